@@ -1,0 +1,60 @@
+# Verjuice. Everything a fresh Debian machine with Go, Node, npm and make needs
+# is installed by these targets themselves.
+.PHONY: demo run demo-reset test bench screenshots lint build types check-types need clean
+
+BIN := bin/verjuice
+WEB := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
+GO  := $(shell find cmd internal web -name node_modules -prune -o \( -name '*.go' -o -name '*.csv' -o -name '*.sql' \) -print) go.mod go.sum
+
+demo: build need        ## the program with the demo data
+	@exec $(BIN) serve --demo
+
+run: build need         ## the program with your own cooks
+	@exec $(BIN) serve
+
+demo-reset: build need  ## the demo as on the first day; your own cooks are not touched
+	@exec $(BIN) serve --demo --reset
+
+build: $(BIN)           ## the program in bin/
+
+test: lint check-types need-tests  ## everything that must hold
+	go test ./...
+
+bench: web/dist         ## how fast the core is
+	go test -run '^$$' -bench . -benchmem ./internal/...
+
+screenshots: build need-tests  ## draw docs/screenshots/ anew from the demo
+	VERJUICE_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestScreenshots ./e2e
+
+lint: web/dist          ## formatting and static checks of Go and TypeScript
+	@test -z "$$(gofmt -l cmd internal e2e web/*.go)" || { echo "not gofmt'd:"; gofmt -l cmd internal e2e web/*.go; exit 1; }
+	go vet ./...
+	go tool staticcheck ./...
+	cd web && npm run --silent check
+
+types: web/node_modules ## the TypeScript types of the API, from its description
+	go run ./cmd/verjuice openapi > web/openapi.json
+	cd web && npm run --silent types
+
+check-types: $(BIN) web/node_modules
+	@$(BIN) openapi | diff -q - web/openapi.json >/dev/null || { echo "web/openapi.json is stale: run make types"; exit 1; }
+	@cd web && npx openapi-typescript openapi.json -o node_modules/.schema.d.ts >/dev/null 2>&1 && diff -q node_modules/.schema.d.ts src/api/schema.d.ts >/dev/null || { echo "src/api/schema.d.ts is stale: run make types"; exit 1; }
+
+need:
+	@scripts/need.sh mariadb
+need-tests:
+	@scripts/need.sh mariadb chromium
+
+$(BIN): $(GO) web/dist
+	go build -o $@ ./cmd/verjuice
+
+web/node_modules: web/package-lock.json
+	cd web && npm ci --no-audit --no-fund --loglevel=error
+	@touch $@
+
+web/dist: $(WEB) web/node_modules
+	cd web && npm run --silent build
+	@touch $@
+
+clean:                  ## what can be built again; never your data
+	rm -rf bin web/dist web/node_modules

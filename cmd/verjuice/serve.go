@@ -1,0 +1,112 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net"
+	"net/http"
+	"os"
+	"os/signal"
+	"path/filepath"
+	"strconv"
+	"syscall"
+	"time"
+
+	"verjuice/internal/api"
+	"verjuice/internal/demo"
+	"verjuice/internal/localdb"
+	"verjuice/internal/store"
+	"verjuice/web"
+)
+
+type serve struct {
+	Port  int    `default:"8470" env:"VERJUICE_PORT" help:"Port on 127.0.0.1."`
+	Var   string `default:"var" env:"VERJUICE_VAR" help:"Folder for the data of the private database."`
+	DSN   string `env:"VERJUICE_DSN" help:"Address of a MariaDB to share, instead of the private one."`
+	Demo  bool   `help:"Work on the demo database, filled with the made-up scenario when it is empty."`
+	Reset bool   `help:"With --demo: empty the demo database first. Your own cooks are never touched."`
+}
+
+// Run serves until Ctrl-C, then stops in order.
+func (s serve) Run() error {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+	defer stop()
+	if s.Reset && (!s.Demo || s.DSN != "") {
+		return errors.New("only the private demo database can be reset: use --demo --reset")
+	}
+	// The port is taken first: a database is not started in vain.
+	listener, err := net.Listen("tcp", net.JoinHostPort("127.0.0.1", strconv.Itoa(s.Port)))
+	if err != nil {
+		if errors.Is(err, syscall.EADDRINUSE) {
+			return fmt.Errorf("port %d is taken, perhaps by another Verjuice: stop that one, or choose another with VERJUICE_PORT", s.Port)
+		}
+		return err
+	}
+	defer listener.Close()
+
+	dsn, ended, closeDB, err := s.database(ctx)
+	if err != nil {
+		return err
+	}
+	defer closeDB()
+	db, err := store.Open(ctx, dsn)
+	if err != nil {
+		return err
+	}
+	defer db.Close()
+	if s.Demo {
+		if err := demo.Load(ctx, db, time.Now()); err != nil {
+			return fmt.Errorf("loading the demo: %w", err)
+		}
+	}
+
+	port := listener.Addr().(*net.TCPAddr).Port
+	server := &http.Server{
+		Handler: api.New(api.Config{
+			Store: db, Pages: web.Files(), Now: time.Now,
+			Hosts: []string{fmt.Sprintf("127.0.0.1:%d", port), fmt.Sprintf("localhost:%d", port)},
+		}),
+		ReadHeaderTimeout: 10 * time.Second, ReadTimeout: time.Minute, WriteTimeout: time.Minute,
+	}
+	failed := make(chan error, 1)
+	go func() { failed <- server.Serve(listener) }()
+	fmt.Printf("Verjuice is at http://127.0.0.1:%d — Ctrl-C stops it.\n", port)
+	select {
+	case <-ctx.Done():
+	case err = <-failed:
+	case <-ended:
+		err = errors.New("the database ended unasked; what was saved is safe, start again")
+	}
+	stop() // a second Ctrl-C ends at once
+	fmt.Println("Stopping.")
+	// Open pages are given a moment, without the cancelled context.
+	grace, cancel := context.WithTimeout(context.Background(), 5*time.Second)
+	defer cancel()
+	_ = server.Shutdown(grace)
+	if errors.Is(err, http.ErrServerClosed) {
+		return nil
+	}
+	return err
+}
+
+// database returns the address of the database to use, a channel that is closed
+// when a private server ends, and what stops it.
+func (s serve) database(ctx context.Context) (dsn string, ended <-chan struct{}, closeDB func(), err error) {
+	if s.DSN != "" {
+		return s.DSN, nil, func() {}, nil
+	}
+	private, err := localdb.Start(ctx, filepath.Join(s.Var, "db"))
+	if err != nil {
+		return "", nil, nil, err
+	}
+	name := "verjuice"
+	if s.Demo {
+		name = "verjuice_demo"
+	}
+	if err := private.Create(ctx, name, s.Reset); err != nil {
+		private.Stop()
+		return "", nil, nil, err
+	}
+	return private.DSN(name), private.Ended(), private.Stop, nil
+}

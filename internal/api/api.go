@@ -1,0 +1,114 @@
+// Package api serves Verjuice over HTTP: a JSON API described by OpenAPI, and
+// the built pages.
+//
+//	h := api.New(api.Config{Store: db, Pages: web.Files(), Now: time.Now})
+//	http.Serve(listener, h)
+//
+// Handlers are thin: decode, call the core or the store, encode. Errors are
+// application/problem+json (RFC 9457) with a JSON pointer to each value that is
+// wrong. Writes to a record need If-Match with the ETag it was read with.
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"io/fs"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humachi"
+	"github.com/go-chi/chi/v5"
+	"github.com/go-chi/chi/v5/middleware"
+
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/sheet"
+	"verjuice/internal/store"
+)
+
+// Config is what the API needs.
+type Config struct {
+	Store *store.Store
+	Pages fs.FS            // the built pages; nil serves the API alone
+	Now   func() time.Time // the clock
+	Hosts []string         // host:port values that requests may be addressed to; empty allows any
+}
+
+// maxBody bounds a request body, in bytes: the largest page is far below it.
+const maxBody = 512 << 10
+
+type server struct {
+	Config
+}
+
+// New returns the handler of the whole application.
+func New(cfg Config) http.Handler {
+	r := chi.NewRouter()
+	r.Use(middleware.Recoverer, secure(cfg.Hosts), middleware.Compress(5))
+	register(r, cfg)
+	r.Route("/api", func(r chi.Router) { r.NotFound(noSuchPath) })
+	if cfg.Pages != nil {
+		pages := servePages(cfg.Pages)
+		r.Get("/*", pages)
+		r.Head("/*", pages)
+	}
+	return r
+}
+
+// OpenAPI returns the description of the API as indented JSON.
+func OpenAPI() ([]byte, error) {
+	return json.MarshalIndent(register(chi.NewRouter(), Config{}).OpenAPI(), "", "  ")
+}
+
+func register(r chi.Router, cfg Config) huma.API {
+	huma.NewError = newProblem
+	huma.NewErrorWithContext = func(_ huma.Context, status int, msg string, errs ...error) huma.StatusError {
+		return newProblem(status, msg, errs...)
+	}
+	c := huma.DefaultConfig("Verjuice", "1")
+	c.Info.Description = "Rubs, dry brines and clocks for barbecue cooks."
+	c.OpenAPIPath, c.DocsPath, c.SchemasPath = "/api/openapi", "", ""
+	c.CreateHooks = nil
+	c.Formats = map[string]huma.Format{
+		"application/json": {Marshal: huma.DefaultJSONFormat.Marshal, Unmarshal: unmarshal},
+		"json":             {Marshal: huma.DefaultJSONFormat.Marshal, Unmarshal: unmarshal},
+	}
+	a := humachi.New(r, c)
+	s := &server{Config: cfg}
+	s.registerShelf(a)
+	s.registerSheet(a)
+	s.registerCooks(a)
+	huma.Register(a, op(http.MethodGet, "/api/health", "health", "Whether the program and its database answer"), s.health)
+	return a
+}
+
+// op describes an operation.
+func op(method, path, id, summary string) huma.Operation {
+	return huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary, MaxBodyBytes: maxBody}
+}
+
+// Measure is the units that a request wants its answer in.
+type Measure struct {
+	Units  quantity.System   `query:"units" enum:"metric,us" default:"metric" doc:"Units of weights, lengths and temperatures"`
+	Spoons quantity.SpoonSet `query:"spoons" enum:"us,metric" default:"us" doc:"Which spoons are in the drawer"`
+}
+
+func (m Measure) options(now time.Time) sheet.Options {
+	return sheet.Options{Units: m.Units, Spoons: m.Spoons, Now: now}
+}
+
+// body is an answer.
+type body[T any] struct{ Body T }
+
+func answer[T any](v T) *body[T] { return &body[T]{Body: v} }
+
+type health struct {
+	Database string `json:"database" enum:"up"`
+}
+
+func (s *server) health(ctx context.Context, _ *struct{}) (*body[health], error) {
+	if err := s.Store.Ping(ctx); err != nil {
+		return nil, newProblem(http.StatusServiceUnavailable, "The database does not answer. Start Verjuice again; what was saved is safe.")
+	}
+	return answer(health{Database: "up"}), nil
+}

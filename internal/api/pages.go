@@ -1,0 +1,41 @@
+package api
+
+import (
+	"bytes"
+	"crypto/rand"
+	"io/fs"
+	"net/http"
+	"path"
+	"strings"
+)
+
+// servePages serves the built pages: files by name, and index.html for every
+// address of the application, with a fresh nonce for the styles it makes.
+func servePages(pages fs.FS) http.HandlerFunc {
+	files := http.FileServerFS(pages)
+	return func(w http.ResponseWriter, r *http.Request) {
+		name := strings.TrimPrefix(path.Clean(r.URL.Path), "/")
+		if info, err := fs.Stat(pages, name); err == nil && !info.IsDir() && name != "index.html" {
+			if strings.HasPrefix(name, "assets/") {
+				// Names in assets/ carry a hash of their content.
+				w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")
+			}
+			files.ServeHTTP(w, r)
+			return
+		}
+		if path.Ext(name) != "" {
+			http.NotFound(w, r)
+			return
+		}
+		index, err := fs.ReadFile(pages, "index.html")
+		if err != nil {
+			http.Error(w, "The pages are not built: run make build.", http.StatusInternalServerError)
+			return
+		}
+		nonce := rand.Text()
+		w.Header().Set("Content-Security-Policy", strings.ReplaceAll(policy, "{nonce}", nonce))
+		w.Header().Set("Content-Type", "text/html; charset=utf-8")
+		w.Header().Set("Cache-Control", "no-store")
+		_, _ = w.Write(bytes.ReplaceAll(index, []byte("{nonce}"), []byte(nonce)))
+	}
+}

@@ -1,0 +1,95 @@
+package api
+
+import (
+	"encoding/json"
+	"errors"
+	"net/http"
+	"regexp"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"verjuice/internal/core/field"
+	"verjuice/internal/store"
+)
+
+// Problem is an error answer as in RFC 9457.
+type Problem struct {
+	Type   string       `json:"type" example:"about:blank"`
+	Title  string       `json:"title"`
+	Status int          `json:"status"`
+	Detail string       `json:"detail" doc:"What happened and what to do"`
+	Errors field.Errors `json:"errors,omitempty" nullable:"false" doc:"Each value that is wrong"`
+}
+
+// Error implements error.
+func (p *Problem) Error() string { return p.Detail }
+
+// GetStatus implements huma.StatusError.
+func (p *Problem) GetStatus() int { return p.Status }
+
+// ContentType implements huma.ContentTypeFilter.
+func (p *Problem) ContentType(string) string { return "application/problem+json" }
+
+// newProblem makes a problem of what huma or a handler found wrong.
+func newProblem(status int, msg string, errs ...error) huma.StatusError {
+	p := &Problem{Type: "about:blank", Title: http.StatusText(status), Status: status, Detail: msg}
+	for _, err := range errs {
+		var list field.Errors
+		var detail *huma.ErrorDetail
+		switch {
+		case errors.As(err, &list):
+			p.Errors = append(p.Errors, list...)
+		case errors.As(err, &detail):
+			at, what, ok := place(detail.Message)
+			if !ok {
+				at, what = pointer(detail.Location), detail.Message
+			}
+			p.Errors = append(p.Errors, field.Error{Pointer: at, Detail: what})
+		case err != nil:
+			p.Errors = append(p.Errors, field.Error{Detail: err.Error()})
+		}
+	}
+	return p
+}
+
+var index = regexp.MustCompile(`\[(\d+)\]`)
+
+// pointer turns huma's "body.pieces[0].cut" into "/pieces/0/cut". Places outside
+// the body keep their name: "/query/units".
+func pointer(location string) string {
+	location = strings.TrimPrefix(location, "body")
+	path := strings.ReplaceAll(index.ReplaceAllString(location, ".$1"), ".", "/")
+	if path != "" && !strings.HasPrefix(path, "/") {
+		path = "/" + path
+	}
+	return path
+}
+
+// problemOf turns an error of the core or the store into an answer.
+func problemOf(err error) error {
+	var list field.Errors
+	switch {
+	case err == nil:
+		return nil
+	case errors.As(err, &list):
+		return newProblem(http.StatusUnprocessableEntity, "Some of what was typed cannot be used; nothing was saved.", list)
+	case errors.Is(err, store.ErrNotFound):
+		return newProblem(http.StatusNotFound, "There is no such cook. It may have been deleted.")
+	case errors.Is(err, store.ErrStale):
+		return newProblem(http.StatusPreconditionFailed, "This cook was changed on another screen since you opened it. Load it again; what you typed here is kept on this screen.")
+	default:
+		return newProblem(http.StatusInternalServerError, "Something went wrong in the program or its database; nothing was saved. Try again.")
+	}
+}
+
+func noSuchPath(w http.ResponseWriter, _ *http.Request) {
+	write(w, newProblem(http.StatusNotFound, "There is nothing at this address of the API.").(*Problem))
+}
+
+// write answers with p outside huma's operations.
+func write(w http.ResponseWriter, p *Problem) {
+	w.Header().Set("Content-Type", p.ContentType(""))
+	w.WriteHeader(p.Status)
+	_ = json.NewEncoder(w).Encode(p)
+}

@@ -1,0 +1,66 @@
+package api
+
+import (
+	"context"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/larder"
+	"verjuice/internal/core/salt"
+	"verjuice/internal/core/sheet"
+)
+
+// Shelf is everything there is to choose from.
+type Shelf struct {
+	Cuts        []cut.Cut           `json:"cuts" nullable:"false"`
+	Ingredients []larder.Ingredient `json:"ingredients" nullable:"false"`
+	Formulas    []formula.Formula   `json:"formulas" nullable:"false"`
+	Coats       []formula.Coat      `json:"coats" nullable:"false"`
+	Bands       []salt.Band         `json:"bands" nullable:"false"`
+	Usual       Usual               `json:"usual"`
+}
+
+// Usual is what empty fields mean.
+type Usual struct {
+	Portion string `json:"portion"`
+	Fridge  string `json:"fridge"`
+	Room    string `json:"room"`
+	Target  string `json:"target"`
+	Spare   string `json:"spare"`
+}
+
+func (s *server) registerShelf(a huma.API) {
+	huma.Register(a, op(http.MethodGet, "/api/shelf", "shelf", "Cuts, ingredients, formulas, coats and salt bands"),
+		func(context.Context, *struct{}) (*body[Shelf], error) {
+			return answer(Shelf{
+				Cuts: cut.All(), Ingredients: larder.All(), Formulas: formula.House(), Coats: formula.Coats, Bands: salt.Bands,
+				Usual: Usual{sheet.UsualPortion, sheet.UsualFridge, sheet.UsualRoom, sheet.UsualTarget, sheet.UsualSpare},
+			}), nil
+		})
+	huma.Register(a, op(http.MethodGet, "/api/new/cook", "newCook", "An empty page for a new cook"),
+		func(_ context.Context, in *struct {
+			Zone string `query:"zone" doc:"IANA time zone of the browser"`
+		}) (*body[sheet.Cook], error) {
+			zone, err := time.LoadLocation(in.Zone)
+			if err != nil {
+				return nil, problemOf(field.Errors{{Pointer: "/query/zone", Detail: "this is not a time zone"}})
+			}
+			return answer(sheet.NewCook(s.Now().In(zone), 8)), nil
+		})
+	huma.Register(a, op(http.MethodGet, "/api/new/piece", "newPiece", "A piece of a cut with its usual weight and seasoning"),
+		func(_ context.Context, in *struct {
+			Measure
+			Cut string `query:"cut" doc:"Cut id"`
+		}) (*body[sheet.Piece], error) {
+			c, ok := cut.Find(in.Cut)
+			if !ok {
+				return nil, problemOf(field.Errors{{Pointer: "/query/cut", Detail: "choose a cut"}})
+			}
+			return answer(sheet.NewPiece(c, in.Units)), nil
+		})
+}

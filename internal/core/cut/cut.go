@@ -1,0 +1,120 @@
+// Package cut knows the cuts of meat: their proportions, how much of them is
+// bone, what trimming and cooking take away, and what "done" means for each.
+//
+// The data is embedded in cuts.csv: typical butchery figures with their spread.
+// From a cut, a weight and perhaps a measured thickness, New gives the Geometry
+// that every later rule works with.
+package cut
+
+import (
+	"embed"
+	"slices"
+
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/table"
+)
+
+//go:embed cuts.csv
+var data embed.FS
+
+// Source is the authority printed for yields and proportions.
+const Source = "typical butchery yields and proportions, kept with the cut; weigh and measure to replace them"
+
+// Family says how a cut is judged done.
+type Family string
+
+// The families of doneness.
+const (
+	Pink     Family = "pink"     // tender muscle, cooked to a finish and sliced
+	Collagen Family = "collagen" // cooked far past done until a probe slides in
+	Rack     Family = "rack"     // judged by bend and bone
+	Poultry  Family = "poultry"  // 74 °C in the thickest place
+	Whole    Family = "whole"    // several muscles at once
+	Ground   Family = "ground"   // links and loaves
+)
+
+// Span is a share in percent with its low and high end (10 in 100 lie outside
+// each).
+type Span struct {
+	Low  float64 `json:"low"`
+	Mid  float64 `json:"mid"`
+	High float64 `json:"high"`
+}
+
+// Cut is one cut of meat.
+type Cut struct {
+	ID      string `json:"id" example:"lamb-shoulder-bone-in"`
+	Name    string `json:"name" example:"lamb shoulder, bone-in"`
+	Species string `json:"species" enum:"beef,pork,lamb,poultry,game,ground"`
+	Family  Family `json:"family" enum:"pink,collagen,rack,poultry,whole,ground"`
+	Noun    string `json:"noun" doc:"What one of them is called" example:"shoulder"`
+
+	Length    float64 `json:"length" doc:"Proportion, with thickness 1"`
+	Width     float64 `json:"width" doc:"Proportion, with thickness 1"`
+	Thickness float64 `json:"thickness" doc:"Always 1"`
+	Rounding  float64 `json:"rounding" doc:"Share of the enclosing block that the piece fills"`
+
+	BonePercent float64 `json:"bone_percent" doc:"Bone and other inedible share of the trimmed weight, %"`
+	TrimLoss    Span    `json:"trim_loss" doc:"Lost by trimming, % of the weight as bought: light, usual, close"`
+	CookYield   Span    `json:"cook_yield" doc:"Served meat, % of the raw boneless meat"`
+
+	TypicalKG float64 `json:"typical_kg"`
+	LowKG     float64 `json:"low_kg" doc:"Lighter than this is hardly that cut"`
+	HighKG    float64 `json:"high_kg" doc:"Heavier than this is hardly that cut"`
+	Sealed    string  `json:"sealed" doc:"Side that takes no salt: skin, bone, fat, or empty"`
+
+	Hours   float64 `json:"hours" doc:"Usual time on the fire at pit_c for the typical weight, h"`
+	PitC    float64 `json:"pit_c" doc:"Usual pit temperature, °C"`
+	RestMin float64 `json:"rest_min" doc:"Usual rest, min"`
+}
+
+// Density is 1.05 kg/L for meat and 1.10 with bone.
+func (c Cut) Density() float64 {
+	if c.BonePercent > 0 {
+		return 1100
+	}
+	return 1050
+}
+
+// BoneShare is the inedible share of the trimmed weight, 0 to 1.
+func (c Cut) BoneShare() float64 { return c.BonePercent / 100 }
+
+// TypicalThickness is the thickness of a piece of the typical weight.
+func (c Cut) TypicalThickness() quantity.Length {
+	g, err := New(c, quantity.Mass(c.TypicalKG), 0)
+	if err != nil {
+		panic("cut: " + c.ID + ": " + err.Error())
+	}
+	return g.Thickness
+}
+
+var (
+	all  []Cut
+	byID map[string]Cut
+)
+
+// All returns every cut, grouped by species.
+func All() []Cut { return slices.Clone(all) }
+
+// Find returns the cut with that id.
+func Find(id string) (Cut, bool) {
+	c, ok := byID[id]
+	return c, ok
+}
+
+func init() {
+	byID = map[string]Cut{}
+	for _, r := range table.Read(data, "cuts.csv") {
+		yield, spread := r.Num("yield"), r.Num("yield_spread")
+		c := Cut{
+			ID: r["id"], Name: r["name"], Species: r["species"], Family: Family(r["family"]), Noun: r["noun"],
+			Length: r.Num("length"), Width: r.Num("width"), Thickness: r.Num("thickness"), Rounding: r.Num("rounding"),
+			BonePercent: r.Num("bone"), TrimLoss: Span{r.Num("trim_low"), r.Num("trim"), r.Num("trim_high")},
+			CookYield: Span{yield - spread, yield, yield + spread},
+			TypicalKG: r.Num("kg"), LowKG: r.Num("kg_low"), HighKG: r.Num("kg_high"), Sealed: r["sealed"],
+			Hours: r.Num("hours"), PitC: r.Num("pit_c"), RestMin: r.Num("rest_min"),
+		}
+		all = append(all, c)
+		byID[c.ID] = c
+	}
+}

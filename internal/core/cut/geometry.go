@@ -1,0 +1,87 @@
+package cut
+
+import (
+	"fmt"
+	"math"
+
+	"verjuice/internal/core/quantity"
+)
+
+// Geometry is the shape of one piece: a rounded block.
+//
+// The block has sides Length × Width × Thickness; rounding its edges takes the
+// same factor φ off its volume and off its surface:
+//
+//	V = φ·L·W·T        S = φ·2(LW + LT + WT)
+//
+// That is exact for a slab (φ = 1), for a cylinder of any length (φ = π/4, W = T
+// = diameter) and for a sphere (φ = π/6), and it keeps the ratio of surface to
+// volume, which decides how hard a coat salts a piece, at 2(1/L + 1/W + 1/T).
+type Geometry struct {
+	Length    quantity.Length
+	Width     quantity.Length
+	Thickness quantity.Length
+	Rounding  float64 // φ, 0.5 to 1
+	Mass      quantity.Mass
+	Measured  bool // thickness was measured, not estimated
+}
+
+// New returns the geometry of a piece of c that weighs m (more than zero). A
+// thickness above zero is a measured one: it replaces the estimate and keeps the
+// mass, so that the piece grows shorter and narrower. An error means that the
+// thickness cannot belong to that weight.
+func New(c Cut, m quantity.Mass, thickness quantity.Length) (Geometry, error) {
+	g := Geometry{Rounding: c.Rounding, Mass: m}
+	volume := float64(m) / c.Density() / c.Rounding
+	k := math.Cbrt(volume / (c.Length * c.Width * c.Thickness))
+	g.Length, g.Width, g.Thickness = quantity.Length(k*c.Length), quantity.Length(k*c.Width), quantity.Length(k*c.Thickness)
+	if thickness <= 0 {
+		return g, nil
+	}
+	estimate := g.Thickness
+	g.Measured = true
+	g.Thickness = thickness
+	side := math.Sqrt(volume / float64(thickness) / (c.Length * c.Width))
+	g.Length, g.Width = quantity.Length(side*c.Length), quantity.Length(side*c.Width)
+	if ratio := float64(thickness / estimate); ratio > 2.2 || ratio < 0.3 {
+		return g, fmt.Errorf("at %s a %s is usually about %s thick: measure again at the thickest point",
+			quantity.FormatMass(m, quantity.Metric), c.Noun, quantity.FormatLength(estimate, quantity.Metric))
+	}
+	return g, nil
+}
+
+// Surface is the area of all sides in m².
+func (g Geometry) Surface() float64 {
+	l, w, t := float64(g.Length), float64(g.Width), float64(g.Thickness)
+	return g.Rounding * 2 * (l*w + l*t + w*t)
+}
+
+// Seasoned is the area in m² that takes a coat: all sides, or all but one broad
+// face (a skin, fat cap or bone side that is left bare).
+func (g Geometry) Seasoned(oneBare bool) float64 {
+	if oneBare {
+		return g.Surface() - g.Rounding*float64(g.Length*g.Width)
+	}
+	return g.Surface()
+}
+
+// Footprint is the area on the grate in m².
+func (g Geometry) Footprint() float64 { return float64(g.Length * g.Width) }
+
+// Path is the way salt or heat takes into the piece, for the one-dimensional
+// equation (1/xˢ) ∂/∂x (xˢ D ∂c/∂x).
+type Path struct {
+	Depth quantity.Length // from the coated face to the middle, or to the bare face
+	Shape float64         // s: 0 slab, 1 long bar, 2 cube; between for stubby blocks
+}
+
+// Path returns the half-thickness a = T/2 with s = T/L + T/W, so that surface to
+// volume (1+s)/a is that of the block. With one bare face the block is mirrored
+// at that face: a = T and s = 2T/L + 2T/W.
+func (g Geometry) Path(oneBare bool) Path {
+	s := float64(g.Thickness/g.Length + g.Thickness/g.Width)
+	if oneBare {
+		return Path{Depth: g.Thickness, Shape: 2 * s}
+	}
+	return Path{Depth: g.Thickness / 2, Shape: s}
+}

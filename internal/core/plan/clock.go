@@ -1,0 +1,112 @@
+// Package plan lays out time: from the moment of serving back to the moment the
+// salt goes on.
+package plan
+
+import (
+	"fmt"
+	"math"
+	"time"
+
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/quantity"
+)
+
+// Span is a duration with its likely range: one in ten is shorter than Low, one
+// in ten longer than High.
+type Span struct{ Low, Mid, High time.Duration }
+
+// TimingSource is the authority printed for cooking times.
+const TimingSource = "field experience for the cut at its usual weight and pit, scaled by thickness and pit temperature, −20 to +25 %"
+
+// turning is the temperature, °C, towards which the pit drives the meat: the gap
+// between it and the pit sets the pace.
+const turning = 60.0
+
+// FireTime estimates the time on the fire from the cut's usual one: it grows as
+// thickness to the power 1.5 (between 1 where the surface limits and 2 where
+// conduction does) and shrinks as the pit gets hotter above 60 °C. The pit has to
+// be above 80 °C.
+func FireTime(c cut.Cut, thickness quantity.Length, pit quantity.Celsius) Span {
+	thick := math.Pow(float64(thickness/c.TypicalThickness()), 1.5)
+	heat := (c.PitC - turning) / (float64(pit) - turning)
+	return spread(time.Duration(c.Hours * thick * heat * float64(time.Hour)))
+}
+
+func spread(mid time.Duration) Span {
+	five := 5 * time.Minute
+	return Span{
+		Low:  (mid * 80 / 100).Round(five),
+		Mid:  mid.Round(five),
+		High: (mid * 125 / 100).Round(five),
+	}
+}
+
+// Typed is the span of a cooking time that the cook gave.
+func Typed(mid time.Duration) Span { return spread(mid) }
+
+// Slicing is the time between the end of the rest and the plates.
+const Slicing = 15 * time.Minute
+
+// LongestWait is how long a salted raw piece keeps at 4 °C: ground meat a day,
+// poultry two, whole muscles three (USDA FSIS cold storage chart, its lower
+// figures).
+func LongestWait(c cut.Cut) time.Duration {
+	switch c.Family {
+	case cut.Ground:
+		return 24 * time.Hour
+	case cut.Poultry:
+		return 48 * time.Hour
+	default:
+		return 72 * time.Hour
+	}
+}
+
+// Needs is what a piece's clock is counted from.
+type Needs struct {
+	Serve   time.Time
+	Fire    Span
+	Rest    time.Duration
+	Wait    time.Duration // from salting to the fire
+	Temper  time.Duration // on the counter at the end of the wait
+	Longest time.Duration // that it may wait
+}
+
+// Clock is the times of a piece, in order.
+type Clock struct {
+	NotBefore time.Time // salting earlier keeps it too long
+	Salt      time.Time
+	Out       time.Time // of the fridge
+	Fire      time.Time
+	OffEarly  time.Time
+	Off       time.Time
+	OffLate   time.Time
+	Slice     time.Time
+	Serve     time.Time
+}
+
+// CountBack counts from serving back to salting. The fire is lit for the slow
+// cook of ten: nine in ten are off in time to rest as long as asked, and the
+// others cut the rest short. Times are rounded back to five minutes.
+func CountBack(n Needs) Clock {
+	five := 5 * time.Minute
+	c := Clock{Serve: n.Serve}
+	c.Slice = c.Serve.Add(-Slicing)
+	c.Fire = c.Slice.Add(-n.Rest - n.Fire.High).Truncate(five)
+	c.OffEarly, c.Off, c.OffLate = c.Fire.Add(n.Fire.Low), c.Fire.Add(n.Fire.Mid), c.Fire.Add(n.Fire.High)
+	c.Out = c.Fire.Add(-n.Temper)
+	c.Salt = c.Fire.Add(-n.Wait).Truncate(five)
+	c.NotBefore = c.Fire.Add(-n.Longest)
+	return c
+}
+
+// Day writes t as a cook says it: "Sat 28 Nov 07:15".
+func Day(t time.Time) string { return t.Format("Mon 2 Jan 15:04") }
+
+// Away says how far t is from now: "in 2 d 4 h", "3 h ago".
+func Away(t, now time.Time) string {
+	d := t.Sub(now)
+	if d < 0 {
+		return quantity.FormatDuration(-d) + " ago"
+	}
+	return fmt.Sprintf("in %s", quantity.FormatDuration(d))
+}

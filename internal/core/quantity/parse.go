@@ -1,0 +1,421 @@
+package quantity
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+	"time"
+	"unicode"
+	"unicode/utf8"
+)
+
+// maxInput bounds what is read: nobody types an amount longer than this.
+const maxInput = 80
+
+type dimension int
+
+const (
+	none dimension = iota
+	mass
+	volume
+	length
+	temperature
+	duration
+	percent
+	ambiguous
+)
+
+var dimensionNames = map[dimension]string{
+	none: "number", mass: "weight", volume: "volume", length: "length",
+	temperature: "temperature", duration: "time", percent: "percentage",
+}
+
+type unit struct {
+	dim    dimension
+	factor float64 // SI units in one of this
+	ask    string  // for ambiguous units: the question
+}
+
+// units maps what people type, in lower case, to a unit. Single letters whose
+// case matters are looked up before lowering (see lookup).
+var units = func() map[string]unit {
+	m := map[string]unit{}
+	put := func(d dimension, factor float64, names ...string) {
+		for _, n := range names {
+			m[n] = unit{dim: d, factor: factor}
+		}
+	}
+	us := USSpoons
+	put(mass, 1, "kg", "kgs", "kilo", "kilos", "kilogram", "kilograms", "kilogramme", "kilogrammes")
+	put(mass, 1e-3, "g", "gr", "gm", "gms", "gram", "grams", "gramme", "grammes")
+	put(mass, 1e-6, "mg", "milligram", "milligrams")
+	put(mass, float64(Pound), "lb", "lbs", "pound", "pounds", "#")
+	put(mass, float64(Ounce), "oz", "ounce", "ounces")
+	put(volume, float64(us.Teaspoon()), "tsp", "tsps", "teaspoon", "teaspoons")
+	put(volume, float64(us.Tablespoon()), "tbsp", "tbsps", "tbs", "tablespoon", "tablespoons")
+	put(volume, float64(us.Cup()), "cup", "cups", "c")
+	put(volume, 6*float64(us.Teaspoon()), "floz", "fl oz", "fluid ounce", "fluid ounces")
+	put(volume, 2*float64(us.Cup()), "pint", "pints", "pt")
+	put(volume, 4*float64(us.Cup()), "quart", "quarts", "qt", "qts")
+	put(volume, 16*float64(us.Cup()), "gal", "gallon", "gallons")
+	put(volume, 1e-6, "ml", "millilitre", "millilitres", "milliliter", "milliliters", "cc")
+	put(volume, 1e-5, "cl")
+	put(volume, 1e-4, "dl")
+	put(volume, 1e-3, "l", "litre", "litres", "liter", "liters")
+	put(length, 1e-3, "mm", "millimetre", "millimetres", "millimeter", "millimeters")
+	put(length, 1e-2, "cm", "centimetre", "centimetres", "centimeter", "centimeters")
+	put(length, float64(Inch), "in", "ins", "inch", "inches", `"`, "″", "”")
+	put(temperature, 1, "°c", "ºc", "celsius", "degc")
+	put(temperature, 5.0/9, "f", "°f", "ºf", "fahrenheit", "degf")
+	put(duration, 60, "min", "mins", "minute", "minutes", "m")
+	put(duration, 3600, "h", "hr", "hrs", "hour", "hours")
+	put(duration, 86400, "d", "day", "days")
+	put(percent, 1, "%", "percent", "pct")
+	m["t"] = unit{dim: ambiguous, ask: "t could be a teaspoon or a tablespoon: write tsp or Tbsp"}
+	return m
+}()
+
+// term is one number with its unit.
+type term struct {
+	value float64
+	unit  string // as typed
+	unit_ unit
+}
+
+func asks(format string, args ...any) error { return fmt.Errorf(format, args...) }
+
+// lookup finds the unit of a typed word in the dimension wanted. A word can
+// mean two things (c: cup or Celsius, m: minute); the wanted dimension decides.
+func lookup(word string, want dimension) (unit, bool) {
+	low := strings.TrimSuffix(strings.ToLower(word), ".")
+	if want == temperature && (low == "c" || low == "°") {
+		if low == "°" {
+			return unit{dim: ambiguous, ask: "° of which scale? write °C or °F"}, true
+		}
+		return unit{dim: temperature, factor: 1}, true
+	}
+	u, ok := units[low]
+	return u, ok
+}
+
+// parseTerms splits s into numbers with units. want helps to read short units.
+func parseTerms(s string, want dimension) ([]term, error) {
+	if !utf8.ValidString(s) {
+		return nil, asks("this is not readable text")
+	}
+	if len(s) > maxInput {
+		return nil, asks("that is too long for an amount: write it like %s", example[want])
+	}
+	rest := strings.TrimSpace(s)
+	if rest == "" {
+		return nil, asks("a %s is needed, for example %s", dimensionNames[want], example[want])
+	}
+	var terms []term
+	for rest != "" {
+		if len(terms) > 0 {
+			rest = strings.TrimSpace(strings.TrimPrefix(strings.TrimPrefix(rest, "+"), "and "))
+		}
+		if strings.HasPrefix(rest, "-") || strings.HasPrefix(rest, "−") {
+			return nil, asks("this must be more than zero")
+		}
+		value, after, err := number(rest)
+		if err != nil {
+			return nil, err
+		}
+		word, tail := unitWord(after)
+		t := term{value: value, unit: word}
+		if word != "" {
+			u, ok := lookup(word, want)
+			if !ok {
+				return nil, asks("“%s” is not a unit I know: write it like %s", clip(word), example[want])
+			}
+			if u.dim == ambiguous {
+				return nil, asks("%s", u.ask)
+			}
+			t.unit_ = u
+		}
+		terms = append(terms, t)
+		rest = strings.TrimSpace(tail)
+	}
+	return terms, nil
+}
+
+// unitWord splits the unit off the front of s: letters, degree and inch marks,
+// and the two words of "fl oz".
+func unitWord(s string) (word, rest string) {
+	s = strings.TrimLeft(s, " ")
+	end := 0
+	for i, r := range s {
+		if unicode.IsLetter(r) || strings.ContainsRune(`°º"″”%#.`, r) {
+			end = i + utf8.RuneLen(r)
+			continue
+		}
+		break
+	}
+	word, rest = s[:end], s[end:]
+	low := strings.ToLower(word)
+	if low == "and" {
+		return "", s
+	}
+	if low == "fl" || low == "fl." || low == "fluid" {
+		next, tail := unitWord(rest)
+		if next != "" {
+			return strings.TrimSuffix(low, ".") + " " + strings.TrimSuffix(strings.ToLower(next), "."), tail
+		}
+	}
+	return word, rest
+}
+
+var vulgar = map[rune]float64{
+	'½': 1. / 2, '⅓': 1. / 3, '⅔': 2. / 3, '¼': 1. / 4, '¾': 3. / 4, '⅕': 1. / 5,
+	'⅙': 1. / 6, '⅛': 1. / 8, '⅜': 3. / 8, '⅝': 5. / 8, '⅞': 7. / 8,
+}
+
+// number reads a number from the front of s: 2, 2.2, 2,2, 1/2, 1 1/2, 1½, ½.
+func number(s string) (value float64, rest string, err error) {
+	if r, size := utf8.DecodeRuneInString(s); vulgar[r] != 0 {
+		return vulgar[r], s[size:], nil
+	}
+	digits, rest := leadingNumber(s)
+	if digits == "" {
+		return 0, s, asks("I can't read “%s” as an amount", clip(s))
+	}
+	whole, err := decimal(digits)
+	if err != nil {
+		return 0, s, err
+	}
+	isInt := !strings.ContainsAny(digits, ".,")
+	if r, size := utf8.DecodeRuneInString(rest); vulgar[r] != 0 && isInt {
+		return whole + vulgar[r], rest[size:], nil
+	}
+	if isInt && strings.HasPrefix(rest, "/") {
+		return fraction(0, whole, rest)
+	}
+	// A mixed number: "1 1/2".
+	if after := strings.TrimLeft(rest, " "); isInt && after != rest {
+		if r, size := utf8.DecodeRuneInString(after); vulgar[r] != 0 {
+			return whole + vulgar[r], after[size:], nil
+		}
+		num, tail := leadingNumber(after)
+		if num != "" && !strings.ContainsAny(num, ".,") && strings.HasPrefix(tail, "/") {
+			n, err := decimal(num)
+			if err != nil {
+				return 0, s, err
+			}
+			return fraction(whole, n, tail)
+		}
+	}
+	return whole, rest, nil
+}
+
+// fraction reads the "/ denominator" at the front of s.
+func fraction(whole, numerator float64, s string) (float64, string, error) {
+	digits, rest := leadingNumber(s[1:])
+	if digits == "" || strings.ContainsAny(digits, ".,") {
+		return 0, s, asks("a fraction is written like 1/2")
+	}
+	d, err := decimal(digits)
+	if err != nil {
+		return 0, s, err
+	}
+	if d == 0 {
+		return 0, s, asks("a fraction cannot be over zero")
+	}
+	return whole + numerator/d, rest, nil
+}
+
+func leadingNumber(s string) (digits, rest string) {
+	end := 0
+	for end < len(s) && (s[end] >= '0' && s[end] <= '9' || s[end] == '.' || s[end] == ',') {
+		end++
+	}
+	digits = s[:end]
+	trimmed := strings.TrimRight(digits, ".,")
+	return trimmed, s[len(trimmed):]
+}
+
+func decimal(digits string) (float64, error) {
+	if strings.Count(digits, ".")+strings.Count(digits, ",") > 1 {
+		return 0, asks("“%s” can be read in several ways: write it without thousands marks", clip(digits))
+	}
+	if i := strings.Index(digits, ","); i > 0 && len(digits)-i-1 == 3 && digits[0] != '0' {
+		return 0, asks("“%s” could be %s.%s or %s%s: write it without the comma", digits,
+			digits[:i], digits[i+1:], digits[:i], digits[i+1:])
+	}
+	v, err := strconv.ParseFloat(strings.Replace(digits, ",", ".", 1), 64)
+	if err != nil || math.IsInf(v, 0) {
+		return 0, asks("“%s” is not a number I can use", clip(digits))
+	}
+	return v, nil
+}
+
+func clip(s string) string {
+	r := []rune(s)
+	if len(r) > 16 {
+		return string(r[:16]) + "…"
+	}
+	return s
+}
+
+var example = map[dimension]string{
+	none: "2 or 1 1/2", mass: "2.4 kg or 5 lb 4 oz", volume: "2 cups or 1.5 L",
+	length: "85 mm or 3 1/4 in", temperature: "120 °C or 250 °F",
+	duration: "45 min or 12 h", percent: "0.9 %",
+}
+
+// sum reads s as a sum of terms of one dimension, in SI units.
+func sum(s string, want dimension) (float64, error) {
+	terms, err := parseTerms(s, want)
+	if err != nil {
+		return 0, err
+	}
+	total := 0.0
+	for _, t := range terms {
+		switch {
+		case t.unit == "":
+			return 0, asks("%s of what unit? write it like %s", Number(t.value), example[want])
+		case t.unit_.dim != want:
+			return 0, asks("“%s” measures a %s; a %s is needed here, for example %s",
+				clip(t.unit), dimensionNames[t.unit_.dim], dimensionNames[want], example[want])
+		}
+		total += t.value * t.unit_.factor
+	}
+	if total <= 0 {
+		return 0, asks("this must be more than zero")
+	}
+	return total, nil
+}
+
+// ParseMass reads a weight: "2.2 kg", "4 lb 6 oz", "38 oz", "2,2kg". The result
+// is positive and finite.
+func ParseMass(s string) (Mass, error) {
+	v, err := sum(s, mass)
+	return Mass(v), err
+}
+
+// ParseVolume reads a volume in US customary or metric measure: "1 1/2 cups",
+// "2 Tbsp + 1 tsp", "500 mL". An "oz" of liquid is refused: fl oz or weight?
+func ParseVolume(s string) (Volume, error) {
+	v, err := sum(s, volume)
+	return Volume(v), err
+}
+
+// ParseLength reads a length: "85 mm", "8.5cm", "1 1/2 in".
+func ParseLength(s string) (Length, error) {
+	v, err := sum(s, length)
+	return Length(v), err
+}
+
+// ParseDuration reads a time span: "90 min", "1h30", "1 h 30 min", "2 d".
+func ParseDuration(s string) (time.Duration, error) {
+	terms, err := parseTerms(s, duration)
+	if err != nil {
+		return 0, err
+	}
+	// "1h30": a bare number after hours is minutes.
+	if n := len(terms); n == 2 && terms[1].unit == "" && terms[0].unit_.factor == 3600 {
+		terms[1].unit, terms[1].unit_ = "min", units["min"]
+	}
+	total := 0.0
+	for _, t := range terms {
+		if t.unit == "" {
+			return 0, asks("%s of what unit? write it like %s", Number(t.value), example[duration])
+		}
+		if t.unit_.dim != duration {
+			return 0, asks("“%s” is not a time: write it like %s", clip(t.unit), example[duration])
+		}
+		total += t.value * t.unit_.factor
+	}
+	const tenYears = 10 * 366 * 86400
+	if total > tenYears {
+		return 0, asks("that is longer than any cook")
+	}
+	return time.Duration(total * float64(time.Second)).Round(time.Second), nil
+}
+
+// ParseTemperature reads a temperature: "250F", "121 °C", "4 C", "-2 °C". A bare
+// number is refused, since it could be of either scale.
+func ParseTemperature(s string) (Celsius, error) {
+	s = strings.TrimSpace(s)
+	sign := 1.0
+	for _, minus := range []string{"-", "−"} {
+		if after, ok := strings.CutPrefix(s, minus); ok {
+			s, sign = after, -1
+		}
+	}
+	terms, err := parseTerms(s, temperature)
+	if err != nil {
+		return 0, err
+	}
+	if len(terms) != 1 {
+		return 0, asks("write one temperature, for example %s", example[temperature])
+	}
+	t := terms[0]
+	switch {
+	case t.unit == "":
+		return 0, asks("%s °C or %s °F?", Number(sign*t.value), Number(sign*t.value))
+	case t.unit_.dim != temperature:
+		return 0, asks("“%s” is not a temperature: write it like %s", clip(t.unit), example[temperature])
+	case t.unit_.factor != 1:
+		return Celsius((sign*t.value - 32) * 5 / 9), nil
+	}
+	return Celsius(sign * t.value), nil
+}
+
+// ParsePercent reads a percentage with or without its sign: "0.9", "0,9 %".
+// Zero is allowed.
+func ParsePercent(s string) (Percent, error) {
+	v, err := plain(s, percent)
+	return Percent(v), err
+}
+
+// ParseParts reads the number of parts of a row: "2", "1 1/2", "½". Zero is
+// allowed (the row is there, with nothing of it).
+func ParseParts(s string) (float64, error) { return plain(s, none) }
+
+func plain(s string, want dimension) (float64, error) {
+	terms, err := parseTerms(s, want)
+	if err != nil {
+		return 0, err
+	}
+	if len(terms) != 1 || (terms[0].unit != "" && terms[0].unit_.dim != want) {
+		return 0, asks("write one number, for example %s", example[want])
+	}
+	return terms[0].value, nil
+}
+
+// Amount is a quantity of an ingredient, by weight or by volume. Exactly one of
+// the two is set.
+type Amount struct {
+	Mass   Mass
+	Volume Volume
+}
+
+// ParseAmount reads an amount of an ingredient by weight or by volume, and
+// "1 stick" (of butter, 113.4 g). For a liquid a bare "oz" is refused, because
+// it could be a weight or a volume.
+func ParseAmount(s string, liquid bool) (Amount, error) {
+	low := strings.ToLower(strings.TrimSpace(s))
+	for _, word := range []string{"sticks", "stick"} {
+		if head, ok := strings.CutSuffix(low, word); ok {
+			n, err := ParseParts(head)
+			return Amount{Mass: Mass(n) * 4 * Ounce}, err
+		}
+	}
+	terms, err := parseTerms(s, volume)
+	if err != nil {
+		return Amount{}, err
+	}
+	for _, t := range terms {
+		if liquid && t.unit_.dim == mass && t.unit_.factor == float64(Ounce) {
+			return Amount{}, asks("oz of a liquid could be a weight or a volume: write fl oz, or grams")
+		}
+	}
+	if terms[0].unit_.dim == mass {
+		m, err := ParseMass(s)
+		return Amount{Mass: m}, err
+	}
+	v, err := ParseVolume(s)
+	return Amount{Volume: v}, err
+}

@@ -1,0 +1,131 @@
+// Package sheet is the cook sheet: it takes a cook's page as it was typed and
+// gives back every figure on it, every mistake with the place it was made, and
+// the cautions that apply.
+//
+//	s := sheet.Compute(cook, sheet.Options{Now: time.Now()})
+//	s.Pieces[0].Season.OnMeat.Text   // "57"
+//
+// Amounts are kept as typed ("4 lb 6 oz"), so that what a cook sees on return is
+// what was written; nothing derived is stored. Empty fields mean the usual.
+package sheet
+
+import (
+	"strconv"
+	"time"
+
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/quantity"
+)
+
+// Cook is a cook's page as typed.
+type Cook struct {
+	Name    string  `json:"name" required:"false" doc:"What the cook is called" example:"Regatta supper"`
+	ServeAt string  `json:"serve_at" required:"false" doc:"Local time of serving, YYYY-MM-DDTHH:MM" example:"2026-11-28T18:30"`
+	Zone    string  `json:"zone" required:"false" doc:"IANA time zone of the place; empty means UTC" example:"Europe/Dublin"`
+	Guests  int     `json:"guests" required:"false" doc:"People at table, 1 to 2000"`
+	Portion string  `json:"portion" required:"false" doc:"Cooked meat for one; empty means 180 g" example:"180 g"`
+	Fridge  string  `json:"fridge" required:"false" doc:"Temperature of the fridge; empty means 4 °C"`
+	Room    string  `json:"room" required:"false" doc:"Temperature where meat stands on the counter; empty means 21 °C"`
+	Pieces  []Piece `json:"pieces" required:"false" nullable:"false"`
+}
+
+// Piece is one kind of piece, once or several times.
+type Piece struct {
+	Label     string `json:"label" required:"false" doc:"The cook's own name for it; empty means the cut's"`
+	Cut       string `json:"cut" doc:"Cut id" example:"lamb-shoulder-bone-in"`
+	Count     int    `json:"count" required:"false" doc:"How many; 0 means one"`
+	Bought    string `json:"bought" required:"false" doc:"Weight as bought" example:"2.7 kg"`
+	Trimmed   string `json:"trimmed" required:"false" doc:"Weight after trimming, if weighed; empty means by trim style" example:"2.4 kg"`
+	Together  bool   `json:"together" required:"false" doc:"The weights are of all pieces together, not of each"`
+	TrimStyle string `json:"trim_style" required:"false" doc:"How it is trimmed when not weighed: light, usual, close; empty means usual"`
+	Thickness string `json:"thickness" required:"false" doc:"Measured at the thickest point; empty means estimated" example:"85 mm"`
+	Faces     string `json:"faces" required:"false" doc:"Where the coat goes: all, or one (one broad face is left bare); empty means as usual for the cut"`
+	Season    Season `json:"season" required:"false"`
+	Wait      Wait   `json:"wait" required:"false"`
+	Fire      Fire   `json:"fire" required:"false"`
+}
+
+// Season is how a piece is salted and seasoned.
+type Season struct {
+	Formula formula.Formula `json:"formula" required:"false"`
+	Mode    string          `json:"mode" required:"false" doc:"What drives the amount: target or coat; empty means target for a salt-led mix, else coat"`
+	Target  string          `json:"target" required:"false" doc:"Salt wanted, % of raw boneless meat; empty means 0.9 %" example:"0.9 %"`
+	Coat    string          `json:"coat" required:"false" doc:"light, medium, heavy or crust; empty means medium"`
+	Binder  bool            `json:"binder" required:"false" doc:"A binder is brushed on first"`
+	Band    string          `json:"band" required:"false" doc:"How salty the cook wants it: mild, seasoned, bold or cured; empty means seasoned"`
+	Spare   string          `json:"spare" required:"false" doc:"Mixed over what is needed, %; empty means 10 %"`
+}
+
+// Wait is the time between salt and fire.
+type Wait struct {
+	Style string `json:"style" required:"false" doc:"minutes, overnight or day; empty means overnight"`
+	For   string `json:"for" required:"false" doc:"How long; empty means the usual for the style" example:"12 h"`
+	Open  bool   `json:"open" required:"false" doc:"Uncovered in the fridge, for a dry surface"`
+}
+
+// Fire is what the clock has to know of the fire so far.
+type Fire struct {
+	Pit    string `json:"pit" required:"false" doc:"Pit temperature; empty means the cut's usual" example:"120 °C"`
+	Time   string `json:"time" required:"false" doc:"Time on the fire; empty means estimated" example:"7 h"`
+	Rest   string `json:"rest" required:"false" doc:"Rest before slicing; empty means the cut's usual" example:"45 min"`
+	Temper string `json:"temper" required:"false" doc:"On the counter before the fire; empty means straight from the fridge"`
+}
+
+// Options are the circumstances of a computation.
+type Options struct {
+	Units  quantity.System
+	Spoons quantity.SpoonSet
+	Now    time.Time // what time it is; the zero time switches off what depends on it
+	// ServedAt is the serving time already on record: keeping it is no mistake
+	// even when it has passed.
+	ServedAt string
+}
+
+// Limits on a page.
+const (
+	MaxPieces = 24
+	maxCount  = 500
+	maxGuests = 2000
+	maxText   = 200
+)
+
+// Usual values, shown where the cook has typed nothing.
+const (
+	UsualPortion = "180 g"
+	UsualFridge  = "4 °C"
+	UsualRoom    = "21 °C"
+	UsualTarget  = "0.9 %"
+	UsualSpare   = "10 %"
+)
+
+// usualWait is the wait of each style.
+var usualWait = map[string]string{"minutes": "30 min", "overnight": "10 h", "day": "24 h"}
+
+// NewPiece returns a piece of c at its usual weight, seasoned with the first of
+// the formulas that ship with the program.
+func NewPiece(c cut.Cut, units quantity.System) Piece {
+	p := Piece{
+		Cut: c.ID, Count: 1, TrimStyle: "usual",
+		Bought: quantity.FormatMass(quantity.Mass(c.TypicalKG/(1-c.TrimLoss.Mid/100)), units),
+		Season: Season{Formula: formula.House()[0], Target: UsualTarget, Coat: "medium", Band: "seasoned"},
+		Wait:   Wait{Style: "overnight", Open: true},
+	}
+	return p
+}
+
+// NewCook returns an empty page for a Saturday evening ahead of now, which also
+// gives the time zone.
+func NewCook(now time.Time, guests int) Cook {
+	days := (int(time.Saturday) - int(now.Weekday()) + 7) % 7
+	if days < 2 {
+		days += 7
+	}
+	day := now.AddDate(0, 0, days)
+	serve := time.Date(day.Year(), day.Month(), day.Day(), 18, 30, 0, 0, now.Location())
+	return Cook{ServeAt: serve.Format(timeLayout), Zone: now.Location().String(), Guests: guests, Pieces: []Piece{}}
+}
+
+const timeLayout = "2006-01-02T15:04"
+
+func at(pointer string, i int) string { return pointer + "/" + strconv.Itoa(i) }

@@ -1,0 +1,271 @@
+package sheet
+
+import (
+	"fmt"
+	"math"
+	"time"
+
+	"verjuice/internal/core/plan"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/salt"
+	"verjuice/internal/core/trace"
+)
+
+// DepthSheet is a cut across the piece, and where the salt is in it.
+type DepthSheet struct {
+	PathMM   float64      `json:"path_mm" doc:"From the coated face to the middle, or to the bare face, mm"`
+	OneBare  bool         `json:"one_bare" doc:"The salt comes from one side only"`
+	Across   string       `json:"across" doc:"Thickness of the piece in words"`
+	Depth    trace.Figure `json:"depth" doc:"How deep salt can be tasted at the fire"`
+	TakenUp  trace.Figure `json:"taken_up" doc:"When the coat is drawn in, min"`
+	Even     trace.Figure `json:"even" doc:"Salt of the centre over the mean, %, at the fire"`
+	EvenAt   string       `json:"even_at" doc:"When it is even, in words"`
+	Surface  string       `json:"surface" doc:"What the surface looks like when the fire starts"`
+	Worst    bool         `json:"worst" doc:"The fire starts while the surface is wet with brine"`
+	Advice   string       `json:"advice" doc:"What covering or leaving open, and this wait, do"`
+	End      int          `json:"end" doc:"Which moment is the start of the fire"`
+	Moments  []Moment     `json:"moments" nullable:"false"`
+	MaxSalt  float64      `json:"max_salt" doc:"% that is drawn darkest"`
+	Seasoned float64      `json:"seasoned" doc:"Salt % at which meat tastes seasoned: the lower end of the chosen band"`
+}
+
+// Moment is the state at one time after salting.
+type Moment struct {
+	Hours     float64   `json:"hours"`
+	Label     string    `json:"label"`
+	Mark      string    `json:"mark" doc:"Name of the time when cooks have one: 10 min, 3 h, overnight, 24 h, fire"`
+	Profile   []float64 `json:"profile" nullable:"false" doc:"Salt above the meat’s own, %, from the far end (centre or bare face) to the coated face at equal steps"`
+	DepthMM   float64   `json:"depth_mm"`
+	Depth     string    `json:"depth"`
+	OnSurface float64   `json:"on_surface" doc:"% of the salt still lying on the surface"`
+	Centre    float64   `json:"centre" doc:"%"`
+}
+
+// brine is the piece under its coat.
+func (p *piece) brine(d dose) salt.Brine {
+	temperature := p.fridge
+	if p.temper >= p.wait {
+		temperature = p.room // salted on the counter, while the fire comes up
+	}
+	return salt.Brine{
+		Load:        float64(d.salt) * d.stays.Mid / p.salted(),
+		Path:        p.geometry.Path(p.oneBare),
+		Temperature: temperature,
+		Wait:        p.wait,
+	}
+}
+
+func (p *piece) course(d dose) salt.Course { return salt.DryBrine(p.brine(d)) }
+
+func (p *piece) brineInputs(d dose) []trace.Input {
+	b := p.brine(d)
+	return []trace.Input{
+		{Name: "salt on the surface", Text: fmt.Sprintf("%.0f g/m² that stays", 1000*b.Load)},
+		{Name: "wait", Text: quantity.FormatDuration(p.wait)},
+		{Name: "temperature", Text: quantity.FormatTemperature(b.Temperature, p.opt.Units)},
+		{Name: "way in", Text: quantity.FormatLength(b.Path.Depth, p.opt.Units)},
+		{Name: "diffusivity", Text: fmt.Sprintf("%.1f × 10⁻¹⁰ m²/s ± 35 %%", salt.Diffusivity(b.Temperature)*1e10)},
+	}
+}
+
+func (p *piece) depthSheet(d dose, c salt.Course) *DepthSheet {
+	b := p.brine(d)
+	inputs := p.brineInputs(d)
+	slow, fast := salt.EndOfWait(b, 1-salt.DiffusivitySpread), salt.EndOfWait(b, 1+salt.DiffusivitySpread)
+	sys := p.opt.Units
+	depth := trace.New(c.End.Depth.MM(), slow.Depth.MM(), fast.Depth.MM(), 0, "mm", trace.Origin{
+		Words:  "Where the salt is 0.25 % above the meat’s own: it goes with the root of time, not with weight.",
+		Source: salt.DiffusionSource, Inputs: inputs})
+	depth.Text, depth.Unit = quantity.FormatLength(c.End.Depth, sys), ""
+	depth.Range = ""
+	if l, h := quantity.FormatLength(slow.Depth, sys), quantity.FormatLength(fast.Depth, sys); l != h {
+		depth.Range = l + "–" + h
+	}
+	if c.End.Depth <= 0 {
+		depth.Text = "0 mm"
+	}
+	minutes := c.TakenUp.Minutes()
+	taken := trace.New(minutes, minutes/(1+salt.DiffusivitySpread), minutes/(1-salt.DiffusivitySpread), 0, "min", trace.Origin{
+		Words:  "Drawn-out water dissolves the salt; while any is left the surface is saturated, then it is all inside.",
+		Source: salt.DiffusionSource, Inputs: inputs})
+	taken.Text, taken.Unit = quantity.FormatDuration(c.TakenUp), ""
+	taken.Range = quantity.FormatDuration(time.Duration(taken.Low*float64(time.Minute))) + "–" + quantity.FormatDuration(time.Duration(taken.High*float64(time.Minute)))
+	if b.Load <= 0 {
+		taken.Text, taken.Range = "no salt", ""
+	}
+	even := 100 * c.End.Evenness()
+	out := &DepthSheet{
+		PathMM: b.Path.Depth.MM(), OneBare: p.oneBare, Across: quantity.FormatLength(p.geometry.Thickness, sys),
+		Depth: depth, TakenUp: taken,
+		Even: trace.New(even, 100*slow.Evenness(), 100*fast.Evenness(), 0, "%", trace.Origin{
+			Words: "Salt in the centre over the mean of the meat: 100 % is the same everywhere.", Source: salt.DiffusionSource, Inputs: inputs}),
+		EvenAt: evenWords(c, p.cut.Noun, b.Load), Advice: p.waitAdvice(), Moments: []Moment{}, Seasoned: p.band.Low,
+	}
+	out.Surface, out.Worst = surfaceWords(p.wait, c.TakenUp, b.Load, p.typed.Wait.Open)
+	out.MaxSalt = math.Max(1.5, math.Min(6, 300*c.End.Mean))
+	for i, m := range c.Moments {
+		if m.At == p.wait {
+			out.End = i
+		}
+		out.Moments = append(out.Moments, moment(m, p.wait, sys))
+	}
+	return out
+}
+
+var markNames = map[time.Duration]string{10 * time.Minute: "10 min", 3 * time.Hour: "3 h", 10 * time.Hour: "overnight", 24 * time.Hour: "24 h"}
+
+func moment(m salt.Moment, wait time.Duration, sys quantity.System) Moment {
+	out := Moment{
+		Hours: m.At.Hours(), Label: quantity.FormatDuration(m.At), Mark: markNames[m.At],
+		DepthMM: m.Depth.MM(), Depth: quantity.FormatLength(m.Depth, sys), OnSurface: 100 * m.OnSurface, Centre: 100 * m.Centre,
+		Profile: make([]float64, len(m.Profile)),
+	}
+	if m.At == wait {
+		out.Mark = "fire"
+	}
+	for i, c := range m.Profile {
+		out.Profile[i] = math.Round(c*1e5) / 1e3 // percent, to a thousandth
+	}
+	return out
+}
+
+func evenWords(c salt.Course, noun string, load float64) string {
+	switch {
+	case load <= 0:
+		return "there is no salt to spread"
+	case c.Even == 0:
+		return "never even in practice: that takes over a week"
+	case c.Even > 72*time.Hour:
+		return fmt.Sprintf("even after %s, longer than raw meat keeps", quantity.FormatDuration(c.Even))
+	default:
+		return fmt.Sprintf("a %s this thick is even after %s", noun, quantity.FormatDuration(c.Even))
+	}
+}
+
+// surfaceWords says what the cook sees when the fire starts. Beads stand on the
+// meat until the coat is taken up; starting the fire among them steams the bark.
+func surfaceWords(wait, taken time.Duration, load float64, open bool) (words string, worst bool) {
+	switch {
+	case load <= 0:
+		return "as it was", false
+	case wait < 5*time.Minute:
+		return "still dry: the salt has not drawn water yet", false
+	case wait < taken:
+		return fmt.Sprintf("beads of water: the worst moment to start. Wait until it glistens, %s from salting, or start within five minutes", quantity.FormatDuration(taken)), true
+	case wait < 2*taken+30*time.Minute || wait < 3*time.Hour:
+		return "a wet glisten: the salt is in, the surface not yet dry", false
+	case open:
+		return "dry and darker: ready to take smoke", false
+	default:
+		return "tacky: pat it dry, or uncover it for the last hours", false
+	}
+}
+
+func (p *piece) waitAdvice() string {
+	if p.wait <= 2*time.Hour {
+		return "Sugar and spice stay on the surface whatever the time; only salt moves."
+	}
+	if p.typed.Wait.Open {
+		return "Open: a dry surface, better skin and bark. Keep it below other food in the fridge."
+	}
+	return "Covered: the meat keeps wet and the fridge clean. Sugar and spice stay on the surface."
+}
+
+// ClockSheet is a piece's times, counted back from serving.
+type ClockSheet struct {
+	Known bool   `json:"known" doc:"False without a serving time: then only durations are given"`
+	Steps []Step `json:"steps" nullable:"false"`
+	Late  string `json:"late" doc:"What no longer fits, in a sentence; empty when all is well"`
+	Fire  string `json:"fire" doc:"Time on the fire in words"`
+	From  string `json:"from" doc:"Where that comes from"`
+	Lane  []Bar  `json:"lane" nullable:"false" doc:"The same as bars for a time strip"`
+}
+
+// Step is one time of the clock.
+type Step struct {
+	Key    string       `json:"key" enum:"not-before,salt,out,fire,off,slice,serve"`
+	Label  string       `json:"label"`
+	At     string       `json:"at" doc:"RFC 3339; empty when not known"`
+	Figure trace.Figure `json:"figure" doc:"Value in hours before serving; text is the local day and time"`
+	Note   string       `json:"note"`
+}
+
+// Bar is a stretch of time on a strip. Between late and to it fades.
+type Bar struct {
+	Kind  string `json:"kind" enum:"wait,fire,rest"`
+	Label string `json:"label"`
+	From  string `json:"from"`
+	Sure  string `json:"sure" doc:"It lasts at least until here"`
+	To    string `json:"to" doc:"It may last until here"`
+}
+
+func (p *piece) clockSheet(course salt.Course) *ClockSheet {
+	out := &ClockSheet{
+		Known: !p.serve.IsZero(), Steps: []Step{}, Lane: []Bar{},
+		Fire: quantity.FormatDuration(p.fire.Mid) + " (" + quantity.FormatDuration(p.fire.Low) + "–" + quantity.FormatDuration(p.fire.High) + ")",
+		From: plan.TimingSource,
+	}
+	if p.timed {
+		out.From = "the time you gave, −20 to +25 %"
+	}
+	if !out.Known {
+		return out
+	}
+	c := plan.CountBack(plan.Needs{Serve: p.serve, Fire: p.fire, Rest: p.rest, Wait: p.wait, Temper: p.temper, Longest: plan.LongestWait(p.cut)})
+	inputs := []trace.Input{
+		{Name: "serving", Text: plan.Day(p.serve)}, {Name: "slicing", Text: quantity.FormatDuration(plan.Slicing)},
+		{Name: "rest", Text: quantity.FormatDuration(p.rest)}, {Name: "on the fire", Text: out.Fire},
+		{Name: "salted before the fire", Text: quantity.FormatDuration(p.wait)},
+	}
+	add := func(key, label string, t time.Time, note, words string) {
+		hours := p.serve.Sub(t).Hours()
+		f := trace.Exact(hours, 1, "", trace.Origin{Words: words, Source: out.From, Inputs: inputs})
+		f.Text = plan.Day(t)
+		out.Steps = append(out.Steps, Step{Key: key, Label: label, At: t.Format(time.RFC3339), Figure: f, Note: note})
+	}
+	longest := quantity.FormatDuration(plan.LongestWait(p.cut))
+	add("not-before", "not before", c.NotBefore, "raw, it keeps "+longest+" salted", "The fire less the longest time that this raw meat keeps in the cold.")
+	add("salt", "salt at", c.Salt, "wait "+quantity.FormatDuration(p.wait)+p.covered(), "The fire less the wait.")
+	if p.temper > 0 {
+		add("out", "out of the fridge", c.Out, quantity.FormatDuration(p.temper)+" on the counter", "The fire less the time on the counter.")
+	}
+	add("fire", "fire at", c.Fire, "pit at "+quantity.FormatTemperature(p.pit, p.opt.Units), "Serving less slicing, the rest and the slow cook of ten, so that nine in ten are in time.")
+	add("off", "off the fire", c.Off, "between "+c.OffEarly.Format("15:04")+" and "+c.OffLate.Format("15:04"), "The fire and the usual time on it.")
+	add("serve", "serve", c.Serve, "rested at least "+quantity.FormatDuration(p.rest), "As you set it.")
+	out.Late = p.late(c, course)
+	iso := func(t time.Time) string { return t.Format(time.RFC3339) }
+	out.Lane = []Bar{
+		{Kind: "wait", Label: "salted " + quantity.FormatDuration(p.wait), From: iso(c.Salt), Sure: iso(c.Fire), To: iso(c.Fire)},
+		{Kind: "fire", Label: "fire " + quantity.FormatDuration(p.fire.Mid), From: iso(c.Fire), Sure: iso(c.OffEarly), To: iso(c.OffLate)},
+		{Kind: "rest", Label: "rest", From: iso(c.OffLate), Sure: iso(c.Slice), To: iso(c.Slice)},
+	}
+	return out
+}
+
+func (p *piece) covered() string {
+	switch {
+	case p.wait <= 2*time.Hour:
+		return ""
+	case p.typed.Wait.Open:
+		return ", open"
+	default:
+		return ", covered"
+	}
+}
+
+// late says what the present moment has overtaken.
+func (p *piece) late(c plan.Clock, course salt.Course) string {
+	now := p.opt.Now
+	switch {
+	case now.IsZero() || now.Before(c.Salt) || p.serve.Before(now):
+		return ""
+	case now.After(c.Fire):
+		return fmt.Sprintf("The fire should have been lit %s. Serve later, or choose a thinner cut.", plan.Away(c.Fire, now))
+	default:
+		left := quantity.FormatDuration(c.Fire.Sub(now))
+		if c.Fire.Sub(now) < course.TakenUp {
+			return fmt.Sprintf("Salting now leaves %s to the fire, less than the coat needs to be taken up (%s).", left, quantity.FormatDuration(course.TakenUp))
+		}
+		return fmt.Sprintf("By the clock this was salted %s. Salting only now leaves %s to the fire.", plan.Away(c.Salt, now), left)
+	}
+}

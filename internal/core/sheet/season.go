@@ -1,0 +1,274 @@
+package sheet
+
+import (
+	"fmt"
+	"math"
+
+	"verjuice/internal/core/caution"
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/larder"
+	"verjuice/internal/core/plan"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/salt"
+	"verjuice/internal/core/trace"
+)
+
+const cutSource = cut.Source
+
+// referenceCut is the piece that cooks have in mind when they judge a coat.
+const referenceCut = "pork-shoulder-bone-in"
+
+// SeasonSheet is the rub, weighed out.
+type SeasonSheet struct {
+	UsualMode string       `json:"usual_mode" doc:"What drives the amount of this mix when nothing is chosen: target or coat"`
+	Mode      string       `json:"mode" doc:"What drives it now"`
+	OnMeat    trace.Figure `json:"on_meat" doc:"Rub on all pieces, g"`
+	ToMix     trace.Figure `json:"to_mix" doc:"Rub to mix, g: with what is lost while sprinkling and the margin"`
+	Salt      trace.Figure `json:"salt" doc:"Salt of the rub on all pieces, g"`
+	Percent   trace.Figure `json:"percent" doc:"Salt it leaves in the meat, % of raw boneless meat"`
+	Coat      trace.Figure `json:"coat" doc:"mL on 100 cm²"`
+	CoatWords string       `json:"coat_words"`
+	TooThick  bool         `json:"too_thick" doc:"The surface does not hold that much"`
+	Spoons    string       `json:"spoons" doc:"All of the mix in spoons and cups"`
+	Rows      []RowSheet   `json:"rows" nullable:"false"`
+	SaltShare float64      `json:"salt_share" doc:"Salt in the mix by weight, %"`
+	SugarPart float64      `json:"sugar_share" doc:"Sugar in the mix by weight, %"`
+	Allergens []string     `json:"allergens" nullable:"false"`
+}
+
+// RowSheet is one ingredient of it.
+type RowSheet struct {
+	Name   string          `json:"name"`
+	Form   string          `json:"form"`
+	Kind   string          `json:"kind"`
+	Mass   trace.Figure    `json:"mass" doc:"To weigh out, g"`
+	Spoons quantity.Spoons `json:"spoons"`
+	Weight float64         `json:"weight_share" doc:"% of the mix by weight"`
+	Volume float64         `json:"volume_share" doc:"% of the mix by volume"`
+}
+
+// dose is the rub on one piece.
+type dose struct {
+	mass  quantity.Mass // that lies on it
+	salt  quantity.Mass // NaCl in that
+	stays salt.Share    // of it, taken up
+	coat  float64       // mL/dm²
+}
+
+// dose works out the rub on one piece: from the coat, or from the salt wanted.
+func (p *piece) dose() (dose, error) {
+	low, mid, high := formula.Stays(p.wait.Hours())
+	d := dose{stays: salt.Share{Low: low, Mid: mid, High: high}}
+	share := p.mix.SaltShare()
+	if p.byTarget {
+		wanted, err := salt.Solve(p.meat(), []salt.Source{{Name: p.rubName(), Stays: d.stays, Place: salt.Surface}}, 0, p.target)
+		if err != nil {
+			return d, err
+		}
+		d.salt = wanted
+		d.mass = quantity.Mass(float64(wanted) / share)
+	} else {
+		d.mass = p.mix.CoatMass(p.coatWanted(), p.salted())
+		d.salt = quantity.Mass(float64(d.mass) * share)
+	}
+	d.coat = p.mix.CoatOf(d.mass, p.salted())
+	return d, nil
+}
+
+func (p *piece) coatWanted() float64 {
+	c := p.coat.MLPerDM2
+	if p.typed.Season.Binder {
+		c *= formula.BinderHolds
+	}
+	return c
+}
+
+func (p *piece) rubName() string { return or(p.typed.Season.Formula.Name, "rub") }
+
+// source is the dose as a line of the salt ledger. A coat judged by eye varies
+// more than one that was weighed for a target.
+func (p *piece) source(d dose) salt.Source {
+	s := salt.Source{Name: p.rubName(), Salt: d.salt, Stays: d.stays, Place: salt.Surface}
+	if !p.byTarget {
+		s.Stays.Low = d.stays.Mid * (1 - math.Hypot(formula.CoatSpread, 1-d.stays.Low/d.stays.Mid))
+		s.Stays.High = d.stays.Mid * (1 + math.Hypot(formula.CoatSpread, d.stays.High/d.stays.Mid-1))
+	}
+	return s
+}
+
+func (p *piece) seasonSheet(d dose) *SeasonSheet {
+	n := float64(p.count)
+	all := d.mass * quantity.Mass(n)
+	factor := (1 + p.spare) / (1 - formula.SprinkleLoss)
+	mixed := all * quantity.Mass(factor)
+	spread := 0.0
+	if !p.byTarget {
+		spread = formula.CoatSpread
+	}
+	area := p.salted() * 100 * n
+	amountWords := "The coat’s volume per area times the surface, times what a mL of this mix weighs."
+	if p.byTarget {
+		amountWords = "The salt wanted in the boneless meat, over what stays of a coat and the share of salt in this mix."
+	}
+	s := &SeasonSheet{
+		UsualMode: modeName(p.mix.SaltLed()), Mode: modeName(p.byTarget),
+		CoatWords: formula.DescribeCoat(d.coat), TooThick: d.coat > formula.MaxCoat,
+		SaltShare: 100 * p.mix.SaltShare(), SugarPart: p.mix.Per100g.Sugar,
+		Allergens: append([]string{}, p.mix.Allergens...),
+		Spoons:    quantity.FormatSpoons(p.mix.Volume(mixed), p.opt.Spoons).Text,
+		Rows:      []RowSheet{},
+	}
+	s.OnMeat = p.grams(all, spread, amountWords, formula.CoatSource, []trace.Input{
+		{Name: "surface of all", Text: trace.Decimal(area, 1) + " dm²"},
+		{Name: "coat", Text: trace.Decimal(d.coat, 1) + " mL/dm²"},
+		{Name: "a mL of this mix", Text: trace.Decimal(p.mix.GramsPerML, 2) + " g"},
+	})
+	s.ToMix = p.grams(mixed, spread, "What lies on the meat, and what falls off while sprinkling, and your margin.", formula.CoatSource, []trace.Input{
+		{Name: "on the meat", Text: quantity.FormatGrams(all) + " g"},
+		{Name: "lost while sprinkling", Text: fmt.Sprintf("%.0f %%", 100*formula.SprinkleLoss)},
+		{Name: "margin", Text: fmt.Sprintf("%.0f %%", 100*p.spare)},
+	})
+	s.Salt = p.grams(d.salt*quantity.Mass(n), spread, "Salt in the rub on the meat: each ingredient’s salt by weight.", larder.Source, []trace.Input{
+		{Name: "salt in this mix", Text: fmt.Sprintf("%.0f %% by weight", s.SaltShare)},
+		{Name: "rub on the meat", Text: quantity.FormatGrams(all) + " g"},
+	})
+	s.Coat = trace.New(d.coat, d.coat*(1-formula.CoatSpread), d.coat*(1+formula.CoatSpread), 1, "mL/dm²", trace.Origin{
+		Words: "Volume of rub on 100 cm² of surface: light 2.5, medium 4, heavy 6, crust 9.", Source: formula.CoatSource,
+		Inputs: []trace.Input{{Name: "rub on the meat", Text: quantity.FormatGrams(all) + " g"}, {Name: "surface of all", Text: trace.Decimal(area, 1) + " dm²"}},
+	})
+	if l, err := salt.Tally(p.meat(), []salt.Source{p.source(d)}); err == nil {
+		s.Percent = p.percentFigure(l, d)
+	}
+	for i, w := range p.mix.Weigh(mixed) {
+		row := p.typed.Season.Formula.Rows[i]
+		spoonSpread := w.Form.SpreadPercent / 100
+		s.Rows = append(s.Rows, RowSheet{
+			Name: w.Ingredient.Name, Form: w.Form.Name, Kind: w.Ingredient.Kind,
+			Mass: p.grams(w.Mass, 0, fmt.Sprintf("Its share of the mix by weight. Measured by spoon instead it is ±%.0f %% off.", 100*spoonSpread), larder.Source, []trace.Input{
+				{Name: "parts", Text: row.Parts + " by " + string(p.typed.Season.Formula.Basis)},
+				{Name: "share by weight", Text: fmt.Sprintf("%.1f %%", 100*w.WeightShare)},
+				{Name: "a level teaspoon weighs", Text: trace.Decimal(w.Form.GramsPerML*p.opt.Spoons.Teaspoon().ML(), 1) + " g"},
+			}),
+			Spoons: quantity.FormatSpoons(w.Volume, p.opt.Spoons),
+			Weight: 100 * w.WeightShare, Volume: 100 * w.VolumeShare,
+		})
+	}
+	return s
+}
+
+func modeName(byTarget bool) string {
+	if byTarget {
+		return "target"
+	}
+	return "coat"
+}
+
+// grams is a figure in grams at a scale's step, ± spread of it.
+func (p *piece) grams(m quantity.Mass, spread float64, words, source string, inputs []trace.Input) trace.Figure {
+	g := m.Grams()
+	_, decimals := quantity.RoundGrams(g)
+	f := trace.New(g, g*(1-spread), g*(1+spread), decimals, "g", trace.Origin{Words: words, Source: source, Inputs: inputs})
+	f.Text = quantity.FormatGrams(m)
+	return f
+}
+
+func (p *piece) percentFigure(l salt.Ledger, d dose) trace.Figure {
+	return trace.New(l.PercentRaw.Mid, l.PercentRaw.Low, l.PercentRaw.High, 2, "%", trace.Origin{
+		Words:  "Salt that stays in the meat over its raw boneless weight. " + p.compare(p.salted()*100/p.meat().Edible().KG()),
+		Source: formula.CoatSource,
+		Inputs: []trace.Input{
+			{Name: "salt on one " + p.cut.Noun, Text: quantity.FormatGrams(d.salt) + " g"},
+			{Name: "of it stays", Text: fmt.Sprintf("%.0f %% (%.0f–%.0f %%) after %s", 100*d.stays.Mid, 100*d.stays.Low, 100*d.stays.High, quantity.FormatDuration(p.wait))},
+			{Name: "boneless meat of one", Text: quantity.FormatMass(p.meat().Edible(), p.opt.Units)},
+			{Name: "surface", Text: trace.Decimal(p.salted()*100, 1) + " dm²"},
+		},
+	})
+}
+
+// compare says how hard a coat salts this piece beside a pork shoulder of usual
+// weight, which is what a coat is mostly judged on.
+func (p *piece) compare(perKG float64) string {
+	ref, _ := cut.Find(referenceCut)
+	g, err := cut.New(ref, quantity.Mass(ref.TypicalKG), 0)
+	if err != nil {
+		return ""
+	}
+	of := g.Surface() * 100 / (ref.TypicalKG * (1 - ref.BoneShare()))
+	ratio := perKG / of
+	if ratio > 0.9 && ratio < 1.1 {
+		return fmt.Sprintf("It has %.1f dm² of coated surface to a kg of boneless meat, about as much as a pork shoulder.", perKG)
+	}
+	return fmt.Sprintf("It has %.1f dm² of coated surface to a kg of boneless meat; a pork shoulder has %.1f. So the same coat salts it %.1f times as hard.", perKG, of, ratio)
+}
+
+// LedgerSheet is the salt of one piece against the band the cook chose.
+type LedgerSheet struct {
+	Percent trace.Figure `json:"percent" doc:"% of raw boneless meat"`
+	Plate   trace.Figure `json:"plate" doc:"% of served meat"`
+	Sodium  trace.Figure `json:"sodium" doc:"mg a serving"`
+	DayPart float64      `json:"day_percent" doc:"Sodium of a serving, % of 2 300 mg"`
+	Outer   trace.Figure `json:"outer" doc:"Salt in the outer 5 mm when the fire starts, %"`
+	Band    salt.Band    `json:"band" doc:"The band the cook chose"`
+	Tastes  string       `json:"tastes" doc:"The band it falls in"`
+	Verdict string       `json:"verdict" doc:"How it stands to the chosen band"`
+	InBand  bool         `json:"in_band"`
+	Lines   []LedgerLine `json:"lines" nullable:"false"`
+	Bands   []salt.Band  `json:"bands" nullable:"false" doc:"All bands, upwards"`
+}
+
+// LedgerLine is one source of salt.
+type LedgerLine struct {
+	Name    string     `json:"name"`
+	Percent float64    `json:"percent" doc:"% of raw boneless meat that stays"`
+	Salt    string     `json:"salt" doc:"Salt on one piece"`
+	Place   salt.Place `json:"place" enum:"surface,pockets,dissolved"`
+}
+
+func (p *piece) ledgerSheet(d dose, course salt.Course) *LedgerSheet {
+	src := p.source(d)
+	l, err := salt.Tally(p.meat(), []salt.Source{src})
+	if err != nil {
+		return nil
+	}
+	mg := func(percent float64) float64 { return salt.SodiumMG(percent, p.portion) }
+	sodium := mg(l.PercentPlate.Mid)
+	out := &LedgerSheet{
+		Percent: p.percentFigure(l, d),
+		Plate: trace.New(l.PercentPlate.Mid, l.PercentPlate.Low, l.PercentPlate.High, 2, "%", trace.Origin{
+			Words: "The same salt over the cooked meat: the meat shrinks, the salt stays.", Source: cutSource,
+			Inputs: []trace.Input{{Name: "salt in the raw meat", Text: trace.Decimal(l.PercentRaw.Mid, 2) + " %"}, {Name: "cook yield", Text: fmt.Sprintf("%.0f %%", p.cut.CookYield.Mid)}}}),
+		Sodium: trace.New(sodium, mg(l.PercentPlate.Low), mg(l.PercentPlate.High), 0, "mg", trace.Origin{
+			Words:  "Salt of a portion of cooked meat over 2.542, the mass of salt that holds one of sodium. Added salt only; meat has 50–80 mg in 100 g of its own.",
+			Source: larder.Source, Inputs: []trace.Input{{Name: "salt in the cooked meat", Text: trace.Decimal(l.PercentPlate.Mid, 2) + " %"}, {Name: "portion", Text: quantity.FormatMass(p.portion, p.opt.Units)}}}),
+		DayPart: 100 * sodium / caution.SodiumDayMG,
+		Outer: trace.Exact(100*course.End.Outer, 1, "%", trace.Origin{
+			Words:  "Salt in the outer 5 mm when the fire starts: what the first bite tastes.",
+			Source: salt.DiffusionSource, Inputs: p.brineInputs(d)}),
+		Band: p.band, Tastes: salt.BandOf(l.PercentRaw.Mid).Name, Bands: salt.Bands,
+		Lines: []LedgerLine{{Name: src.Name, Percent: l.Lines[0].Mid, Salt: quantity.FormatGrams(d.salt) + " g", Place: src.Place}},
+	}
+	switch v := l.PercentRaw.Mid; {
+	case v < p.band.Low-0.005:
+		out.Verdict = fmt.Sprintf("%.2f short of %s", p.band.Low-v, p.band.Name)
+	case v > p.band.High+0.005:
+		out.Verdict = fmt.Sprintf("%.2f over %s", v-p.band.High, p.band.Name)
+	default:
+		out.Verdict, out.InBand = "within "+p.band.Name, true
+	}
+	return out
+}
+
+func (p *piece) cautions(d dose, l *LedgerSheet) []caution.Finding {
+	honey, nitrite := false, 0.0
+	for _, w := range p.mix.Weigh(d.mass) {
+		honey = honey || w.Ingredient.ID == "honey" && w.Mass > 0
+		nitrite += w.Mass.KG() * w.Ingredient.Per100g.Nitrite / 100
+	}
+	return caution.Check(caution.Facts{
+		Cut: p.cut, Fridge: p.fridge, Room: p.room, Counter: p.temper, Wait: p.wait, Longest: plan.LongestWait(p.cut),
+		Pit: p.pit, SaltPercent: l.Percent.Value, Band: p.band.Name, SodiumMG: l.Sodium.Value,
+		SugarShare: p.mix.Per100g.Sugar / 100, NitritePPM: 1e6 * nitrite / p.green.KG(),
+		Allergens: p.mix.Allergens, Honey: honey,
+	})
+}

@@ -1,0 +1,230 @@
+package sheet
+
+import (
+	"fmt"
+
+	"verjuice/internal/core/caution"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/plan"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/trace"
+)
+
+// Sheet is every figure of a cook.
+type Sheet struct {
+	Errors   field.Errors `json:"errors" nullable:"false" doc:"Mistakes, each with a pointer into the cook as typed; figures that depend on one are missing"`
+	Serve    string       `json:"serve" doc:"Serving time in words; empty when none is given"`
+	Away     string       `json:"away" doc:"How far off serving is, in words"`
+	Servings trace.Figure `json:"servings"`
+	Verdict  string       `json:"verdict" doc:"Whether the meat goes round, in a sentence; empty without guests"`
+	Short    bool         `json:"short" doc:"There is too little meat"`
+	Pieces   []PieceSheet `json:"pieces" nullable:"false"`
+	Closing  string       `json:"closing" doc:"The line under every list of cautions"`
+}
+
+// PieceSheet is every figure of one kind of piece.
+type PieceSheet struct {
+	Ready    bool              `json:"ready" doc:"False while a mistake in the piece keeps its figures from being computed; the rest is then absent"`
+	Title    string            `json:"title"`
+	Noun     string            `json:"noun"`
+	Count    int               `json:"count"`
+	Meat     *Meat             `json:"meat,omitempty"`
+	Season   *SeasonSheet      `json:"season,omitempty"`
+	Ledger   *LedgerSheet      `json:"ledger,omitempty"`
+	Depth    *DepthSheet       `json:"depth,omitempty"`
+	Clock    *ClockSheet       `json:"clock,omitempty"`
+	Cautions []caution.Finding `json:"cautions" nullable:"false"`
+}
+
+// Meat is what is known of a piece before anything goes on it.
+type Meat struct {
+	Green      trace.Figure `json:"green" doc:"Weight of one after trimming"`
+	AllGreen   trace.Figure `json:"all_green" doc:"Weight of all after trimming"`
+	Thickness  trace.Figure `json:"thickness"`
+	Surface    trace.Figure `json:"surface" doc:"Area of one that takes a coat, dm²"`
+	PerKG      trace.Figure `json:"per_kg" doc:"That area per kg of boneless meat"`
+	Served     trace.Figure `json:"served" doc:"Cooked meat from all pieces"`
+	Servings   trace.Figure `json:"servings"`
+	OneBare    bool         `json:"one_bare" doc:"One broad face takes no coat"`
+	Compare    string       `json:"compare" doc:"How hard a coat salts this piece beside a pork shoulder"`
+	SizeInWord string       `json:"size" doc:"Length × width × thickness"`
+}
+
+// Compute works out c. It does not fail: what is wrong stands in Errors, and
+// every figure that does not depend on it is there.
+func Compute(c Cook, opt Options) Sheet {
+	s := Sheet{Errors: field.Errors{}, Pieces: []PieceSheet{}, Closing: caution.Closing}
+	if or(c.Name, "") == "" {
+		s.Errors.Add("/name", "give the cook a name, for example Sunday shoulder")
+	} else if len(c.Name) > maxText {
+		s.Errors.Add("/name", "a name has at most %d letters", maxText)
+	}
+	if c.Guests < 0 || c.Guests > maxGuests {
+		s.Errors.Add("/guests", "between 1 and %d guests", maxGuests)
+	}
+	k := readKitchen(c, opt, &s.Errors)
+	if !k.serve.IsZero() {
+		s.Serve = k.serve.Format("Monday 2 January 15:04")
+		if !opt.Now.IsZero() {
+			s.Away = plan.Away(k.serve, opt.Now)
+		}
+	}
+	sound := len(s.Errors) == 0 || onlyAbout(s.Errors, "/name", "/guests", "/serve_at")
+	if len(c.Pieces) > MaxPieces {
+		s.Errors.Add("/pieces", "a cook has at most %d kinds of piece", MaxPieces)
+		return s
+	}
+	servings := 0.0
+	inputs := []trace.Input{}
+	for i, typed := range c.Pieces {
+		p, ok := readPiece(typed, k, at("/pieces", i), &s.Errors)
+		one := PieceSheet{Title: p.name(), Noun: p.cut.Noun, Count: p.count, Cautions: []caution.Finding{}}
+		if ok && sound {
+			p.estimate()
+			one = p.sheet(&s.Errors, at("/pieces", i))
+			if one.Meat != nil {
+				servings += one.Meat.Servings.Value
+				inputs = append(inputs, trace.Input{Name: one.Title, Text: one.Meat.Servings.Text})
+			}
+		}
+		s.Pieces = append(s.Pieces, one)
+	}
+	s.Servings = trace.New(servings, servings*0.9, servings*1.1, 0, "portions", trace.Origin{
+		Words: "The portions of all pieces added up.", Inputs: inputs, Source: "this cook",
+	})
+	s.Verdict, s.Short = goesRound(servings, c.Guests)
+	return s
+}
+
+// goesRound says whether the portions feed the guests.
+func goesRound(servings float64, guests int) (verdict string, short bool) {
+	switch g := float64(guests); {
+	case guests <= 0 || servings == 0:
+		return "", false
+	case servings < 0.95*g:
+		return fmt.Sprintf("%.0f portions short for %d", g-servings, guests), true
+	case servings > 1.25*g:
+		return fmt.Sprintf("enough for %d, with %.0f portions over", guests, servings-g), false
+	default:
+		return fmt.Sprintf("enough for %d", guests), false
+	}
+}
+
+func onlyAbout(errs field.Errors, pointers ...string) bool {
+	rest := len(errs)
+	for _, e := range errs {
+		for _, p := range pointers {
+			if e.Pointer == p {
+				rest--
+			}
+		}
+	}
+	return rest == 0
+}
+
+// sheet computes the figures of a piece that has been read without mistakes.
+func (p *piece) sheet(errs *field.Errors, at string) PieceSheet {
+	one := PieceSheet{Title: p.name(), Noun: p.cut.Noun, Count: p.count, Cautions: []caution.Finding{}}
+	d, err := p.dose()
+	if errs.Take(at+"/season", err) {
+		return one
+	}
+	one.Ready = true
+	one.Meat = p.meatSheet()
+	one.Season = p.seasonSheet(d)
+	course := p.course(d)
+	one.Ledger = p.ledgerSheet(d, course)
+	one.Depth = p.depthSheet(d, course)
+	one.Clock = p.clockSheet(course)
+	one.Cautions = p.cautions(d, one.Ledger)
+	return one
+}
+
+func (p *piece) meatSheet() *Meat {
+	sys := p.opt.Units
+	m := p.meat()
+	area := p.salted() * 100
+	perKG := area / m.Edible().KG()
+	spread := 0.15 // of an estimated surface; 0.08 when the thickness was measured
+	thickSpread := 0.2
+	thickWords := "Estimated from the cut’s proportions and its weight; measure the thickest point to replace it."
+	if p.geometry.Measured {
+		spread, thickSpread = 0.08, 0
+		thickWords = "As you measured it; length and width follow from the weight."
+	}
+	weighWords := "As you weighed it after trimming."
+	if !p.weighed {
+		weighWords = "Weight as bought less what this trim style usually takes off."
+	}
+	mass := func(each quantity.Mass, n float64, words string) trace.Figure {
+		f := trace.New(float64(each)*n, float64(p.greenLow)*n, float64(p.greenHigh)*n, 2, "kg", trace.Origin{Words: words, Source: cutSource,
+			Inputs: []trace.Input{{Name: "as bought", Text: p.boughtText()}, {Name: "trim style", Text: or(p.typed.TrimStyle, "usual")},
+				{Name: "usual trim", Text: fmt.Sprintf("%g–%g %%", p.cut.TrimLoss.Low, p.cut.TrimLoss.High)}}})
+		f.Low, f.High = min(f.Low, f.High), max(f.Low, f.High)
+		f.Range = rangeText(p.greenLow*quantity.Mass(n), p.greenHigh*quantity.Mass(n), sys)
+		f.Text, f.Unit = quantity.FormatMass(each*quantity.Mass(n), sys), ""
+		return f
+	}
+	served := m.Served() * quantity.Mass(p.count)
+	low, high := served.KG()*m.Yield.Low/m.Yield.Mid, served.KG()*m.Yield.High/m.Yield.Mid
+	yieldInputs := []trace.Input{
+		{Name: "trimmed weight", Text: quantity.FormatMass(p.green*quantity.Mass(p.count), sys)},
+		{Name: "bone", Text: fmt.Sprintf("%.0f %%", p.cut.BonePercent)},
+		{Name: "cook yield", Text: fmt.Sprintf("%.0f–%.0f %% of the boneless meat", p.cut.CookYield.Low, p.cut.CookYield.High)},
+		{Name: "portion", Text: quantity.FormatMass(p.portion, sys)},
+	}
+	servedFig := trace.New(served.KG(), low, high, 2, "kg", trace.Origin{
+		Words: "Trimmed weight less bone, times what is left of the meat after the cook.", Source: cutSource, Inputs: yieldInputs})
+	servedFig.Text, servedFig.Unit = quantity.FormatMass(served, sys), ""
+	servedFig.Range = rangeText(quantity.Mass(low), quantity.Mass(high), sys)
+	per := 1 / p.portion.KG()
+	thick := p.geometry.Thickness
+	thickFig := trace.New(thick.MM(), thick.MM()*(1-thickSpread), thick.MM()*(1+thickSpread), 0, "mm", trace.Origin{
+		Words: thickWords, Source: cutSource, Inputs: []trace.Input{{Name: "trimmed weight", Text: quantity.FormatMass(p.green, sys)},
+			{Name: "length : width : thickness", Text: fmt.Sprintf("%g : %g : 1", p.cut.Length, p.cut.Width)}}})
+	thickFig.Text, thickFig.Unit = quantity.FormatLength(thick, sys), ""
+	return &Meat{
+		Green:     mass(p.green, 1, weighWords),
+		AllGreen:  mass(p.green, float64(p.count), weighWords),
+		Thickness: thickFig,
+		Surface: trace.New(area, area*(1-spread), area*(1+spread), 1, "dm²", trace.Origin{
+			Words:  "The sides of a rounded block of this length, width and thickness" + bareWords(p.oneBare) + ". 1 dm² is 100 cm².",
+			Source: "geometry of a rounded block, exact for slab, cylinder and sphere",
+			Inputs: []trace.Input{{Name: "size", Text: p.size()}, {Name: "rounding", Text: fmt.Sprintf("%.2f of the block", p.geometry.Rounding)}}}),
+		PerKG: trace.New(perKG, perKG*(1-spread), perKG*(1+spread), 1, "dm²/kg", trace.Origin{
+			Words: "Coated surface over boneless meat: how hard the same coat salts this piece.", Source: cutSource,
+			Inputs: []trace.Input{{Name: "surface", Text: trace.Decimal(area, 1) + " dm²"}, {Name: "boneless meat", Text: quantity.FormatMass(m.Edible(), sys)}}}),
+		Served: servedFig,
+		Servings: trace.New(served.KG()*per, low*per, high*per, 0, "portions", trace.Origin{
+			Words: "Cooked meat over one portion.", Source: cutSource, Inputs: yieldInputs}),
+		OneBare: p.oneBare, Compare: p.compare(perKG), SizeInWord: p.size(),
+	}
+}
+
+func (p *piece) boughtText() string {
+	if p.bought == 0 {
+		return "not given"
+	}
+	return quantity.FormatMass(p.bought, p.opt.Units)
+}
+
+func (p *piece) size() string {
+	g, sys := p.geometry, p.opt.Units
+	return fmt.Sprintf("%s × %s × %s", quantity.FormatLength(g.Length, sys), quantity.FormatLength(g.Width, sys), quantity.FormatLength(g.Thickness, sys))
+}
+
+func bareWords(oneBare bool) string {
+	if oneBare {
+		return ", one broad face left bare"
+	}
+	return ""
+}
+
+// rangeText writes a range of masses; empty when both ends read the same.
+func rangeText(low, high quantity.Mass, sys quantity.System) string {
+	l, h := quantity.FormatMass(min(low, high), sys), quantity.FormatMass(max(low, high), sys)
+	if l == h {
+		return ""
+	}
+	return l + "–" + h
+}

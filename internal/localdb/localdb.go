@@ -1,0 +1,288 @@
+// Package localdb runs a private MariaDB server on loopback, with its data in a
+// folder of ours: found, initialised, started and stopped with the program.
+//
+//	db, err := localdb.Start(ctx, "var/db")
+//	defer db.Stop()
+//	store.Open(ctx, db.DSN("verjuice"))
+//
+// The server listens on 127.0.0.1 only, on a free port, and lets one user in,
+// whose password is made anew at each start and never written to disk in clear
+// outside the folder. When the program is killed the server is told to shut
+// down; when the machine goes down, the next start recovers from its log.
+package localdb
+
+import (
+	"bytes"
+	"context"
+	"crypto/rand"
+	"database/sql"
+	"errors"
+	"fmt"
+	"net"
+	"os"
+	"os/exec"
+	"os/user"
+	"path/filepath"
+	"runtime"
+	"strconv"
+	"strings"
+	"syscall"
+	"time"
+
+	"github.com/go-sql-driver/mysql"
+)
+
+// Server is a running MariaDB.
+type Server struct {
+	addr     string
+	password string
+	cmd      *exec.Cmd
+	lock     *os.File
+	ended    chan struct{}
+}
+
+const account = "verjuice"
+
+// Start runs MariaDB on the data in dir, which it makes when it is not there. An
+// error is a sentence that says what to do.
+func Start(ctx context.Context, dir string) (*Server, error) {
+	dir, err := filepath.Abs(dir)
+	if err != nil {
+		return nil, err
+	}
+	if err := os.MkdirAll(dir, 0o700); err != nil {
+		return nil, fmt.Errorf("the data folder %s cannot be made: %w", dir, err)
+	}
+	daemon, install, err := find()
+	if err != nil {
+		return nil, err
+	}
+	s := &Server{ended: make(chan struct{})}
+	if s.lock, err = takeLock(filepath.Join(dir, "lock")); err != nil {
+		return nil, err
+	}
+	if err := s.start(ctx, dir, daemon, install); err != nil {
+		s.Stop()
+		return nil, err
+	}
+	return s, nil
+}
+
+func (s *Server) start(ctx context.Context, dir, daemon, install string) error {
+	data := filepath.Join(dir, "data")
+	if err := initialise(ctx, data, install); err != nil {
+		return err
+	}
+	if err := waitForOld(ctx, filepath.Join(data, "db.pid")); err != nil {
+		return err
+	}
+	port, err := freePort()
+	if err != nil {
+		return err
+	}
+	s.addr, s.password = net.JoinHostPort("127.0.0.1", strconv.Itoa(port)), rand.Text()
+	boot := filepath.Join(dir, "boot.sql")
+	grant := fmt.Sprintf("CREATE OR REPLACE USER '%[1]s'@'127.0.0.1' IDENTIFIED BY '%[2]s';\nGRANT ALL ON `%[1]s%%`.* TO '%[1]s'@'127.0.0.1';\n", account, s.password)
+	if err := os.WriteFile(boot, []byte(grant), 0o600); err != nil {
+		return err
+	}
+	log := filepath.Join(dir, "mariadb.log")
+	args := append(common(data),
+		"--bind-address=127.0.0.1", "--port="+strconv.Itoa(port), "--skip-name-resolve",
+		"--socket=db.sock", "--pid-file=db.pid", "--log-error="+log, "--init-file="+boot,
+		"--innodb-buffer-pool-size=64M", "--performance-schema=OFF",
+		"--character-set-server=utf8mb4", "--collation-server=utf8mb4_unicode_ci",
+	)
+	s.cmd = exec.Command(daemon, args...)
+	// Its own process group, so that Ctrl-C reaches only us and we stop it in
+	// order; and a signal to it should we be killed.
+	s.cmd.SysProcAttr = &syscall.SysProcAttr{Setpgid: true, Pdeathsig: syscall.SIGTERM}
+	started := make(chan error)
+	go func() {
+		// The death signal goes off when the starting thread ends, so that
+		// thread is kept for as long as the server runs.
+		runtime.LockOSThread()
+		err := s.cmd.Start()
+		started <- err
+		if err == nil {
+			_ = s.cmd.Wait()
+		}
+		close(s.ended)
+	}()
+	if err := <-started; err != nil {
+		s.cmd = nil
+		return fmt.Errorf("MariaDB could not be started: %w", err)
+	}
+	defer os.Remove(boot)
+	return s.waitReady(ctx, log)
+}
+
+// DSN returns the address of a database on the server, as the MySQL driver reads
+// it. Names have to start with "verjuice".
+func (s *Server) DSN(database string) string {
+	cfg := mysql.NewConfig()
+	cfg.Net, cfg.Addr, cfg.User, cfg.Passwd, cfg.DBName = "tcp", s.addr, account, s.password, database
+	return cfg.FormatDSN()
+}
+
+// Create makes a database when it is not there; with anew it is emptied first.
+func (s *Server) Create(ctx context.Context, database string, anew bool) error {
+	db, err := sql.Open("mysql", s.DSN(""))
+	if err != nil {
+		return err
+	}
+	defer db.Close()
+	name := "`" + strings.ReplaceAll(database, "`", "``") + "`"
+	if anew {
+		if _, err := db.ExecContext(ctx, "DROP DATABASE IF EXISTS "+name); err != nil {
+			return err
+		}
+	}
+	_, err = db.ExecContext(ctx, "CREATE DATABASE IF NOT EXISTS "+name)
+	return err
+}
+
+// Stop shuts the server down in order and waits until it has. It can be called
+// more than once.
+func (s *Server) Stop() {
+	if s.cmd != nil {
+		_ = s.cmd.Process.Signal(syscall.SIGTERM)
+		select {
+		case <-s.ended:
+		case <-time.After(60 * time.Second):
+			_ = s.cmd.Process.Kill()
+			<-s.ended
+		}
+	}
+	if s.lock != nil {
+		_ = s.lock.Close()
+	}
+}
+
+// Ended is closed when the server has gone, asked or not.
+func (s *Server) Ended() <-chan struct{} { return s.ended }
+
+func find() (daemon, install string, err error) {
+	look := func(name string) string {
+		for _, p := range []string{name, "/usr/sbin/" + name, "/usr/libexec/" + name} {
+			if found, err := exec.LookPath(p); err == nil {
+				return found
+			}
+		}
+		return ""
+	}
+	daemon, install = look("mariadbd"), look("mariadb-install-db")
+	if daemon == "" || install == "" {
+		return "", "", errors.New("MariaDB is not installed: run make demo, or install the package mariadb-server")
+	}
+	return daemon, install, nil
+}
+
+func takeLock(path string) (*os.File, error) {
+	f, err := os.OpenFile(path, os.O_CREATE|os.O_RDWR, 0o600)
+	if err != nil {
+		return nil, err
+	}
+	if err := syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
+		_ = f.Close()
+		return nil, fmt.Errorf("another Verjuice is already running on %s: stop it first", filepath.Dir(path))
+	}
+	return f, nil
+}
+
+// common are the options that both initialising and running need.
+func common(data string) []string {
+	args := []string{"--no-defaults", "--datadir=" + data}
+	if u, err := user.Current(); err == nil {
+		args = append(args, "--user="+u.Username)
+	}
+	return args
+}
+
+// initialise makes an empty data folder. It is made beside its place and then
+// moved there, so that one that was cut short is never mistaken for a whole one.
+func initialise(ctx context.Context, data, install string) error {
+	if _, err := os.Stat(data); err == nil {
+		if _, err := os.Stat(filepath.Join(data, "ibdata1")); err != nil {
+			return fmt.Errorf("the data folder %s is not a database: move it away, and a new one is made at the next start", data)
+		}
+		return nil
+	}
+	half := data + ".new"
+	if err := os.RemoveAll(half); err != nil {
+		return err
+	}
+	args := append(common(half), "--skip-test-db", "--auth-root-authentication-method=socket")
+	out, err := exec.CommandContext(ctx, install, args...).CombinedOutput()
+	if err != nil {
+		return fmt.Errorf("the database in %s could not be made: %w\n%s", half, err, tail(out))
+	}
+	return os.Rename(half, data)
+}
+
+// waitForOld waits for a server that outlived a killed program to shut down.
+func waitForOld(ctx context.Context, pidFile string) error {
+	raw, err := os.ReadFile(pidFile)
+	if err != nil {
+		return nil // it was shut down in order
+	}
+	pid, err := strconv.Atoi(strings.TrimSpace(string(raw)))
+	if err != nil || !isServer(pid) {
+		return nil
+	}
+	_ = syscall.Kill(pid, syscall.SIGTERM)
+	for isServer(pid) {
+		select {
+		case <-ctx.Done():
+			return fmt.Errorf("an earlier MariaDB (process %d) does not shut down: end it, then try again", pid)
+		case <-time.After(100 * time.Millisecond):
+		}
+	}
+	return nil
+}
+
+func isServer(pid int) bool {
+	name, err := os.ReadFile(fmt.Sprintf("/proc/%d/comm", pid))
+	return err == nil && strings.HasPrefix(string(name), "mariadbd")
+}
+
+func freePort() (int, error) {
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		return 0, err
+	}
+	defer l.Close()
+	return l.Addr().(*net.TCPAddr).Port, nil
+}
+
+// waitReady waits until the server lets us in.
+func (s *Server) waitReady(ctx context.Context, log string) error {
+	ctx, cancel := context.WithTimeout(ctx, 2*time.Minute)
+	defer cancel()
+	_ = mysql.SetLogger(quiet{}) // refused connections are what we wait through
+	db, err := sql.Open("mysql", s.DSN(""))
+	if err != nil {
+		return err
+	}
+	defer db.Close()
+	for db.PingContext(ctx) != nil {
+		select {
+		case <-s.ended:
+			out, _ := os.ReadFile(log)
+			return fmt.Errorf("MariaDB ended at once; its log %s says:\n%s", log, tail(out))
+		case <-ctx.Done():
+			return fmt.Errorf("MariaDB does not answer; see %s", log)
+		case <-time.After(50 * time.Millisecond):
+		}
+	}
+	return nil
+}
+
+type quiet struct{}
+
+func (quiet) Print(...any) {}
+
+func tail(out []byte) []byte {
+	lines := bytes.Split(bytes.TrimSpace(out), []byte("\n"))
+	return bytes.Join(lines[max(0, len(lines)-8):], []byte("\n"))
+}

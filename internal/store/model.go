@@ -1,0 +1,124 @@
+package store
+
+import (
+	"time"
+
+	"gorm.io/gorm"
+
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/sheet"
+)
+
+type cookModel struct {
+	ID        uint64
+	Version   uint
+	Name      string
+	ServeAt   string
+	Zone      string
+	Guests    int
+	Portion   string `gorm:"column:serving"`
+	Fridge    string
+	Room      string
+	CreatedAt time.Time
+	UpdatedAt time.Time
+	DeletedAt gorm.DeletedAt
+	Pieces    []pieceModel `gorm:"foreignKey:CookID"`
+}
+
+func (cookModel) TableName() string { return "cooks" }
+
+type pieceModel struct {
+	ID           uint64
+	CookID       uint64
+	Position     int
+	Label        string
+	Cut          string
+	Count        int `gorm:"column:pieces"`
+	Bought       string
+	Trimmed      string
+	Together     bool
+	TrimStyle    string
+	Thickness    string
+	Faces        string
+	Mode         string
+	Target       string
+	Coat         string
+	Binder       bool
+	Band         string
+	Spare        string
+	Formula      string
+	FormulaName  string
+	FormulaNote  string
+	FormulaBasis string
+	WaitStyle    string
+	WaitFor      string
+	WaitOpen     bool
+	Pit          string
+	FireTime     string
+	Rest         string
+	Temper       string
+	Rows         []rowModel `gorm:"foreignKey:PieceID"`
+}
+
+func (pieceModel) TableName() string { return "pieces" }
+
+type rowModel struct {
+	ID         uint64
+	PieceID    uint64
+	Position   int
+	Ingredient string
+	Form       string
+	Parts      string
+}
+
+func (rowModel) TableName() string { return "rub_rows" }
+
+func toModel(c sheet.Cook) cookModel {
+	m := cookModel{
+		Name: c.Name, ServeAt: c.ServeAt, Zone: c.Zone, Guests: c.Guests,
+		Portion: c.Portion, Fridge: c.Fridge, Room: c.Room,
+	}
+	for i, p := range c.Pieces {
+		f := p.Season.Formula
+		pm := pieceModel{
+			Position: i, Label: p.Label, Cut: p.Cut, Count: p.Count, Bought: p.Bought, Trimmed: p.Trimmed,
+			Together: p.Together, TrimStyle: p.TrimStyle, Thickness: p.Thickness, Faces: p.Faces,
+			Mode: p.Season.Mode, Target: p.Season.Target, Coat: p.Season.Coat, Binder: p.Season.Binder,
+			Band: p.Season.Band, Spare: p.Season.Spare,
+			Formula: f.ID, FormulaName: f.Name, FormulaNote: f.Note, FormulaBasis: string(f.Basis),
+			WaitStyle: p.Wait.Style, WaitFor: p.Wait.For, WaitOpen: p.Wait.Open,
+			Pit: p.Fire.Pit, FireTime: p.Fire.Time, Rest: p.Fire.Rest, Temper: p.Fire.Temper,
+		}
+		for j, r := range f.Rows {
+			pm.Rows = append(pm.Rows, rowModel{Position: j, Ingredient: r.Ingredient, Form: r.Form, Parts: r.Parts})
+		}
+		m.Pieces = append(m.Pieces, pm)
+	}
+	return m
+}
+
+func (m cookModel) cook() sheet.Cook {
+	c := sheet.Cook{
+		Name: m.Name, ServeAt: m.ServeAt, Zone: m.Zone, Guests: m.Guests,
+		Portion: m.Portion, Fridge: m.Fridge, Room: m.Room, Pieces: []sheet.Piece{},
+	}
+	for _, p := range m.Pieces {
+		f := formula.Formula{
+			ID: p.Formula, Name: p.FormulaName, Note: p.FormulaNote, Basis: formula.Basis(p.FormulaBasis),
+			Rows: make([]formula.Row, 0, len(p.Rows)),
+		}
+		for _, r := range p.Rows {
+			f.Rows = append(f.Rows, formula.Row{Ingredient: r.Ingredient, Form: r.Form, Parts: r.Parts})
+		}
+		c.Pieces = append(c.Pieces, sheet.Piece{
+			Label: p.Label, Cut: p.Cut, Count: p.Count, Bought: p.Bought, Trimmed: p.Trimmed,
+			Together: p.Together, TrimStyle: p.TrimStyle, Thickness: p.Thickness, Faces: p.Faces,
+			Season: sheet.Season{
+				Formula: f, Mode: p.Mode, Target: p.Target, Coat: p.Coat, Binder: p.Binder, Band: p.Band, Spare: p.Spare,
+			},
+			Wait: sheet.Wait{Style: p.WaitStyle, For: p.WaitFor, Open: p.WaitOpen},
+			Fire: sheet.Fire{Pit: p.Pit, Time: p.FireTime, Rest: p.Rest, Temper: p.Temper},
+		})
+	}
+	return c
+}

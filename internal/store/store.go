@@ -1,0 +1,90 @@
+// Package store keeps cooks in MariaDB: GORM models and queries over plain SQL
+// migrations.
+//
+//	db, err := store.Open(ctx, dsn)   // connects and migrates
+//	rec, err := db.CreateCook(ctx, cook)
+//
+// Writes carry the version they saw; a stale one is refused with ErrStale.
+package store
+
+import (
+	"context"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+
+	"github.com/go-sql-driver/mysql"
+	"github.com/pressly/goose/v3"
+	"github.com/pressly/goose/v3/database"
+	gormmysql "gorm.io/driver/mysql"
+	"gorm.io/gorm"
+	"gorm.io/gorm/logger"
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// Errors that a caller can act on.
+var (
+	ErrNotFound = errors.New("there is no such cook")
+	ErrStale    = errors.New("it was changed elsewhere since you opened it")
+)
+
+// Store is the database.
+type Store struct{ db *gorm.DB }
+
+// Open connects to the database of dsn (as the MySQL driver reads it) and brings
+// its schema up to date. Running it twice, or on two machines, is safe.
+func Open(ctx context.Context, dsn string) (*Store, error) {
+	cfg, err := mysql.ParseDSN(dsn)
+	if err != nil {
+		return nil, fmt.Errorf("reading the database address: %w", err)
+	}
+	cfg.ParseTime = true
+	db, err := gorm.Open(gormmysql.New(gormmysql.Config{DSNConfig: cfg}), &gorm.Config{
+		Logger: logger.Default.LogMode(logger.Silent), TranslateError: true,
+	})
+	if err != nil {
+		return nil, fmt.Errorf("connecting to the database: %w", err)
+	}
+	if err := migrate(ctx, db); err != nil {
+		return nil, fmt.Errorf("bringing the database up to date: %w", err)
+	}
+	return &Store{db: db}, nil
+}
+
+func migrate(ctx context.Context, db *gorm.DB) error {
+	sqlDB, err := db.DB()
+	if err != nil {
+		return err
+	}
+	files, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return err
+	}
+	p, err := goose.NewProvider(database.DialectMySQL, sqlDB, files)
+	if err != nil {
+		return err
+	}
+	_, err = p.Up(ctx)
+	return err
+}
+
+// Ping reports whether the database answers.
+func (s *Store) Ping(ctx context.Context) error {
+	sqlDB, err := s.db.DB()
+	if err != nil {
+		return err
+	}
+	return sqlDB.PingContext(ctx)
+}
+
+// Close closes the connections.
+func (s *Store) Close() error {
+	sqlDB, err := s.db.DB()
+	if err != nil {
+		return err
+	}
+	return sqlDB.Close()
+}

@@ -1,0 +1,42 @@
+#!/bin/sh
+# Installs what the machine lacks, from Debian's packages: scripts/need.sh mariadb [chromium]
+# Nothing is done when it is there already. No service is left running.
+set -eu
+
+missing=""
+for want in "$@"; do
+	case "$want" in
+	mariadb) [ -x /usr/sbin/mariadbd ] || missing="$missing mariadb-server" ;;
+	chromium) command -v chromium >/dev/null 2>&1 || missing="$missing chromium" ;;
+	*) echo "need.sh: unknown name '$want'" >&2; exit 2 ;;
+	esac
+done
+[ -n "$missing" ] || exit 0
+
+sudo=""
+if [ "$(id -u)" -ne 0 ]; then
+	command -v sudo >/dev/null 2>&1 || {
+		echo "Please install these packages as root, then try again:$missing" >&2
+		exit 1
+	}
+	sudo="sudo"
+fi
+command -v apt-get >/dev/null 2>&1 || {
+	echo "This machine has no apt-get. Please install these by hand, then try again:$missing" >&2
+	exit 1
+}
+
+echo "Installing$missing"
+# Debian starts a database of its own when the package is installed; ours is
+# private to this folder, so the packaged service is held back while it installs.
+policy=/usr/sbin/policy-rc.d
+held=""
+if [ ! -e "$policy" ]; then
+	printf '#!/bin/sh\nexit 101\n' | $sudo tee "$policy" >/dev/null
+	$sudo chmod +x "$policy"
+	held=yes
+fi
+trap '[ -z "$held" ] || $sudo rm -f "$policy"' EXIT
+$sudo apt-get update -qq
+# shellcheck disable=SC2086
+$sudo env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends $missing >/dev/null

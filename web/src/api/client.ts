@@ -1,0 +1,50 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+/** The typed client of the program's own API. */
+export const api = createClient<paths>({ baseUrl: "/" });
+
+type Schemas = components["schemas"];
+
+/** Every optional field of a typed page filled in: the page always sends all of them. */
+type Full<T> = T extends (infer U)[] ? Full<U>[] : T extends object ? { [K in keyof T]-?: Full<T[K]> } : T;
+
+export type Cook = Full<Omit<Schemas["Cook"], "$schema">>;
+export type Piece = Full<Schemas["Piece"]>;
+export type Row = Full<Schemas["Row"]>;
+export type Formula = Full<Schemas["Formula"]>;
+export type CookRecord = Omit<Schemas["CookRecord"], "cook"> & { cook: Cook };
+export type CookSummary = Schemas["CookSummary"];
+export type Sheet = Schemas["Sheet"];
+export type PieceSheet = Schemas["PieceSheet"];
+export type Figure = Schemas["Figure"];
+export type Shelf = Schemas["Shelf"];
+export type Problem = Schemas["Problem"];
+export type FieldError = Schemas["Error"];
+export type Finding = Schemas["Finding"];
+export type Depth = Schemas["DepthSheet"];
+export type Season = Schemas["SeasonSheet"];
+export type Ledger = Schemas["LedgerSheet"];
+export type Clock = Schemas["ClockSheet"];
+
+/** A failed request, with the problem the server told. */
+export class ApiError extends Error {
+	readonly status: number;
+	readonly problem?: Problem;
+	constructor(status: number, problem?: Problem) {
+		super(problem?.detail ?? "The program does not answer. Is it still running?");
+		this.status = status;
+		this.problem = problem;
+	}
+}
+
+/** Unwraps an answer, or throws the ApiError it stands for. */
+export function need<T>(answer: { data?: T; error?: unknown; response: Response }): T {
+	if (answer.error !== undefined || answer.data === undefined) {
+		throw new ApiError(answer.response.status, answer.error as Problem | undefined);
+	}
+	return answer.data;
+}
+
+/** The ETag of a version, for If-Match. */
+export const etag = (version: number) => `"${version}"`;

@@ -1,0 +1,37 @@
+import { createContext, useContext } from "react";
+import type { Cook, Piece, PieceSheet, Sheet, Shelf } from "../api/client";
+
+/** What every stage of the cook sheet works on. */
+export interface InHand {
+	cook: Cook;
+	sheet?: Sheet;
+	shelf: Shelf;
+	change: (edit: (cook: Cook) => void) => void;
+	error: (pointer: string) => string | undefined;
+	isNew: boolean;
+	/** Shows an undo for a change that took something away. */
+	undoable: (what: string, before: Cook) => void;
+	goto: (stage: string, piece?: number) => void;
+}
+
+export const CookContext = createContext<InHand | null>(null);
+
+export function useInHand(): InHand {
+	const value = useContext(CookContext);
+	if (!value) throw new Error("outside a cook sheet");
+	return value;
+}
+
+/** The piece numbered index: as typed, computed, and a function that edits it. */
+export function usePiece(index: number) {
+	const hand = useInHand();
+	const piece = hand.cook.pieces[index] as Piece;
+	const figures: PieceSheet | undefined = hand.sheet?.pieces[index];
+	return {
+		...hand,
+		piece,
+		figures,
+		edit: (fn: (p: Piece) => void) => hand.change((c) => fn(c.pieces[index] as Piece)),
+		wrong: (field: string) => hand.error(`/pieces/${index}/${field}`),
+	};
+}

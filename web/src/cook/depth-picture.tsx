@@ -1,0 +1,111 @@
+import { Slider } from "antd";
+import { useEffect, useId, useState } from "react";
+import type { Depth } from "../api/client";
+import "./pictures.css";
+import "./depth-picture.css";
+
+type Moment = NonNullable<Depth["moments"]>[number];
+
+/** A cut across the piece, shaded by salt, and the same cut at the times cooks talk about. */
+export function DepthPicture({ depth }: { depth: Depth }) {
+	const [at, setAt] = useState(depth.end);
+	useEffect(() => setAt(depth.end), [depth.end]);
+	const moments = depth.moments;
+	const now = moments[Math.min(at, moments.length - 1)];
+	if (!now) return null;
+	const marks = moments.map((m, i) => ({ m, i })).filter(({ m }) => m.mark !== "");
+	return (
+		<figure className="depth">
+			<figcaption>
+				<b>{now.mark === "fire" ? `${now.label}: at the fire` : `${now.label} after salting`}</b>
+				<span>
+					{now.depth} deep ·{" "}
+					{now.on_surface >= 0.5
+						? `${now.on_surface.toFixed(0)} % still on the surface`
+						: "all of it in the meat"}{" "}
+					· {now.centre.toFixed(2)} % in the {depth.one_bare ? "far side" : "centre"}
+				</span>
+			</figcaption>
+			<Cut moment={now} depth={depth} height={84} label />
+			<Slider
+				min={0}
+				max={moments.length - 1}
+				value={Math.min(at, moments.length - 1)}
+				onChange={setAt}
+				tooltip={{ formatter: (i) => moments[i ?? 0]?.label }}
+				ariaLabelForHandle="Time after salting"
+				ariaValueTextFormatterForHandle={(i) => moments[i]?.label ?? ""}
+			/>
+			<ol className="depth-marks">
+				{marks.map(({ m, i }) => (
+					<li key={m.hours}>
+						<button type="button" className={i === at ? "depth-now" : undefined} onClick={() => setAt(i)}>
+							<b>{m.mark === "fire" ? `fire, ${m.label}` : m.mark}</b>
+							<Cut moment={m} depth={depth} height={30} />
+							<span>{m.depth}</span>
+						</button>
+					</li>
+				))}
+			</ol>
+		</figure>
+	);
+}
+
+interface CutProps {
+	moment: Moment;
+	depth: Depth;
+	height: number;
+	label?: boolean;
+}
+
+/** The piece cut through, thickness left to right, to scale with itself. */
+function Cut({ moment, depth, height, label }: CutProps) {
+	const id = useId();
+	const width = 640;
+	const shade = (v: number) => Math.min(1, v / depth.max_salt);
+	const n = moment.profile.length - 1;
+	// Profiles run from the far end to the coated face; a piece coated on both sides is the mirror image of itself.
+	const stops = moment.profile.map((v, i) => ({ at: i / n, v }));
+	const across = depth.one_bare
+		? stops
+		: [
+				...stops.map((s) => ({ at: 0.5 - s.at / 2, v: s.v })).reverse(),
+				...stops.map((s) => ({ at: 0.5 + s.at / 2, v: s.v })),
+			];
+	const reach = (moment.depth_mm / depth.path_mm) * width * (depth.one_bare ? 1 : 0.5);
+	const crust = moment.on_surface / 14;
+	return (
+		<svg
+			viewBox={`-8 0 ${width + 16} ${height}`}
+			preserveAspectRatio="none"
+			className="depth-cut"
+			role="img"
+			aria-label={`${moment.label}: salt ${moment.depth} deep`}
+		>
+			<linearGradient id={id}>
+				{across.map((s) => (
+					<stop key={s.at} offset={s.at} className="salt-stop" stopOpacity={shade(s.v)} />
+				))}
+			</linearGradient>
+			<rect width={width} height={height} rx={10} className="meat" />
+			<rect width={width} height={height} rx={10} fill={`url(#${id})`} />
+			{crust > 0.05 && (
+				<>
+					<rect x={width} width={crust} height={height} className="crust" />
+					{!depth.one_bare && <rect x={-crust} width={crust} height={height} className="crust" />}
+				</>
+			)}
+			{label && reach > 0 && reach < width && (
+				<>
+					<line x1={width - reach} x2={width - reach} y1={0} y2={height} className="front" />
+					{!depth.one_bare && <line x1={reach} x2={reach} y1={0} y2={height} className="front" />}
+				</>
+			)}
+			{label && (
+				<text x={width / 2} y={height / 2 + 6} textAnchor="middle" className="depth-across">
+					{depth.across} through
+				</text>
+			)}
+		</svg>
+	);
+}

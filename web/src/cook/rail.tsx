@@ -1,0 +1,67 @@
+import { Link, useParams } from "react-router";
+import { useInHand } from "./context";
+import "./rail.css";
+
+/** The working order: each stage folded to its one line. */
+export function Rail({ stage, piece }: { stage: string; piece: number }) {
+	const { cook, sheet } = useInHand();
+	const { id } = useParams();
+	const p = cook.pieces[piece];
+	const f = sheet?.pieces[piece];
+	const salt = f?.clock?.steps.find((s) => s.key === "salt");
+	const fire = f?.clock?.steps.find((s) => s.key === "fire");
+	const at = `/${piece + 1}`;
+	const steps = [
+		{
+			key: "occasion",
+			label: "Occasion",
+			line: cook.guests > 0 ? `${cook.guests} at table` : "who eats, and when",
+			to: "occasion",
+		},
+	];
+	if (p) {
+		steps.push(
+			{
+				key: "piece",
+				label: "Piece and trim",
+				line: f?.meat
+					? `${p.count > 1 ? `${p.count} × ` : ""}${f.meat.green.text}, ${f.meat.thickness.text}`
+					: "weight needed",
+				to: `piece${at}`,
+			},
+			{
+				key: "season",
+				label: "Salt and season",
+				line: f?.season ? `${f.season.on_meat.text} g on the meat` : "to choose",
+				to: `season${at}`,
+			},
+			{
+				key: "wait",
+				label: "Wait",
+				line: salt ? `salt ${salt.figure.text.slice(-5)}, ${f?.depth?.depth.text} deep` : "how long",
+				to: `wait${at}`,
+			},
+			{
+				key: "clock",
+				label: "Clock",
+				line: fire ? `fire ${fire.figure.text}` : "counted back",
+				to: `clock${at}`,
+			},
+		);
+	}
+	const now = steps.findIndex((s) => s.key === stage);
+	return (
+		<nav className="rail" aria-label="Stages">
+			<ol>
+				{steps.map((s, i) => (
+					<li key={s.key} className={i === now ? "rail-now" : i < now ? "rail-done" : undefined}>
+						<Link to={`/cooks/${id}/${s.to}`} aria-current={i === now ? "step" : undefined}>
+							<b>{s.label}</b>
+							<span>{s.line}</span>
+						</Link>
+					</li>
+				))}
+			</ol>
+		</nav>
+	);
+}

@@ -1,0 +1,140 @@
+import { CheckCircleFilled, WarningFilled } from "@ant-design/icons";
+import { useId } from "react";
+import { Ask } from "../shared/ask";
+import { Choice } from "../shared/choice";
+import { usePiece } from "./context";
+import { Hatch } from "./hatch";
+import "./pictures.css";
+import "./salt-column.css";
+
+const width = 244;
+const high = 300;
+
+/** Salt in this piece, source by source, against the band the cook chose. */
+export function SaltColumn({ index }: { index: number }) {
+	const { piece, figures, edit, wrong } = usePiece(index);
+	const id = useId();
+	const l = figures?.ledger;
+	if (!l) {
+		return (
+			<aside className="salt-column">
+				<h3>Salt in the meat</h3>
+				<p className="muted">Shown as soon as weight and mix can be read.</p>
+			</aside>
+		);
+	}
+	const top = Math.max(2, l.band.high * 1.15, l.percent.value * 1.15);
+	const y = (v: number) => high - (Math.min(v, top) / top) * high;
+	let from = 0;
+	const edges = l.bands.map((b) => b.low).filter((v) => v > 0 && v < top);
+	return (
+		<aside className="salt-column">
+			<div className="salt-phone" aria-hidden>
+				<b>{l.percent.text} %</b>
+				<span>
+					salt · <em className={l.in_band ? undefined : "salt-off"}>{l.verdict}</em>
+				</span>
+				<span className="salt-phone-mg">{l.sodium.text} mg sodium</span>
+			</div>
+			<h3>
+				Salt in {piece.count > 1 ? `each ${figures.noun}` : `the ${figures.noun}`}
+				<small>% of boneless raw meat</small>
+			</h3>
+			<svg
+				viewBox={`0 -14 ${width} ${high + 24}`}
+				role="img"
+				aria-label={`${l.percent.text} % salt, ${l.verdict}`}
+			>
+				<Hatch id={id} />
+				<rect
+					x={34}
+					width={width - 34}
+					y={y(l.band.high)}
+					height={y(l.band.low) - y(l.band.high)}
+					className="band-chosen"
+				/>
+				{edges.map((v) => (
+					<g key={v}>
+						<line x1={34} x2={width} y1={y(v)} y2={y(v)} className="pic-line" />
+						<text x={26} y={y(v) + 5} textAnchor="end" className="pic-small">
+							{v.toFixed(1)}
+						</text>
+					</g>
+				))}
+				{l.bands
+					.filter((b) => b.low < top * 0.96)
+					.map((b) => (
+						<text
+							key={b.name}
+							x={width - 6}
+							y={y(b.low) - 7}
+							textAnchor="end"
+							className={b.name === l.band.name ? "pic-strong" : "pic-small"}
+						>
+							{b.name}
+						</text>
+					))}
+				{l.lines.map((line) => {
+					const bottom = y(from);
+					from += line.percent;
+					const h = bottom - y(from);
+					return (
+						<g key={line.name}>
+							<rect x={48} width={74} y={bottom - h} height={h} fill={`url(#${id})`} className="salt-bar">
+								<title>{`${line.name}: ${line.percent.toFixed(2)} %, ${line.salt} of salt`}</title>
+							</rect>
+						</g>
+					);
+				})}
+				<line x1={85} x2={85} y1={y(l.percent.high)} y2={y(l.percent.low)} className="whisker" />
+				<line x1={79} x2={91} y1={y(l.percent.high)} y2={y(l.percent.high)} className="whisker" />
+				<line x1={79} x2={91} y1={y(l.percent.low)} y2={y(l.percent.low)} className="whisker" />
+				<line x1={122} x2={138} y1={y(from)} y2={y(from)} className="pic-ink" />
+				<text x={142} y={Math.min(high - 2, Math.max(14, y(from) + 11))} className="pic-huge">
+					{l.percent.text}
+				</text>
+				<line x1={34} x2={width} y1={high} y2={high} className="pic-ink" />
+			</svg>
+			<p className={l.in_band ? "salt-verdict" : "salt-verdict salt-off"}>
+				{l.in_band ? <CheckCircleFilled aria-hidden /> : <WarningFilled aria-hidden />} {l.verdict}
+			</p>
+			<dl>
+				<div>
+					<dt>a serving</dt>
+					<dd>
+						<Ask name="Sodium of a serving" figure={l.sodium} />
+					</dd>
+				</div>
+				<div>
+					<dt>of a day’s sodium</dt>
+					<dd>
+						<b>{l.day_percent.toFixed(0)} %</b>
+					</dd>
+				</div>
+				<div>
+					<dt>outer 5 mm at the fire</dt>
+					<dd>
+						<Ask name="Salt in the outer 5 mm" figure={l.outer} />
+					</dd>
+				</div>
+				<div>
+					<dt>on the plate</dt>
+					<dd>
+						<Ask name="Salt in the cooked meat" figure={l.plate} />
+					</dd>
+				</div>
+			</dl>
+			<Choice
+				label="How you like it"
+				value={piece.season.band || "seasoned"}
+				error={wrong("season/band")}
+				onChange={(v) =>
+					edit((p) => {
+						p.season.band = v;
+					})
+				}
+				options={["mild", "seasoned", "bold", "cured"].map((v) => ({ value: v, label: v }))}
+			/>
+		</aside>
+	);
+}

@@ -1,0 +1,89 @@
+import { WarningFilled } from "@ant-design/icons";
+import { Ask } from "../shared/ask";
+import { Choice } from "../shared/choice";
+import { TypedField } from "../shared/typed-field";
+import { usePiece } from "./context";
+import { DepthPicture } from "./depth-picture";
+
+const usual = { minutes: "30 min", overnight: "10 h", day: "24 h" } as const;
+
+/** Salt and wait: how long, covered or open, and how far the salt gets. */
+export function WaitStage({ index }: { index: number }) {
+	const { piece, figures, edit, wrong } = usePiece(index);
+	const d = figures?.depth;
+	const style = (piece.wait.style || "overnight") as keyof typeof usual;
+	return (
+		<>
+			<h2>Wait between salt and fire</h2>
+			{d && (
+				<div className="amounts">
+					<div>
+						<Ask size="huge" name="How deep the salt gets" figure={d.depth} />
+						<p>deep at the fire</p>
+					</div>
+					<div>
+						<Ask size="huge" name="When the coat is taken up" figure={d.taken_up} />
+						<p>until the coat is taken up</p>
+					</div>
+					<div>
+						<Ask size="huge" name="How even it is" figure={d.even} />
+						<p>of the mean in the centre</p>
+					</div>
+				</div>
+			)}
+			<div className="wait-choices">
+				<Choice
+					label="How long"
+					value={style}
+					error={wrong("wait/style")}
+					onChange={(v) =>
+						edit((p) => {
+							p.wait.style = v;
+							p.wait.for = usual[v as keyof typeof usual];
+						})
+					}
+					options={[
+						{ value: "minutes", label: "minutes", note: "while the fire comes up" },
+						{ value: "overnight", label: "overnight", note: "salted in the evening" },
+						{ value: "day", label: "a day or more", note: "for thick cuts" },
+					]}
+				/>
+				<TypedField
+					label="Salted before the fire"
+					value={piece.wait.for}
+					usual={usual[style]}
+					error={wrong("wait/for")}
+					onChange={(v) =>
+						edit((p) => {
+							p.wait.for = v;
+						})
+					}
+				/>
+				<Choice
+					label="In the fridge"
+					value={piece.wait.open ? "open" : "covered"}
+					onChange={(v) =>
+						edit((p) => {
+							p.wait.open = v === "open";
+						})
+					}
+					options={[
+						{ value: "covered", label: "covered", note: "keeps wet, cleaner fridge" },
+						{ value: "open", label: "open", note: "dry surface, better bark" },
+					]}
+				/>
+			</div>
+			{d && (
+				<>
+					<p className={d.worst ? "typed-error" : "says"}>
+						{d.worst && <WarningFilled aria-hidden />} When the fire starts the surface is {d.surface}.
+					</p>
+					<DepthPicture depth={d} />
+					<p className="says">
+						It is {d.even_at}. {d.advice}
+					</p>
+				</>
+			)}
+		</>
+	);
+}

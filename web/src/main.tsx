@@ -1,0 +1,65 @@
+import "@fontsource-variable/archivo/wght.css";
+import "./base.css";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { App as AntApp, ConfigProvider } from "antd";
+import { lazy, StrictMode, Suspense } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, Outlet, RouterProvider } from "react-router";
+import { ApiError } from "./api/client";
+import { CookList } from "./cooks/cook-list";
+import { Masthead } from "./masthead";
+import { PrefsProvider, usePrefs } from "./prefs";
+import { Nothing } from "./shared/nothing";
+import { antTheme, paint } from "./theme";
+
+const CookPage = lazy(() => import("./cook/cook-page"));
+
+const queries = new QueryClient({
+	defaultOptions: {
+		queries: {
+			staleTime: 5_000,
+			// What the server has refused it refuses again; what it has not heard is asked again.
+			retry: (count, error) => count < 2 && !(error instanceof ApiError && error.status < 500),
+		},
+	},
+});
+
+const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content;
+
+function Frame() {
+	const [prefs] = usePrefs();
+	return (
+		<ConfigProvider theme={antTheme(prefs.mode)} csp={{ nonce }} wave={{ disabled: true }}>
+			<AntApp message={{ maxCount: 1 }}>
+				<Masthead />
+				<main id="main">
+					<Suspense fallback={<p className="loading">Opening…</p>}>
+						<Outlet />
+					</Suspense>
+				</main>
+			</AntApp>
+		</ConfigProvider>
+	);
+}
+
+const router = createBrowserRouter([
+	{
+		element: <Frame />,
+		children: [
+			{ path: "/", element: <CookList /> },
+			{ path: "/cooks/:id/:stage?/:piece?", element: <CookPage /> },
+			{ path: "*", element: <Nothing title="There is nothing at this address" /> },
+		],
+	},
+]);
+
+paint("day");
+createRoot(document.getElementById("root") as HTMLElement).render(
+	<StrictMode>
+		<QueryClientProvider client={queries}>
+			<PrefsProvider>
+				<RouterProvider router={router} />
+			</PrefsProvider>
+		</QueryClientProvider>
+	</StrictMode>,
+);

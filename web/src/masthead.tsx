@@ -1,0 +1,41 @@
+import { Link } from "react-router";
+import { usePrefs } from "./prefs";
+import "./masthead.css";
+
+/** The top line: where you are, and what the kitchen thinks in. */
+export function Masthead() {
+	const [prefs, set] = usePrefs();
+	const metric = prefs.units === "metric";
+	return (
+		<header className="masthead">
+			<a className="skip" href="#main">
+				to the page
+			</a>
+			<Link to="/" className="wordmark">
+				verjuice
+			</Link>
+			<nav aria-label="Main">
+				<Link to="/">Cooks</Link>
+			</nav>
+			<div className="masthead-prefs">
+				<button
+					type="button"
+					onClick={() => set({ units: metric ? "us" : "metric" })}
+					aria-label={`Units: ${metric ? "metric" : "US customary"}. Switch.`}
+				>
+					<b>{metric ? "kg · mm · °C" : "lb · in · °F"}</b>
+				</button>
+				<button
+					type="button"
+					onClick={() => set({ spoons: prefs.spoons === "us" ? "metric" : "us" })}
+					aria-label={`Spoons: ${prefs.spoons === "us" ? "US customary" : "metric"}. Switch.`}
+				>
+					{prefs.spoons === "us" ? "US spoons" : "metric spoons"}
+				</button>
+				<button type="button" onClick={() => set({ mode: prefs.mode === "day" ? "night" : "day" })}>
+					{prefs.mode === "day" ? "night" : "day"}
+				</button>
+			</div>
+		</header>
+	);
+}
