@@ -37,7 +37,8 @@ func unmarshal(data []byte, v any) error {
 	return nil
 }
 
-// pointerAt returns the JSON pointer of the value that holds byte offset.
+// pointerAt returns the JSON pointer of the value that ends at byte offset, or one
+// byte before it: encoding/json counts the delimiter after a number.
 func pointerAt(data []byte, offset int64) string {
 	type level struct {
 		array bool
@@ -48,7 +49,7 @@ func pointerAt(data []byte, offset int64) string {
 	var path []level
 	dec := json.NewDecoder(bytes.NewReader(data))
 	dec.UseNumber()
-	for dec.InputOffset() < offset {
+	for dec.InputOffset() < offset-1 {
 		token, err := dec.Token()
 		if err != nil {
 			break

@@ -75,7 +75,7 @@ func lambShoulders() sheet.Piece {
 
 func chuckRoll() sheet.Piece {
 	return sheet.Piece{
-		Label: "Chuck roll, for pulling", Cut: "beef-chuck-roll", Count: 1, Bought: "6.1 kg", TrimStyle: "usual",
+		Label: "Chuck roll, for pulling", Cut: "beef-chuck-roll", Count: 1, Bought: "4.4 kg", TrimStyle: "usual",
 		Season: sheet.Season{Formula: house("pepper-heavy"), Mode: "target", Target: "1.1 %", Coat: "heavy", Band: "seasoned"},
 		Wait:   sheet.Wait{Style: "day", For: "24 h", Open: false},
 	}
@@ -83,7 +83,7 @@ func chuckRoll() sheet.Piece {
 
 func porkLoin() sheet.Piece {
 	return sheet.Piece{
-		Cut: "pork-loin", Count: 1, Bought: "2.8 kg", TrimStyle: "light",
+		Cut: "pork-loin", Count: 1, Bought: "1.8 kg", TrimStyle: "light",
 		Season: sheet.Season{Formula: house("boathouse-sweet"), Mode: "coat", Coat: "medium", Binder: true, Band: "seasoned"},
 		Wait:   sheet.Wait{Style: "overnight", For: "10 h", Open: true},
 		Fire:   sheet.Fire{Pit: "120 °C"},

@@ -18,18 +18,12 @@ export function Masthead() {
 				<Link to="/">Cooks</Link>
 			</nav>
 			<div className="masthead-prefs">
-				<button
-					type="button"
-					onClick={() => set({ units: metric ? "us" : "metric" })}
-					aria-label={`Units: ${metric ? "metric" : "US customary"}. Switch.`}
-				>
+				<button type="button" onClick={() => set({ units: metric ? "us" : "metric" })}>
+					<span className="unseen">Units: </span>
 					<b>{metric ? "kg · mm · °C" : "lb · in · °F"}</b>
 				</button>
-				<button
-					type="button"
-					onClick={() => set({ spoons: prefs.spoons === "us" ? "metric" : "us" })}
-					aria-label={`Spoons: ${prefs.spoons === "us" ? "US customary" : "metric"}. Switch.`}
-				>
+				<button type="button" onClick={() => set({ spoons: prefs.spoons === "us" ? "metric" : "us" })}>
+					<span className="unseen">Measured with </span>
 					{prefs.spoons === "us" ? "US spoons" : "metric spoons"}
 				</button>
 				<button type="button" onClick={() => set({ mode: prefs.mode === "day" ? "night" : "day" })}>

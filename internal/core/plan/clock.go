@@ -102,9 +102,14 @@ func CountBack(n Needs) Clock {
 // Day writes t as a cook says it: "Sat 28 Nov 07:15".
 func Day(t time.Time) string { return t.Format("Mon 2 Jan 15:04") }
 
-// Away says how far t is from now: "in 2 d 4 h", "3 h ago".
+// Away says how far t is from now: "in 2 d 4 h", "in 12 days", "3 h ago".
 func Away(t, now time.Time) string {
 	d := t.Sub(now)
+	if days := int(d.Hours() / 24); days >= 10 {
+		return fmt.Sprintf("in %d days", days)
+	} else if days <= -3 {
+		return fmt.Sprintf("%d days ago", -days)
+	}
 	if d < 0 {
 		return quantity.FormatDuration(-d) + " ago"
 	}

@@ -52,7 +52,7 @@ func FormatMass(m Mass, s System) string {
 		return Number(lb) + " lb"
 	}
 	if g, _ := RoundGrams(m.Grams()); g >= 1000 {
-		return strconv.FormatFloat(g/1000, 'f', 2, 64) + " kg"
+		return strconv.FormatFloat(m.KG(), 'f', 2, 64) + " kg"
 	}
 	return FormatGrams(m) + " g"
 }

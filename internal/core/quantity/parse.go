@@ -86,7 +86,8 @@ type term struct {
 func asks(format string, args ...any) error { return fmt.Errorf(format, args...) }
 
 // lookup finds the unit of a typed word in the dimension wanted. A word can
-// mean two things (c: cup or Celsius, m: minute); the wanted dimension decides.
+// mean two things (c: cup or Celsius, m: minute or metre); the wanted dimension
+// decides.
 func lookup(word string, want dimension) (unit, bool) {
 	low := strings.TrimSuffix(strings.ToLower(word), ".")
 	if want == temperature && (low == "c" || low == "°") {
@@ -94,6 +95,9 @@ func lookup(word string, want dimension) (unit, bool) {
 			return unit{dim: ambiguous, ask: "° of which scale? write °C or °F"}, true
 		}
 		return unit{dim: temperature, factor: 1}, true
+	}
+	if want == length && low == "m" {
+		return unit{dim: length, factor: 1}, true
 	}
 	u, ok := units[low]
 	return u, ok

@@ -54,7 +54,7 @@ const (
 	gridCells    = 80
 	graphPoints  = 49
 	graphMoments = 36
-	subSteps     = 4
+	subSteps     = 3
 )
 
 // Marks are the times that cooks talk about.

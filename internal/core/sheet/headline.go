@@ -27,7 +27,7 @@ func Headline(c Cook, now time.Time) Line {
 	}
 	for _, p := range c.Pieces {
 		known, _ := cut.Find(p.Cut)
-		name := or(p.Label, known.Name)
+		name := title(p, known)
 		if p.Count > 1 {
 			name = fmt.Sprintf("%d × %s", p.Count, name)
 		}

@@ -4,6 +4,8 @@ import (
 	"strings"
 	"time"
 	_ "time/tzdata" // zones on machines without a zone database
+	"unicode"
+	"unicode/utf8"
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/field"
@@ -293,4 +295,13 @@ func (p *piece) meat() salt.Piece {
 }
 
 // name is what the cook calls the piece.
-func (p *piece) name() string { return or(p.typed.Label, p.cut.Name) }
+func (p *piece) name() string { return title(p.typed, p.cut) }
+
+func title(p Piece, c cut.Cut) string {
+	name := or(p.Label, c.Name)
+	if name == "" {
+		return ""
+	}
+	first, size := utf8.DecodeRuneInString(name)
+	return string(unicode.ToUpper(first)) + name[size:]
+}

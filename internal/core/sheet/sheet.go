@@ -2,6 +2,9 @@ package sheet
 
 import (
 	"fmt"
+	"slices"
+	"sync"
+	"time"
 
 	"verjuice/internal/core/caution"
 	"verjuice/internal/core/field"
@@ -24,7 +27,7 @@ type Sheet struct {
 
 // PieceSheet is every figure of one kind of piece.
 type PieceSheet struct {
-	Ready    bool              `json:"ready" doc:"False while a mistake in the piece keeps its figures from being computed; the rest is then absent"`
+	Ready    bool              `json:"ready" doc:"False while there is a mistake in the piece; figures that depend on it are absent"`
 	Title    string            `json:"title"`
 	Noun     string            `json:"noun"`
 	Count    int               `json:"count"`
@@ -74,20 +77,25 @@ func Compute(c Cook, opt Options) Sheet {
 		s.Errors.Add("/pieces", "a cook has at most %d kinds of piece", MaxPieces)
 		return s
 	}
+	// Pieces do not depend on one another, and their diffusion is most of the work.
+	s.Pieces = make([]PieceSheet, len(c.Pieces))
+	wrong := make([]field.Errors, len(c.Pieces))
+	var all sync.WaitGroup
+	for i, typed := range c.Pieces {
+		all.Go(func() {
+			p, _ := readPiece(typed, k, at("/pieces", i), &wrong[i])
+			s.Pieces[i] = p.sheet(&wrong[i], at("/pieces", i), sound)
+		})
+	}
+	all.Wait()
 	servings := 0.0
 	inputs := []trace.Input{}
-	for i, typed := range c.Pieces {
-		p, ok := readPiece(typed, k, at("/pieces", i), &s.Errors)
-		one := PieceSheet{Title: p.name(), Noun: p.cut.Noun, Count: p.count, Cautions: []caution.Finding{}}
-		if ok && sound {
-			p.estimate()
-			one = p.sheet(&s.Errors, at("/pieces", i))
-			if one.Meat != nil {
-				servings += one.Meat.Servings.Value
-				inputs = append(inputs, trace.Input{Name: one.Title, Text: one.Meat.Servings.Text})
-			}
+	for i, one := range s.Pieces {
+		s.Errors = append(s.Errors, wrong[i]...)
+		if one.Meat != nil {
+			servings += one.Meat.Servings.Value
+			inputs = append(inputs, trace.Input{Name: one.Title, Text: one.Meat.Servings.Text})
 		}
-		s.Pieces = append(s.Pieces, one)
 	}
 	s.Servings = trace.New(servings, servings*0.9, servings*1.1, 0, "portions", trace.Origin{
 		Words: "The portions of all pieces added up.", Inputs: inputs, Source: "this cook",
@@ -122,21 +130,36 @@ func onlyAbout(errs field.Errors, pointers ...string) bool {
 	return rest == 0
 }
 
-// sheet computes the figures of a piece that has been read without mistakes.
-func (p *piece) sheet(errs *field.Errors, at string) PieceSheet {
+// sheet computes the figures of a piece that do not depend on a mistake noted in
+// errs. Without a sound kitchen there are none.
+func (p *piece) sheet(errs *field.Errors, at string, sound bool) PieceSheet {
 	one := PieceSheet{Title: p.name(), Noun: p.cut.Noun, Count: p.count, Cautions: []caution.Finding{}}
-	d, err := p.dose()
-	if errs.Take(at+"/season", err) {
+	wrong := func(parts ...string) bool {
+		return slices.ContainsFunc(parts, func(part string) bool { return errs.Under(at + part) })
+	}
+	if !sound || wrong("/cut", "/count", "/bought", "/trimmed", "/trim_style", "/thickness", "/faces") {
 		return one
 	}
-	one.Ready = true
 	one.Meat = p.meatSheet()
-	one.Season = p.seasonSheet(d)
-	course := p.course(d)
-	one.Ledger = p.ledgerSheet(d, course)
-	one.Depth = p.depthSheet(d, course)
-	one.Clock = p.clockSheet(course)
-	one.Cautions = p.cautions(d, one.Ledger)
+	timed := !wrong("/wait", "/fire")
+	if timed {
+		p.estimate()
+	}
+	var takenUp time.Duration
+	if !wrong("/season", "/wait") {
+		d, err := p.dose()
+		if errs.Take(at+"/season", err) {
+			return one
+		}
+		course := p.course(d)
+		takenUp = course.TakenUp
+		one.Season, one.Ledger, one.Depth = p.seasonSheet(d), p.ledgerSheet(d, course), p.depthSheet(d, course)
+		one.Cautions = p.cautions(d, one.Ledger)
+	}
+	if timed {
+		one.Clock = p.clockSheet(takenUp)
+	}
+	one.Ready = len(*errs) == 0
 	return one
 }
 

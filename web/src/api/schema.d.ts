@@ -710,7 +710,7 @@ export interface components {
             ledger?: components["schemas"]["LedgerSheet"];
             meat?: components["schemas"]["Meat"];
             noun: string;
-            /** @description False while a mistake in the piece keeps its figures from being computed; the rest is then absent */
+            /** @description False while there is a mistake in the piece; figures that depend on it are absent */
             ready: boolean;
             season?: components["schemas"]["SeasonSheet"];
             title: string;

@@ -43,7 +43,7 @@ export function ClockStage({ index }: { index: number }) {
 					))}
 				</ol>
 			)}
-			<div className="fields">
+			<div className="fields fields-four">
 				<TypedField
 					label="Pit"
 					value={fire.pit}

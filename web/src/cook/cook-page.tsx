@@ -30,8 +30,8 @@ export default function CookPage() {
 	const stage = params.stage ?? (id === "new" ? "occasion" : "season");
 	const onCreated = useCallback(
 		(made: string) =>
-			navigate(`/cooks/${made}/${window.location.pathname.split("/").slice(3).join("/")}`, { replace: true }),
-		[navigate],
+			navigate(`/cooks/${made}/${stage}${params.piece ? `/${params.piece}` : ""}`, { replace: true }),
+		[navigate, stage, params.piece],
 	);
 	const hand = useCook(id, onCreated);
 	const shelf = useQuery({
@@ -125,7 +125,7 @@ export default function CookPage() {
 			)}
 			<Strip selected={Stage ? index : -1} stage={Stage ? stage : "piece"} adding={open === "add"} />
 			<div className={Stage ? "sheet" : "sheet sheet-wide"}>
-				<Rail stage={open} piece={index} />
+				<Rail stage={open} piece={open === "add" ? -1 : index} />
 				<section className="stage" aria-live="off">
 					{open === "occasion" && <Occasion />}
 					{open === "add" && <AddPiece />}

@@ -34,24 +34,24 @@ export function PieceStage({ index }: { index: number }) {
 					</div>
 				</div>
 			)}
-			<div className="piece-cut">
-				<span id="cut-label">Cut</span>
-				<Select
-					aria-labelledby="cut-label"
-					variant="underlined"
-					size="large"
-					value={piece.cut}
-					showSearch={{ optionFilterProp: "label" }}
-					onChange={(v) =>
-						edit((p) => {
-							p.cut = v;
-						})
-					}
-					options={shelf.cuts.map((c) => ({ value: c.id, label: c.name }))}
-				/>
-				{wrong("cut") && <p className="typed-error">{wrong("cut")}</p>}
-			</div>
-			<div className="fields">
+			<div className="piece-top">
+				<div className="piece-cut">
+					<span id="cut-label">Cut</span>
+					<Select
+						aria-labelledby="cut-label"
+						variant="underlined"
+						size="large"
+						value={piece.cut}
+						showSearch={{ optionFilterProp: "label" }}
+						onChange={(v) =>
+							edit((p) => {
+								p.cut = v;
+							})
+						}
+						options={shelf.cuts.map((c) => ({ value: c.id, label: c.name }))}
+					/>
+					{wrong("cut") && <p className="typed-error">{wrong("cut")}</p>}
+				</div>
 				<TypedField
 					label="How many"
 					inputMode="numeric"
@@ -63,6 +63,22 @@ export function PieceStage({ index }: { index: number }) {
 						})
 					}
 				/>
+				{piece.count > 1 && (
+					// biome-ignore lint/a11y/noLabelWithoutControl: the switch inside is the control
+					<label className="piece-together">
+						<Switch
+							checked={piece.together}
+							onChange={(v) =>
+								edit((p) => {
+									p.together = v;
+								})
+							}
+						/>
+						weighed all together
+					</label>
+				)}
+			</div>
+			<div className="fields">
 				<TypedField
 					label={
 						piece.together && piece.count > 1
@@ -113,20 +129,6 @@ export function PieceStage({ index }: { index: number }) {
 				/>
 			</div>
 			<div className="decisions">
-				{piece.count > 1 && (
-					// biome-ignore lint/a11y/noLabelWithoutControl: the switch inside is the control
-					<label className="piece-together">
-						<Switch
-							checked={piece.together}
-							onChange={(v) =>
-								edit((p) => {
-									p.together = v;
-								})
-							}
-						/>
-						weighed all together
-					</label>
-				)}
 				{!piece.trimmed && (
 					<Choice
 						label="Trim"

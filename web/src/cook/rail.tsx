@@ -55,6 +55,7 @@ export function Rail({ stage, piece }: { stage: string; piece: number }) {
 			<ol>
 				{steps.map((s, i) => (
 					<li key={s.key} className={i === now ? "rail-now" : i < now ? "rail-done" : undefined}>
+						{s.key === "piece" && cook.pieces.length > 1 && <em>{f?.title}</em>}
 						<Link to={`/cooks/${id}/${s.to}`} aria-current={i === now ? "step" : undefined}>
 							<b>{s.label}</b>
 							<span>{s.line}</span>

@@ -25,6 +25,12 @@ export function SaltColumn({ index }: { index: number }) {
 	}
 	const top = Math.max(2, l.band.high * 1.15, l.percent.value * 1.15);
 	const y = (v: number) => high - (Math.min(v, top) / top) * high;
+	// A band's name stands in the middle of it, unless the big number needs the room.
+	const number = Math.min(high - 4, Math.max(20, y(l.percent.value) + 12));
+	const middle = (b: { low: number; high: number }) => (y(b.low) + y(Math.min(b.high, top))) / 2 + 5;
+	const clear = (b: { low: number; high: number }) => Math.abs(middle(b) - (number - 8)) > 24;
+	const beside = (b: { low: number; high: number }) =>
+		number - 8 - y(b.high) > y(b.low) - (number - 8) ? y(b.high) + 18 : y(b.low) - 8;
 	let from = 0;
 	const edges = l.bands.map((b) => b.low).filter((v) => v > 0 && v < top);
 	return (
@@ -62,12 +68,12 @@ export function SaltColumn({ index }: { index: number }) {
 					</g>
 				))}
 				{l.bands
-					.filter((b) => b.low < top * 0.96)
+					.filter((b) => b.low < top * 0.94 && (clear(b) || b.name === l.band.name))
 					.map((b) => (
 						<text
 							key={b.name}
 							x={width - 6}
-							y={y(b.low) - 7}
+							y={clear(b) ? middle(b) : beside(b)}
 							textAnchor="end"
 							className={b.name === l.band.name ? "pic-strong" : "pic-small"}
 						>
@@ -90,7 +96,7 @@ export function SaltColumn({ index }: { index: number }) {
 				<line x1={79} x2={91} y1={y(l.percent.high)} y2={y(l.percent.high)} className="whisker" />
 				<line x1={79} x2={91} y1={y(l.percent.low)} y2={y(l.percent.low)} className="whisker" />
 				<line x1={122} x2={138} y1={y(from)} y2={y(from)} className="pic-ink" />
-				<text x={142} y={Math.min(high - 2, Math.max(14, y(from) + 11))} className="pic-huge">
+				<text x={142} y={number} className="pic-huge">
 					{l.percent.text}
 				</text>
 				<line x1={34} x2={width} y1={high} y2={high} className="pic-ink" />

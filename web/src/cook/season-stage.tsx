@@ -42,8 +42,8 @@ export function SeasonStage({ index }: { index: number }) {
 	return (
 		<>
 			<h2>
-				Salt and season {piece.count > 1 ? `the ${piece.count} ` : "the "}
-				{figures?.title || "piece"}
+				Salt and season: {piece.count > 1 ? `${piece.count} × ` : ""}
+				{figures?.title || "the piece"}
 			</h2>
 			<div className="season-top">
 				<div>
@@ -197,6 +197,7 @@ export function SeasonStage({ index }: { index: number }) {
 					const r = out?.rows[i];
 					const bad = rowError(i);
 					const value = shelfValue(row.ingredient, row.form);
+					const name = shelf.ingredients.find((one) => one.id === row.ingredient)?.name ?? "this ingredient";
 					return (
 						// biome-ignore lint/suspicious/noArrayIndexKey: rows are told apart by their place
 						<li key={i} className="row">
@@ -211,7 +212,7 @@ export function SeasonStage({ index }: { index: number }) {
 								value={row.parts}
 								status={wrong(`season/formula/rows/${i}/parts`) ? "error" : undefined}
 								aria-invalid={Boolean(bad)}
-								aria-label={`Parts of ${r?.name ?? "this ingredient"}`}
+								aria-label={`Parts of ${name}`}
 								maxLength={40}
 								onChange={(e) =>
 									edit((p) => {
@@ -246,11 +247,11 @@ export function SeasonStage({ index }: { index: number }) {
 							<Button
 								type="text"
 								icon={<CloseOutlined />}
-								aria-label={`Leave out ${r?.name ?? "this ingredient"}`}
+								aria-label={`Leave out ${name}`}
 								onClick={() => {
 									const before = structuredClone(cook);
 									edit((p) => void p.season.formula.rows.splice(i, 1));
-									undoable(`${r?.name ?? "The ingredient"} is out of the mix.`, before);
+									undoable(`The ${name} is out of the mix.`, before);
 								}}
 							/>
 							{bad && <p className="typed-error row-error">{bad}</p>}

@@ -68,7 +68,11 @@ export function Strip({ selected, stage, adding }: Props) {
 					return (
 						// biome-ignore lint/suspicious/noArrayIndexKey: pieces are told apart by their place
 						<li key={i} className={i === selected ? "lane lane-now" : "lane"}>
-							<Link to={`/cooks/${id}/${stage}/${i + 1}`} aria-current={i === selected ? "true" : undefined}>
+							<Link
+								to={`/cooks/${id}/${stage}/${i + 1}`}
+								title={title}
+								aria-current={i === selected ? "true" : undefined}
+							>
 								{p.count > 1 ? `${p.count} × ` : ""}
 								{title}
 							</Link>

@@ -102,7 +102,10 @@ function CookLine({ cook }: { cook: CookSummary }) {
 	});
 	const copy = useMutation({
 		mutationFn: async () => need(await api.POST("/api/cooks/{id}/duplicate", path)),
-		onSuccess: (made) => navigate(`/cooks/${made.id}`),
+		onSuccess: (made) => {
+			refresh();
+			navigate(`/cooks/${made.id}`);
+		},
 		onError: failed,
 	});
 	const remove = useMutation({

@@ -23,7 +23,7 @@ export function Choice(p: Props) {
 	const name = useId();
 	return (
 		<fieldset className="choice">
-			<legend className={p.quiet ? "choice-quiet" : undefined}>{p.label}</legend>
+			<legend className={p.quiet ? "unseen" : undefined}>{p.label}</legend>
 			<div className="choice-row">
 				{p.options.map((o) => (
 					<label key={o.value} className={o.value === p.value ? "chosen" : undefined}>

@@ -1,0 +1,259 @@
+// Package e2e drives the real interface: real server, real database, a real
+// browser, as a cook would.
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/url"
+	"os"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/log"
+	"github.com/chromedp/cdproto/network"
+	"github.com/chromedp/cdproto/runtime"
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/apptest"
+	"verjuice/internal/demo"
+)
+
+func TestMain(m *testing.M) { apptest.Main(m) }
+
+// browser is one tab on a running application.
+type browser struct {
+	t   *testing.T
+	ctx context.Context
+	app apptest.App
+	mu  sync.Mutex
+	bad []string // console errors, refused requests, requests to elsewhere
+}
+
+// start opens a browser of its own on a fresh application. It may be the demo's.
+func start(t *testing.T, withDemo bool) *browser {
+	t.Helper()
+	app := apptest.Start(t)
+	if withDemo {
+		require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
+	}
+	options := append(chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.NoSandbox, chromedp.DisableGPU, chromedp.WindowSize(1280, 800),
+		chromedp.Flag("disable-quic", true), chromedp.Flag("lang", "en-GB"), chromedp.Env("TZ=Europe/Dublin", "LANGUAGE=en_GB"),
+		chromedp.Flag("force-prefers-reduced-motion", true), chromedp.Flag("hide-scrollbars", true),
+	)
+	alloc, cancelAlloc := chromedp.NewExecAllocator(context.Background(), options...)
+	t.Cleanup(cancelAlloc)
+	ctx, cancel := chromedp.NewContext(alloc)
+	t.Cleanup(cancel)
+	b := &browser{t: t, ctx: ctx, app: app}
+	b.watch()
+	return b
+}
+
+// watch collects what a page must not do: errors, refused styles or scripts, and
+// requests that leave the machine.
+func (b *browser) watch() {
+	own, _ := url.Parse(b.app.URL)
+	note := func(format string, args ...any) {
+		b.mu.Lock()
+		defer b.mu.Unlock()
+		b.bad = append(b.bad, fmt.Sprintf(format, args...))
+	}
+	err := chromedp.Listen(b.ctx, func(ev any) {
+		switch e := ev.(type) {
+		case *network.EventRequestWillBeSent:
+			to, err := url.Parse(e.Request.URL)
+			if err == nil && to.Host != "" && to.Host != own.Host {
+				note("a request to %s", e.Request.URL)
+			}
+		case *runtime.EventExceptionThrown:
+			note("exception: %s %v", e.ExceptionDetails.Text, e.ExceptionDetails.Exception)
+		case *log.EventEntryAdded:
+			// Refusals of the content security policy are told here; so are
+			// answers of the API that are no success, which tests ask for.
+			if e.Entry.Level == log.EntryLevelError && e.Entry.Source != log.EntrySourceNetwork {
+				note("log: %s", e.Entry.Text)
+			}
+		}
+	})
+	require.NoError(b.t, err)
+	b.t.Cleanup(func() {
+		b.mu.Lock()
+		defer b.mu.Unlock()
+		assert.Empty(b.t, b.bad, "what the pages did besides")
+	})
+}
+
+func (b *browser) do(actions ...chromedp.Action[chromedp.Void]) {
+	b.t.Helper()
+	if err := chromedp.Do(b.ctx, actions...); err != nil {
+		b.fail(err)
+	}
+}
+
+// fail ends the test with what was on the screen.
+func (b *browser) fail(err error) {
+	b.t.Helper()
+	ctx, cancel := context.WithTimeout(context.WithoutCancel(b.ctx), 5*time.Second)
+	defer cancel()
+	text, _ := chromedp.Run(ctx, chromedp.Evaluate[string](`location.pathname + "\n" + document.body.innerText`))
+	png, _ := chromedp.Run(ctx, chromedp.CaptureScreenshot())
+	if dir := os.Getenv("VERJUICE_E2E_FAILURES"); dir != "" {
+		_ = os.WriteFile(dir+"/"+strings.ReplaceAll(b.t.Name(), "/", "-")+".png", png, 0o644)
+	}
+	b.t.Fatalf("%v\n--- on the screen:\n%s", err, text)
+}
+
+// until waits until the JavaScript expression holds. The page's policy forbids
+// making functions of text, so it is asked again and again from here.
+func (b *browser) until(js string) {
+	b.t.Helper()
+	ctx, cancel := context.WithTimeout(b.ctx, 15*time.Second)
+	defer cancel()
+	again := time.NewTicker(25 * time.Millisecond)
+	defer again.Stop()
+	var last error
+	for {
+		ok, err := chromedp.Run(ctx, chromedp.Evaluate[bool]("Boolean("+js+")"))
+		if ok {
+			return
+		}
+		if err != nil {
+			last = err
+		}
+		select {
+		case <-ctx.Done():
+			b.fail(fmt.Errorf("waiting for %s: %v", js, last))
+		case <-again.C:
+		}
+	}
+}
+
+func quote(s string) string {
+	raw, _ := json.Marshal(s)
+	return string(raw)
+}
+
+// see waits until text stands somewhere on the page.
+func (b *browser) see(text string) {
+	b.t.Helper()
+	b.until(fmt.Sprintf(`document.body.innerText.includes(%s)`, quote(text)))
+}
+
+// saved waits until what is on the screen is on record.
+func (b *browser) saved() {
+	b.t.Helper()
+	b.until(`document.querySelector("[data-standing]")?.dataset.standing === "saved"`)
+}
+
+func (b *browser) open(path string) {
+	b.t.Helper()
+	b.do(chromedp.Navigate(b.app.URL + path))
+	b.until(`document.querySelector("#main")`)
+}
+
+// named is the JavaScript of the visible control with that accessible name.
+func named(name string) string {
+	return fmt.Sprintf(`(() => {
+		const want = %s;
+		const all = [...document.querySelectorAll("button, a, input, [role=combobox], [role=slider], label, [role=option], .ant-select-item-option")];
+		const shown = (e) => e.getClientRects().length > 0;
+		const text = (e) => (e.getAttribute("aria-label") ?? (e.labels?.[0] ?? e).innerText ?? e.textContent).replace(/\s+/g, " ").trim();
+		return all.find((e) => shown(e) && text(e) === want) ?? all.find((e) => shown(e) && text(e).startsWith(want));
+	})()`, quote(name))
+}
+
+// press clicks the control of that name.
+func (b *browser) press(name string) {
+	b.t.Helper()
+	b.until(named(name) + ` !== undefined`)
+	// Where it is once it has stopped moving.
+	at := js[[]float64](b, `(async () => {
+		const e = `+named(name)+`;
+		e.scrollIntoView({ block: "center" });
+		const where = () => { const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; };
+		const frame = () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)));
+		for (let last = where(); ; last = where()) {
+			await frame();
+			if (String(where()) === String(last)) return last;
+		}
+	})()`, chromedp.EvalAwaitPromise)
+	b.do(chromedp.MouseClickXY(at[0], at[1]))
+}
+
+// field is the input under a label.
+func field(label string) string {
+	return fmt.Sprintf(`([...document.querySelectorAll("input")].find((e) => (e.getAttribute("aria-label") ?? e.labels?.[0]?.innerText ?? "").startsWith(%s)))`, quote(label))
+}
+
+// write replaces what stands in a field, key by key.
+func (b *browser) write(label, text string) {
+	b.t.Helper()
+	b.until(field(label) + ` !== undefined`)
+	b.do(chromedp.Evaluate[chromedp.Void](field(label) + `.focus(), ` + field(label) + `.select()`))
+	if text == "" {
+		b.do(chromedp.KeyEvent(kb.Delete))
+		return
+	}
+	b.do(chromedp.KeyEvent(text))
+}
+
+// pick chooses from a list that can be searched.
+func (b *browser) pick(label, search string) {
+	b.t.Helper()
+	b.press(label)
+	b.do(chromedp.KeyEvent(search))
+	b.until(fmt.Sprintf(`[...document.querySelectorAll(".ant-select-item-option")].some((e) => e.getClientRects().length > 0 && e.innerText.includes(%s))`, quote(search)))
+	b.do(chromedp.KeyEvent(kb.Enter))
+}
+
+// js is the value of a JavaScript expression.
+func js[T any](b *browser, expression string, opts ...chromedp.EvaluateOption) T {
+	b.t.Helper()
+	out, err := chromedp.Run(b.ctx, chromedp.Evaluate[T](expression, opts...))
+	if err != nil {
+		b.fail(err)
+	}
+	return out
+}
+
+// focus puts the keyboard on the element of a CSS selector.
+func (b *browser) focus(selector string) {
+	b.t.Helper()
+	b.until(`document.querySelector(` + quote(selector) + `)`)
+	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector(` + quote(selector) + `).focus()`))
+}
+
+// percent is the big figure of the salt column.
+func (b *browser) percent() string {
+	return js[string](b, `document.querySelector(".salt-column .pic-huge")?.textContent ?? ""`)
+}
+
+// accessible fails on serious violations of the accessibility rules. The empty
+// listbox that the library keeps beside an open list for screen readers takes no
+// name from us; the field that owns it has one.
+func (b *browser) accessible(view string) {
+	b.t.Helper()
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	require.NoError(b.t, err)
+	b.do(chromedp.Evaluate[chromedp.Void](string(axe) + "; 0"))
+	found := js[[]string](b, `axe.run({ exclude: ["[role=listbox]"] }, {resultTypes: ["violations"]}).then(r => r.violations
+		.filter(v => v.impact === "serious" || v.impact === "critical")
+		.map(v => v.id + ": " + v.help + " — " + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + " " + (n.any[0]?.message ?? "")).join(" | ")))`,
+		chromedp.EvalAwaitPromise)
+	assert.Empty(b.t, found, "accessibility of %s", view)
+}
+
+// fits fails when the page is wider than its window.
+func (b *browser) fits(view string) {
+	b.t.Helper()
+	over := js[float64](b, `document.documentElement.scrollWidth - innerWidth`)
+	assert.LessOrEqual(b.t, over, 0.0, "%s is wider than the window", view)
+}

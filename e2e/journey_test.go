@@ -1,0 +1,187 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// A newcomer: from an empty list to a weighed rub and a clock, typing wrong
+// things on the way, and back again after a reload.
+func TestFromNothingToAWeighedRub(t *testing.T) {
+	b := start(t, false)
+	b.open("/")
+	b.see("What is the occasion?")
+	b.accessible("the empty list")
+	b.press("Plan your first cook")
+
+	b.see("Who eats, and when?")
+	b.write("Name of the cook", "Sunday at the lock")
+	b.write("Guests", "8")
+	b.saved()
+	b.until(`/^\/cooks\/\d+\/occasion/.test(location.pathname)`)
+	b.press("Add a piece of meat")
+	b.write("Find a cut", "shoulder bone-in pork")
+	b.do(chromedp.KeyEvent(kb.Enter))
+
+	// A weight typed wrong is told at its field, kept, and not saved.
+	b.see("Weight of as bought")
+	b.write("Weight of as bought", "2 cups")
+	b.see("measures a volume; a weight is needed here")
+	b.until(`document.querySelector("[data-standing]").dataset.standing === "mistakes"`)
+	b.accessible("a field with a mistake")
+	b.open("/cooks/1/piece/1")
+	b.see("measures a volume")
+	assert.Equal(t, "2 cups", js[string](b, field("Weight of as bought")+`.value`), "what was typed survives a reload")
+	b.write("Weight of as bought", "900 kg")
+	b.see("check the number and its unit")
+	b.write("Weight of as bought", "7 lb 15 oz")
+	b.write("After trimming", "3,4 kg")
+	b.saved()
+
+	// The rub: a coat drives it, and the column moves.
+	b.press("Salt and season")
+	b.see("on the meat; mix")
+	b.press("coat")
+	b.until(`document.querySelector("[data-standing]").dataset.standing === "saved" && document.querySelector(".salt-column .pic-huge")`)
+	medium := b.percent()
+	b.press("heavy")
+	b.until(`document.querySelector(".salt-column .pic-huge").textContent !== ` + quote(medium))
+	heavy := b.percent()
+	assert.Greater(t, heavy, medium)
+
+	// Another crystal in a mix by volume: other grams, other salt.
+	grams := js[string](b, `document.querySelector(".row-grams").innerText`)
+	b.pick("Ingredient 1", "kosher salt, hollow flake")
+	b.until(`document.querySelector(".salt-column .pic-huge").textContent < ` + quote(heavy))
+	assert.NotEqual(t, grams, js[string](b, `document.querySelector(".row-grams").innerText`))
+
+	// Any figure says where it comes from.
+	b.press("Rub on the meat:")
+	b.see("The coat’s volume per area times the surface")
+	b.accessible("an explanation")
+	b.do(chromedp.KeyEvent(kb.Escape))
+
+	b.write("Parts of kosher salt", "🌶")
+	b.see("can't read")
+	b.write("Parts of kosher salt", "1 1/2")
+	b.saved()
+
+	b.press("Wait")
+	b.see("deep at the fire")
+	b.write("Salted before the fire", "20 min")
+	b.see("beads of water: the worst moment to start")
+	b.press("a day or more")
+	b.see("24 h: at the fire")
+	b.press("Clock")
+	b.see("salt at")
+	b.see("Fri 27 Nov")
+	b.saved()
+
+	rec, err := b.app.Store.Cook(t.Context(), 1)
+	require.NoError(t, err)
+	assert.Equal(t, "Sunday at the lock", rec.Cook.Name)
+	assert.Equal(t, "7 lb 15 oz", rec.Cook.Pieces[0].Bought)
+	assert.Equal(t, "3,4 kg", rec.Cook.Pieces[0].Trimmed)
+	assert.Equal(t, "hollow flake", rec.Cook.Pieces[0].Season.Formula.Rows[0].Form)
+	assert.Equal(t, "1 1/2", rec.Cook.Pieces[0].Season.Formula.Rows[0].Parts)
+
+	b.press("Cooks")
+	b.see("Sunday at the lock")
+	b.see("Pork shoulder, bone-in")
+}
+
+// A regular on the demo: every view in both sizes and modes, copy, delete and
+// undo, two screens, and the whole of it without a mouse.
+func TestARegularOnTheDemo(t *testing.T) {
+	b := start(t, true)
+	views := []string{"/", "/cooks/3/occasion", "/cooks/3/add", "/cooks/3/piece/1", "/cooks/3/season/1", "/cooks/3/wait/1", "/cooks/3/clock/1"}
+	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
+		b.do(chromedp.EmulateViewport(size[0], size[1]))
+		for _, v := range views {
+			b.open(v)
+			b.see("Lamb")
+			if v != "/" && v != "/cooks/3/add" && v != "/cooks/3/occasion" {
+				b.until(`document.querySelector(".ask")`)
+			}
+			b.accessible(v)
+			b.fits(v)
+		}
+		b.press("night")
+		for _, v := range views {
+			b.open(v)
+			b.see("Lamb")
+			b.accessible(v + " by night")
+		}
+		b.press("day")
+	}
+	b.do(chromedp.EmulateViewport(1280, 800))
+
+	b.open("/cooks/3/season/1")
+	b.see("on the meat; mix")
+	b.press("Units:")
+	b.see("5 lb 5 oz")
+	b.press("Units:")
+
+	// The depth is scrubbed by keys.
+	b.open("/cooks/3/wait/1")
+	b.see("31 h: at the fire")
+	b.focus(`[role=slider]`)
+	b.do(chromedp.KeyEvent(kb.Home))
+	b.see("still on the surface")
+
+	// A piece taken off can be put back.
+	b.open("/cooks/3/piece/5")
+	b.press("Take this piece off")
+	b.until(`!document.querySelector(".strip").innerText.includes("Venison")`)
+	b.press("Put it back")
+	b.until(`document.querySelector(".strip").innerText.includes("Venison")`)
+	b.saved()
+
+	// Another screen saves first: this one is told, and keeps what it has.
+	b.open("/cooks/3/occasion")
+	b.see("enough for 36")
+	rec, err := b.app.Store.Cook(t.Context(), 3)
+	require.NoError(t, err)
+	rec.Cook.Guests = 40
+	_, err = b.app.Store.UpdateCook(t.Context(), 3, rec.Version, rec.Cook)
+	require.NoError(t, err)
+	b.write("Guests", "38")
+	b.see("This cook was changed on another screen.")
+	assert.Equal(t, "38", js[string](b, field("Guests")+`.value`))
+	b.accessible("a conflict")
+	b.press("Take theirs")
+	b.until(field("Guests") + `?.value === "40"`)
+	b.write("Guests", "36")
+	b.saved()
+
+	b.open("/")
+	b.press("Copy Autumn regatta supper")
+	b.see("Autumn regatta supper, again")
+	b.see("no serving time yet")
+	b.press("Cooks")
+	b.press("Delete Autumn regatta supper, again")
+	b.see("is off the list")
+	b.until(`document.querySelectorAll(".cook-line").length === 3`)
+	b.press("Put it back")
+	b.until(`document.querySelectorAll(".cook-line").length === 4`)
+
+	// By keyboard alone: the first cook, its second stage, its chosen coat.
+	b.open("/cooks/3/season/3")
+	b.see("on the meat; mix")
+	b.focus(`.season-drive input[value="medium"]`)
+	b.do(chromedp.KeyEvent(kb.ArrowRight))
+	b.until(`document.querySelector('.season-drive input[value="heavy"]').checked`)
+	b.saved()
+	rec, err = b.app.Store.Cook(t.Context(), 3)
+	require.NoError(t, err)
+	assert.Equal(t, "heavy", rec.Cook.Pieces[2].Season.Coat)
+
+	b.open("/cooks/999")
+	b.see("There is no such cook")
+	b.open("/nowhere")
+	b.see("There is nothing at this address")
+}

@@ -1,0 +1,330 @@
+package api_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"io"
+	"net/http"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/api"
+	"verjuice/internal/apptest"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/sheet"
+	"verjuice/internal/demo"
+	"verjuice/internal/store"
+)
+
+func TestMain(m *testing.M) { apptest.Main(m) }
+
+type reply struct {
+	*http.Response
+	body []byte
+}
+
+func (r reply) into(t *testing.T, v any) {
+	t.Helper()
+	require.NoError(t, json.Unmarshal(r.body, v), string(r.body))
+}
+
+func (r reply) problem(t *testing.T, status int) api.Problem {
+	t.Helper()
+	require.Equal(t, status, r.StatusCode, string(r.body))
+	assert.Equal(t, "application/problem+json", r.Header.Get("Content-Type"))
+	var p api.Problem
+	r.into(t, &p)
+	assert.Equal(t, status, p.Status)
+	assert.NotEmpty(t, p.Detail)
+	return p
+}
+
+// call sends body (JSON text, or a value to encode) with pairs of headers.
+func call(t testing.TB, app apptest.App, method, path string, body any, headers ...string) reply {
+	t.Helper()
+	var raw []byte
+	switch b := body.(type) {
+	case nil:
+	case string:
+		raw = []byte(b)
+	default:
+		var err error
+		raw, err = json.Marshal(b)
+		require.NoError(t, err)
+	}
+	req, err := http.NewRequestWithContext(t.Context(), method, app.URL+path, bytes.NewReader(raw))
+	require.NoError(t, err)
+	req.Header.Set("Content-Type", "application/json")
+	for i := 0; i < len(headers); i += 2 {
+		if headers[i] == "Host" {
+			req.Host = headers[i+1]
+		}
+		req.Header.Set(headers[i], headers[i+1])
+	}
+	res, err := http.DefaultClient.Do(req)
+	require.NoError(t, err)
+	defer res.Body.Close()
+	out, err := io.ReadAll(res.Body)
+	require.NoError(t, err)
+	return reply{res, out}
+}
+
+func supper() sheet.Cook {
+	return sheet.Cook{
+		Name: "Boathouse supper 🚣", ServeAt: "2026-11-28T18:30", Zone: "Europe/Dublin", Guests: 12, Portion: "180 g",
+		Pieces: []sheet.Piece{
+			{
+				Label: "The big one", Cut: "pork-shoulder-bone-in", Count: 2, Bought: "8 lb 4 oz", Trimmed: "3,6 kg", TrimStyle: "close",
+				Thickness: "4 1/4 in", Faces: "one",
+				Season: sheet.Season{Formula: formula.House()[3], Mode: "target", Target: "0.95 %", Coat: "heavy", Binder: true, Band: "bold", Spare: "15 %"},
+				Wait:   sheet.Wait{Style: "day", For: "26 h", Open: true},
+				Fire:   sheet.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min"},
+			},
+			{Cut: "chicken-leg", Count: 12, Bought: "3.7 kg", Together: true, Season: sheet.Season{Formula: formula.House()[0]}},
+		},
+	}
+}
+
+func TestCookIsKeptAsTyped(t *testing.T) {
+	app := apptest.Start(t)
+	made := call(t, app, "POST", "/api/cooks", supper())
+	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
+	var rec api.CookRecord
+	made.into(t, &rec)
+	path := fmt.Sprintf("/api/cooks/%d", rec.ID)
+
+	got := call(t, app, "GET", path, nil)
+	assert.Equal(t, made.Header.Get("ETag"), got.Header.Get("ETag"))
+	var again api.CookRecord
+	got.into(t, &again)
+	assert.Equal(t, supper(), again.Cook, "every field comes back as it was typed")
+
+	// Change it, and read it back changed.
+	changed := supper()
+	changed.Pieces = changed.Pieces[:1]
+	changed.Pieces[0].Season.Formula.Rows = changed.Pieces[0].Season.Formula.Rows[:2]
+	put := call(t, app, "PUT", path, changed, "If-Match", got.Header.Get("ETag"))
+	require.Equal(t, http.StatusOK, put.StatusCode, string(put.body))
+	call(t, app, "GET", path, nil).into(t, &again)
+	assert.Equal(t, changed, again.Cook)
+	assert.Equal(t, uint(2), again.Version)
+
+	// A copy is a cook of its own, without the date.
+	var copied api.CookRecord
+	call(t, app, "POST", path+"/duplicate", nil).into(t, &copied)
+	assert.NotEqual(t, rec.ID, copied.ID)
+	assert.Empty(t, copied.Cook.ServeAt)
+	assert.Equal(t, changed.Pieces, copied.Cook.Pieces)
+
+	// Deleted, it is gone; restored, it is whole.
+	gone := call(t, app, "DELETE", path, nil, "If-Match", put.Header.Get("ETag"))
+	require.Equal(t, http.StatusNoContent, gone.StatusCode, string(gone.body))
+	call(t, app, "GET", path, nil).problem(t, http.StatusNotFound)
+	call(t, app, "POST", path+"/restore", nil).into(t, &again)
+	assert.Equal(t, changed, again.Cook)
+}
+
+func TestASecondScreenIsToldNotOverwritten(t *testing.T) {
+	app := apptest.Start(t)
+	first := call(t, app, "POST", "/api/cooks", supper())
+	path, tag := "/api/cooks/1", first.Header.Get("ETag")
+	require.Equal(t, 200, call(t, app, "PUT", path, supper(), "If-Match", tag).StatusCode)
+
+	call(t, app, "PUT", path, supper(), "If-Match", tag).problem(t, http.StatusPreconditionFailed)
+	call(t, app, "PUT", path, supper()).problem(t, http.StatusPreconditionRequired)
+	call(t, app, "DELETE", path, nil, "If-Match", tag).problem(t, http.StatusPreconditionFailed)
+	call(t, app, "DELETE", path, nil, "If-Match", "nonsense").problem(t, http.StatusPreconditionFailed)
+}
+
+func TestBadInputIsPointedAtAndNothingIsSaved(t *testing.T) {
+	app := apptest.Start(t)
+	good, err := json.Marshal(supper())
+	require.NoError(t, err)
+	swap := func(from, to string) string {
+		require.Contains(t, string(good), from)
+		return strings.Replace(string(good), from, to, 1)
+	}
+	for name, c := range map[string]struct {
+		body   string
+		status int
+		at     string
+	}{
+		"900 kg":          {swap(`"3,6 kg"`, `"900 kg"`), 422, "/pieces/0/trimmed"},
+		"cups of meat":    {swap(`"3,6 kg"`, `"2 cups"`), 422, "/pieces/0/trimmed"},
+		"beyond floats":   {swap(`"guests":12`, `"guests":1e309`), 400, "/guests"},
+		"text for guests": {swap(`"guests":12`, `"guests":"many"`), 422, "/guests"},
+		"half a guest":    {swap(`"guests":12`, `"guests":2.5`), 422, "/guests"},
+		"in the past":     {swap(`2026-11-28T18:30`, `2026-11-22T18:30`), 422, "/serve_at"},
+		"unknown field":   {swap(`"guests"`, `"gusts"`), 422, "/gusts"},
+		"cut short":       {string(good[:len(good)/2]), 400, ""},
+		"not JSON":        {`🍖`, 400, ""},
+		"a list":          {`[]`, 422, ""},
+		"10 MB":           {swap(`"3,6 kg"`, `"`+strings.Repeat("9", 10<<20)+`"`), 413, ""},
+	} {
+		t.Run(name, func(t *testing.T) {
+			p := call(t, app, "POST", "/api/cooks", c.body).problem(t, c.status)
+			if c.at != "" {
+				require.NotEmpty(t, p.Errors)
+				assert.Equal(t, c.at, p.Errors[0].Pointer)
+				assert.NotEmpty(t, p.Errors[0].Detail)
+			}
+		})
+	}
+	// A change that fails leaves what was there.
+	made := call(t, app, "POST", "/api/cooks", supper())
+	call(t, app, "PUT", "/api/cooks/1", swap(`"3,6 kg"`, `"-1 kg"`), "If-Match", made.Header.Get("ETag")).problem(t, 422)
+	var page api.CookPage
+	call(t, app, "GET", "/api/cooks", nil).into(t, &page)
+	assert.Equal(t, int64(1), page.Total, "none of the bad ones was saved")
+	var rec api.CookRecord
+	call(t, app, "GET", "/api/cooks/1", nil).into(t, &rec)
+	assert.Equal(t, supper(), rec.Cook)
+}
+
+func TestListIsPagedAndSearched(t *testing.T) {
+	app := apptest.Start(t)
+	for i := range 25 {
+		c := supper()
+		c.Name = fmt.Sprintf("Cook %02d 100%%", i)
+		c.ServeAt = fmt.Sprintf("2026-12-%02dT18:30", i+1)
+		_, err := app.Store.CreateCook(t.Context(), c)
+		require.NoError(t, err)
+	}
+	var page api.CookPage
+	call(t, app, "GET", "/api/cooks?page=2&per=10", nil).into(t, &page)
+	assert.Equal(t, int64(25), page.Total)
+	require.Len(t, page.Items, 10)
+	assert.Equal(t, "Cook 14 100%", page.Items[0].Name)
+	assert.Equal(t, []string{"2 × The big one", "12 × Chicken leg, thigh on"}, page.Items[0].Pieces)
+	call(t, app, "GET", "/api/cooks?search=07+100%25", nil).into(t, &page)
+	assert.Equal(t, int64(1), page.Total, "a percent sign is a letter like any other")
+	call(t, app, "GET", "/api/cooks?search=%25x", nil).into(t, &page)
+	assert.Zero(t, page.Total)
+	assert.Equal(t, "/query/per", call(t, app, "GET", "/api/cooks?per=9999", nil).problem(t, 422).Errors[0].Pointer)
+}
+
+func TestOtherSitesAreKeptOut(t *testing.T) {
+	app := apptest.Start(t)
+	call(t, app, "GET", "/api/health", nil, "Host", "kitchen.example:8470").problem(t, http.StatusMisdirectedRequest)
+	call(t, app, "POST", "/api/cooks", supper(), "Origin", "https://elsewhere.example").problem(t, http.StatusForbidden)
+	call(t, app, "POST", "/api/cooks", supper(), "Sec-Fetch-Site", "cross-site").problem(t, http.StatusForbidden)
+	assert.Equal(t, http.StatusCreated, call(t, app, "POST", "/api/cooks", supper(), "Origin", app.URL).StatusCode)
+
+	one, two := call(t, app, "GET", "/cooks/1", nil), call(t, app, "GET", "/cooks/1", nil)
+	policy := one.Header.Get("Content-Security-Policy")
+	assert.Contains(t, policy, "script-src 'self';")
+	assert.NotContains(t, policy, "unsafe")
+	assert.NotEqual(t, policy, two.Header.Get("Content-Security-Policy"), "each page has a nonce of its own")
+	assert.NotContains(t, string(one.body), "{nonce}")
+	call(t, app, "GET", "/api/nothing", nil).problem(t, http.StatusNotFound)
+	assert.Equal(t, http.StatusNotFound, call(t, app, "GET", "/assets/nothing.js", nil).StatusCode)
+}
+
+func TestSheetAndCalcAgree(t *testing.T) {
+	app := apptest.Start(t)
+	cook := supper()
+	var s sheet.Sheet
+	call(t, app, "POST", "/api/sheet?units=us", cook).into(t, &s)
+	require.Empty(t, s.Errors)
+	assert.Equal(t, "7 lb 15 oz", s.Pieces[0].Meat.Green.Text)
+
+	req := sheet.Request{Piece: cook.Pieces[0], Portion: cook.Portion, Units: "us"}
+	var scaled sheet.SeasonSheet
+	call(t, app, "POST", "/api/calc/scale", req).into(t, &scaled)
+	assert.Equal(t, *s.Pieces[0].Season, scaled)
+	var ledger sheet.LedgerSheet
+	call(t, app, "POST", "/api/calc/ledger", req).into(t, &ledger)
+	assert.Equal(t, *s.Pieces[0].Ledger, ledger)
+	var depth sheet.DepthSheet
+	call(t, app, "POST", "/api/calc/drybrine", req).into(t, &depth)
+	assert.Equal(t, *s.Pieces[0].Depth, depth)
+
+	req.Piece.Season.Target = "40 %"
+	p := call(t, app, "POST", "/api/calc/ledger", req).problem(t, 422)
+	assert.Equal(t, "/piece/season/target", p.Errors[0].Pointer)
+
+	// A page with a mistake in one piece still has the figures of the other.
+	cook.Pieces[0].Trimmed = "heavy"
+	call(t, app, "POST", "/api/sheet", cook).into(t, &s)
+	assert.Equal(t, "/pieces/0/trimmed", s.Errors[0].Pointer)
+	assert.False(t, s.Pieces[0].Ready)
+	assert.True(t, s.Pieces[1].Ready)
+}
+
+func TestEveryStarterIsSound(t *testing.T) {
+	app := apptest.Start(t)
+	var shelf api.Shelf
+	call(t, app, "GET", "/api/shelf", nil).into(t, &shelf)
+	for _, units := range []string{"metric", "us"} {
+		cook := supper()
+		for i, c := range shelf.Cuts {
+			if i%24 == 0 {
+				cook.Pieces = nil
+			}
+			var p sheet.Piece
+			call(t, app, "GET", "/api/new/piece?cut="+c.ID+"&units="+units, nil).into(t, &p)
+			cook.Pieces = append(cook.Pieces, p)
+			require.NoError(t, sheet.Check(cook, sheet.Options{Now: apptest.Now}), c.ID)
+		}
+	}
+	var fresh sheet.Cook
+	call(t, app, "GET", "/api/new/cook?zone=Europe/Dublin", nil).into(t, &fresh)
+	assert.Equal(t, "2026-11-28T18:30", fresh.ServeAt)
+}
+
+func TestDemoLoadsOnceAndIsSound(t *testing.T) {
+	app := apptest.Start(t)
+	for range 2 {
+		require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
+	}
+	records, total, err := app.Store.ListCooks(t.Context(), "", 0, 10)
+	require.NoError(t, err)
+	assert.Equal(t, int64(3), total)
+	for _, r := range records {
+		c, err := app.Store.Cook(t.Context(), r.ID)
+		require.NoError(t, err)
+		assert.NoError(t, sheet.Check(c.Cook, sheet.Options{Now: apptest.Now, ServedAt: c.Cook.ServeAt}), c.Cook.Name)
+	}
+}
+
+func TestReopenedDatabaseKeepsItsCooks(t *testing.T) {
+	app := apptest.Start(t)
+	_, err := app.Store.CreateCook(t.Context(), supper())
+	require.NoError(t, err)
+	second, err := store.Open(t.Context(), app.DSN) // migrates again, as a second start does
+	require.NoError(t, err)
+	defer second.Close()
+	got, err := second.Cook(t.Context(), 1)
+	require.NoError(t, err)
+	assert.Equal(t, supper(), got.Cook)
+}
+
+func BenchmarkPreview(b *testing.B) {
+	// The handler with the demo's five pieces, without the network.
+	raw, err := json.Marshal(supper())
+	require.NoError(b, err)
+	h := api.New(api.Config{Now: func() time.Time { return apptest.Now }})
+	for b.Loop() {
+		req, _ := http.NewRequest("POST", "/api/sheet", bytes.NewReader(raw))
+		req.Header.Set("Content-Type", "application/json")
+		w := &discard{header: http.Header{}}
+		h.ServeHTTP(w, req)
+		if w.status != http.StatusOK {
+			b.Fatal(w.status)
+		}
+	}
+}
+
+type discard struct {
+	header http.Header
+	status int
+}
+
+func (d *discard) Header() http.Header         { return d.header }
+func (d *discard) Write(p []byte) (int, error) { return len(p), nil }
+func (d *discard) WriteHeader(status int)      { d.status = status }

@@ -1,0 +1,76 @@
+// Package apptest runs the whole application for tests: a real MariaDB in a
+// temporary folder, the API and the built pages, on loopback.
+package apptest
+
+import (
+	"context"
+	"fmt"
+	"net/http/httptest"
+	"os"
+	"sync/atomic"
+	"testing"
+	"time"
+
+	"verjuice/internal/api"
+	"verjuice/internal/localdb"
+	"verjuice/internal/store"
+	"verjuice/web"
+)
+
+// Now is the time it always is in tests: a Monday noon.
+var Now = time.Date(2026, 11, 23, 12, 0, 0, 0, time.UTC)
+
+var (
+	server *localdb.Server
+	count  atomic.Int32
+)
+
+// Main runs the tests of a package with one database server for all of them.
+func Main(m *testing.M) {
+	os.Exit(run(m))
+}
+
+func run(m *testing.M) int {
+	dir, err := os.MkdirTemp("", "verjuice-test-")
+	if err == nil {
+		defer os.RemoveAll(dir)
+		server, err = localdb.Start(context.Background(), dir)
+	}
+	if err != nil {
+		fmt.Fprintln(os.Stderr, "the test database did not start:", err)
+		return 1
+	}
+	defer server.Stop()
+	return m.Run()
+}
+
+// App is a running application with a database of its own.
+type App struct {
+	URL   string
+	Store *store.Store
+	DSN   string
+}
+
+// Start runs the application until the test ends.
+func Start(t testing.TB) App {
+	t.Helper()
+	name := fmt.Sprintf("verjuice_%d", count.Add(1))
+	if err := server.Create(t.Context(), name, true); err != nil {
+		t.Fatal(err)
+	}
+	dsn := server.DSN(name)
+	db, err := store.Open(t.Context(), dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = db.Close() })
+	cfg := api.Config{Store: db, Pages: web.Files(), Now: func() time.Time { return Now }}
+	// The port is known only once the listener is there, and is part of the
+	// host that requests may be addressed to.
+	ts := httptest.NewUnstartedServer(nil)
+	cfg.Hosts = []string{ts.Listener.Addr().String()}
+	ts.Config.Handler = api.New(cfg)
+	ts.Start()
+	t.Cleanup(ts.Close)
+	return App{URL: ts.URL, Store: db, DSN: dsn}
+}

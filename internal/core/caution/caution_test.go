@@ -1,0 +1,60 @@
+package caution
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+
+	"verjuice/internal/core/cut"
+)
+
+// safe is a piece about which there is nothing to say but the note on raw rub.
+func safe() Facts {
+	shoulder, _ := cut.Find("pork-shoulder-bone-in")
+	return Facts{
+		Cut: shoulder, Fridge: 4, Room: 21, Wait: 10 * time.Hour, Longest: 72 * time.Hour, Pit: 120,
+		SaltPercent: 0.9, Band: "seasoned", SodiumMG: 500,
+	}
+}
+
+func TestRulesAtTheirLimits(t *testing.T) {
+	for name, c := range map[string]struct {
+		change   func(*Facts)
+		id       string
+		severity Severity
+	}{
+		"fridge at 6 °C":            {func(f *Facts) { f.Fridge = 6 }, "cold-side", Care},
+		"fridge at 9 °C":            {func(f *Facts) { f.Fridge = 9 }, "cold-side", Stop},
+		"over two hours out":        {func(f *Facts) { f.Counter = 121 * time.Minute }, "counter-time", Stop},
+		"over one hour in the heat": {func(f *Facts) { f.Counter, f.Room = 61*time.Minute, 33 }, "counter-time", Stop},
+		"kept too long":             {func(f *Facts) { f.Wait = 80 * time.Hour }, "raw-keeping", Care},
+		"some curing salt":          {func(f *Facts) { f.NitritePPM = 150 }, "nitrite", Care},
+		"much curing salt":          {func(f *Facts) { f.NitritePPM = 626 }, "nitrite", Stop},
+		"salty as ham":              {func(f *Facts) { f.SaltPercent = 1.8 }, "oversalt", Care},
+		"a third of a day's sodium": {func(f *Facts) { f.SodiumMG = 770 }, "sodium", Note},
+		"over a day's sodium":       {func(f *Facts) { f.SodiumMG = 2301 }, "sodium", Care},
+		"sugar in a hot pit":        {func(f *Facts) { f.SugarShare, f.Pit = 0.3, 150 }, "sugar-scorch", Care},
+		"mustard":                   {func(f *Facts) { f.Allergens = []string{"mustard"} }, "allergens", Note},
+		"honey":                     {func(f *Facts) { f.Honey = true }, "honey", Care},
+	} {
+		t.Run(name, func(t *testing.T) {
+			f := safe()
+			c.change(&f)
+			found := Check(f)
+			assert.Len(t, found, 2, "the rule and the note on raw rub")
+			assert.Equal(t, c.id, found[0].ID)
+			assert.Equal(t, c.severity, found[0].Severity)
+			assert.NotEmpty(t, found[0].Do)
+			assert.NotEmpty(t, found[0].Authority)
+		})
+	}
+}
+
+func TestNothingToSay(t *testing.T) {
+	f := safe()
+	f.Counter, f.Room = 2*time.Hour, 32 // at the limit, not over it
+	f.SugarShare, f.Pit = 0.14, 200
+	f.SaltPercent, f.Band = 2.2, "cured" // as the cook wants it
+	assert.Len(t, Check(f), 1)
+}

@@ -1,0 +1,214 @@
+package sheet
+
+import (
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/quantity"
+)
+
+var noon = time.Date(2026, 11, 23, 12, 0, 0, 0, time.UTC)
+
+func halfAndHalf(ingredient, form string, basis formula.Basis) formula.Formula {
+	return formula.Formula{Name: "plain", Basis: basis, Rows: []formula.Row{
+		{Ingredient: ingredient, Form: form, Parts: "1"}, {Ingredient: "black-pepper", Form: "coarse", Parts: "1"},
+	}}
+}
+
+func coated(cut, weight string) Piece {
+	return Piece{
+		Cut: cut, Trimmed: weight,
+		Season: Season{Formula: halfAndHalf("kosher-salt", "dense flake", formula.ByVolume), Mode: "coat", Coat: "medium"},
+		Wait:   Wait{For: "12 h"},
+	}
+}
+
+func supper(pieces ...Piece) Cook {
+	return Cook{Name: "Supper", ServeAt: "2026-11-28T18:30", Zone: "Europe/Dublin", Guests: 8, Pieces: pieces}
+}
+
+func compute(t *testing.T, c Cook) Sheet {
+	t.Helper()
+	s := Compute(c, Options{Now: noon})
+	require.Empty(t, s.Errors)
+	for _, p := range s.Pieces {
+		require.True(t, p.Ready, p.Title)
+	}
+	return s
+}
+
+// The same coat on a rack and on a shoulder: salt differs by the factor that
+// their surfaces say, and the sheet says why.
+func TestSameCoatSaltsByItsSurface(t *testing.T) {
+	s := compute(t, supper(coated("pork-shoulder-bone-in", "3.6 kg"), coated("pork-spare-ribs-squared", "1.2 kg")))
+	shoulder, rack := s.Pieces[0], s.Pieces[1]
+	salt := rack.Ledger.Percent.Value / shoulder.Ledger.Percent.Value
+	surface := rack.Meat.PerKG.Value / shoulder.Meat.PerKG.Value
+	assert.InEpsilon(t, surface, salt, 1e-9)
+	assert.Greater(t, salt, 2.0)
+	assert.Contains(t, rack.Ledger.Percent.Words, "So the same coat salts it 2.8 times as hard")
+	assert.Contains(t, shoulder.Meat.Compare, "about as much as a pork shoulder")
+}
+
+// The field's figure: a 5 kg packer takes 60–90 g of salt and pepper.
+func TestBrisketTakesWhatCooksUse(t *testing.T) {
+	s := compute(t, supper(coated("beef-brisket-packer", "5 kg")))
+	assert.InDelta(t, 75, s.Pieces[0].Season.OnMeat.Value, 15)
+}
+
+func TestSwappingTheSaltCrystal(t *testing.T) {
+	with := func(ingredient, form string, basis formula.Basis) PieceSheet {
+		p := coated("lamb-shoulder-bone-in", "2.4 kg")
+		p.Season.Formula = halfAndHalf(ingredient, form, basis)
+		if basis == formula.ByWeight {
+			p.Season.Mode = "target" // the dose follows the salt, whatever its volume
+		}
+		return compute(t, supper(p)).Pieces[0]
+	}
+	fine, flake := with("table-salt", "fine", formula.ByVolume), with("kosher-salt", "hollow flake", formula.ByVolume)
+	assert.Greater(t, fine.Ledger.Percent.Value, 1.8*flake.Ledger.Percent.Value, "by volume the salt column moves")
+	assert.Greater(t, fine.Season.Rows[0].Mass.Value, 1.8*flake.Season.Rows[0].Mass.Value, "and so do the grams")
+
+	fine, flake = with("table-salt", "fine", formula.ByWeight), with("kosher-salt", "hollow flake", formula.ByWeight)
+	assert.InDelta(t, fine.Ledger.Percent.Value, flake.Ledger.Percent.Value, 1e-9)
+	assert.InDelta(t, fine.Season.Rows[0].Mass.Value, flake.Season.Rows[0].Mass.Value, 1e-9, "by weight the grams stay")
+	assert.NotEqual(t, fine.Season.Rows[0].Spoons.Text, flake.Season.Rows[0].Spoons.Text, "and only the spoons change")
+}
+
+func TestTargetIsMetAndGramsAddUp(t *testing.T) {
+	p := coated("beef-chuck-roll", "5.6 kg")
+	p.Count = 3
+	p.Season.Mode, p.Season.Target, p.Season.Spare = "target", "1.1 %", "20 %"
+	s := compute(t, supper(p)).Pieces[0]
+	assert.InDelta(t, 1.1, s.Ledger.Percent.Value, 1e-9)
+	sum := 0.0
+	for _, r := range s.Season.Rows {
+		sum += r.Mass.Value
+	}
+	assert.InEpsilon(t, s.Season.ToMix.Value, sum, 1e-9)
+	assert.InEpsilon(t, s.Season.OnMeat.Value*1.2/0.9, sum, 1e-9)
+}
+
+func TestWeightsReadEveryWay(t *testing.T) {
+	green := func(change func(*Piece)) float64 {
+		p := coated("pork-shoulder-bone-in", "")
+		change(&p)
+		return compute(t, supper(p)).Pieces[0].Meat.Green.Value
+	}
+	assert.InDelta(t, 3.8, green(func(p *Piece) { p.Bought = "4 kg" }), 1e-9, "usual trim takes 5 %")
+	assert.InDelta(t, 3.64, green(func(p *Piece) { p.Bought, p.TrimStyle = "4 kg", "close" }), 1e-9)
+	assert.InDelta(t, 3.5, green(func(p *Piece) { p.Bought, p.Trimmed = "4 kg", "3,5 kg" }), 1e-9, "weighed beats estimated")
+	assert.InDelta(t, 3.8, green(func(p *Piece) { p.Bought, p.Count, p.Together = "8 kg", 2, true }), 1e-9)
+}
+
+func TestUnitsChangeWordsNotFigures(t *testing.T) {
+	c := supper(coated("pork-loin", "4 lb 6 oz"))
+	metric, us := Compute(c, Options{Now: noon}), Compute(c, Options{Now: noon, Units: quantity.US, Spoons: quantity.MetricSpoons})
+	assert.Equal(t, metric.Pieces[0].Ledger.Percent.Value, us.Pieces[0].Ledger.Percent.Value)
+	assert.Equal(t, metric.Pieces[0].Season.Rows[0].Mass.Text, us.Pieces[0].Season.Rows[0].Mass.Text)
+	assert.Equal(t, "1.98 kg", metric.Pieces[0].Meat.Green.Text)
+	assert.Equal(t, "4 lb 6 oz", us.Pieces[0].Meat.Green.Text)
+}
+
+// Everything a cook can get wrong is told at its place, and nothing panics.
+func TestMistakesArePointedAt(t *testing.T) {
+	for name, c := range map[string]struct {
+		change func(*Cook)
+		at     string
+		says   string
+	}{
+		"no name":          {func(c *Cook) { c.Name = " " }, "/name", "name"},
+		"past":             {func(c *Cook) { c.ServeAt = "2026-11-01T18:30" }, "/serve_at", "21 days ago"},
+		"no date":          {func(c *Cook) { c.ServeAt = "soon" }, "/serve_at", "day and a time"},
+		"no zone":          {func(c *Cook) { c.Zone = "Atlantis/West" }, "/zone", "time zone"},
+		"guests":           {func(c *Cook) { c.Guests = -3 }, "/guests", "guests"},
+		"huge brisket":     {func(c *Cook) { c.Pieces[0].Cut, c.Pieces[0].Trimmed = "beef-brisket-packer", "900 kg" }, "/pieces/0/trimmed", "check the number"},
+		"cups of meat":     {func(c *Cook) { c.Pieces[0].Trimmed = "2 cups" }, "/pieces/0/trimmed", "measures a volume"},
+		"no weight":        {func(c *Cook) { c.Pieces[0].Trimmed = "" }, "/pieces/0/bought", "weight is needed"},
+		"gained by trim":   {func(c *Cook) { c.Pieces[0].Bought = "2 kg" }, "/pieces/0/trimmed", "cannot weigh more"},
+		"impossible block": {func(c *Cook) { c.Pieces[0].Thickness = "2 m" }, "/pieces/0/thickness", "measure again"},
+		"thick as a house": {func(c *Cook) { c.Pieces[0].Thickness = "400 mm" }, "/pieces/0/thickness", "measure again"},
+		"no such cut":      {func(c *Cook) { c.Pieces[0].Cut = "unicorn" }, "/pieces/0/cut", "choose a cut"},
+		"parts all zero": {func(c *Cook) {
+			c.Pieces[0].Season.Formula.Rows[0].Parts, c.Pieces[0].Season.Formula.Rows[1].Parts = "0", "0"
+		}, "/pieces/0/season/formula/rows", "at least one"},
+		"emoji parts":   {func(c *Cook) { c.Pieces[0].Season.Formula.Rows[1].Parts = "🌶" }, "/pieces/0/season/formula/rows/1/parts", "can't read"},
+		"absurd target": {func(c *Cook) { c.Pieces[0].Season.Target = "40 %" }, "/pieces/0/season/target", "between"},
+		"no salt to target": {func(c *Cook) {
+			c.Pieces[0].Season.Mode = "target"
+			c.Pieces[0].Season.Formula.Rows = c.Pieces[0].Season.Formula.Rows[1:]
+		}, "/pieces/0/season/mode", "no salt"},
+		"bare pit":     {func(c *Cook) { c.Pieces[0].Fire.Pit = "250" }, "/pieces/0/fire/pit", "250 °C or 250 °F"},
+		"endless wait": {func(c *Cook) { c.Pieces[0].Wait.For = "30 d" }, "/pieces/0/wait/for", "ten days"},
+		"warm fridge":  {func(c *Cook) { c.Fridge = "40 °C" }, "/fridge", "between"},
+		"many kinds":   {func(c *Cook) { c.Pieces = make([]Piece, 25) }, "/pieces", "at most 24"},
+		"long name":    {func(c *Cook) { c.Pieces[0].Label = strings.Repeat("x", 300) }, "/pieces/0/label", "at most"},
+	} {
+		t.Run(name, func(t *testing.T) {
+			cook := supper(coated("pork-shoulder-bone-in", "3.6 kg"))
+			c.change(&cook)
+			errs := Compute(cook, Options{Now: noon}).Errors
+			require.NotEmpty(t, errs)
+			assert.Equal(t, c.at, errs[0].Pointer)
+			assert.Contains(t, errs[0].Detail, c.says)
+		})
+	}
+}
+
+func TestAPassedServingTimeOnRecordIsNoMistake(t *testing.T) {
+	c := supper(coated("pork-loin", "2 kg"))
+	c.ServeAt = "2026-10-03T19:00"
+	assert.Error(t, Check(c, Options{Now: noon}))
+	assert.NoError(t, Check(c, Options{Now: noon, ServedAt: c.ServeAt}))
+}
+
+func TestClockIsCountedBack(t *testing.T) {
+	p := coated("pork-shoulder-bone-in", "3.6 kg")
+	p.Fire = Fire{Time: "8 h", Rest: "1 h", Temper: "30 min"}
+	k := compute(t, supper(p)).Pieces[0].Clock
+	at := map[string]string{}
+	for _, s := range k.Steps {
+		at[s.Key] = s.Figure.Text
+	}
+	// 18:30 less 15 min slicing, 1 h rest and 10 h for the slow cook of ten.
+	assert.Equal(t, "Sat 28 Nov 07:15", at["fire"])
+	assert.Equal(t, "Sat 28 Nov 06:45", at["out"])
+	assert.Equal(t, "Fri 27 Nov 19:15", at["salt"])
+	assert.Empty(t, k.Late)
+
+	late := Compute(supper(p), Options{Now: time.Date(2026, 11, 27, 23, 0, 0, 0, time.UTC)})
+	assert.Contains(t, late.Pieces[0].Clock.Late, "leaves 8 h 15 to the fire")
+}
+
+func TestStartingAmongTheBeadsIsSaid(t *testing.T) {
+	at := func(wait string) *DepthSheet {
+		p := coated("pork-shoulder-bone-in", "3.6 kg")
+		p.Wait.For = wait
+		return compute(t, supper(p)).Pieces[0].Depth
+	}
+	assert.False(t, at("3 min").Worst)
+	assert.True(t, at("20 min").Worst)
+	assert.False(t, at("4 h").Worst)
+	assert.Contains(t, at("12 h").EvenAt, "never even in practice")
+}
+
+func BenchmarkSheet(b *testing.B) {
+	c := supper(coated("pork-shoulder-bone-in", "3.6 kg"), coated("pork-spare-ribs-squared", "1.2 kg"), coated("beef-brisket-packer", "5 kg"),
+		coated("chicken-leg", "300 g"), coated("venison-haunch", "1.8 kg"), coated("pork-loin", "2 kg"))
+	b.ReportAllocs()
+	for b.Loop() {
+		Compute(c, Options{Now: noon})
+	}
+}
+
+func BenchmarkScale(b *testing.B) {
+	r := Request{Piece: coated("pork-shoulder-bone-in", "3.6 kg")}
+	for b.Loop() {
+		_, _ = Scale(r)
+	}
+}
