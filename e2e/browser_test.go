@@ -177,7 +177,7 @@ func (b *browser) press(name string) {
 	// Where it is once it has stopped moving.
 	at := js[[]float64](b, `(async () => {
 		const e = `+named(name)+`;
-		e.scrollIntoView({ block: "center" });
+		e.scrollIntoView({ block: "nearest" });
 		const where = () => { const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; };
 		const frame = () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)));
 		for (let last = where(); ; last = where()) {

@@ -62,6 +62,7 @@ func TestFromNothingToAWeighedRub(t *testing.T) {
 	// Any figure says where it comes from.
 	b.press("Rub on the meat:")
 	b.see("The coat’s volume per area times the surface")
+	b.until(`document.querySelector(".ask-answer").checkVisibility({ opacityProperty: true })`)
 	b.accessible("an explanation")
 	b.do(chromedp.KeyEvent(kb.Escape))
 

@@ -86,7 +86,8 @@ export function antTheme(mode: Mode): ThemeConfig {
 			borderRadius: 6,
 			lineWidth: 1,
 			wireframe: false,
-			motionDurationMid: "0.12s",
+			// A press answers at once; nothing slides in while hands are busy.
+			motion: false,
 		},
 		components: {
 			Button: { primaryShadow: "none", defaultShadow: "none", fontWeight: 600, contentFontSize: 16 },

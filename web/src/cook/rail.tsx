@@ -1,3 +1,4 @@
+import { useEffect, useRef } from "react";
 import { Link, useParams } from "react-router";
 import { useInHand } from "./context";
 import "./rail.css";
@@ -50,9 +51,17 @@ export function Rail({ stage, piece }: { stage: string; piece: number }) {
 		);
 	}
 	const now = steps.findIndex((s) => s.key === stage);
+	const here = useRef<HTMLOListElement>(null);
+	// On a phone the stages run off the side: bring the open one into sight.
+	useEffect(() => {
+		const list = here.current;
+		const step = list?.children[now] as HTMLElement | undefined;
+		if (list && step)
+			list.scrollLeft = step.offsetLeft - list.offsetLeft - (list.clientWidth - step.clientWidth) / 2;
+	}, [now]);
 	return (
 		<nav className="rail" aria-label="Stages">
-			<ol>
+			<ol ref={here}>
 				{steps.map((s, i) => (
 					<li key={s.key} className={i === now ? "rail-now" : i < now ? "rail-done" : undefined}>
 						{s.key === "piece" && cook.pieces.length > 1 && <em>{f?.title}</em>}

@@ -1,4 +1,5 @@
 import { PlusOutlined } from "@ant-design/icons";
+import { useEffect, useRef } from "react";
 import { Link, useParams } from "react-router";
 import { useInHand } from "./context";
 import "./strip.css";
@@ -49,6 +50,11 @@ export function Strip({ selected, stage, adding }: Props) {
 	const place = (iso: string | number) =>
 		(((typeof iso === "number" ? iso : Date.parse(iso)) - from) / (to - from)) * 100;
 	const now = Date.now();
+	const list = useRef<HTMLOListElement>(null);
+	useEffect(() => {
+		const lane = list.current?.children[selected] as HTMLElement | undefined;
+		if (list.current && lane) list.current.scrollLeft = lane.offsetLeft - list.current.offsetLeft - 16;
+	}, [selected]);
 	return (
 		<div className="strip">
 			{known && (
@@ -61,7 +67,7 @@ export function Strip({ selected, stage, adding }: Props) {
 					<b>serve</b>
 				</div>
 			)}
-			<ol>
+			<ol ref={list}>
 				{cook.pieces.map((p, i) => {
 					const f = sheet?.pieces[i];
 					const title = f?.title || p.label || p.cut;

@@ -1,0 +1,51 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+)
+
+// TestScreenshots draws the pictures of docs/screenshots from the demo data. It
+// does so only for make screenshots, which says where they go.
+func TestScreenshots(t *testing.T) {
+	dir := os.Getenv("VERJUICE_SCREENSHOTS")
+	if dir == "" {
+		t.Skip("make screenshots draws them")
+	}
+	b := start(t, true)
+	for _, s := range []struct {
+		name, path, mode string
+		width, height    int64
+		see, press       string
+	}{
+		{"cooks", "/", "day", 1280, 800, "Launch day", ""},
+		{"occasion", "/cooks/3/occasion", "day", 1280, 800, "enough for 36", ""},
+		{"add-a-piece", "/cooks/3/add", "day", 1280, 800, "Which cut?", ""},
+		{"piece", "/cooks/3/piece/1", "day", 1280, 800, "thick, as measured", ""},
+		{"season", "/cooks/3/season/1", "day", 1280, 800, "on the meat; mix", ""},
+		{"where-from", "/cooks/3/season/1", "day", 1280, 800, "on the meat; mix", "Salt in the meat:"},
+		{"wait", "/cooks/3/wait/1", "day", 1280, 800, "31 h: at the fire", ""},
+		{"clock-night", "/cooks/3/clock/2", "night", 1280, 800, "salt at", ""},
+		{"season-phone", "/cooks/3/season/2", "day", 390, 844, "on the meat; mix", ""},
+		{"clock-phone-night", "/cooks/3/clock/1", "night", 390, 844, "salt at", ""},
+	} {
+		b.do(chromedp.EmulateViewport(s.width, s.height))
+		b.open("/")
+		b.do(chromedp.Evaluate[chromedp.Void](`localStorage.setItem("verjuice.prefs", JSON.stringify({ mode: ` + quote(s.mode) + ` }))`))
+		b.open(s.path)
+		b.see(s.see)
+		if s.press != "" {
+			b.press(s.press)
+			b.see("Source:")
+			b.until(`document.getAnimations().length === 0`)
+		}
+		b.until(`document.fonts.status === "loaded"`)
+		png, err := chromedp.Run(b.ctx, chromedp.CaptureScreenshot())
+		require.NoError(t, err)
+		require.NoError(t, os.WriteFile(filepath.Join(dir, s.name+".png"), png, 0o644))
+	}
+}
