@@ -207,7 +207,7 @@ type LedgerSheet struct {
 	Percent trace.Figure `json:"percent" doc:"% of raw boneless meat"`
 	Plate   trace.Figure `json:"plate" doc:"% of served meat"`
 	Sodium  trace.Figure `json:"sodium" doc:"mg a serving"`
-	DayPart float64      `json:"day_percent" doc:"Sodium of a serving, % of 2 300 mg"`
+	Day     trace.Figure `json:"day" doc:"Sodium of a serving, % of a day's 2 300 mg"`
 	Outer   trace.Figure `json:"outer" doc:"Salt in the outer 5 mm when the fire starts, %"`
 	Band    salt.Band    `json:"band" doc:"The band the cook chose"`
 	Tastes  string       `json:"tastes" doc:"The band it falls in"`
@@ -241,7 +241,9 @@ func (p *piece) ledgerSheet(d dose, course salt.Course) *LedgerSheet {
 		Sodium: trace.New(sodium, mg(l.PercentPlate.Low), mg(l.PercentPlate.High), 0, "mg", trace.Origin{
 			Words:  "Salt of a portion of cooked meat over 2.542, the mass of salt that holds one of sodium. Added salt only; meat has 50–80 mg in 100 g of its own.",
 			Source: larder.Source, Inputs: []trace.Input{{Name: "salt in the cooked meat", Text: trace.Decimal(l.PercentPlate.Mid, 2) + " %"}, {Name: "portion", Text: quantity.FormatMass(p.portion, p.opt.Units)}}}),
-		DayPart: 100 * sodium / caution.SodiumDayMG,
+		Day: trace.New(100*sodium/caution.SodiumDayMG, 100*mg(l.PercentPlate.Low)/caution.SodiumDayMG, 100*mg(l.PercentPlate.High)/caution.SodiumDayMG, 0, "%", trace.Origin{
+			Words: "Sodium of a serving over a day’s 2 300 mg.", Source: "US dietary guideline",
+			Inputs: []trace.Input{{Name: "a serving", Text: trace.Decimal(sodium, 0) + " mg"}}}),
 		Outer: trace.Exact(100*course.End.Outer, 1, "%", trace.Origin{
 			Words:  "Salt in the outer 5 mm when the fire starts: what the first bite tastes.",
 			Source: salt.DiffusionSource, Inputs: p.brineInputs(d)}),

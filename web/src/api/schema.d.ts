@@ -601,11 +601,8 @@ export interface components {
             band: components["schemas"]["Band"];
             /** @description All bands, upwards */
             bands: components["schemas"]["Band"][];
-            /**
-             * Format: double
-             * @description Sodium of a serving, % of 2 300 mg
-             */
-            day_percent: number;
+            /** @description Sodium of a serving, % of a day's 2 300 mg */
+            day: components["schemas"]["Figure"];
             in_band: boolean;
             lines: components["schemas"]["LedgerLine"][];
             /** @description Salt in the outer 5 mm when the fire starts, % */

@@ -106,6 +106,12 @@ export function SaltColumn({ index }: { index: number }) {
 			</p>
 			<dl>
 				<div>
+					<dt>in the raw meat</dt>
+					<dd>
+						<Ask name="Salt in the raw meat" figure={l.percent} />
+					</dd>
+				</div>
+				<div>
 					<dt>a serving</dt>
 					<dd>
 						<Ask name="Sodium of a serving" figure={l.sodium} />
@@ -114,7 +120,7 @@ export function SaltColumn({ index }: { index: number }) {
 				<div>
 					<dt>of a day’s sodium</dt>
 					<dd>
-						<b>{l.day_percent.toFixed(0)} %</b>
+						<Ask name="Part of a day’s sodium" figure={l.day} />
 					</dd>
 				</div>
 				<div>

@@ -135,7 +135,13 @@ export function SeasonStage({ index }: { index: number }) {
 						value={season.target}
 						usual={shelf.usual.target}
 						error={wrong("season/target") ?? wrong("season")}
-						hint={out && `${out.coat_words}, ${out.coat.text} mL/dm²`}
+						hint={
+							out && (
+								<>
+									{out.coat_words}, <Ask name="Coat" figure={out.coat} />
+								</>
+							)
+						}
 						onChange={(v) =>
 							edit((p) => {
 								p.season.target = v;
@@ -144,7 +150,7 @@ export function SeasonStage({ index }: { index: number }) {
 					/>
 				) : (
 					<Choice
-						label={`Coat${out ? `: ${out.coat.text} mL/dm²` : ""}`}
+						label={`Coat${out ? `, ${out.coat.text} mL on a dm²` : ""}`}
 						value={season.coat || "medium"}
 						error={wrong("season/coat")}
 						onChange={(v) =>
