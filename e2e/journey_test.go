@@ -136,6 +136,7 @@ func TestARegularOnTheDemo(t *testing.T) {
 
 	// A piece taken off can be put back.
 	b.open("/cooks/3/piece/5")
+	b.see("of cooked meat")
 	b.press("Take this piece off")
 	b.until(`!document.querySelector(".strip").innerText.includes("Venison")`)
 	b.press("Put it back")

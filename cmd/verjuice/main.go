@@ -2,13 +2,12 @@
 // command line.
 //
 //	verjuice serve [--demo]
-//	verjuice calc scale|ledger|drybrine < request.json
+//	verjuice calc scale|ledger|drybrine|formula|compare|label < request.json
 //	verjuice openapi
 package main
 
 import (
 	"encoding/json"
-	"errors"
 	"fmt"
 	"io"
 	"os"
@@ -16,6 +15,7 @@ import (
 	"github.com/alecthomas/kong"
 
 	"verjuice/internal/api"
+	"verjuice/internal/core/formula"
 	"verjuice/internal/core/sheet"
 )
 
@@ -45,31 +45,36 @@ func (openAPI) Run() error {
 }
 
 type calc struct {
-	What string `arg:"" enum:"scale,ledger,drybrine" help:"scale, ledger or drybrine."`
+	What string `arg:"" enum:"scale,ledger,drybrine,formula,compare,label" help:"scale, ledger, drybrine, formula, compare or label."`
 }
 
 func (c calc) Run() error { return answer(c.What, os.Stdin, os.Stdout) }
 
+// computations are what the API computes, by the last part of its address.
+var computations = map[string]func(*json.Decoder) (any, error){
+	"scale":    with(func(r sheet.Request) (any, error) { return sheet.Scale(r) }),
+	"ledger":   with(func(r sheet.Request) (any, error) { return sheet.Ledger(r) }),
+	"drybrine": with(func(r sheet.Request) (any, error) { return sheet.DryBrine(r) }),
+	"formula":  with(func(r sheet.FormulaRequest) (any, error) { return sheet.WorkOut(r, sheet.Options{}), nil }),
+	"compare":  with(func(r sheet.CompareRequest) (any, error) { return sheet.Compare(r, sheet.Options{}) }),
+	"label":    with(func(r formula.Label) (any, error) { return sheet.ReadLabel(r) }),
+}
+
+func with[R any](compute func(R) (any, error)) func(*json.Decoder) (any, error) {
+	return func(dec *json.Decoder) (any, error) {
+		var req R
+		if err := dec.Decode(&req); err != nil {
+			return nil, fmt.Errorf("the request on stdin is not usable: %w", err)
+		}
+		return compute(req)
+	}
+}
+
 // answer reads a request and writes what the API would answer.
 func answer(what string, in io.Reader, out io.Writer) error {
-	var req sheet.Request
 	dec := json.NewDecoder(io.LimitReader(in, 1<<20))
 	dec.DisallowUnknownFields()
-	if err := dec.Decode(&req); err != nil {
-		return fmt.Errorf("the request on stdin is not usable: %w", err)
-	}
-	var result any
-	var err error
-	switch what {
-	case "scale":
-		result, err = sheet.Scale(req)
-	case "ledger":
-		result, err = sheet.Ledger(req)
-	case "drybrine":
-		result, err = sheet.DryBrine(req)
-	default:
-		return errors.New("scale, ledger or drybrine")
-	}
+	result, err := computations[what](dec)
 	if err != nil {
 		return err
 	}

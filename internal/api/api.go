@@ -78,6 +78,7 @@ func register(r chi.Router, cfg Config) huma.API {
 	s.registerShelf(a)
 	s.registerSheet(a)
 	s.registerCooks(a)
+	s.registerFormulas(a)
 	huma.Register(a, op(http.MethodGet, "/api/health", "health", "Whether the program and its database answer"), s.health)
 	return a
 }

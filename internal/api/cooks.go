@@ -114,7 +114,7 @@ func (s *server) listCooks(ctx context.Context, in *struct {
 }
 
 func (s *server) createCook(ctx context.Context, in *body[sheet.Cook]) (*versioned, error) {
-	if err := s.sound(in.Body, ""); err != nil {
+	if err := s.sound(ctx, in.Body, ""); err != nil {
 		return nil, err
 	}
 	return onRecord(s.Store.CreateCook(ctx, in.Body))
@@ -136,15 +136,15 @@ func (s *server) saveCook(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problemOf(err)
 	}
-	if err := s.sound(in.Body, old.Cook.ServeAt); err != nil {
+	if err := s.sound(ctx, in.Body, old.Cook.ServeAt); err != nil {
 		return nil, err
 	}
 	return onRecord(s.Store.UpdateCook(ctx, in.ID, version, in.Body))
 }
 
 // sound refuses a cook with mistakes. servedAt is its serving time on record.
-func (s *server) sound(c sheet.Cook, servedAt string) error {
-	return problemOf(sheet.Check(c, sheet.Options{Now: s.Now(), ServedAt: servedAt}))
+func (s *server) sound(ctx context.Context, c sheet.Cook, servedAt string) error {
+	return problemOf(sheet.Check(c, sheet.Options{Now: s.Now(), ServedAt: servedAt, Formulas: s.finder(ctx)}))
 }
 
 func (s *server) deleteCook(ctx context.Context, in *IfMatch) (*struct{}, error) {

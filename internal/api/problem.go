@@ -75,9 +75,9 @@ func problemOf(err error) error {
 	case errors.As(err, &list):
 		return newProblem(http.StatusUnprocessableEntity, "Some of what was typed cannot be used; nothing was saved.", list)
 	case errors.Is(err, store.ErrNotFound):
-		return newProblem(http.StatusNotFound, "There is no such cook. It may have been deleted.")
+		return newProblem(http.StatusNotFound, "There is nothing on record under this number. It may have been deleted.")
 	case errors.Is(err, store.ErrStale):
-		return newProblem(http.StatusPreconditionFailed, "This cook was changed on another screen since you opened it. Load it again; what you typed here is kept on this screen.")
+		return newProblem(http.StatusPreconditionFailed, "This was changed on another screen since you opened it. Load it again; what you typed here is kept on this screen.")
 	default:
 		return newProblem(http.StatusInternalServerError, "Something went wrong in the program or its database; nothing was saved. Try again.")
 	}

@@ -11,13 +11,13 @@ import (
 
 func (s *server) registerSheet(a huma.API) {
 	huma.Register(a, op(http.MethodPost, "/api/sheet", "sheet", "Every figure of a cook as typed, saved or not"),
-		func(_ context.Context, in *struct {
+		func(ctx context.Context, in *struct {
 			Measure
 			ServedAt string `query:"served_at" doc:"Serving time on record, which may have passed"`
 			Body     sheet.Cook
 		}) (*body[sheet.Sheet], error) {
 			opt := in.options(s.Now())
-			opt.ServedAt = in.ServedAt
+			opt.ServedAt, opt.Formulas = in.ServedAt, s.finder(ctx)
 			return answer(sheet.Compute(in.Body, opt)), nil
 		})
 	calc(a, "scale", "Weigh out a rub for one piece", sheet.Scale)

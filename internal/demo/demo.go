@@ -25,6 +25,53 @@ func Load(ctx context.Context, db *store.Store, now time.Time) error {
 			return err
 		}
 	}
+	return loadFormulas(ctx, db)
+}
+
+// loadFormulas puts the club's own mixes on the bench. One uses another, and one
+// has been changed since it was first written.
+func loadFormulas(ctx context.Context, db *store.Store) error {
+	rub := house("fennel-house")
+	rub.Name, rub.Tags, rub.Note = "Regatta lamb rub", []string{"lamb", "regatta"}, "Ines’s: the house rub with less salt."
+	first, err := db.CreateFormula(ctx, rub, "from Fennel house rub")
+	if err != nil {
+		return err
+	}
+	changed := first.Formula
+	changed.Rows = append([]formula.Row{}, changed.Rows...)
+	changed.Rows[0].Parts = "3"
+	if _, err := db.UpdateFormula(ctx, first.ID, first.Version, changed, func(old formula.Formula) []string {
+		return formula.Changes(old, changed, nil)
+	}); err != nil {
+		return err
+	}
+	for _, f := range []formula.Formula{
+		{
+			Name: "Lock-keeper’s injection", Kind: formula.Injection, Basis: formula.ByWeight, Tags: []string{"beef"},
+			Note: "Odhran’s, for the chuck roll: stock with the lamb rub steeped in it and strained.",
+			Rows: []formula.Row{
+				{Ingredient: "stock", Form: "liquid", Parts: "400 g"}, {Ingredient: "worcestershire-type", Form: "liquid", Parts: "2 Tbsp"},
+				{Formula: first.Formula.ID, Parts: "4 %"},
+			},
+		},
+		{
+			Name: "Slipway spritz", Kind: formula.Spritz, Basis: formula.ByVolume, Tags: []string{"pork", "regatta"},
+			Note: "Two of vinegar to one of juice, every 45 minutes.",
+			Rows: []formula.Row{{Ingredient: "cider-vinegar", Form: "liquid", Parts: "2"}, {Ingredient: "apple-juice", Form: "liquid", Parts: "1"}},
+		},
+		{
+			Name: "Boathouse glaze", Kind: formula.Glaze, Basis: formula.ByVolume, Tags: []string{"pork"},
+			Note: "Warm, for the last twenty minutes.",
+			Rows: []formula.Row{
+				{Ingredient: "honey", Form: "liquid", Parts: "1/2 cup"}, {Ingredient: "ketchup", Form: "liquid", Parts: "1/2 cup"},
+				{Ingredient: "cider-vinegar", Form: "liquid", Parts: "2 Tbsp"}, {Ingredient: "soy-sauce", Form: "liquid", Parts: "1 Tbsp"},
+			},
+		},
+	} {
+		if _, err := db.CreateFormula(ctx, f, "new"); err != nil {
+			return err
+		}
+	}
 	return nil
 }
 

@@ -1,6 +1,7 @@
 package store
 
 import (
+	"strings"
 	"time"
 
 	"gorm.io/gorm"
@@ -49,6 +50,8 @@ type pieceModel struct {
 	Formula      string
 	FormulaName  string
 	FormulaNote  string
+	FormulaKind  string
+	FormulaTags  string
 	FormulaBasis string
 	WaitStyle    string
 	WaitFor      string
@@ -68,6 +71,7 @@ type rowModel struct {
 	Position   int
 	Ingredient string
 	Form       string
+	Formula    string
 	Parts      string
 }
 
@@ -86,11 +90,12 @@ func toModel(c sheet.Cook) cookModel {
 			Mode: p.Season.Mode, Target: p.Season.Target, Coat: p.Season.Coat, Binder: p.Season.Binder,
 			Band: p.Season.Band, Spare: p.Season.Spare,
 			Formula: f.ID, FormulaName: f.Name, FormulaNote: f.Note, FormulaBasis: string(f.Basis),
+			FormulaKind: string(f.Kind), FormulaTags: strings.Join(f.Tags, ","),
 			WaitStyle: p.Wait.Style, WaitFor: p.Wait.For, WaitOpen: p.Wait.Open,
 			Pit: p.Fire.Pit, FireTime: p.Fire.Time, Rest: p.Fire.Rest, Temper: p.Fire.Temper,
 		}
 		for j, r := range f.Rows {
-			pm.Rows = append(pm.Rows, rowModel{Position: j, Ingredient: r.Ingredient, Form: r.Form, Parts: r.Parts})
+			pm.Rows = append(pm.Rows, rowModel{Position: j, Ingredient: r.Ingredient, Form: r.Form, Formula: r.Formula, Parts: r.Parts})
 		}
 		m.Pieces = append(m.Pieces, pm)
 	}
@@ -104,11 +109,14 @@ func (m cookModel) cook() sheet.Cook {
 	}
 	for _, p := range m.Pieces {
 		f := formula.Formula{
-			ID: p.Formula, Name: p.FormulaName, Note: p.FormulaNote, Basis: formula.Basis(p.FormulaBasis),
+			ID: p.Formula, Name: p.FormulaName, Note: p.FormulaNote, Basis: formula.Basis(p.FormulaBasis), Kind: formula.Kind(p.FormulaKind),
 			Rows: make([]formula.Row, 0, len(p.Rows)),
 		}
+		if p.FormulaTags != "" {
+			f.Tags = strings.Split(p.FormulaTags, ",")
+		}
 		for _, r := range p.Rows {
-			f.Rows = append(f.Rows, formula.Row{Ingredient: r.Ingredient, Form: r.Form, Parts: r.Parts})
+			f.Rows = append(f.Rows, formula.Row{Ingredient: r.Ingredient, Form: r.Form, Formula: r.Formula, Parts: r.Parts})
 		}
 		c.Pieces = append(c.Pieces, sheet.Piece{
 			Label: p.Label, Cut: p.Cut, Count: p.Count, Bought: p.Bought, Trimmed: p.Trimmed,

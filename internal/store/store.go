@@ -27,7 +27,7 @@ var migrations embed.FS
 
 // Errors that a caller can act on.
 var (
-	ErrNotFound = errors.New("there is no such cook")
+	ErrNotFound = errors.New("there is no such record")
 	ErrStale    = errors.New("it was changed elsewhere since you opened it")
 )
 

@@ -12,6 +12,10 @@ import { PrefsProvider, usePrefs } from "./prefs";
 import { Nothing } from "./shared/nothing";
 import { antTheme, paint } from "./theme";
 
+const BenchPage = lazy(() => import("./bench/bench-page"));
+const FormulaPage = lazy(() => import("./bench/formula-page"));
+const ComparePage = lazy(() => import("./bench/compare-page"));
+const LabelPage = lazy(() => import("./bench/label-page"));
 const CookPage = lazy(() => import("./cook/cook-page"));
 
 const queries = new QueryClient({
@@ -48,6 +52,10 @@ const router = createBrowserRouter([
 		children: [
 			{ path: "/", element: <CookList /> },
 			{ path: "/cooks/:id/:stage?/:piece?", element: <CookPage /> },
+			{ path: "/bench", element: <BenchPage /> },
+			{ path: "/bench/:id", element: <FormulaPage /> },
+			{ path: "/compare", element: <ComparePage /> },
+			{ path: "/label", element: <LabelPage /> },
 			{ path: "*", element: <Nothing title="There is nothing at this address" /> },
 		],
 	},

@@ -1,4 +1,4 @@
-import { Link } from "react-router";
+import { Link, NavLink } from "react-router";
 import { usePrefs } from "./prefs";
 import "./masthead.css";
 
@@ -15,7 +15,10 @@ export function Masthead() {
 				verjuice
 			</Link>
 			<nav aria-label="Main">
-				<Link to="/">Cooks</Link>
+				<NavLink to="/" end>
+					Cooks
+				</NavLink>
+				<NavLink to="/bench">Bench</NavLink>
 			</nav>
 			<div className="masthead-prefs">
 				<button type="button" onClick={() => set({ units: metric ? "us" : "metric" })}>

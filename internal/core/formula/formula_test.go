@@ -11,9 +11,9 @@ import (
 	"verjuice/internal/core/quantity"
 )
 
-func blend(t *testing.T, f Formula) Mix {
+func mixed(t *testing.T, f Formula) Mix {
 	t.Helper()
-	m, errs := Blend(f)
+	m, errs := Blend(f, nil)
 	require.Empty(t, errs)
 	return m
 }
@@ -25,7 +25,7 @@ func random(r *rand.Rand) Formula {
 	for range 1 + r.IntN(8) {
 		ing := shelf[r.IntN(len(shelf))]
 		form := ing.Forms[r.IntN(len(ing.Forms))]
-		f.Rows = append(f.Rows, Row{ing.ID, form.Name, quantity.Number(0.25 + float64(r.IntN(40))/4)})
+		f.Rows = append(f.Rows, Row{Ingredient: ing.ID, Form: form.Name, Parts: quantity.Number(0.25 + float64(r.IntN(40))/4)})
 	}
 	return f
 }
@@ -34,7 +34,7 @@ func TestWeighingConservesGramsAndParts(t *testing.T) {
 	r := rand.New(rand.NewPCG(1, 2))
 	for range 300 {
 		f := random(r)
-		m := blend(t, f)
+		m := mixed(t, f)
 		total := quantity.Mass(0.001 + r.Float64())
 		sum, salt := 0.0, 0.0
 		rows := m.Weigh(total)
@@ -67,7 +67,7 @@ func TestSchoolsByWeight(t *testing.T) {
 	}
 	found := 0
 	for _, f := range House() {
-		m := blend(t, f)
+		m := mixed(t, f)
 		if share, ok := want[f.ID]; ok {
 			found++
 			assert.InDelta(t, share, m.Components[0].WeightShare, 1e-9, f.ID)
@@ -78,15 +78,66 @@ func TestSchoolsByWeight(t *testing.T) {
 }
 
 func TestCrystalChangesVolumeFormulasOnly(t *testing.T) {
-	fine := Formula{Basis: ByVolume, Rows: []Row{{"table-salt", "fine", "1"}, {"black-pepper", "coarse", "1"}}}
-	flake := Formula{Basis: ByVolume, Rows: []Row{{"kosher-salt", "hollow flake", "1"}, {"black-pepper", "coarse", "1"}}}
-	assert.InDelta(t, 6.0/8.1, blend(t, fine).Components[0].WeightShare, 1e-9)
-	assert.InDelta(t, 2.8/4.9, blend(t, flake).Components[0].WeightShare, 1e-9)
+	fine := Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "table-salt", Form: "fine", Parts: "1"}, {Ingredient: "black-pepper", Form: "coarse", Parts: "1"}}}
+	flake := Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "kosher-salt", Form: "hollow flake", Parts: "1"}, {Ingredient: "black-pepper", Form: "coarse", Parts: "1"}}}
+	assert.InDelta(t, 6.0/8.1, mixed(t, fine).Components[0].WeightShare, 1e-9)
+	assert.InDelta(t, 2.8/4.9, mixed(t, flake).Components[0].WeightShare, 1e-9)
 
 	fine.Basis, flake.Basis = ByWeight, ByWeight
-	a, b := blend(t, fine).Weigh(0.1)[0], blend(t, flake).Weigh(0.1)[0]
+	a, b := mixed(t, fine).Weigh(0.1)[0], mixed(t, flake).Weigh(0.1)[0]
 	assert.InEpsilon(t, float64(a.Mass), float64(b.Mass), 1e-9)
 	assert.InEpsilon(t, 6.0/2.8, float64(b.Volume/a.Volume), 1e-9)
+}
+
+func TestAmountsInAnyMixOfUnits(t *testing.T) {
+	// 100 g of juice, a tablespoon of fine salt (18 g), and 2 % of vinegar.
+	m := mixed(t, Formula{Basis: ByWeight, Rows: []Row{
+		{Ingredient: "apple-juice", Parts: "100 g"}, {Ingredient: "table-salt", Parts: "1 Tbsp"}, {Ingredient: "cider-vinegar", Parts: "2 %"},
+	}})
+	assert.InDelta(t, 118/0.98, m.Measured, 0.01)
+	assert.InDelta(t, 0.02, m.Components[2].WeightShare, 1e-12)
+	assert.InDelta(t, 18/(118/0.98)*0.995, m.SaltShare(), 1e-4)
+	// A bare number beside them is a gram, or a teaspoon.
+	f := Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "table-salt", Parts: "12 g"}, {Ingredient: "white-sugar", Parts: "4"}}}
+	assert.InDelta(t, 0.25, mixed(t, f).Components[1].WeightShare, 1e-12)
+	f.Basis = ByVolume
+	assert.InDelta(t, 16.8/28.8, mixed(t, f).Components[1].WeightShare, 1e-9)
+	// Percents alone are the whole.
+	m = mixed(t, Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "table-salt", Parts: "60 %"}, {Ingredient: "black-pepper", Parts: "40%"}}})
+	assert.InDelta(t, 0.6, m.Components[0].WeightShare, 1e-12)
+	_, errs := Blend(Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "table-salt", Parts: "100 %"}, {Ingredient: "black-pepper", Parts: "1"}}}, nil)
+	assert.Contains(t, errs.Error(), "leave no room")
+	_, errs = Blend(Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "apple-juice", Parts: "2 oz"}}}, nil)
+	assert.Contains(t, errs.Error(), "weight or a volume")
+}
+
+func TestAFormulaInsideAnotherIsFollowed(t *testing.T) {
+	shelf := map[string]Formula{
+		"1": {ID: "1", Name: "Injection", Basis: ByWeight, Rows: []Row{{Ingredient: "stock", Parts: "90 g"}, {Formula: "2", Parts: "10 g"}}},
+		"2": {ID: "2", Name: "House rub", Basis: ByWeight, Rows: []Row{{Ingredient: "table-salt", Parts: "1"}, {Ingredient: "mustard", Parts: "1"}}},
+	}
+	find := func(id string) (Formula, bool) { f, ok := shelf[id]; return f, ok }
+	m, errs := Blend(shelf["1"], find)
+	require.Empty(t, errs)
+	assert.InDelta(t, (0.9*0.9+10*0.4976)/100, m.SaltShare(), 1e-4)
+	assert.Equal(t, []string{"celery", "mustard"}, m.Allergens)
+
+	// Changing the rub changes what uses it.
+	rub := shelf["2"]
+	rub.Rows = []Row{{Ingredient: "white-sugar", Parts: "1"}}
+	shelf["2"] = rub
+	m, _ = Blend(shelf["1"], find)
+	assert.InDelta(t, 0.0081, m.SaltShare(), 1e-4)
+
+	// What leads back to itself is refused, and the way named.
+	rub.Rows = []Row{{Formula: "1", Parts: "1"}}
+	shelf["2"] = rub
+	_, errs = Blend(shelf["1"], find)
+	require.Len(t, errs, 1)
+	assert.Equal(t, "/rows/1/formula", errs[0].Pointer)
+	assert.Equal(t, "a formula cannot use itself: Injection → House rub → Injection", errs[0].Detail)
+	_, errs = Blend(Formula{Basis: ByWeight, Rows: []Row{{Formula: "9", Parts: "1"}}}, find)
+	assert.Contains(t, errs[0].Detail, "is gone")
 }
 
 func TestLarderIsWhole(t *testing.T) {
@@ -100,25 +151,25 @@ func TestLarderIsWhole(t *testing.T) {
 }
 
 func TestBlendPointsAtMistakes(t *testing.T) {
-	pepper := Row{"black-pepper", "coarse", "1"}
+	pepper := Row{Ingredient: "black-pepper", Form: "coarse", Parts: "1"}
 	cases := map[string]struct {
 		f       Formula
 		pointer string
 	}{
 		"no basis":        {Formula{Rows: []Row{pepper}}, "/basis"},
 		"no rows":         {Formula{Basis: ByVolume}, "/rows"},
-		"all zero":        {Formula{Basis: ByVolume, Rows: []Row{{"black-pepper", "coarse", "0"}}}, "/rows"},
-		"negative":        {Formula{Basis: ByVolume, Rows: []Row{pepper, {"thyme", "ground", "-2"}}}, "/rows/1/parts"},
-		"not a number":    {Formula{Basis: ByVolume, Rows: []Row{{"thyme", "ground", "🌶"}}}, "/rows/0/parts"},
-		"beyond floats":   {Formula{Basis: ByVolume, Rows: []Row{{"thyme", "ground", "1e309"}}}, "/rows/0/parts"},
-		"too many parts":  {Formula{Basis: ByVolume, Rows: []Row{{"thyme", "ground", "123456"}}}, "/rows/0/parts"},
-		"unknown form":    {Formula{Basis: ByVolume, Rows: []Row{{"thyme", "frozen", "1"}}}, "/rows/0/form"},
-		"unknown herb":    {Formula{Basis: ByVolume, Rows: []Row{{"unobtainium", "", "1"}}}, "/rows/0/ingredient"},
+		"all zero":        {Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "black-pepper", Form: "coarse", Parts: "0"}}}, "/rows"},
+		"negative":        {Formula{Basis: ByVolume, Rows: []Row{pepper, {Ingredient: "thyme", Form: "ground", Parts: "-2"}}}, "/rows/1/parts"},
+		"not a number":    {Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "thyme", Form: "ground", Parts: "🌶"}}}, "/rows/0/parts"},
+		"beyond floats":   {Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "thyme", Form: "ground", Parts: "1e309"}}}, "/rows/0/parts"},
+		"too many parts":  {Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "thyme", Form: "ground", Parts: "123456"}}}, "/rows/0/parts"},
+		"unknown form":    {Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "thyme", Form: "frozen", Parts: "1"}}}, "/rows/0/form"},
+		"unknown herb":    {Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "unobtainium", Form: "", Parts: "1"}}}, "/rows/0/ingredient"},
 		"endless formula": {Formula{Basis: ByVolume, Rows: make([]Row, 41)}, "/rows"},
 	}
 	for name, c := range cases {
 		t.Run(name, func(t *testing.T) {
-			_, errs := Blend(c.f)
+			_, errs := Blend(c.f, nil)
 			require.NotEmpty(t, errs)
 			assert.Equal(t, c.pointer, errs[0].Pointer)
 		})

@@ -80,6 +80,8 @@ type Options struct {
 	// ServedAt is the serving time already on record: keeping it is no mistake
 	// even when it has passed.
 	ServedAt string
+	// Formulas looks up the cook's own formulas that others use; nil when there are none.
+	Formulas formula.Find
 }
 
 // Limits on a page.

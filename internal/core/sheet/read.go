@@ -204,7 +204,7 @@ func (p *piece) readWeight(at string, errs *field.Errors) {
 
 func (p *piece) readSeason(at string, errs *field.Errors) {
 	s := p.typed.Season
-	mix, wrong := formula.Blend(s.Formula)
+	mix, wrong := formula.Blend(s.Formula, p.opt.Formulas)
 	for _, w := range wrong {
 		errs.Add(at+"/formula"+w.Pointer, "%s", w.Detail)
 	}

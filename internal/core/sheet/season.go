@@ -117,19 +117,18 @@ func (p *piece) seasonSheet(d dose) *SeasonSheet {
 		SaltShare: 100 * p.mix.SaltShare(), SugarPart: p.mix.Per100g.Sugar,
 		Allergens: append([]string{}, p.mix.Allergens...),
 		Spoons:    quantity.FormatSpoons(p.mix.Volume(mixed), p.opt.Spoons).Text,
-		Rows:      []RowSheet{},
 	}
-	s.OnMeat = p.grams(all, spread, amountWords, formula.CoatSource, []trace.Input{
+	s.OnMeat = grams{p.opt}.figure(all, spread, amountWords, formula.CoatSource, []trace.Input{
 		{Name: "surface of all", Text: trace.Decimal(area, 1) + " dm²"},
 		{Name: "coat", Text: trace.Decimal(d.coat, 1) + " mL/dm²"},
 		{Name: "a mL of this mix", Text: trace.Decimal(p.mix.GramsPerML, 2) + " g"},
 	})
-	s.ToMix = p.grams(mixed, spread, "What lies on the meat, and what falls off while sprinkling, and your margin.", formula.CoatSource, []trace.Input{
+	s.ToMix = grams{p.opt}.figure(mixed, spread, "What lies on the meat, and what falls off while sprinkling, and your margin.", formula.CoatSource, []trace.Input{
 		{Name: "on the meat", Text: quantity.FormatGrams(all) + " g"},
 		{Name: "lost while sprinkling", Text: fmt.Sprintf("%.0f %%", 100*formula.SprinkleLoss)},
 		{Name: "margin", Text: fmt.Sprintf("%.0f %%", 100*p.spare)},
 	})
-	s.Salt = p.grams(d.salt*quantity.Mass(n), spread, "Salt in the rub on the meat: each ingredient’s salt by weight.", larder.Source, []trace.Input{
+	s.Salt = grams{p.opt}.figure(d.salt*quantity.Mass(n), spread, "Salt in the rub on the meat: each ingredient’s salt by weight.", larder.Source, []trace.Input{
 		{Name: "salt in this mix", Text: fmt.Sprintf("%.0f %% by weight", s.SaltShare)},
 		{Name: "rub on the meat", Text: quantity.FormatGrams(all) + " g"},
 	})
@@ -140,20 +139,7 @@ func (p *piece) seasonSheet(d dose) *SeasonSheet {
 	if l, err := salt.Tally(p.meat(), []salt.Source{p.source(d)}); err == nil {
 		s.Percent = p.percentFigure(l, d)
 	}
-	for i, w := range p.mix.Weigh(mixed) {
-		row := p.typed.Season.Formula.Rows[i]
-		spoonSpread := w.Form.SpreadPercent / 100
-		s.Rows = append(s.Rows, RowSheet{
-			Name: w.Ingredient.Name, Form: w.Form.Name, Kind: w.Ingredient.Kind,
-			Mass: p.grams(w.Mass, 0, fmt.Sprintf("Its share of the mix by weight. Measured by spoon instead it is ±%.0f %% off.", 100*spoonSpread), larder.Source, []trace.Input{
-				{Name: "parts", Text: row.Parts + " by " + string(p.typed.Season.Formula.Basis)},
-				{Name: "share by weight", Text: fmt.Sprintf("%.1f %%", 100*w.WeightShare)},
-				{Name: "a level teaspoon weighs", Text: trace.Decimal(w.Form.GramsPerML*p.opt.Spoons.Teaspoon().ML(), 1) + " g"},
-			}),
-			Spoons: quantity.FormatSpoons(w.Volume, p.opt.Spoons),
-			Weight: 100 * w.WeightShare, Volume: 100 * w.VolumeShare,
-		})
-	}
+	s.Rows = grams{p.opt}.rows(p.typed.Season.Formula, p.mix.Weigh(mixed))
 	return s
 }
 
@@ -164,13 +150,34 @@ func modeName(byTarget bool) string {
 	return "coat"
 }
 
-// grams is a figure in grams at a scale's step, ± spread of it.
-func (p *piece) grams(m quantity.Mass, spread float64, words, source string, inputs []trace.Input) trace.Figure {
+// grams makes figures in grams.
+type grams struct{ opt Options }
+
+// figure is a mass at a scale's step, ± spread of it.
+func (grams) figure(m quantity.Mass, spread float64, words, source string, inputs []trace.Input) trace.Figure {
 	g := m.Grams()
 	_, decimals := quantity.RoundGrams(g)
 	f := trace.New(g, g*(1-spread), g*(1+spread), decimals, "g", trace.Origin{Words: words, Source: source, Inputs: inputs})
 	f.Text = quantity.FormatGrams(m)
 	return f
+}
+
+// rows are the ingredients of f weighed out.
+func (g grams) rows(f formula.Formula, weighed []formula.Weighed) []RowSheet {
+	out := make([]RowSheet, len(weighed))
+	for i, w := range weighed {
+		out[i] = RowSheet{
+			Name: w.Ingredient.Name, Form: w.Form.Name, Kind: w.Ingredient.Kind,
+			Mass: g.figure(w.Mass, 0, fmt.Sprintf("Its share of the mix by weight. Measured by spoon instead it is ±%.0f %% off.", w.Form.SpreadPercent), larder.Source, []trace.Input{
+				{Name: "as written", Text: f.Rows[i].Parts + ", parts by " + string(f.Basis)},
+				{Name: "share by weight", Text: fmt.Sprintf("%.1f %%", 100*w.WeightShare)},
+				{Name: "a level teaspoon weighs", Text: trace.Decimal(w.Form.GramsPerML*g.opt.Spoons.Teaspoon().ML(), 1) + " g"},
+			}),
+			Spoons: quantity.FormatSpoons(w.Volume, g.opt.Spoons),
+			Weight: 100 * w.WeightShare, Volume: 100 * w.VolumeShare,
+		}
+	}
+	return out
 }
 
 func (p *piece) percentFigure(l salt.Ledger, d dose) trace.Figure {

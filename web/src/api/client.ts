@@ -12,6 +12,8 @@ type Full<T> = T extends (infer U)[] ? Full<U>[] : T extends object ? { [K in ke
 export type Cook = Full<Omit<Schemas["Cook"], "$schema">>;
 export type Piece = Full<Schemas["Piece"]>;
 export type Row = Full<Schemas["Row"]>;
+/** A formula as the API tells it: fields that are empty may be absent. */
+export type FormulaTold = Schemas["Formula"];
 export type Formula = Full<Schemas["Formula"]>;
 export type CookRecord = Omit<Schemas["CookRecord"], "cook"> & { cook: Cook };
 export type CookSummary = Schemas["CookSummary"];
@@ -24,6 +26,11 @@ export type FieldError = Schemas["Error"];
 export type Finding = Schemas["Finding"];
 export type Depth = Schemas["DepthSheet"];
 export type Season = Schemas["SeasonSheet"];
+export type FormulaRecord = Omit<Schemas["FormulaRecord"], "formula"> & { formula: Formula };
+export type FormulaSummary = Schemas["FormulaSummary"];
+export type FormulaSheet = Schemas["FormulaSheet"];
+export type Batch = Full<Schemas["Batch"]>;
+export type Total = Schemas["Total"];
 export type Ledger = Schemas["LedgerSheet"];
 export type Clock = Schemas["ClockSheet"];
 

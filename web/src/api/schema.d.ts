@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/calc/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Two or three formulas side by side */
+        post: operations["compareFormulas"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/drybrine": {
         parameters: {
             query?: never;
@@ -15,6 +32,40 @@ export interface paths {
         put?: never;
         /** Follow the salt of one piece's coat into the meat */
         post: operations["drybrine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every figure of a formula as typed, in a batch */
+        post: operations["workOutFormula"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a nutrition label says of a mix's salt */
+        post: operations["readLabel"];
         delete?: never;
         options?: never;
         head?: never;
@@ -120,6 +171,77 @@ export interface paths {
         put?: never;
         /** Put a deleted cook back */
         post: operations["restoreCook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formulas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List your formulas by name */
+        get: operations["listFormulas"];
+        put?: never;
+        /** Put a formula on the bench */
+        post: operations["createFormula"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formulas/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Open a formula */
+        get: operations["getFormula"];
+        /** Make the next version of a formula */
+        put: operations["saveFormula"];
+        post?: never;
+        /** Take a formula off the bench; it can be restored */
+        delete: operations["deleteFormula"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formulas/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a deleted formula back */
+        post: operations["restoreFormula"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formulas/{id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every version of a formula, the newest first */
+        get: operations["formulaVersions"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -240,6 +362,24 @@ export interface components {
             /** @description It may last until here */
             to: string;
         };
+        Batch: {
+            /**
+             * @description Of the total, of the row's ingredient, of the jar, or for one guest
+             * @example 250 g
+             */
+            amount?: string;
+            /** @description What is fixed: total, row (an ingredient that is running out), jar, guests; empty means as written */
+            fix?: string;
+            /** Format: int64 */
+            guests?: number;
+            /** @description Round the rows to: spoons, 0.1 g, 1 g, 5 g; empty means not at all */
+            round?: string;
+            /**
+             * Format: int64
+             * @description Which row is fixed, from 0
+             */
+            row?: number;
+        };
         ClockSheet: {
             /** @description Time on the fire in words */
             fire: string;
@@ -262,6 +402,42 @@ export interface components {
             /** @enum {string} */
             name: "light" | "medium" | "heavy" | "crust";
             note: string;
+        };
+        CompareRequest: {
+            /** @description Coat on it; empty means medium */
+            coat?: string;
+            /** @description Piece they are put on; empty means a pork shoulder */
+            cut?: string;
+            /** @description Two or three */
+            formulas: components["schemas"]["Formula"][];
+            /** @description Its trimmed weight; empty means the usual */
+            weight?: string;
+        };
+        Comparison: {
+            columns: components["schemas"]["ComparisonColumn"][];
+            /** @description The piece they are compared on */
+            on: string;
+            /** @description Every ingredient of any of them, % by weight in each */
+            rows: components["schemas"]["ComparisonRow"][];
+            /** @description What differs, in sentences */
+            says: string[];
+        };
+        ComparisonColumn: {
+            name: string;
+            /** @description On the same piece with the same coat, g */
+            on_meat: components["schemas"]["Figure"];
+            /** @description Salt it leaves in that piece, % */
+            percent: components["schemas"]["Figure"];
+            rows: components["schemas"]["RowSheet"][];
+            /** @description Salt in a level tablespoon, g */
+            spoon: components["schemas"]["Figure"];
+            /** @description Per 100 g */
+            totals: components["schemas"]["Total"][];
+        };
+        ComparisonRow: {
+            name: string;
+            /** @description % by weight in each formula */
+            shares: number[];
         };
         Composition: {
             /** Format: double */
@@ -554,16 +730,90 @@ export interface components {
         };
         Formula: {
             /**
-             * @description What a part is: volume or weight
+             * @description What a bare number counts: volume or weight
              * @example volume
              */
             basis: string;
-            /** @description Name of a formula that ships with the program; empty for the cook's own */
+            /** @description Name of one that ships with the program, or number of one of the cook's own */
             id?: string;
+            /** @description base, rub, bath, injection, binder, spritz, baste, glaze or sauce; empty means rub */
+            kind?: string;
             /** @example Fennel house rub */
             name: string;
             note?: string;
             rows: components["schemas"]["Row"][];
+            tags?: string[];
+        };
+        FormulaPage: {
+            items: components["schemas"]["FormulaSummary"][];
+            /** Format: int64 */
+            page: number;
+            /** Format: int64 */
+            total: number;
+        };
+        FormulaRecord: {
+            formula: components["schemas"]["Formula"];
+            /** Format: int64 */
+            id: number;
+            /** Format: date-time */
+            updated: string;
+            /**
+             * Format: int64
+             * @description Also in the ETag; If-Match names it when writing
+             */
+            version: number;
+        };
+        FormulaRequest: {
+            batch?: components["schemas"]["Batch"];
+            formula: components["schemas"]["Formula"];
+        };
+        FormulaSheet: {
+            allergens: string[];
+            /** @description All of it, g */
+            batch: components["schemas"]["Figure"];
+            /** @description Largest grain, in words */
+            coarse: string;
+            /** @description Mistakes, with pointers into the request */
+            errors: components["schemas"]["Error"][];
+            ready: boolean;
+            /** @description What rounding does to the mix, in words */
+            round_note: string;
+            /** @description Each row rounded as asked; empty when not asked */
+            rounded: string[];
+            rows: components["schemas"]["RowSheet"][];
+            salt_led: boolean;
+            /** @description A level tablespoon of it, g */
+            spoon: components["schemas"]["Figure"];
+            /** @description Salt in that tablespoon, g */
+            spoon_salt: components["schemas"]["Figure"];
+            spoons: string;
+            totals: components["schemas"]["Total"][];
+        };
+        FormulaSummary: {
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            name: string;
+            note: string;
+            /**
+             * Format: double
+             * @description Salt by weight, %
+             */
+            salt_share: number;
+            tags: string[];
+            /** Format: date-time */
+            updated: string;
+            /** Format: int64 */
+            version: number;
+        };
+        FormulaVersion: {
+            /** @description What was changed against the version before */
+            changes: string[];
+            formula: components["schemas"]["Formula"];
+            /** Format: date-time */
+            saved: string;
+            /** Format: int64 */
+            version: number;
         };
         Health: {
             /** @enum {string} */
@@ -583,6 +833,42 @@ export interface components {
         Input: {
             name: string;
             text: string;
+        };
+        Label: {
+            /**
+             * @description To how much liquid
+             * @example 1 cup
+             */
+            liquid?: string;
+            /** @description What the cook calls it */
+            name?: string;
+            /**
+             * @description For a packet that is mixed: how much powder
+             * @example 1/3 cup
+             */
+            powder?: string;
+            /**
+             * @description Serving by weight, as printed
+             * @example 0.9 g
+             */
+            serving: string;
+            /**
+             * @description Sodium of a serving in mg, as printed
+             * @example 260
+             */
+            sodium: string;
+            /** @description Sugars of a serving in g, as printed */
+            sugar?: string;
+        };
+        LabelSheet: {
+            /** @description Salt of the packet in its liquid, % by weight */
+            mixed?: components["schemas"]["Figure"];
+            /** @description % by weight */
+            salt: components["schemas"]["Figure"];
+            /** @description What it means, in a sentence */
+            says: string;
+            /** @description % by weight */
+            sugar?: components["schemas"]["Figure"];
         };
         LedgerLine: {
             name: string;
@@ -739,14 +1025,16 @@ export interface components {
              * @description Form of it; empty means the first
              * @example coarse
              */
-            form: string;
+            form?: string;
+            /** @description Id of another formula that this row is */
+            formula?: string;
             /**
-             * @description Ingredient id
+             * @description Ingredient id; empty when the row is another formula
              * @example black-pepper
              */
-            ingredient: string;
+            ingredient?: string;
             /**
-             * @description Number of parts as typed
+             * @description How much, as typed: parts (2), grams (10 g), percent of the whole (5 %) or a measure (1 Tbsp)
              * @example 1 1/2
              */
             parts: string;
@@ -873,6 +1161,13 @@ export interface components {
             label: string;
             note: string;
         };
+        Total: {
+            /** @description In this batch */
+            amount: string;
+            name: string;
+            /** @description % by weight */
+            share: components["schemas"]["Figure"];
+        };
         Usual: {
             fridge: string;
             portion: string;
@@ -900,6 +1195,44 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    compareFormulas: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons are in the drawer */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     drybrine: {
         parameters: {
             query?: never;
@@ -920,6 +1253,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DepthSheet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workOutFormula: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons are in the drawer */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormulaRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaSheet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readLabel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Label"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelSheet"];
                 };
             };
             /** @description Error */
@@ -1220,6 +1624,241 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CookRecord"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listFormulas: {
+        parameters: {
+            query?: {
+                page?: number;
+                per?: number;
+                search?: string;
+                kind?: string;
+                tag?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    createFormula: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Formula"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaRecord"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getFormula: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaRecord"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveFormula: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag the record was read with */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Formula"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaRecord"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteFormula: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag the record was read with */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restoreFormula: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaRecord"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulaVersions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaVersion"][] | null;
                 };
             };
             /** @description Error */

@@ -1,44 +1,57 @@
-import { CloseOutlined, PlusOutlined } from "@ant-design/icons";
-import { Button, Input, Select } from "antd";
-import { useMemo } from "react";
-import type { Shelf } from "../api/client";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { App, Button, Select } from "antd";
+import { Link } from "react-router";
+import { api, need } from "../api/client";
+import { whole } from "../bench/formula";
+import { RowsEditor, rowFills } from "../bench/rows-editor";
+import { useOwnFormulas } from "../bench/use-formulas";
 import { Ask } from "../shared/ask";
 import { Choice } from "../shared/choice";
 import { TypedField } from "../shared/typed-field";
-import { layerFills } from "../theme";
 import { usePiece } from "./context";
 import { Strata } from "./strata";
 import "./season-stage.css";
 
-const shelfValue = (ingredient: string, form: string) => `${ingredient}|${form}`;
-
-/** Every ingredient in every form, as choices of one list. */
-function useShelfOptions(shelf: Shelf) {
-	return useMemo(
-		() =>
-			shelf.ingredients.flatMap((i) =>
-				i.forms.map((f) => ({ value: shelfValue(i.id, f.name), label: `${i.name}, ${f.name}` })),
-			),
-		[shelf],
-	);
-}
-
 /** The rub: what is in it, what drives the amount, and every gram of it. */
 export function SeasonStage({ index }: { index: number }) {
 	const { piece, figures, edit, wrong, shelf, undoable, cook } = usePiece(index);
-	const options = useShelfOptions(shelf);
 	const season = piece.season;
 	const formula = season.formula;
 	const out = figures?.season;
 	const mode = season.mode || out?.usual_mode || "coat";
 	const house = shelf.formulas.find((f) => f.id === formula.id);
-	const fills = layerFills(
-		formula.rows.map((r) => shelf.ingredients.find((i) => i.id === r.ingredient)?.kind ?? "spice"),
-	);
-	const rowError = (i: number) =>
-		wrong(`season/formula/rows/${i}/parts`) ??
-		wrong(`season/formula/rows/${i}/ingredient`) ??
-		wrong(`season/formula/rows/${i}/form`);
+	const mine = useOwnFormulas().filter((f) => f.kind === "rub" || f.kind === "base");
+	const known = house ?? mine.find((f) => String(f.id) === formula.id);
+	const { message } = App.useApp();
+	const queries = useQueryClient();
+	const take = async (id: string) => {
+		const told =
+			shelf.formulas.find((f) => f.id === id) ??
+			need(await api.GET("/api/formulas/{id}", { params: { path: { id: Number(id) } } })).formula;
+		edit((p) => {
+			p.season.formula = whole(told);
+			p.season.mode = "";
+		});
+	};
+	const keep = useMutation({
+		mutationFn: async () =>
+			need(
+				await api.POST("/api/formulas", { body: { ...formula, name: formula.name || "A mix from a cook" } }),
+			),
+		onSuccess: (made) => {
+			queries.invalidateQueries({ queryKey: ["formulas"] });
+			edit((p) => {
+				p.season.formula = whole(made.formula);
+			});
+			message.success(
+				<>
+					It is on your bench. <Link to={`/bench/${made.id}`}>Open it there</Link>
+				</>,
+			);
+		},
+		onError: (e) => message.error(e.message),
+	});
+	const fills = rowFills(formula.rows, shelf);
 	return (
 		<>
 			<h2>
@@ -52,24 +65,13 @@ export function SeasonStage({ index }: { index: number }) {
 							aria-label="Formula"
 							variant="underlined"
 							size="large"
-							value={house ? formula.id : formula.name || "own"}
+							value={known ? formula.id : "own"}
 							popupMatchSelectWidth={340}
-							onChange={(id) => {
-								const f = shelf.formulas.find((one) => one.id === id);
-								if (!f) return;
-								edit((p) => {
-									p.season.formula = {
-										id: f.id ?? "",
-										name: f.name,
-										note: f.note ?? "",
-										basis: f.basis,
-										rows: structuredClone(f.rows ?? []),
-									};
-									p.season.mode = "";
-								});
-							}}
+							showSearch={{ optionFilterProp: "label" }}
+							onChange={(id) => take(id)}
 							options={[
-								...(house ? [] : [{ value: formula.name || "own", label: formula.name || "your own mix" }]),
+								...(known ? [] : [{ value: "own", label: formula.name || "your own mix" }]),
+								...mine.map((f) => ({ value: String(f.id), label: f.name })),
 								...shelf.formulas.map((f) => ({ value: f.id, label: f.name })),
 							]}
 						/>
@@ -192,102 +194,32 @@ export function SeasonStage({ index }: { index: number }) {
 					lower target.
 				</p>
 			)}
-			<ul className="rows" aria-label="Ingredients">
-				<li className="rows-head" aria-hidden>
-					<span>parts</span>
-					<span>ingredient</span>
-					<span>spoons</span>
-					<span>weigh</span>
-				</li>
-				{formula.rows.map((row, i) => {
-					const r = out?.rows[i];
-					const bad = rowError(i);
-					const value = shelfValue(row.ingredient, row.form);
-					const name = shelf.ingredients.find((one) => one.id === row.ingredient)?.name ?? "this ingredient";
-					return (
-						// biome-ignore lint/suspicious/noArrayIndexKey: rows are told apart by their place
-						<li key={i} className="row">
-							<span
-								className={`swatch${fills[i] === "salt" ? " swatch-salt" : ""}`}
-								style={fills[i] === "salt" ? undefined : { background: fills[i] }}
-								aria-hidden
-							/>
-							<Input
-								variant="underlined"
-								className="row-parts"
-								value={row.parts}
-								status={wrong(`season/formula/rows/${i}/parts`) ? "error" : undefined}
-								aria-invalid={Boolean(bad)}
-								aria-label={`Parts of ${name}`}
-								maxLength={40}
-								onChange={(e) =>
-									edit((p) => {
-										const own = p.season.formula.rows[i];
-										if (own) own.parts = e.target.value;
-									})
-								}
-							/>
-							<Select
-								className="row-what"
-								variant="borderless"
-								aria-label={`Ingredient ${i + 1}`}
-								value={value}
-								showSearch={{ optionFilterProp: "label" }}
-								popupMatchSelectWidth={320}
-								options={options}
-								onChange={(v: string) =>
-									edit((p) => {
-										const [ingredient = "", form = ""] = v.split("|");
-										const own = p.season.formula.rows[i];
-										if (own) Object.assign(own, { ingredient, form });
-									})
-								}
-							/>
-							<span className="row-spoons">
-								{r?.spoons.text}
-								{r?.spoons.note && <small>{r.spoons.note}</small>}
-							</span>
-							<span className="row-grams">
-								{r && <Ask size="large" name={`${r.name}, ${r.form}`} figure={r.mass} />}
-							</span>
-							<Button
-								type="text"
-								icon={<CloseOutlined />}
-								aria-label={`Leave out ${name}`}
-								onClick={() => {
-									const before = structuredClone(cook);
-									edit((p) => void p.season.formula.rows.splice(i, 1));
-									undoable(`The ${name} is out of the mix.`, before);
-								}}
-							/>
-							{bad && <p className="typed-error row-error">{bad}</p>}
-						</li>
-					);
-				})}
-			</ul>
-			{wrong("season/formula/rows") && <p className="typed-error">{wrong("season/formula/rows")}</p>}
-			<div className="season-foot">
-				<Select
-					className="row-add"
-					variant="underlined"
-					aria-label="Add an ingredient"
-					placeholder="Add an ingredient"
-					value={null}
-					suffixIcon={<PlusOutlined />}
-					showSearch={{ optionFilterProp: "label" }}
-					options={options}
-					onChange={(v: string | null) => {
-						if (!v) return;
-						const [ingredient = "", form = ""] = v.split("|");
-						edit((p) => void p.season.formula.rows.push({ ingredient, form, parts: "1" }));
-					}}
-				/>
+			<RowsEditor
+				rows={formula.rows}
+				figures={out?.rows}
+				fills={fills}
+				shelf={shelf}
+				wrong={(place) => wrong(`season/formula/rows${place}`)}
+				onChange={(rows) =>
+					edit((p) => {
+						p.season.formula.rows = rows;
+					})
+				}
+				nestable={[
+					...mine.map((f) => ({ id: String(f.id), name: f.name })),
+					...shelf.formulas.map((f) => ({ id: f.id ?? "", name: f.name })),
+				]}
+				onRemoved={(name) => undoable(`${name} is out of the mix.`, structuredClone(cook))}
+			>
 				{out && (
 					<p className="says">
-						{out.spoons} in all, level. {house?.note}
+						{out.spoons} in all, level. {known?.note}{" "}
+						<Button type="link" loading={keep.isPending} onClick={() => keep.mutate()}>
+							Keep this mix on the bench
+						</Button>
 					</p>
 				)}
-			</div>
+			</RowsEditor>
 		</>
 	);
 }

@@ -6,7 +6,7 @@ import "./pictures.css";
 const high = 112;
 
 /** A mix as layers in a jar, by volume and by weight: equal parts visibly are not. */
-export function Strata({ season, fills }: { season: Season; fills: string[] }) {
+export function Strata({ season, fills }: { season: Pick<Season, "rows">; fills: string[] }) {
 	const id = useId();
 	const jar = (x: number, key: "volume_share" | "weight_share", label: string) => {
 		let y = high;

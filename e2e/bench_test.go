@@ -1,0 +1,93 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// The bench: a house formula made one's own, changed, saved as a version, used in
+// a cook; two set side by side; a label read.
+func TestTheBench(t *testing.T) {
+	b := start(t, true)
+	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
+		b.do(chromedp.EmulateViewport(size[0], size[1]))
+		for _, mode := range []string{"night", "day"} {
+			for path, sees := range map[string]string{
+				"/bench": "Regatta lamb rub", "/bench/1": "Versions", "/bench/boathouse-sweet": "brown sugar",
+				"/compare": "salt in the meat", "/label": "Sodium of a serving",
+			} {
+				b.open(path)
+				b.see(sees)
+				b.accessible(path + " before " + mode)
+				b.fits(path)
+			}
+			b.press(mode)
+		}
+	}
+	b.do(chromedp.EmulateViewport(1280, 800))
+
+	b.open("/bench/boathouse-sweet")
+	b.see("brown sugar")
+	b.press("Make it mine")
+	b.until(`/^\/bench\/\d+$/.test(location.pathname)`)
+	b.see("Versions")
+	b.write("Parts of brown sugar", "6")
+	b.see("changed; kept on this screen")
+	b.open(js[string](b, `location.pathname`))
+	b.see("changed; kept on this screen")
+	b.press("Save as a new version")
+	b.see("brown sugar 6 instead of 4")
+
+	// From one thing that runs out, rounded to the scale.
+	b.press("until one runs out")
+	b.write("What is left of it", "30 g")
+	b.until(`document.querySelector(".row-grams").innerText.startsWith("30")`)
+	b.press("1 g")
+	b.see("the worst row is")
+	b.write("What is left of it", "lots")
+	b.see("can't read")
+	b.accessible("a batch with a mistake")
+
+	// A formula that would use itself is refused, with the way it takes.
+	b.open("/bench/1")
+	b.see("Versions")
+	b.pick("Add an ingredient", "injection (a formula)")
+	b.see("a formula cannot use itself: Regatta lamb rub → Lock-keeper’s injection → Regatta lamb rub")
+	b.press("Undo the changes")
+	b.until(`!document.body.innerText.includes("cannot use itself")`)
+
+	// Taken up in a cook.
+	b.open("/cooks/3/season/1")
+	b.see("on the meat; mix")
+	before := b.percent()
+	b.pick("Formula", "Regatta lamb rub")
+	b.until(`document.querySelector(".salt-column .pic-huge").textContent < ` + quote(before))
+	b.saved()
+	rec, err := b.app.Store.Cook(t.Context(), 3)
+	require.NoError(t, err)
+	assert.Equal(t, "Regatta lamb rub", rec.Cook.Pieces[0].Season.Formula.Name)
+	b.press("Keep this mix on the bench")
+	b.see("It is on your bench.")
+
+	b.open("/bench")
+	b.press("Compare Salt and pepper, 1 : 1")
+	b.press("Compare Pepper-heavy, 2 : 1")
+	b.press("Compare these 2")
+	b.see("Salt and pepper, 1 : 1 is the saltiest by weight: 1.3 times Pepper-heavy, 2 : 1.")
+
+	b.open("/label")
+	b.write("Sodium of a serving", "230")
+	b.write("A serving weighs", "0.7 g")
+	b.see("salt by weight, between 76–92 %")
+	b.write("A serving weighs", "1/4 tsp")
+	b.see("a weight is needed here")
+
+	b.open("/bench")
+	b.press("Delete Slipway spritz")
+	b.see("is off the bench")
+	b.press("Put it back")
+	b.until(`[...document.querySelectorAll(".formula-line")].some((e) => e.innerText.includes("Slipway spritz"))`)
+}

@@ -1,0 +1,126 @@
+package formula
+
+import (
+	"math"
+	"strings"
+
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/larder"
+	"verjuice/internal/core/quantity"
+)
+
+// Label is what a nutrition label says of a shop-bought rub, sauce or injection.
+type Label struct {
+	Name    string `json:"name" required:"false" doc:"What the cook calls it"`
+	Sodium  string `json:"sodium" doc:"Sodium of a serving in mg, as printed" example:"260"`
+	Serving string `json:"serving" doc:"Serving by weight, as printed" example:"0.9 g"`
+	Sugar   string `json:"sugar" required:"false" doc:"Sugars of a serving in g, as printed"`
+	Powder  string `json:"powder" required:"false" doc:"For a packet that is mixed: how much powder" example:"1/3 cup"`
+	Liquid  string `json:"liquid" required:"false" doc:"To how much liquid" example:"1 cup"`
+}
+
+// Reading is a share that a label allows, in % by weight.
+type Reading struct{ Low, Mid, High float64 }
+
+// LabelReading is what follows from a label.
+type LabelReading struct {
+	Salt  Reading
+	Sugar Reading
+	Mixed *Reading // salt of the packet mixed with its liquid
+}
+
+// LabelSource is the authority for how labels are rounded.
+const LabelSource = "21 CFR 101.9(c): sodium to 5 mg up to 140 mg and to 10 mg above, sugars to 1 g; weights as printed"
+
+// powderDensity is the bulk density of a packet's powder, g/mL, ± 20 %.
+const powderDensity = 0.9
+
+// ReadLabel turns a label's figures into shares with the band that its rounding
+// allows: sodium × 2.542 over the serving. A tiny serving gives a wide band.
+// Mistakes come back with pointers into the label.
+func ReadLabel(l Label) (LabelReading, field.Errors) {
+	var errs field.Errors
+	sodium, err := printed(l.Sodium, "mg")
+	if !errs.Take("/sodium", err) && sodium > 40000 {
+		errs.Add("/sodium", "salt itself holds 39 340 mg of sodium in 100 g: check the number")
+	}
+	serving, err := quantity.ParseMass(l.Serving)
+	errs.Take("/serving", err)
+	var out LabelReading
+	if len(errs) > 0 {
+		return out, errs
+	}
+	g := serving.Grams()
+	weightStep := printedStep(l.Serving)
+	low, high := g-weightStep/2, g+weightStep/2
+	if low <= 0 {
+		low = g / 2
+	}
+	half := 2.5
+	if sodium > 140 {
+		half = 5
+	}
+	share := func(mg, grams float64) float64 {
+		return math.Min(100, math.Max(0, mg)/1000*larder.SaltPerSodium/grams*100)
+	}
+	out.Salt = Reading{share(sodium-half, high), share(sodium, g), share(sodium+half, low)}
+	if sodium/1000*larder.SaltPerSodium > high {
+		errs.Add("/sodium", "a serving of %s cannot hold %.0f mg of sodium: even pure salt holds %.0f", l.Serving, sodium, g/larder.SaltPerSodium*1000)
+		return out, errs
+	}
+	if strings.TrimSpace(l.Sugar) != "" {
+		sugar, err := printed(l.Sugar, "g")
+		if !errs.Take("/sugar", err) {
+			out.Sugar = Reading{math.Max(0, sugar-0.5) / high * 100, math.Min(100, sugar/g*100), math.Min(100, (sugar+0.5)/low*100)}
+		}
+	}
+	if strings.TrimSpace(l.Powder+l.Liquid) != "" {
+		out.Mixed = mixedPacket(l, out.Salt, &errs)
+	}
+	return out, errs
+}
+
+// mixedPacket is the salt of powder in its liquid, % by weight.
+func mixedPacket(l Label, salt Reading, errs *field.Errors) *Reading {
+	powder, err := quantity.ParseAmount(l.Powder, false)
+	errs.Take("/powder", err)
+	liquid, err := quantity.ParseAmount(l.Liquid, true)
+	errs.Take("/liquid", err)
+	if len(*errs) > 0 {
+		return nil
+	}
+	water := liquid.Mass.Grams() + liquid.Volume.ML()
+	part := func(density float64) float64 {
+		g := powder.Mass.Grams() + powder.Volume.ML()*density
+		return g / (g + water)
+	}
+	return &Reading{part(powderDensity*0.8) * salt.Low, part(powderDensity) * salt.Mid, part(powderDensity*1.2) * salt.High}
+}
+
+// printed reads a number with or without its unit.
+func printed(s, unit string) (float64, error) {
+	s = strings.TrimSpace(s)
+	if head, ok := strings.CutSuffix(s, unit); ok {
+		s = head
+	}
+	return quantity.ParseParts(s)
+}
+
+// printedStep is the last digit that a weight is printed with, in grams: 0.1 for
+// "0.9 g", 1 for "28 g", an ounce's tenth for "1.5 oz".
+func printedStep(s string) float64 {
+	digits := 0
+	if i := strings.IndexAny(s, ".,"); i >= 0 {
+		for _, r := range s[i+1:] {
+			if r < '0' || r > '9' {
+				break
+			}
+			digits++
+		}
+	}
+	step := math.Pow10(-digits)
+	if strings.Contains(strings.ToLower(s), "oz") {
+		step *= quantity.Ounce.Grams()
+	}
+	return step
+}

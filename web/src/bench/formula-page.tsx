@@ -1,0 +1,230 @@
+import { useQuery } from "@tanstack/react-query";
+import { App, Button, Select } from "antd";
+import { useMemo } from "react";
+import { useNavigate, useParams } from "react-router";
+import { api, need } from "../api/client";
+import { Strata } from "../cook/strata";
+import { Ask } from "../shared/ask";
+import { Choice } from "../shared/choice";
+import { Nothing } from "../shared/nothing";
+import { TypedField } from "../shared/typed-field";
+import { BatchFields } from "./batch-fields";
+import { RowsEditor, rowFills } from "./rows-editor";
+import { useFormula } from "./use-formula";
+import { useOwnFormulas } from "./use-formulas";
+import { Versions } from "./versions";
+import "./bench.css";
+
+const kinds = ["rub", "base", "bath", "injection", "binder", "spritz", "baste", "glaze", "sauce"];
+
+/** One formula: what is in it, what that adds up to, and how much of it to make. */
+export default function FormulaPage() {
+	const { id = "new" } = useParams();
+	return <FormulaInHand key={id} id={id} />;
+}
+
+function FormulaInHand({ id }: { id: string }) {
+	const navigate = useNavigate();
+	const { message } = App.useApp();
+	const shelf = useQuery({
+		queryKey: ["shelf"],
+		staleTime: Number.POSITIVE_INFINITY,
+		queryFn: async () => need(await api.GET("/api/shelf")),
+	});
+	const hand = useFormula(id, shelf.data);
+	const mine = useOwnFormulas();
+	const nestable = useMemo(
+		() => [
+			...mine.filter((f) => String(f.id) !== id).map((f) => ({ id: String(f.id), name: f.name })),
+			...(shelf.data?.formulas ?? [])
+				.filter((f) => f.id !== id)
+				.map((f) => ({ id: f.id ?? "", name: f.name })),
+		],
+		[mine, shelf.data, id],
+	);
+	const { formula, sheet, change, wrong } = hand;
+	const unknown = hand.failure || (shelf.data && !hand.own && id !== "new" && !hand.shipped);
+	if (unknown) return <Nothing title="There is no such formula" />;
+	if (!formula || !shelf.data) return <p className="loading">Opening…</p>;
+	const fills = rowFills(formula.rows, shelf.data);
+	const keep = async () => {
+		const made = await hand.save();
+		if (made === undefined) return;
+		message.success(hand.own ? "A new version is on the bench." : "It is on your bench.");
+		if (!hand.own) navigate(`/bench/${made}`, { replace: true });
+	};
+	const say = hand.own ? "Save as a new version" : hand.shipped ? "Make it mine" : "Put it on the bench";
+	return (
+		<>
+			<div className="formula-head">
+				<h1>{formula.name || "A new formula"}</h1>
+				<p role="status" className="muted">
+					{hand.dirty ? "changed; kept on this screen" : hand.own ? "on the bench" : ""}
+				</p>
+				{hand.own && hand.dirty && <Button onClick={hand.revert}>Undo the changes</Button>}
+				<Button
+					type="primary"
+					size="large"
+					disabled={(hand.own && !hand.dirty) || (sheet?.errors.length ?? 0) > 0}
+					onClick={keep}
+				>
+					{say}
+				</Button>
+			</div>
+			{hand.problem && (
+				<p className="typed-error" role="alert">
+					{hand.problem.message}
+				</p>
+			)}
+			<div className="formula-sheet">
+				<section>
+					<div className="fields">
+						<TypedField
+							label="Name"
+							size="large"
+							value={formula.name}
+							error={formula.name || hand.dirty ? wrong("/formula/name") : undefined}
+							onChange={(name) => change({ name })}
+						/>
+						<TypedField
+							label="Note"
+							value={formula.note}
+							usual="what it is for"
+							error={wrong("/formula/note")}
+							onChange={(note) => change({ note })}
+						/>
+						<div className="typed">
+							<label htmlFor="formula-tags">Tags</label>
+							<Select
+								id="formula-tags"
+								mode="tags"
+								variant="underlined"
+								className="formula-tags"
+								aria-label="Tags"
+								value={formula.tags}
+								tokenSeparators={[","]}
+								open={false}
+								suffixIcon={null}
+								onChange={(tags) => change({ tags })}
+							/>
+							<div className="typed-note">
+								{wrong("/formula/tags") && <span className="typed-error">{wrong("/formula/tags")}</span>}
+							</div>
+						</div>
+					</div>
+					<div className="formula-choices">
+						<Choice
+							label="Kind"
+							value={formula.kind || "rub"}
+							error={wrong("/formula/kind")}
+							onChange={(kind) => change({ kind: kind as "rub" })}
+							options={kinds.map((k) => ({ value: k, label: k }))}
+						/>
+						<Choice
+							label="A bare number counts"
+							value={formula.basis}
+							error={wrong("/formula/basis")}
+							onChange={(basis) => change({ basis: basis as "volume" })}
+							options={[
+								{ value: "volume", label: "parts by volume" },
+								{ value: "weight", label: "parts by weight" },
+							]}
+						/>
+					</div>
+					<RowsEditor
+						rows={formula.rows}
+						figures={sheet?.ready ? sheet.rows : undefined}
+						rounded={sheet?.rounded}
+						fills={fills}
+						shelf={shelf.data}
+						nestable={nestable}
+						wrong={(place) => wrong(`/formula/rows${place}`)}
+						onChange={(rows) => change({ rows })}
+						onRemoved={(name) => {
+							const rows = formula.rows;
+							message.open({
+								key: "undo",
+								duration: 12,
+								content: (
+									<span className="undo">
+										{name} is out of the mix.
+										<Button
+											type="primary"
+											onClick={() => {
+												change({ rows });
+												message.destroy("undo");
+											}}
+										>
+											Put it back
+										</Button>
+									</span>
+								),
+							});
+						}}
+					>
+						<p className="says">
+							Write parts (2), grams (10 g), percent of the whole (5 %) or a measure (1 Tbsp), in any mix.
+						</p>
+					</RowsEditor>
+					{sheet?.round_note && <p className="says">{sheet.round_note}</p>}
+					<BatchFields
+						formula={formula}
+						batch={hand.batch}
+						onChange={hand.setBatch}
+						wrong={(place) => wrong(`/batch${place}`)}
+					/>
+				</section>
+				<aside className="formula-totals">
+					{sheet?.ready ? (
+						<>
+							<Strata season={sheet} fills={fills} />
+							<div className="amounts">
+								<div>
+									<Ask size="huge" name="This batch" figure={sheet.batch} />
+									<p>this batch, {sheet.spoons}</p>
+								</div>
+							</div>
+							<dl>
+								{sheet.totals.map((t) => (
+									<div key={t.name}>
+										<dt>
+											{t.name} <span>{t.amount}</span>
+										</dt>
+										<dd>
+											<Ask name={`${t.name} by weight`} figure={t.share} />
+										</dd>
+									</div>
+								))}
+								<div>
+									<dt>a level Tbsp weighs</dt>
+									<dd>
+										<Ask name="A level tablespoon" figure={sheet.spoon} />
+									</dd>
+								</div>
+								<div>
+									<dt>salt in it</dt>
+									<dd>
+										<Ask name="Salt in a level tablespoon" figure={sheet.spoon_salt} />
+									</dd>
+								</div>
+							</dl>
+							<p className="says">Largest grain: {sheet.coarse}.</p>
+							<p className="says">
+								{sheet.allergens.length > 0 ? (
+									<>
+										Contains <b>{sheet.allergens.join(", ")}</b>. The packet decides.
+									</>
+								) : (
+									"No listed allergens; the packet decides."
+								)}
+							</p>
+						</>
+					) : (
+						<p className="muted">The figures appear when nothing is marked.</p>
+					)}
+					{hand.own && <Versions id={Number(id)} onTake={(old) => change({ ...old, id: "" })} />}
+				</aside>
+			</div>
+		</>
+	);
+}

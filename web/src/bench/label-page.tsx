@@ -1,0 +1,91 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { ApiError, api, need } from "../api/client";
+import { Ask } from "../shared/ask";
+import { TypedField } from "../shared/typed-field";
+import "./bench.css";
+
+const key = "verjuice.label";
+const blank = { name: "", sodium: "", serving: "", sugar: "", powder: "", liquid: "" };
+
+/** A shop-bought rub, sauce or injection: what its nutrition label says of its salt. */
+export default function LabelPage() {
+	const [label, setLabel] = useState<typeof blank>(() => ({
+		...blank,
+		...JSON.parse(localStorage.getItem(key) ?? "{}"),
+	}));
+	useEffect(() => localStorage.setItem(key, JSON.stringify(label)), [label]);
+	const started = label.sodium !== "" && label.serving !== "";
+	const reading = useQuery({
+		queryKey: ["label", label],
+		enabled: started,
+		retry: false,
+		placeholderData: keepPreviousData,
+		queryFn: async () => need(await api.POST("/api/calc/label", { body: label })),
+	});
+	const problem = reading.error instanceof ApiError ? reading.error.problem : undefined;
+	const field = (name: keyof typeof blank, title: string, usual: string) => (
+		<TypedField
+			label={title}
+			value={label[name]}
+			usual={usual}
+			error={started ? problem?.errors?.find((e) => e.pointer === `/${name}`)?.detail : undefined}
+			onChange={(v) => setLabel((old) => ({ ...old, [name]: v }))}
+		/>
+	);
+	const r = reading.isError || !started ? undefined : reading.data;
+	return (
+		<>
+			<div className="formula-head">
+				<h1>Read a label</h1>
+			</div>
+			<p className="says">
+				A shop-bought rub keeps its recipe to itself, but its label gives away the salt: sodium in a serving,
+				and what a serving weighs.
+			</p>
+			<div className="label-fields">
+				{field("name", "What you call it", "the red jar")}
+				{field("sodium", "Sodium of a serving, mg", "260")}
+				{field("serving", "A serving weighs", "0.9 g")}
+				{field("sugar", "Sugars of a serving, g", "0")}
+				{field("powder", "Mixed: so much powder", "1/3 cup")}
+				{field("liquid", "to so much liquid", "1 cup")}
+			</div>
+			{r ? (
+				<div aria-live="polite">
+					<div className="amounts label-amounts">
+						<div>
+							<Ask size="huge" name="Salt by weight" figure={r.salt} />
+							<p>salt by weight{r.salt.range && `, between ${r.salt.range}`}</p>
+						</div>
+						{r.sugar && (
+							<div>
+								<Ask size="huge" name="Sugar by weight" figure={r.sugar} />
+								<p>sugar by weight{r.sugar.range && `, between ${r.sugar.range}`}</p>
+							</div>
+						)}
+						{r.mixed && (
+							<div>
+								<Ask size="huge" name="Salt once mixed" figure={r.mixed} />
+								<p>salt once mixed, {r.mixed.range}</p>
+							</div>
+						)}
+					</div>
+					<div className="label-band" role="img" aria-label={`Between ${r.salt.range || r.salt.text} salt`}>
+						<span
+							className="label-range"
+							style={{ left: `${r.salt.low}%`, width: `${Math.max(0.6, r.salt.high - r.salt.low)}%` }}
+						/>
+						<span className="label-mark" style={{ left: `${r.salt.value}%` }} />
+						<i>0 %</i>
+						<i>50 %</i>
+						<i>pure salt</i>
+					</div>
+					<p className="says">{r.says}</p>
+				</div>
+			) : (
+				!started && <p className="muted">Type sodium and serving as the label prints them.</p>
+			)}
+		</>
+	);
+}
