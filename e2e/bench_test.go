@@ -91,3 +91,53 @@ func TestTheBench(t *testing.T) {
 	b.press("Put it back")
 	b.until(`[...document.querySelectorAll(".formula-line")].some((e) => e.innerText.includes("Slipway spritz"))`)
 }
+
+// Salt by every road: a bath, an injection and more layers on one piece, added up
+// in the one column, with the rub giving way and the impossible refused.
+func TestEveryRoadOfSalt(t *testing.T) {
+	b := start(t, true)
+	b.open("/cooks/3/brine/3")
+	b.see("Wet brine")
+	b.press("equilibrium bath")
+	b.see("in the meat when it comes out")
+	b.write("The pot holds", "3 L")
+	b.see("does not fit")
+	b.write("The pot holds", "10 L")
+	b.see("It fits")
+	b.write("Time in the bath", "3 kg")
+	b.see("is not a time")
+	b.write("Time in the bath", "24 h")
+	b.press("inject")
+	b.see("at each of")
+	b.pick("What is injected", "Lock-keeper")
+	b.see("block a bore of 2 mm")
+	b.write("Pump, of the meat", "10 %")
+	b.saved()
+
+	b.press("Salt and season")
+	b.see("What else goes on it")
+	b.press("target salt")
+	b.write("Salt in the meat", "1.2 %")
+	b.until(`document.querySelector(".salt-column .pic-huge")?.textContent === "1.20"`)
+	rub := js[string](b, `document.querySelector(".ask-huge").innerText`)
+	b.pick("Add a layer", "glaze")
+	b.until(`document.querySelectorAll(".layers li").length === 1`)
+	b.pick("What layer 1 is", "soy-type sauce")
+	b.until(`document.querySelectorAll(".salt-lines li").length === 4`)
+	b.until(`document.querySelector(".ask-huge").innerText !== ` + quote(rub))
+	assert.Equal(t, "1.20", b.percent(), "the rub gives way")
+	b.write("Salt in the meat", "0.2 %")
+	b.see("the other sources alone bring")
+	b.accessible("an impossible target")
+	b.write("Salt in the meat", "1.2 %")
+	b.saved()
+	b.press("Clock")
+	b.see("into the bath")
+
+	rec, err := b.app.Store.Cook(t.Context(), 3)
+	require.NoError(t, err)
+	p := rec.Cook.Pieces[2]
+	assert.Equal(t, "24 h", p.Bath.For)
+	assert.Equal(t, "10 %", p.Inject.Pump)
+	assert.Equal(t, "glaze", p.Layers[0].Kind)
+}

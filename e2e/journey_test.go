@@ -99,7 +99,7 @@ func TestFromNothingToAWeighedRub(t *testing.T) {
 // undo, two screens, and the whole of it without a mouse.
 func TestARegularOnTheDemo(t *testing.T) {
 	b := start(t, true)
-	views := []string{"/", "/cooks/3/occasion", "/cooks/3/add", "/cooks/3/piece/1", "/cooks/3/season/1", "/cooks/3/wait/1", "/cooks/3/clock/1"}
+	views := []string{"/", "/cooks/3/occasion", "/cooks/3/add", "/cooks/3/piece/1", "/cooks/3/brine/2", "/cooks/3/brine/4", "/cooks/3/season/1", "/cooks/3/wait/1", "/cooks/3/clock/1"}
 	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
 		b.do(chromedp.EmulateViewport(size[0], size[1]))
 		for _, v := range views {

@@ -2,7 +2,7 @@
 // command line.
 //
 //	verjuice serve [--demo]
-//	verjuice calc scale|ledger|drybrine|formula|compare|label < request.json
+//	verjuice calc scale|ledger|drybrine|bath|injection|formula|compare|label < request.json
 //	verjuice openapi
 package main
 
@@ -45,19 +45,21 @@ func (openAPI) Run() error {
 }
 
 type calc struct {
-	What string `arg:"" enum:"scale,ledger,drybrine,formula,compare,label" help:"scale, ledger, drybrine, formula, compare or label."`
+	What string `arg:"" enum:"scale,ledger,drybrine,bath,injection,formula,compare,label" help:"scale, ledger, drybrine, bath, injection, formula, compare or label."`
 }
 
 func (c calc) Run() error { return answer(c.What, os.Stdin, os.Stdout) }
 
 // computations are what the API computes, by the last part of its address.
 var computations = map[string]func(*json.Decoder) (any, error){
-	"scale":    with(func(r sheet.Request) (any, error) { return sheet.Scale(r) }),
-	"ledger":   with(func(r sheet.Request) (any, error) { return sheet.Ledger(r) }),
-	"drybrine": with(func(r sheet.Request) (any, error) { return sheet.DryBrine(r) }),
-	"formula":  with(func(r sheet.FormulaRequest) (any, error) { return sheet.WorkOut(r, sheet.Options{}), nil }),
-	"compare":  with(func(r sheet.CompareRequest) (any, error) { return sheet.Compare(r, sheet.Options{}) }),
-	"label":    with(func(r formula.Label) (any, error) { return sheet.ReadLabel(r) }),
+	"scale":     with(func(r sheet.Request) (any, error) { return sheet.Scale(r) }),
+	"ledger":    with(func(r sheet.Request) (any, error) { return sheet.Ledger(r) }),
+	"drybrine":  with(func(r sheet.Request) (any, error) { return sheet.DryBrine(r) }),
+	"bath":      with(func(r sheet.Request) (any, error) { return sheet.WetBrine(r) }),
+	"injection": with(func(r sheet.Request) (any, error) { return sheet.Inject(r) }),
+	"formula":   with(func(r sheet.FormulaRequest) (any, error) { return sheet.WorkOut(r, sheet.Options{}), nil }),
+	"compare":   with(func(r sheet.CompareRequest) (any, error) { return sheet.Compare(r, sheet.Options{}) }),
+	"label":     with(func(r formula.Label) (any, error) { return sheet.ReadLabel(r) }),
 }
 
 func with[R any](compute func(R) (any, error)) func(*json.Decoder) (any, error) {

@@ -81,9 +81,12 @@ func supper() sheet.Cook {
 			{
 				Label: "The big one", Cut: "pork-shoulder-bone-in", Count: 2, Bought: "8 lb 4 oz", Trimmed: "3,6 kg", TrimStyle: "close",
 				Thickness: "4 1/4 in", Faces: "one",
-				Season: sheet.Season{Formula: formula.House()[3], Mode: "target", Target: "0.95 %", Coat: "heavy", Binder: true, Band: "bold", Spare: "15 %"},
+				Season: sheet.Season{Formula: formula.House()[3], Mode: "target", Target: "1.3 %", Coat: "heavy", Binder: true, Band: "bold", Spare: "15 %"},
 				Wait:   sheet.Wait{Style: "day", For: "26 h", Open: true},
 				Fire:   sheet.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min"},
+				Bath:   &sheet.Bath{Kind: "strong", Strength: "4 %", Liquid: "6 L", Pot: "15 L", For: "8 h"},
+				Inject: &sheet.Injection{Formula: formula.Formula{Name: "juice", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "apple-juice", Form: "liquid", Parts: "1"}}}, Pump: "5 %"},
+				Layers: []sheet.Layer{{Kind: "glaze", Amount: "2 Tbsp", Formula: formula.Formula{Name: "sticky", Basis: formula.ByVolume, Rows: []formula.Row{{Ingredient: "honey", Form: "liquid", Parts: "1"}}}}},
 			},
 			{Cut: "chicken-leg", Count: 12, Bought: "3.7 kg", Together: true, Season: sheet.Season{Formula: formula.House()[0]}},
 		},
@@ -243,6 +246,15 @@ func TestSheetAndCalcAgree(t *testing.T) {
 	var depth sheet.DepthSheet
 	call(t, app, "POST", "/api/calc/drybrine", req).into(t, &depth)
 	assert.Equal(t, *s.Pieces[0].Depth, depth)
+
+	var bath sheet.BathSheet
+	call(t, app, "POST", "/api/calc/bath", req).into(t, &bath)
+	assert.Equal(t, *s.Pieces[0].Bath, bath)
+	var inject sheet.InjectionSheet
+	call(t, app, "POST", "/api/calc/injection", req).into(t, &inject)
+	assert.Equal(t, *s.Pieces[0].Inject, inject)
+	require.Len(t, s.Pieces[0].Ledger.Lines, 4, "bath, injection, glaze, rub")
+	call(t, app, "POST", "/api/calc/bath", sheet.Request{Piece: cook.Pieces[1]}).problem(t, 422)
 
 	req.Piece.Season.Target = "40 %"
 	p := call(t, app, "POST", "/api/calc/ledger", req).problem(t, 422)
@@ -409,7 +421,9 @@ func TestDemoLoadsOnceAndIsSound(t *testing.T) {
 	for _, r := range records {
 		c, err := app.Store.Cook(t.Context(), r.ID)
 		require.NoError(t, err)
-		assert.NoError(t, sheet.Check(c.Cook, sheet.Options{Now: apptest.Now, ServedAt: c.Cook.ServeAt}), c.Cook.Name)
+		var s sheet.Sheet
+		call(t, app, "POST", "/api/sheet?served_at="+c.Cook.ServeAt, c.Cook).into(t, &s)
+		assert.Empty(t, s.Errors, c.Cook.Name)
 	}
 }
 

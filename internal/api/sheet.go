@@ -22,6 +22,8 @@ func (s *server) registerSheet(a huma.API) {
 		})
 	calc(a, "scale", "Weigh out a rub for one piece", sheet.Scale)
 	calc(a, "ledger", "Add up the salt of one piece", sheet.Ledger)
+	calc(a, "bath", "Work out a wet brine for one kind of piece", sheet.WetBrine)
+	calc(a, "injection", "Work out an injection for one kind of piece", sheet.Inject)
 	calc(a, "drybrine", "Follow the salt of one piece's coat into the meat", sheet.DryBrine)
 }
 

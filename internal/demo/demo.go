@@ -20,22 +20,27 @@ func Load(ctx context.Context, db *store.Store, now time.Time) error {
 	if _, total, err := db.ListCooks(ctx, "", 0, 1); err != nil || total > 0 {
 		return err
 	}
-	for _, c := range cooks(now) {
+	injection, err := loadFormulas(ctx, db)
+	if err != nil {
+		return err
+	}
+	for _, c := range cooks(now, injection) {
 		if _, err := db.CreateCook(ctx, c); err != nil {
 			return err
 		}
 	}
-	return loadFormulas(ctx, db)
+	return nil
 }
 
 // loadFormulas puts the club's own mixes on the bench. One uses another, and one
-// has been changed since it was first written.
-func loadFormulas(ctx context.Context, db *store.Store) error {
+// has been changed since it was first written. It returns the injection.
+func loadFormulas(ctx context.Context, db *store.Store) (formula.Formula, error) {
+	var injection formula.Formula
 	rub := house("fennel-house")
 	rub.Name, rub.Tags, rub.Note = "Regatta lamb rub", []string{"lamb", "regatta"}, "Ines’s: the house rub with less salt."
 	first, err := db.CreateFormula(ctx, rub, "from Fennel house rub")
 	if err != nil {
-		return err
+		return injection, err
 	}
 	changed := first.Formula
 	changed.Rows = append([]formula.Row{}, changed.Rows...)
@@ -43,7 +48,7 @@ func loadFormulas(ctx context.Context, db *store.Store) error {
 	if _, err := db.UpdateFormula(ctx, first.ID, first.Version, changed, func(old formula.Formula) []string {
 		return formula.Changes(old, changed, nil)
 	}); err != nil {
-		return err
+		return injection, err
 	}
 	for _, f := range []formula.Formula{
 		{
@@ -68,14 +73,18 @@ func loadFormulas(ctx context.Context, db *store.Store) error {
 			},
 		},
 	} {
-		if _, err := db.CreateFormula(ctx, f, "new"); err != nil {
-			return err
+		r, err := db.CreateFormula(ctx, f, "new")
+		if err != nil {
+			return injection, err
+		}
+		if f.Kind == formula.Injection {
+			injection = r.Formula
 		}
 	}
-	return nil
+	return injection, nil
 }
 
-func cooks(now time.Time) []sheet.Cook {
+func cooks(now time.Time, injection formula.Formula) []sheet.Cook {
 	zone, err := time.LoadLocation(Zone)
 	if err != nil {
 		zone = time.UTC
@@ -84,7 +93,7 @@ func cooks(now time.Time) []sheet.Cook {
 	supper.Name = "Autumn regatta supper"
 	supper.Portion = "180 g"
 	supper.Pieces = []sheet.Piece{
-		lambShoulders(), chuckRoll(), porkLoin(), chickenLegs(), venison(),
+		lambShoulders(), chuckRoll(injection), porkLoin(), chickenLegs(), venison(),
 	}
 	trial := sheet.Cook{
 		Name: "Lamb trial at the boathouse", ServeAt: past(now.In(zone), 23), Zone: Zone, Guests: 8,
@@ -120,10 +129,11 @@ func lambShoulders() sheet.Piece {
 	}
 }
 
-func chuckRoll() sheet.Piece {
+func chuckRoll(injection formula.Formula) sheet.Piece {
 	return sheet.Piece{
 		Label: "Chuck roll, for pulling", Cut: "beef-chuck-roll", Count: 1, Bought: "4.4 kg", TrimStyle: "usual",
 		Season: sheet.Season{Formula: house("pepper-heavy"), Mode: "target", Target: "1.1 %", Coat: "heavy", Band: "seasoned"},
+		Inject: &sheet.Injection{Formula: injection, Pump: "8 %", Bore: "3 mm"},
 		Wait:   sheet.Wait{Style: "day", For: "24 h", Open: false},
 	}
 }
@@ -140,6 +150,7 @@ func porkLoin() sheet.Piece {
 func chickenLegs() sheet.Piece {
 	return sheet.Piece{
 		Cut: "chicken-leg", Count: 12, Bought: "3.7 kg", Together: true, TrimStyle: "light",
+		Bath:   &sheet.Bath{Kind: "equilibrium", Target: "0.6 %", Pot: "9 L", For: "18 h"},
 		Season: sheet.Season{Formula: house("lemon-herb"), Mode: "target", Target: "0.9 %", Coat: "light", Band: "seasoned"},
 		Wait:   sheet.Wait{Style: "overnight", For: "14 h", Open: true},
 	}

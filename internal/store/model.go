@@ -1,6 +1,7 @@
 package store
 
 import (
+	"encoding/json"
 	"strings"
 	"time"
 
@@ -60,6 +61,7 @@ type pieceModel struct {
 	FireTime     string
 	Rest         string
 	Temper       string
+	Wet          string
 	Rows         []rowModel `gorm:"foreignKey:PieceID"`
 }
 
@@ -94,6 +96,7 @@ func toModel(c sheet.Cook) cookModel {
 			WaitStyle: p.Wait.Style, WaitFor: p.Wait.For, WaitOpen: p.Wait.Open,
 			Pit: p.Fire.Pit, FireTime: p.Fire.Time, Rest: p.Fire.Rest, Temper: p.Fire.Temper,
 		}
+		pm.Wet = encodeWet(p)
 		for j, r := range f.Rows {
 			pm.Rows = append(pm.Rows, rowModel{Position: j, Ingredient: r.Ingredient, Form: r.Form, Formula: r.Formula, Parts: r.Parts})
 		}
@@ -118,7 +121,7 @@ func (m cookModel) cook() sheet.Cook {
 		for _, r := range p.Rows {
 			f.Rows = append(f.Rows, formula.Row{Ingredient: r.Ingredient, Form: r.Form, Formula: r.Formula, Parts: r.Parts})
 		}
-		c.Pieces = append(c.Pieces, sheet.Piece{
+		piece := sheet.Piece{
 			Label: p.Label, Cut: p.Cut, Count: p.Count, Bought: p.Bought, Trimmed: p.Trimmed,
 			Together: p.Together, TrimStyle: p.TrimStyle, Thickness: p.Thickness, Faces: p.Faces,
 			Season: sheet.Season{
@@ -126,7 +129,38 @@ func (m cookModel) cook() sheet.Cook {
 			},
 			Wait: sheet.Wait{Style: p.WaitStyle, For: p.WaitFor, Open: p.WaitOpen},
 			Fire: sheet.Fire{Pit: p.Pit, Time: p.FireTime, Rest: p.Rest, Temper: p.Temper},
-		})
+		}
+		decodeWet(p.Wet, &piece)
+		c.Pieces = append(c.Pieces, piece)
 	}
 	return c
+}
+
+// wet is what a piece gets besides its rub, kept as one document: each part is
+// there or not, and is read and written whole.
+type wet struct {
+	Bath   *sheet.Bath      `json:"bath,omitempty"`
+	Inject *sheet.Injection `json:"inject,omitempty"`
+	Layers []sheet.Layer    `json:"layers,omitempty"`
+}
+
+func encodeWet(p sheet.Piece) string {
+	if p.Bath == nil && p.Inject == nil && len(p.Layers) == 0 {
+		return ""
+	}
+	body, err := json.Marshal(wet{p.Bath, p.Inject, p.Layers})
+	if err != nil {
+		panic(err) // plain data
+	}
+	return string(body)
+}
+
+func decodeWet(body string, p *sheet.Piece) {
+	if body == "" {
+		return
+	}
+	var w wet
+	if err := json.Unmarshal([]byte(body), &w); err == nil {
+		p.Bath, p.Inject, p.Layers = w.Bath, w.Inject, w.Layers
+	}
 }

@@ -31,7 +31,7 @@ const (
 type Finding struct {
 	ID        string   `json:"id" example:"counter-time"`
 	Severity  Severity `json:"severity" enum:"note,care,stop"`
-	Stage     string   `json:"stage" doc:"Stage of the cook it belongs to" enum:"piece,season,wait,fire"`
+	Stage     string   `json:"stage" doc:"Stage of the cook it belongs to" enum:"piece,brine,season,wait,fire"`
 	What      string   `json:"what"`
 	Do        string   `json:"do"`
 	Authority string   `json:"authority"`
@@ -51,25 +51,33 @@ type Facts struct {
 	SodiumMG    float64 // a serving
 	SugarShare  float64 // of the rub, 0 to 1
 	NitritePPM  float64 // ingoing, mg per kg of green meat
-	Allergens   []string
-	Honey       bool
+	// NitriteLimit is the limit for the way the nitrite goes in, ppm; zero means dry-cured.
+	NitriteLimit     float64
+	PhosphatePercent float64 // of the pumped meat
+	Injected         bool
+	Bath             bool
+	Allergens        []string
+	Honey            bool
 }
 
 // Published limits.
 const (
-	FridgeMax    = quantity.Celsius(4)
-	ScorchAbove  = quantity.Celsius(150)
-	SodiumDayMG  = 2300.0
-	NitriteDry   = 625.0 // ppm, dry-cured (9 CFR 424.21)
-	sugarLed     = 0.15
-	counterLimit = 2 * time.Hour
-	counterHot   = time.Hour
-	hotRoom      = quantity.Celsius(32)
+	FridgeMax   = quantity.Celsius(4)
+	ScorchAbove = quantity.Celsius(150)
+	SodiumDayMG = 2300.0
+	NitriteDry  = 625.0 // ppm, dry-cured (9 CFR 424.21)
+	// NitritePumped is the limit for pumped or immersed meat, ppm.
+	NitritePumped = 200.0
+	PhosphateMax  = 0.5 // % of the product (9 CFR 424.21)
+	sugarLed      = 0.15
+	counterLimit  = 2 * time.Hour
+	counterHot    = time.Hour
+	hotRoom       = quantity.Celsius(32)
 )
 
 type rule func(Facts) (Finding, bool)
 
-var rules = []rule{fridge, counter, keeping, nitrite, oversalt, sodium, scorch, allergens, honey, touched}
+var rules = []rule{fridge, counter, keeping, nitrite, phosphate, injected, bath, oversalt, sodium, scorch, allergens, honey, touched}
 
 // Check returns the rules that apply, the gravest first.
 func Check(f Facts) []Finding {
@@ -119,16 +127,44 @@ func keeping(f Facts) (Finding, bool) {
 }
 
 func nitrite(f Facts) (Finding, bool) {
+	limit, way := NitriteDry, "dry-cured"
+	if f.NitriteLimit > 0 && f.NitriteLimit != NitriteDry {
+		limit, way = f.NitriteLimit, "pumped or immersed"
+	}
 	one := Finding{
-		ID: "nitrite", Severity: Care, Stage: "season", Authority: "9 CFR 424.21: 625 ppm ingoing for dry-cured meat",
-		What: fmt.Sprintf("Curing salt in this mix brings %.0f ppm nitrite; the limit for dry curing is 625 ppm. It is not a seasoning, and a spoon of it taken for table salt is dangerous.", f.NitritePPM),
+		ID: "nitrite", Severity: Care, Stage: "season", Authority: fmt.Sprintf("9 CFR 424.21: %.0f ppm ingoing for %s meat", limit, way),
+		What: fmt.Sprintf("Curing salt here brings %.0f ppm nitrite; the limit for %s meat is %.0f ppm. It is not a seasoning, and a spoon of it taken for table salt is dangerous.", f.NitritePPM, way, limit),
 		Do:   "Weigh it to 0.1 g, keep it apart and labelled, and follow a tested cure.",
 	}
-	if f.NitritePPM > NitriteDry {
+	if f.NitritePPM > limit {
 		one.Severity = Stop
 		one.Do = "Take curing salt out of this mix, or so much of it that the figure falls below the limit."
 	}
 	return one, f.NitritePPM > 0
+}
+
+func phosphate(f Facts) (Finding, bool) {
+	return Finding{
+		ID: "phosphate", Severity: Stop, Stage: "brine", Authority: "9 CFR 424.21: 0.5 % of the product",
+		What: fmt.Sprintf("The injection leaves %.2f %% phosphate in the meat; the limit is 0.5 %%.", f.PhosphatePercent),
+		Do:   "Use less of the blend, or pump less.",
+	}, f.PhosphatePercent > PhosphateMax
+}
+
+func injected(f Facts) (Finding, bool) {
+	return Finding{
+		ID: "injected", Severity: Care, Stage: "brine", Authority: "USDA FSIS: non-intact meat; used injection is thrown away",
+		What: "Injected meat is no longer sterile inside, so a pink finish is not for it. The needle carries raw germs back into the cup.",
+		Do:   "Cook it through: 63 °C / 145 °F and three minutes for whole muscle, 74 °C / 165 °F for poultry. Inject cool liquid (never above 40 °C / 104 °F), keep the meat at or under 4 °C / 40 °F, pour off only what you use, throw the rest away, wash and count the needles.",
+	}, f.Injected
+}
+
+func bath(f Facts) (Finding, bool) {
+	return Finding{
+		ID: "bath", Severity: Care, Stage: "brine", Authority: "USDA FSIS: brining at or below 4 °C / 40 °F",
+		What: "A bath is safe only cold, and never twice. Salt and acid eat bare aluminium and galvanised pails.",
+		Do:   "Chill it to 4 °C / 40 °F before the meat goes in, in a food-grade pot of steel, glass or plastic, and throw it away after.",
+	}, f.Bath
 }
 
 func oversalt(f Facts) (Finding, bool) {

@@ -132,7 +132,7 @@ func coarseWords(mm float64) string {
 	case mm < 1:
 		return fmt.Sprintf("medium (%.1f mm)", mm)
 	default:
-		return fmt.Sprintf("coarse (%.1f mm): makes bark", mm)
+		return fmt.Sprintf("coarse (%s mm): makes bark", quantity.Number(mm))
 	}
 }
 

@@ -31,6 +31,22 @@ func DryBrine(r Request) (*DepthSheet, error) {
 	return part(r, func(p *piece, d dose) *DepthSheet { return p.depthSheet(d, p.course(d)) })
 }
 
+// WetBrine works out a piece's bath. The error is a field.Errors.
+func WetBrine(r Request) (*BathSheet, error) {
+	if r.Piece.Bath == nil {
+		return nil, field.Errors{{Pointer: "/piece/bath", Detail: "say what bath it goes into"}}
+	}
+	return part(r, func(p *piece, _ dose) *BathSheet { return p.bathSheet() })
+}
+
+// Inject works out a piece's injection. The error is a field.Errors.
+func Inject(r Request) (*InjectionSheet, error) {
+	if r.Piece.Inject == nil {
+		return nil, field.Errors{{Pointer: "/piece/inject", Detail: "say what is injected"}}
+	}
+	return part(r, func(p *piece, _ dose) *InjectionSheet { return p.injectionSheet() })
+}
+
 func part[T any](r Request, compute func(*piece, dose) *T) (*T, error) {
 	var errs field.Errors
 	k := readKitchen(Cook{Portion: r.Portion, Fridge: r.Fridge}, Options{Units: r.Units, Spoons: r.Spoons}, &errs)

@@ -9,6 +9,9 @@ import (
 	"verjuice/internal/core/trace"
 )
 
+// draining is the time to drain and dry a piece after its bath.
+const draining = 30 * time.Minute
+
 // ClockSheet is a piece's times, counted back from serving.
 type ClockSheet struct {
 	Known bool   `json:"known" doc:"False without a serving time: then only durations are given"`
@@ -21,7 +24,7 @@ type ClockSheet struct {
 
 // Step is one time of the clock.
 type Step struct {
-	Key    string       `json:"key" enum:"not-before,salt,out,fire,off,slice,serve"`
+	Key    string       `json:"key" enum:"bath,not-before,salt,out,fire,off,slice,serve"`
 	Label  string       `json:"label"`
 	At     string       `json:"at" doc:"RFC 3339; empty when not known"`
 	Figure trace.Figure `json:"figure" doc:"Value in hours before serving; text is the local day and time"`
@@ -30,7 +33,7 @@ type Step struct {
 
 // Bar is a stretch of time on a strip. Between late and to it fades.
 type Bar struct {
-	Kind  string `json:"kind" enum:"wait,fire,rest"`
+	Kind  string `json:"kind" enum:"bath,wait,fire,rest"`
 	Label string `json:"label"`
 	From  string `json:"from"`
 	Sure  string `json:"sure" doc:"It lasts at least until here"`
@@ -61,6 +64,12 @@ func (p *piece) clockSheet(takenUp time.Duration) *ClockSheet {
 		f.Text = plan.Day(t)
 		out.Steps = append(out.Steps, Step{Key: key, Label: label, At: t.Format(time.RFC3339), Figure: f, Note: note})
 	}
+	salted := c.Salt
+	if p.bath != nil {
+		into := c.Salt.Add(-p.bath.lasts - draining)
+		add("bath", "into the bath", into, quantity.FormatDuration(p.bath.lasts)+", then drained and dried", "The salting less the time in the bath and half an hour to drain.")
+		salted = into
+	}
 	longest := quantity.FormatDuration(plan.LongestWait(p.cut))
 	add("not-before", "not before", c.NotBefore, "raw, it keeps "+longest+" salted", "The fire less the longest time that this raw meat keeps in the cold.")
 	add("salt", "salt at", c.Salt, "wait "+quantity.FormatDuration(p.wait)+p.covered(), "The fire less the wait.")
@@ -72,11 +81,16 @@ func (p *piece) clockSheet(takenUp time.Duration) *ClockSheet {
 	add("serve", "serve", c.Serve, "rested at least "+quantity.FormatDuration(p.rest), "As you set it.")
 	out.Late = p.late(c, takenUp)
 	iso := func(t time.Time) string { return t.Format(time.RFC3339) }
-	out.Lane = []Bar{
+	out.Lane = []Bar{}
+	if p.bath != nil {
+		lifted := c.Salt.Add(-draining)
+		out.Lane = append(out.Lane, Bar{Kind: "bath", Label: "bath " + quantity.FormatDuration(p.bath.lasts), From: iso(salted), Sure: iso(lifted), To: iso(lifted)})
+	}
+	out.Lane = append(out.Lane, []Bar{
 		{Kind: "wait", Label: "salted " + quantity.FormatDuration(p.wait), From: iso(c.Salt), Sure: iso(c.Fire), To: iso(c.Fire)},
 		{Kind: "fire", Label: "fire " + quantity.FormatDuration(p.fire.Mid), From: iso(c.Fire), Sure: iso(c.OffEarly), To: iso(c.OffLate)},
 		{Kind: "rest", Label: "rest", From: iso(c.OffLate), Sure: iso(c.Slice), To: iso(c.Slice)},
-	}
+	}...)
 	return out
 }
 

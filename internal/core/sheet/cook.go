@@ -32,18 +32,21 @@ type Cook struct {
 
 // Piece is one kind of piece, once or several times.
 type Piece struct {
-	Label     string `json:"label" required:"false" doc:"The cook's own name for it; empty means the cut's"`
-	Cut       string `json:"cut" doc:"Cut id" example:"lamb-shoulder-bone-in"`
-	Count     int    `json:"count" required:"false" doc:"How many; 0 means one"`
-	Bought    string `json:"bought" required:"false" doc:"Weight as bought" example:"2.7 kg"`
-	Trimmed   string `json:"trimmed" required:"false" doc:"Weight after trimming, if weighed; empty means by trim style" example:"2.4 kg"`
-	Together  bool   `json:"together" required:"false" doc:"The weights are of all pieces together, not of each"`
-	TrimStyle string `json:"trim_style" required:"false" doc:"How it is trimmed when not weighed: light, usual, close; empty means usual"`
-	Thickness string `json:"thickness" required:"false" doc:"Measured at the thickest point; empty means estimated" example:"85 mm"`
-	Faces     string `json:"faces" required:"false" doc:"Where the coat goes: all, or one (one broad face is left bare); empty means as usual for the cut"`
-	Season    Season `json:"season" required:"false"`
-	Wait      Wait   `json:"wait" required:"false"`
-	Fire      Fire   `json:"fire" required:"false"`
+	Label     string     `json:"label" required:"false" doc:"The cook's own name for it; empty means the cut's"`
+	Cut       string     `json:"cut" doc:"Cut id" example:"lamb-shoulder-bone-in"`
+	Count     int        `json:"count" required:"false" doc:"How many; 0 means one"`
+	Bought    string     `json:"bought" required:"false" doc:"Weight as bought" example:"2.7 kg"`
+	Trimmed   string     `json:"trimmed" required:"false" doc:"Weight after trimming, if weighed; empty means by trim style" example:"2.4 kg"`
+	Together  bool       `json:"together" required:"false" doc:"The weights are of all pieces together, not of each"`
+	TrimStyle string     `json:"trim_style" required:"false" doc:"How it is trimmed when not weighed: light, usual, close; empty means usual"`
+	Thickness string     `json:"thickness" required:"false" doc:"Measured at the thickest point; empty means estimated" example:"85 mm"`
+	Faces     string     `json:"faces" required:"false" doc:"Where the coat goes: all, or one (one broad face is left bare); empty means as usual for the cut"`
+	Season    Season     `json:"season" required:"false"`
+	Bath      *Bath      `json:"bath,omitempty" doc:"A wet brine before the rub; absent when there is none"`
+	Inject    *Injection `json:"inject,omitempty" doc:"An injection before the rub; absent when there is none"`
+	Layers    []Layer    `json:"layers,omitempty" required:"false" nullable:"false" doc:"More doses, in the order they go on"`
+	Wait      Wait       `json:"wait" required:"false"`
+	Fire      Fire       `json:"fire" required:"false"`
 }
 
 // Season is how a piece is salted and seasoned.
@@ -55,6 +58,33 @@ type Season struct {
 	Binder  bool            `json:"binder" required:"false" doc:"A binder is brushed on first"`
 	Band    string          `json:"band" required:"false" doc:"How salty the cook wants it: mild, seasoned, bold or cured; empty means seasoned"`
 	Spare   string          `json:"spare" required:"false" doc:"Mixed over what is needed, %; empty means 10 %"`
+}
+
+// Bath is a wet brine before the rub.
+type Bath struct {
+	Kind     string `json:"kind" required:"false" doc:"strong (lifted out in time) or equilibrium (cannot overshoot); empty means equilibrium"`
+	Strength string `json:"strength" required:"false" doc:"Of a strong bath, % of salt by weight; empty means 6 %"`
+	Target   string `json:"target" required:"false" doc:"Salt wanted from the bath, % of raw boneless meat; empty means 0.7 %"`
+	Liquid   string `json:"liquid" required:"false" doc:"Liquid in the pot for all pieces; empty means what covers them" example:"4 L"`
+	Pot      string `json:"pot" required:"false" doc:"What the pot holds" example:"10 L"`
+	For      string `json:"for" required:"false" doc:"Time in the bath; empty means 18 h"`
+	Hot      string `json:"hot" required:"false" doc:"Temperature of the part that is boiled up, before ice; empty means 95 °C"`
+}
+
+// Injection is brine through the needle before the rub.
+type Injection struct {
+	Formula formula.Formula `json:"formula"`
+	Pump    string          `json:"pump" required:"false" doc:"Injected, % of the trimmed weight; empty means 8 %"`
+	Spacing string          `json:"spacing" required:"false" doc:"Of the grid; empty means 2.5 cm"`
+	Syringe string          `json:"syringe" required:"false" doc:"What the syringe holds; empty means 60 mL"`
+	Bore    string          `json:"bore" required:"false" doc:"Of the needle; empty means 2 mm"`
+}
+
+// Layer is one more dose on a piece, besides its rub.
+type Layer struct {
+	Kind    string          `json:"kind" doc:"base, dusting, binder, spritz, wrap, glaze, finish or juices"`
+	Formula formula.Formula `json:"formula"`
+	Amount  string          `json:"amount" doc:"On one piece: a weight, a measure, % of its trimmed weight, or a coat (light, medium, heavy)" example:"2 Tbsp"`
 }
 
 // Wait is the time between salt and fire.
@@ -90,6 +120,7 @@ const (
 	maxCount  = 500
 	maxGuests = 2000
 	maxText   = 200
+	maxLayers = 12
 )
 
 // Usual values, shown where the cook has typed nothing.

@@ -45,6 +45,10 @@ type piece struct {
 	band     salt.Band
 	spare    float64 // share
 
+	bath   *bath
+	inject *injection
+	layers []layer
+
 	wait   time.Duration
 	temper time.Duration
 	rest   time.Duration
@@ -125,6 +129,11 @@ func readPiece(p Piece, k kitchen, at string, errs *field.Errors) (out piece, ok
 		out.readWait(at+"/wait", errs)
 	}
 	out.readSeason(at+"/season", errs)
+	if known {
+		out.readBath(at+"/bath", errs)
+		out.readInjection(at+"/inject", errs)
+		out.readLayers(at+"/layers", errs)
+	}
 	return out, len(*errs) == before
 }
 

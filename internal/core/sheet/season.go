@@ -62,7 +62,8 @@ func (p *piece) dose() (dose, error) {
 	d := dose{stays: salt.Share{Low: low, Mid: mid, High: high}}
 	share := p.mix.SaltShare()
 	if p.byTarget {
-		wanted, err := salt.Solve(p.meat(), []salt.Source{{Name: p.rubName(), Stays: d.stays, Place: salt.Surface}}, 0, p.target)
+		rub := salt.Source{Name: p.rubName(), Stays: d.stays, Place: salt.Surface}
+		wanted, err := salt.Solve(p.meat(), append(p.others(), rub), len(p.others()), p.target)
 		if err != nil {
 			return d, err
 		}
@@ -136,7 +137,7 @@ func (p *piece) seasonSheet(d dose) *SeasonSheet {
 		Words: "Volume of rub on 100 cm² of surface: light 2.5, medium 4, heavy 6, crust 9.", Source: formula.CoatSource,
 		Inputs: []trace.Input{{Name: "rub on the meat", Text: quantity.FormatGrams(all) + " g"}, {Name: "surface of all", Text: trace.Decimal(area, 1) + " dm²"}},
 	})
-	if l, err := salt.Tally(p.meat(), []salt.Source{p.source(d)}); err == nil {
+	if l, err := salt.Tally(p.meat(), p.sources(d)); err == nil {
 		s.Percent = p.percentFigure(l, d)
 	}
 	s.Rows = grams{p.opt}.rows(p.typed.Season.Formula, p.mix.Weigh(mixed))
@@ -189,6 +190,7 @@ func (p *piece) percentFigure(l salt.Ledger, d dose) trace.Figure {
 			{Name: "of it stays", Text: fmt.Sprintf("%.0f %% (%.0f–%.0f %%) after %s", 100*d.stays.Mid, 100*d.stays.Low, 100*d.stays.High, quantity.FormatDuration(p.wait))},
 			{Name: "boneless meat of one", Text: quantity.FormatMass(p.meat().Edible(), p.opt.Units)},
 			{Name: "surface", Text: trace.Decimal(p.salted()*100, 1) + " dm²"},
+			{Name: "other sources", Text: p.otherWords()},
 		},
 	})
 }
@@ -230,11 +232,12 @@ type LedgerLine struct {
 	Percent float64    `json:"percent" doc:"% of raw boneless meat that stays"`
 	Salt    string     `json:"salt" doc:"Salt on one piece"`
 	Place   salt.Place `json:"place" enum:"surface,pockets,dissolved"`
+	Stays   string     `json:"stays" doc:"How much of it stays, with its range"`
 }
 
 func (p *piece) ledgerSheet(d dose, course salt.Course) *LedgerSheet {
-	src := p.source(d)
-	l, err := salt.Tally(p.meat(), []salt.Source{src})
+	sources := p.sources(d)
+	l, err := salt.Tally(p.meat(), sources)
 	if err != nil {
 		return nil
 	}
@@ -255,7 +258,13 @@ func (p *piece) ledgerSheet(d dose, course salt.Course) *LedgerSheet {
 			Words:  "Salt in the outer 5 mm when the fire starts: what the first bite tastes.",
 			Source: salt.DiffusionSource, Inputs: p.brineInputs(d)}),
 		Band: p.band, Tastes: salt.BandOf(l.PercentRaw.Mid).Name, Bands: salt.Bands,
-		Lines: []LedgerLine{{Name: src.Name, Percent: l.Lines[0].Mid, Salt: quantity.FormatGrams(d.salt) + " g", Place: src.Place}},
+		Lines: []LedgerLine{},
+	}
+	for i, src := range sources {
+		out.Lines = append(out.Lines, LedgerLine{
+			Name: src.Name, Percent: l.Lines[i].Mid, Salt: quantity.FormatGrams(src.Salt) + " g", Place: src.Place,
+			Stays: fmt.Sprintf("%.0f %% (%.0f–%.0f %%)", 100*src.Stays.Mid, 100*src.Stays.Low, 100*src.Stays.High),
+		})
 	}
 	switch v := l.PercentRaw.Mid; {
 	case v < p.band.Low-0.005:
@@ -274,7 +283,15 @@ func (p *piece) cautions(d dose, l *LedgerSheet) []caution.Finding {
 		honey = honey || w.Ingredient.ID == "honey" && w.Mass > 0
 		nitrite += w.Mass.KG() * w.Ingredient.Per100g.Nitrite / 100
 	}
+	nitriteLimit, phosphate := caution.NitriteDry, 0.0
+	if p.inject != nil {
+		nitriteLimit = caution.NitritePumped
+		pumped := p.inject.mass.KG() * p.inject.mix.Per100g.Nitrite / 100
+		nitrite += pumped
+		phosphate = p.inject.mass.KG() * (1 - injectionLoss.mid()) * p.inject.mix.Per100g.Phosphate / p.green.KG()
+	}
 	return caution.Check(caution.Facts{
+		NitriteLimit: nitriteLimit, PhosphatePercent: phosphate, Injected: p.inject != nil, Bath: p.bath != nil,
 		Cut: p.cut, Fridge: p.fridge, Room: p.room, Counter: p.temper, Wait: p.wait, Longest: plan.LongestWait(p.cut),
 		Pit: p.pit, SaltPercent: l.Percent.Value, Band: p.band.Name, SodiumMG: l.Sodium.Value,
 		SugarShare: p.mix.Per100g.Sugar / 100, NitritePPM: 1e6 * nitrite / p.green.KG(),

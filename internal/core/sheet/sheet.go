@@ -32,6 +32,8 @@ type PieceSheet struct {
 	Noun     string            `json:"noun"`
 	Count    int               `json:"count"`
 	Meat     *Meat             `json:"meat,omitempty"`
+	Bath     *BathSheet        `json:"bath,omitempty"`
+	Inject   *InjectionSheet   `json:"inject,omitempty"`
 	Season   *SeasonSheet      `json:"season,omitempty"`
 	Ledger   *LedgerSheet      `json:"ledger,omitempty"`
 	Depth    *DepthSheet       `json:"depth,omitempty"`
@@ -145,8 +147,14 @@ func (p *piece) sheet(errs *field.Errors, at string, sound bool) PieceSheet {
 	if timed {
 		p.estimate()
 	}
+	if p.bath != nil && !wrong("/bath") {
+		one.Bath = p.bathSheet()
+	}
+	if p.inject != nil && !wrong("/inject", "/wait") {
+		one.Inject = p.injectionSheet()
+	}
 	var takenUp time.Duration
-	if !wrong("/season", "/wait") {
+	if !wrong("/season", "/wait", "/bath", "/inject", "/layers") {
 		d, err := p.dose()
 		if errs.Take(at+"/season", err) {
 			return one

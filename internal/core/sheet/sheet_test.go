@@ -197,6 +197,74 @@ func TestStartingAmongTheBeadsIsSaid(t *testing.T) {
 	assert.Contains(t, at("12 h").EvenAt, "never even in practice")
 }
 
+func bottle(name, ingredient string) formula.Formula {
+	return formula.Formula{Name: name, Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: ingredient, Parts: "1"}}}
+}
+
+// Every road salt comes by is in the one ledger, and the rub is solved around it.
+func TestLayersAddUpAndTheRubGivesWay(t *testing.T) {
+	p := coated("pork-loin", "2 kg")
+	p.Season.Mode, p.Season.Target = "target", "1.2 %"
+	p.Bath = &Bath{Kind: "equilibrium", Target: "0.6 %", Liquid: "3 L", Pot: "8 L", For: "36 h"}
+	p.Inject = &Injection{Formula: bottle("stock", "stock"), Pump: "10 %"}
+	p.Layers = []Layer{
+		{Kind: "glaze", Formula: bottle("soy glaze", "soy-sauce"), Amount: "1 Tbsp"},
+		{Kind: "finish", Formula: bottle("flakes", "sea-salt"), Amount: "1 g"},
+	}
+	s := compute(t, supper(p)).Pieces[0]
+	sum := 0.0
+	for _, l := range s.Ledger.Lines {
+		sum += l.Percent
+	}
+	require.Len(t, s.Ledger.Lines, 5)
+	assert.InDelta(t, 1.2, sum, 1e-9)
+	assert.InDelta(t, s.Bath.Takes.Value, s.Ledger.Lines[0].Percent, 1e-9)
+	assert.Less(t, s.Bath.Takes.Value, 0.6, "on its way to the target")
+	assert.InDelta(t, 0.9*0.85, s.Inject.Salt.Value/0.1, 0.01, "a tenth of stock at 0.9 %, less what runs out")
+	assert.InDelta(t, 0.98*0.975/2000*100, s.Ledger.Lines[3].Percent, 1e-9, "a gram of sea salt at the end")
+
+	// What the others bring already cannot be taken back by the rub.
+	p.Season.Target = "0.3 %"
+	errs := Compute(supper(p), Options{Now: noon}).Errors
+	require.NotEmpty(t, errs)
+	assert.Equal(t, "/pieces/0/season", errs[0].Pointer)
+	assert.Contains(t, errs[0].Detail, "the other sources alone bring")
+}
+
+func TestWetMistakesArePointedAt(t *testing.T) {
+	for at, change := range map[string]func(*Piece){
+		"/bath/kind":                        func(p *Piece) { p.Bath = &Bath{Kind: "bubble"} },
+		"/bath/strength":                    func(p *Piece) { p.Bath = &Bath{Kind: "strong", Strength: "60 %"} },
+		"/bath/liquid":                      func(p *Piece) { p.Bath = &Bath{Liquid: "3 kg"} },
+		"/bath/for":                         func(p *Piece) { p.Bath = &Bath{For: "30 d"} },
+		"/inject/pump":                      func(p *Piece) { p.Inject = &Injection{Formula: bottle("x", "stock"), Pump: "90 %"} },
+		"/inject/formula/rows/0/ingredient": func(p *Piece) { p.Inject = &Injection{Formula: bottle("x", "plutonium")} },
+		"/layers/0/amount":                  func(p *Piece) { p.Layers = []Layer{{Kind: "glaze", Formula: bottle("x", "honey"), Amount: "some"}} },
+		"/layers/0/kind":                    func(p *Piece) { p.Layers = []Layer{{Kind: "paint", Formula: bottle("x", "honey"), Amount: "1 g"}} },
+	} {
+		p := coated("pork-loin", "2 kg")
+		change(&p)
+		errs := Compute(supper(p), Options{Now: noon}).Errors
+		require.NotEmpty(t, errs, at)
+		assert.Equal(t, "/pieces/0"+at, errs[0].Pointer)
+	}
+}
+
+func TestGrainsAgainstTheBore(t *testing.T) {
+	p := coated("beef-chuck-roll", "5 kg")
+	p.Inject = &Injection{Formula: formula.Formula{Name: "peppered", Basis: formula.ByWeight, Rows: []formula.Row{
+		{Ingredient: "stock", Parts: "95"}, {Ingredient: "black-pepper", Form: "coarse", Parts: "5"},
+	}}, Bore: "3 mm"}
+	in := compute(t, supper(p)).Pieces[0].Inject
+	assert.True(t, in.Clogs)
+	assert.Contains(t, in.Bore, "strain it")
+	p.Inject.Formula.Rows[1].Form = "fine"
+	in = compute(t, supper(p)).Pieces[0].Inject
+	assert.False(t, in.Clogs)
+	assert.InDelta(t, in.Volume.Value, in.PerSite.Value*in.Sites.Value, 1e-6)
+	assert.Equal(t, float64(in.Across*in.Along), in.Sites.Value)
+}
+
 func BenchmarkSheet(b *testing.B) {
 	c := supper(coated("pork-shoulder-bone-in", "3.6 kg"), coated("pork-spare-ribs-squared", "1.2 kg"), coated("beef-brisket-packer", "5 kg"),
 		coated("chicken-leg", "300 g"), coated("venison-haunch", "1.8 kg"), coated("pork-loin", "2 kg"))

@@ -9,8 +9,17 @@ type Schemas = components["schemas"];
 /** Every optional field of a typed page filled in: the page always sends all of them. */
 type Full<T> = T extends (infer U)[] ? Full<U>[] : T extends object ? { [K in keyof T]-?: Full<T[K]> } : T;
 
-export type Cook = Full<Omit<Schemas["Cook"], "$schema">>;
-export type Piece = Full<Schemas["Piece"]>;
+export type Bath = Full<Schemas["Bath"]>;
+export type Injection = Full<Schemas["Injection"]>;
+export type Layer = Full<Schemas["Layer"]>;
+export type Piece = Full<Omit<Schemas["Piece"], "bath" | "inject" | "layers">> & {
+	bath?: Bath;
+	inject?: Injection;
+	layers?: Layer[];
+};
+export type Cook = Full<Omit<Schemas["Cook"], "pieces">> & { pieces: Piece[] };
+export type BathSheet = Schemas["BathSheet"];
+export type InjectionSheet = Schemas["InjectionSheet"];
 export type Row = Full<Schemas["Row"]>;
 /** A formula as the API tells it: fields that are empty may be absent. */
 export type FormulaTold = Schemas["Formula"];

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/calc/bath": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Work out a wet brine for one kind of piece */
+        post: operations["bath"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/compare": {
         parameters: {
             query?: never;
@@ -49,6 +66,23 @@ export interface paths {
         put?: never;
         /** Every figure of a formula as typed, in a batch */
         post: operations["workOutFormula"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/injection": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Work out an injection for one kind of piece */
+        post: operations["injection"];
         delete?: never;
         options?: never;
         head?: never;
@@ -355,7 +389,7 @@ export interface components {
         Bar: {
             from: string;
             /** @enum {string} */
-            kind: "wait" | "fire" | "rest";
+            kind: "bath" | "wait" | "fire" | "rest";
             label: string;
             /** @description It lasts at least until here */
             sure: string;
@@ -379,6 +413,66 @@ export interface components {
              * @description Which row is fixed, from 0
              */
             row?: number;
+        };
+        Bath: {
+            /** @description Time in the bath; empty means 18 h */
+            for?: string;
+            /** @description Temperature of the part that is boiled up, before ice; empty means 95 °C */
+            hot?: string;
+            /** @description strong (lifted out in time) or equilibrium (cannot overshoot); empty means equilibrium */
+            kind?: string;
+            /**
+             * @description Liquid in the pot for all pieces; empty means what covers them
+             * @example 4 L
+             */
+            liquid?: string;
+            /**
+             * @description What the pot holds
+             * @example 10 L
+             */
+            pot?: string;
+            /** @description Of a strong bath, % of salt by weight; empty means 6 % */
+            strength?: string;
+            /** @description Salt wanted from the bath, % of raw boneless meat; empty means 0.7 % */
+            target?: string;
+        };
+        BathMoment: {
+            /** Format: double */
+            centre: number;
+            /** Format: double */
+            hours: number;
+            /** Format: double */
+            percent: number;
+        };
+        BathSheet: {
+            at: components["schemas"]["BathMoment"][];
+            /** @description kg/L at 20 °C */
+            density: components["schemas"]["Figure"];
+            /** @description Whether meat and liquid fit the pot, in words; empty without a pot */
+            fits: string;
+            /** @description What a fresh egg does in it */
+            floats: string;
+            /** @description Weight gained, % of the trimmed weight */
+            gain: components["schemas"]["Figure"];
+            /** @description What is boiled up, g */
+            hot: components["schemas"]["Figure"];
+            /** @description Of the liquid, what goes in as ice so that it ends at 4 °C, g */
+            ice: components["schemas"]["Figure"];
+            /** @description Liquid in the pot, L */
+            liquid: components["schemas"]["Figure"];
+            /** @description The school, and what it buys and costs */
+            rule: string;
+            /** @description Degrees; 100 is saturated */
+            salometer: components["schemas"]["Figure"];
+            /** @description Salt to dissolve in it, g */
+            salt: components["schemas"]["Figure"];
+            /** @description % of salt by weight */
+            strength: components["schemas"]["Figure"];
+            /** @description Salt in the meat when it is lifted out, % */
+            takes: components["schemas"]["Figure"];
+            too_full: boolean;
+            /** @description When to lift it out and how forgiving that is */
+            window: string;
         };
         ClockSheet: {
             /** @description Time on the fire in words */
@@ -687,7 +781,7 @@ export interface components {
              * @description Stage of the cook it belongs to
              * @enum {string}
              */
-            stage: "piece" | "season" | "wait" | "fire";
+            stage: "piece" | "brine" | "season" | "wait" | "fire";
             what: string;
         };
         Fire: {
@@ -830,6 +924,55 @@ export interface components {
             name: string;
             per_100g: components["schemas"]["Composition"];
         };
+        Injection: {
+            /** @description Of the needle; empty means 2 mm */
+            bore?: string;
+            formula: components["schemas"]["Formula"];
+            /** @description Injected, % of the trimmed weight; empty means 8 % */
+            pump?: string;
+            /** @description Of the grid; empty means 2.5 cm */
+            spacing?: string;
+            /** @description What the syringe holds; empty means 60 mL */
+            syringe?: string;
+        };
+        InjectionSheet: {
+            /**
+             * Format: int64
+             * @description Sites across the width
+             */
+            across: number;
+            /**
+             * Format: int64
+             * @description Sites along the grain
+             */
+            along: number;
+            /** @description To mix for all pieces, g, with a tenth over */
+            batch: components["schemas"]["Figure"];
+            /** @description Whether the grains pass the needle */
+            bore: string;
+            clogs: boolean;
+            /** @description Salt halfway between sites over the mean, %, at the fire */
+            even: components["schemas"]["Figure"];
+            /** Format: double */
+            length_mm: number;
+            /** @description mL a site */
+            per_site: components["schemas"]["Figure"];
+            /** @description Syringes for one piece */
+            refills: components["schemas"]["Figure"];
+            rows: components["schemas"]["RowSheet"][];
+            /** @description What runs out, in words */
+            runs: string;
+            /** @description Salt it leaves, % of raw boneless meat */
+            salt: components["schemas"]["Figure"];
+            /** @description Needle sites on one piece */
+            sites: components["schemas"]["Figure"];
+            /** @description Into one piece, mL */
+            volume: components["schemas"]["Figure"];
+            /** @description How warm it may be */
+            warm: string;
+            /** Format: double */
+            width_mm: number;
+        };
         Input: {
             name: string;
             text: string;
@@ -870,6 +1013,16 @@ export interface components {
             /** @description % by weight */
             sugar?: components["schemas"]["Figure"];
         };
+        Layer: {
+            /**
+             * @description On one piece: a weight, a measure, % of its trimmed weight, or a coat (light, medium, heavy)
+             * @example 2 Tbsp
+             */
+            amount: string;
+            formula: components["schemas"]["Formula"];
+            /** @description base, dusting, binder, spritz, wrap, glaze, finish or juices */
+            kind: string;
+        };
         LedgerLine: {
             name: string;
             /**
@@ -881,6 +1034,8 @@ export interface components {
             place: "surface" | "pockets" | "dissolved";
             /** @description Salt on one piece */
             salt: string;
+            /** @description How much of it stays, with its range */
+            stays: string;
         };
         LedgerSheet: {
             /** @description The band the cook chose */
@@ -947,6 +1102,8 @@ export interface components {
             profile: number[];
         };
         Piece: {
+            /** @description A wet brine before the rub; absent when there is none */
+            bath?: components["schemas"]["Bath"];
             /**
              * @description Weight as bought
              * @example 2.7 kg
@@ -965,8 +1122,12 @@ export interface components {
             /** @description Where the coat goes: all, or one (one broad face is left bare); empty means as usual for the cut */
             faces?: string;
             fire?: components["schemas"]["Fire"];
+            /** @description An injection before the rub; absent when there is none */
+            inject?: components["schemas"]["Injection"];
             /** @description The cook's own name for it; empty means the cut's */
             label?: string;
+            /** @description More doses, in the order they go on */
+            layers?: components["schemas"]["Layer"][];
             season?: components["schemas"]["Season"];
             /**
              * @description Measured at the thickest point; empty means estimated
@@ -985,11 +1146,13 @@ export interface components {
             wait?: components["schemas"]["Wait"];
         };
         PieceSheet: {
+            bath?: components["schemas"]["BathSheet"];
             cautions: components["schemas"]["Finding"][];
             clock?: components["schemas"]["ClockSheet"];
             /** Format: int64 */
             count: number;
             depth?: components["schemas"]["DepthSheet"];
+            inject?: components["schemas"]["InjectionSheet"];
             ledger?: components["schemas"]["LedgerSheet"];
             meat?: components["schemas"]["Meat"];
             noun: string;
@@ -1157,7 +1320,7 @@ export interface components {
             /** @description Value in hours before serving; text is the local day and time */
             figure: components["schemas"]["Figure"];
             /** @enum {string} */
-            key: "not-before" | "salt" | "out" | "fire" | "off" | "slice" | "serve";
+            key: "bath" | "not-before" | "salt" | "out" | "fire" | "off" | "slice" | "serve";
             label: string;
             note: string;
         };
@@ -1195,6 +1358,39 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    bath: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Request"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BathSheet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     compareFormulas: {
         parameters: {
             query?: {
@@ -1291,6 +1487,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FormulaSheet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    injection: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Request"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InjectionSheet"];
                 };
             };
             /** @description Error */

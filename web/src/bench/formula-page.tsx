@@ -78,7 +78,7 @@ function FormulaInHand({ id }: { id: string }) {
 			)}
 			<div className="formula-sheet">
 				<section>
-					<div className="fields">
+					<div className="formula-names">
 						<TypedField
 							label="Name"
 							size="large"

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, type FormulaSummary, need } from "../api/client";
+import { api, type Formula, type FormulaSummary, need, type Shelf } from "../api/client";
+import { whole } from "./formula";
 
 /** The cook's own formulas, as many as a list to choose from can hold. */
 export function useOwnFormulas(): FormulaSummary[] {
@@ -9,3 +10,22 @@ export function useOwnFormulas(): FormulaSummary[] {
 	});
 	return own.data ?? [];
 }
+
+/** A formula of the house or of the cook's own, whole. */
+export async function fetchFormula(id: string, shelf: Shelf): Promise<Formula> {
+	const shipped = shelf.formulas.find((f) => f.id === id);
+	return whole(
+		shipped ?? need(await api.GET("/api/formulas/{id}", { params: { path: { id: Number(id) } } })).formula,
+	);
+}
+
+/** One ingredient as a formula, for a dose of that alone. */
+export const single = (ingredient: string, form: string, name: string): Formula => ({
+	id: "",
+	name,
+	kind: "rub",
+	note: "",
+	tags: [],
+	basis: "weight",
+	rows: [{ ingredient, form, formula: "", parts: "1" }],
+});

@@ -6,6 +6,7 @@ import { useNavigate, useParams } from "react-router";
 import { api, type Cook, need } from "../api/client";
 import { Nothing } from "../shared/nothing";
 import { AddPiece } from "./add-piece";
+import { BrineStage } from "./brine-stage";
 import { Cautions } from "./cautions";
 import { ClockStage } from "./clock-stage";
 import { CookContext, type InHand } from "./context";
@@ -19,7 +20,13 @@ import { type Standing, useCook } from "./use-cook";
 import { WaitStage } from "./wait-stage";
 import "./cook-page.css";
 
-const stages = { piece: PieceStage, season: SeasonStage, wait: WaitStage, clock: ClockStage } as const;
+const stages = {
+	piece: PieceStage,
+	brine: BrineStage,
+	season: SeasonStage,
+	wait: WaitStage,
+	clock: ClockStage,
+} as const;
 
 /** One cook, read in working order. */
 export default function CookPage() {

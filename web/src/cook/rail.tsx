@@ -31,6 +31,15 @@ export function Rail({ stage, piece }: { stage: string; piece: number }) {
 				to: `piece${at}`,
 			},
 			{
+				key: "brine",
+				label: "Brine and inject",
+				line:
+					[f?.bath && `bath ${f.bath.takes.text} %`, f?.inject && `${f.inject.volume.text} mL injected`]
+						.filter(Boolean)
+						.join(", ") || "neither",
+				to: `brine${at}`,
+			},
+			{
 				key: "season",
 				label: "Salt and season",
 				line: f?.season ? `${f.season.on_meat.text} g on the meat` : "to choose",

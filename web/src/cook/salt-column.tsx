@@ -104,6 +104,21 @@ export function SaltColumn({ index }: { index: number }) {
 			<p className={l.in_band ? "salt-verdict" : "salt-verdict salt-off"}>
 				{l.in_band ? <CheckCircleFilled aria-hidden /> : <WarningFilled aria-hidden />} {l.verdict}
 			</p>
+			{l.lines.length > 1 && (
+				<ul className="salt-lines">
+					{l.lines.map((line) => (
+						<li key={line.name}>
+							<span>
+								{line.name}{" "}
+								<small>
+									{line.salt}, stays {line.stays}
+								</small>
+							</span>
+							<b>{line.percent.toFixed(2)}</b>
+						</li>
+					))}
+				</ul>
+			)}
 			<dl>
 				<div>
 					<dt>in the raw meat</dt>

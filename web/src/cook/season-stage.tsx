@@ -9,6 +9,7 @@ import { Ask } from "../shared/ask";
 import { Choice } from "../shared/choice";
 import { TypedField } from "../shared/typed-field";
 import { usePiece } from "./context";
+import { LayersEditor } from "./layers-editor";
 import { Strata } from "./strata";
 import "./season-stage.css";
 
@@ -220,6 +221,7 @@ export function SeasonStage({ index }: { index: number }) {
 					</p>
 				)}
 			</RowsEditor>
+			<LayersEditor index={index} />
 		</>
 	);
 }

@@ -1,0 +1,159 @@
+package salt
+
+import (
+	"math"
+	"time"
+
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/quantity"
+)
+
+// Bath is a wet brine: so much water with salt in it, and meat in that.
+type Bath struct {
+	Water       quantity.Mass // of the brine, for one piece
+	Salt        quantity.Mass // in it
+	Meat        quantity.Mass // one piece, boneless
+	Path        cut.Path
+	Temperature quantity.Celsius
+}
+
+// meatWater is the water in lean meat, kg/kg: salt lives in it, so meat beside a
+// brine ends with this share of the brine's salt per kg of water.
+const meatWater = 0.74
+
+const bathCells = 80
+
+// bathRun is a bath under way.
+type bathRun struct {
+	m   *medium
+	d   float64
+	now float64
+}
+
+func (b Bath) run(factor float64) *bathRun {
+	m := newMedium(b.Path, bathCells)
+	// The medium is counted per m² of face; the bath is scaled to the meat there.
+	volume := 0.0
+	for _, v := range m.volume {
+		volume += v
+	}
+	share := volume * MeatDensity / b.Meat.KG()
+	water := b.Water.KG() * share / meatWater / MeatDensity
+	m.addBath(water, meatWater*b.Salt.KG()/b.Water.KG())
+	return &bathRun{m: m, d: Diffusivity(b.Temperature) * factor}
+}
+
+func (r *bathRun) to(t time.Duration, steps int) {
+	from := r.now
+	for i := 1; i <= steps; i++ {
+		share := float64(i) / float64(steps)
+		next := from + (t.Seconds()-from)*share*share
+		r.m.step(next-r.now, r.d, sealed)
+		r.now = next
+	}
+}
+
+// After returns the state of the meat after t in the bath, with diffusion factor
+// times as fast as the best estimate. Bath and meat share the salt (Crank, eq.
+// 4.37, in the piece's own shape).
+func (b Bath) After(t time.Duration, factor float64) Moment {
+	if t <= 0 {
+		return Moment{Profile: make([]float64, graphPoints)}
+	}
+	r := b.run(factor)
+	r.to(t, 120)
+	return Moment{
+		At: t, Depth: r.m.depth(Noticed), Outer: r.m.outer(outerBite), Centre: r.m.centre(), Mean: r.m.mean(), Profile: r.m.sample(graphPoints),
+	}
+}
+
+// AtInfinity is the mean salt of the meat once bath and meat are even, kg/kg.
+func (b Bath) AtInfinity() float64 {
+	w, m := b.Water.KG(), b.Meat.KG()*meatWater
+	return meatWater * b.Salt.KG() / (w + m)
+}
+
+// EquilibriumSalt is the salt for a bath that ends with target (kg/kg) in the
+// meat however long it takes: target × (meat + water / 0.74), since the meat's
+// salt lives in its water.
+func EquilibriumSalt(meat, water quantity.Mass, target float64) quantity.Mass {
+	return quantity.Mass(target * (meat.KG() + water.KG()/meatWater))
+}
+
+// Reach returns when the mean salt of the meat reaches target (kg/kg), or false
+// when it does not within a week.
+func (b Bath) Reach(target, factor float64) (time.Duration, bool) {
+	if b.AtInfinity() <= target {
+		return 0, false
+	}
+	r := b.run(factor)
+	before, at := 0.0, 0.0
+	for i := 1.0; i <= 240; i++ {
+		share := i / 240
+		next := share * share * EvenLimit.Seconds()
+		r.m.step(next-r.now, r.d, sealed)
+		mean := r.m.mean()
+		if mean >= target {
+			part := (target - before) / (mean - before)
+			return seconds(at + part*(next-at)), true
+		}
+		r.now, before, at = next, mean, next
+	}
+	return 0, false
+}
+
+// BrineDensity is the density of salt water at 20 °C in kg/m³, for 0 to 26 % of
+// salt by weight: 998.2 + 7.03 p + 0.023 p², within 1 kg/m³ of the CRC Handbook's
+// table.
+func BrineDensity(percent float64) float64 { return 998.2 + 7.03*percent + 0.023*percent*percent }
+
+// Salometer is the strength of a brine in degrees: 100 is saturated, 26.4 %.
+func Salometer(percent float64) float64 { return percent / 26.4 * 100 }
+
+// FloatsEgg is the strength, % by weight, at which a fresh egg (about 1.08 kg/L)
+// begins to float.
+const FloatsEgg = 11.0
+
+// IceShare is the share of the water that goes in as ice, so that the rest, at
+// hot, ends at 4 °C: heat of water and ice at −18 °C balanced, vessel left out.
+func IceShare(hot quantity.Celsius) float64 {
+	const water, ice, melt, freezer, end = 4.19, 2.1, 334.0, -18.0, 4.0
+	perIce := -freezer*ice + melt + end*water
+	perHot := (float64(hot) - end) * water
+	return perHot / (perHot + perIce)
+}
+
+// Cover is the liquid that covers pieces of the given volume in a pot: loosely
+// packed they fill about 57 % of the room, so it is three quarters of theirs.
+func Cover(meat quantity.Volume) quantity.Volume { return 0.75 * meat }
+
+// Injected is a piece with brine in it, in cylinders at even spacing.
+type Injected struct {
+	Spacing     quantity.Length // of the grid
+	Share       float64         // of the meat's volume that the brine takes, 0 to 0.5
+	Temperature quantity.Celsius
+}
+
+// Evenness is how even the salt of an injection is after t: the salt farthest
+// from a needle over the mean, 0 to 1. Each site's pocket spreads in a cylinder
+// of the radius that its square of the grid allows; radial diffusion, sealed
+// halfway to the next site.
+func (i Injected) Evenness(t time.Duration, factor float64) float64 {
+	reach := float64(i.Spacing) / math.Sqrt(math.Pi)
+	m := newMedium(cut.Path{Depth: quantity.Length(reach), Shape: 1}, 60)
+	pocket := reach * math.Sqrt(i.Share)
+	for c := range m.c {
+		lo, hi := m.faces[c], m.faces[c+1]
+		m.c[c] = math.Min(1, math.Max(0, (pocket*pocket-lo*lo)/(hi*hi-lo*lo)))
+	}
+	d := Diffusivity(i.Temperature) * factor
+	const steps = 60
+	for s := 1; s <= steps; s++ {
+		a, b := float64(s-1)/steps, float64(s)/steps
+		m.step(t.Seconds()*(b*b-a*a), d, sealed)
+	}
+	if mean := m.mean(); mean > 0 {
+		return m.c[m.cells()-1] / mean
+	}
+	return 0
+}

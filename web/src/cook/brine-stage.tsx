@@ -1,0 +1,310 @@
+import { WarningFilled } from "@ant-design/icons";
+import type { Bath, BathSheet, Injection } from "../api/client";
+import { single } from "../bench/use-formulas";
+import { Ask } from "../shared/ask";
+import { Choice } from "../shared/choice";
+import { TypedField } from "../shared/typed-field";
+import { usePiece } from "./context";
+import { DoseSelect } from "./dose-select";
+import { NeedleGrid } from "./needle-grid";
+import "./brine-stage.css";
+
+const newBath = (kind: string): Bath => ({
+	kind,
+	strength: "",
+	target: "",
+	liquid: "",
+	pot: "",
+	for: "",
+	hot: "",
+});
+const newInjection = (): Injection => ({
+	formula: single("stock", "liquid", "ready stock"),
+	pump: "",
+	spacing: "",
+	syringe: "",
+	bore: "",
+});
+
+/** Salt by water: a cold bath, or brine through the needle. */
+export function BrineStage({ index }: { index: number }) {
+	return (
+		<>
+			<BathPart index={index} />
+			<InjectionPart index={index} />
+		</>
+	);
+}
+
+function BathPart({ index }: { index: number }) {
+	const { piece, figures, edit, wrong } = usePiece(index);
+	const b = piece.bath;
+	const out = figures?.bath;
+	const put = (next: Partial<Bath>) =>
+		edit((p) => {
+			if (p.bath) p.bath = { ...p.bath, ...next };
+		});
+	return (
+		<section>
+			<h2>Wet brine</h2>
+			<Choice
+				label="Which school of bath"
+				quiet
+				value={b?.kind ?? ""}
+				error={wrong("bath/kind")}
+				onChange={(kind) =>
+					edit((p) => {
+						p.bath = kind === "" ? undefined : { ...(p.bath ?? newBath(kind)), kind };
+					})
+				}
+				options={[
+					{ value: "", label: "none" },
+					{
+						value: "equilibrium",
+						label: "equilibrium bath",
+						note: "meat and water together at the target: cannot overshoot",
+					},
+					{ value: "strong", label: "strong bath", note: "quick, and lifted out in time" },
+				]}
+			/>
+			{b && out && (
+				<>
+					<div className="amounts">
+						<div>
+							<Ask size="huge" name="Liquid in the pot" figure={out.liquid} />
+							<p>in the pot</p>
+						</div>
+						<div>
+							<Ask size="huge" name="Salt to dissolve" figure={out.salt} />
+							<p>
+								salt, <Ask name="Strength of the bath" figure={out.strength} />
+							</p>
+						</div>
+						<div>
+							<Ask size="huge" name="Salt it leaves in the meat" figure={out.takes} />
+							<p>in the meat when it comes out</p>
+						</div>
+					</div>
+					<p className={out.too_full ? "typed-error" : "says"}>
+						{out.too_full && <WarningFilled aria-hidden />} {out.fits && `It ${out.fits}. `}
+						{out.window}
+					</p>
+				</>
+			)}
+			{b && (
+				<div className="fields fields-four">
+					<TypedField
+						label={b.kind === "strong" ? "Aim for, in the meat" : "Target, in the meat"}
+						value={b.target}
+						usual="0.7 %"
+						error={wrong("bath/target")}
+						onChange={(target) => put({ target })}
+					/>
+					{b.kind === "strong" && (
+						<TypedField
+							label="Strength"
+							value={b.strength}
+							usual="6 %"
+							error={wrong("bath/strength")}
+							onChange={(strength) => put({ strength })}
+						/>
+					)}
+					<TypedField
+						label="Time in the bath"
+						value={b.for}
+						usual="18 h"
+						error={wrong("bath/for")}
+						onChange={(v) => put({ for: v })}
+					/>
+					<TypedField
+						label="Liquid, for all"
+						value={b.liquid}
+						usual={out ? `about ${out.liquid.text} L to cover` : "4 L"}
+						error={wrong("bath/liquid")}
+						onChange={(liquid) => put({ liquid })}
+					/>
+					<TypedField
+						label="The pot holds"
+						value={b.pot}
+						usual="10 L"
+						error={wrong("bath/pot")}
+						onChange={(pot) => put({ pot })}
+					/>
+					<TypedField
+						label="Boiled part is at"
+						value={b.hot}
+						usual="95 °C"
+						error={wrong("bath/hot")}
+						onChange={(hot) => put({ hot })}
+					/>
+				</div>
+			)}
+			{b && out && <BathDetails out={out} />}
+		</section>
+	);
+}
+
+/** How to make the bath, check it, and what it does over the hours. */
+function BathDetails({ out }: { out: BathSheet }) {
+	const most = Math.max(...out.at.map((m) => m.percent), out.takes.value, 0.1);
+	return (
+		<div className="bath-details">
+			<ol className="bath-hours" aria-label="What the meat will hold">
+				{out.at.map((m) => (
+					<li key={m.hours}>
+						<b>{m.hours} h</b>
+						<span className="bath-bar" style={{ width: `${(m.percent / most) * 60}%` }} aria-hidden />
+						<span>
+							<b>{m.percent.toFixed(2)} %</b> <span className="muted">centre {m.centre.toFixed(2)}</span>
+						</span>
+					</li>
+				))}
+			</ol>
+			<dl className="pairs">
+				<div>
+					<dt>boil up, with the salt</dt>
+					<dd>
+						<Ask name="Boiled part" figure={out.hot} />
+					</dd>
+				</div>
+				<div>
+					<dt>then ice, down to 4 °C</dt>
+					<dd>
+						<Ask name="Ice" figure={out.ice} />
+					</dd>
+				</div>
+				<div>
+					<dt>hydrometer at 20 °C</dt>
+					<dd>
+						<Ask name="Density" figure={out.density} />
+					</dd>
+				</div>
+				<div>
+					<dt>salometer</dt>
+					<dd>
+						<Ask name="Salometer" figure={out.salometer} />
+					</dd>
+				</div>
+				<div>
+					<dt>the meat gains</dt>
+					<dd>
+						<Ask name="Weight gained" figure={out.gain} />
+					</dd>
+				</div>
+			</dl>
+			<p className="says">
+				In it {out.floats}. {out.rule}
+			</p>
+		</div>
+	);
+}
+
+function InjectionPart({ index }: { index: number }) {
+	const { piece, figures, edit, wrong, shelf } = usePiece(index);
+	const n = piece.inject;
+	const out = figures?.inject;
+	const put = (next: Partial<Injection>) =>
+		edit((p) => {
+			if (p.inject) p.inject = { ...p.inject, ...next };
+		});
+	return (
+		<section className="injection">
+			<h2>Injection</h2>
+			<Choice
+				label="Injected or not"
+				quiet
+				value={n ? "yes" : ""}
+				onChange={(v) =>
+					edit((p) => {
+						p.inject = v === "" ? undefined : newInjection();
+					})
+				}
+				options={[
+					{ value: "", label: "none" },
+					{
+						value: "yes",
+						label: "inject",
+						note: "for lean or big cuts: along the grain, never through the skin",
+					},
+				]}
+			/>
+			{n && (
+				<>
+					<div className="injection-top">
+						<div>
+							<DoseSelect
+								label="What is injected"
+								value={n.formula}
+								shelf={shelf}
+								onChange={(formula) => put({ formula })}
+							/>
+							{wrong("inject/formula/rows") && <p className="typed-error">{wrong("inject/formula/rows")}</p>}
+							{out && (
+								<div className="amounts">
+									<div>
+										<Ask size="huge" name="Injected into one piece" figure={out.volume} />
+										<p>
+											into one; mix <b>{out.batch.text} g</b>
+										</p>
+									</div>
+									<div>
+										<Ask size="huge" name="mL a site" figure={out.per_site} />
+										<p>
+											at each of <Ask name="Sites" figure={out.sites} />
+										</p>
+									</div>
+									<div>
+										<Ask size="huge" name="Salt of the injection" figure={out.salt} />
+										<p>salt that stays</p>
+									</div>
+								</div>
+							)}
+							<div className="fields fields-four">
+								<TypedField
+									label="Pump, of the meat"
+									value={n.pump}
+									usual="8 %"
+									error={wrong("inject/pump")}
+									onChange={(pump) => put({ pump })}
+								/>
+								<TypedField
+									label="Grid"
+									value={n.spacing}
+									usual="2.5 cm"
+									error={wrong("inject/spacing")}
+									onChange={(spacing) => put({ spacing })}
+								/>
+								<TypedField
+									label="Syringe"
+									value={n.syringe}
+									usual="60 mL"
+									error={wrong("inject/syringe")}
+									onChange={(syringe) => put({ syringe })}
+								/>
+								<TypedField
+									label="Needle bore"
+									value={n.bore}
+									usual="2 mm"
+									error={wrong("inject/bore")}
+									onChange={(bore) => put({ bore })}
+								/>
+							</div>
+						</div>
+						{out && <NeedleGrid injection={out} />}
+					</div>
+					{out && (
+						<>
+							<p className={out.clogs ? "typed-error" : "says"}>
+								{out.clogs && <WarningFilled aria-hidden />} {out.bore}
+							</p>
+							<p className="says">
+								{out.refills.text} syringes for one. {out.runs} {out.warm} After the wait the meat between two
+								sites has <Ask name="How even the pockets are" figure={out.even} /> of the mean.
+							</p>
+						</>
+					)}
+				</>
+			)}
+		</section>
+	);
+}

@@ -1,0 +1,35 @@
+import type { InjectionSheet } from "../api/client";
+import "./pictures.css";
+
+/** The needle's sites on the piece, seen from above and to scale, grain along the length. */
+export function NeedleGrid({ injection }: { injection: InjectionSheet }) {
+	const width = 230;
+	const scale = width / injection.length_mm;
+	const high = injection.width_mm * scale;
+	const sites = [];
+	for (let x = 0; x < injection.along; x++) {
+		for (let y = 0; y < injection.across; y++) {
+			sites.push({ x: ((x + 0.5) / injection.along) * width, y: ((y + 0.5) / injection.across) * high });
+		}
+	}
+	const step = (width / injection.along) * 0.5;
+	return (
+		<svg
+			className="needle-grid"
+			viewBox={`-4 -4 ${width + 8} ${high + 30}`}
+			role="img"
+			aria-label={`${injection.along} by ${injection.across} sites, ${injection.per_site.text} mL each`}
+		>
+			<rect width={width} height={high} rx={Math.min(26, high / 3)} className="meat" />
+			{sites.map((s) => (
+				<g key={`${s.x} ${s.y}`}>
+					<circle cx={s.x} cy={s.y} r={step * 0.5} className="pocket" />
+					<circle cx={s.x} cy={s.y} r={2} className="needle-hole" />
+				</g>
+			))}
+			<text x={width / 2} y={high + 20} textAnchor="middle" className="pic-small">
+				{Math.round(injection.length_mm)} mm along the grain →
+			</text>
+		</svg>
+	);
+}
