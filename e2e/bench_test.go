@@ -141,3 +141,37 @@ func TestEveryRoadOfSalt(t *testing.T) {
 	assert.Equal(t, "10 %", p.Inject.Pump)
 	assert.Equal(t, "glaze", p.Layers[0].Kind)
 }
+
+// Weighed out with the scale, poured over, made bigger, finished by typing; the
+// salt column counts what was really weighed.
+func TestWeighingOut(t *testing.T) {
+	b := start(t, true)
+	b.open("/cooks/3/season/2")
+	b.see("Weigh it out")
+	planned := b.percent()
+	b.press("Weigh it out")
+	b.see("1 of 2: kosher salt")
+	b.see("on the scale")
+	b.accessible("weighing out")
+	for range 3 {
+		b.press("+20 g")
+	}
+	b.until(`document.querySelector(".weigh-live").innerText.startsWith("60.0") && document.body.innerText.includes("steady")`)
+	b.press("Take this and go on")
+	b.see("g too much: take it out, or make the whole batch")
+	b.accessible("poured over")
+	b.press("Make the batch bigger")
+	b.see("2 of 2: black pepper")
+	b.until(`document.querySelector(".weigh-live").innerText.startsWith("0.0")`)
+	goal := js[string](b, `String(parseFloat(document.querySelector(".weigh-target").innerText))`)
+	b.write("Or type what it weighs", goal)
+	b.press("Keep")
+	b.see("All weighed")
+	b.saved()
+	rec, err := b.app.Store.Cook(t.Context(), 3)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"60", goal}, rec.Cook.Pieces[1].Weighed)
+	b.press("Salt and season")
+	b.see("as weighed")
+	b.until(`document.querySelector(".salt-column .pic-huge").textContent > ` + quote(planned))
+}

@@ -23,15 +23,17 @@ import (
 
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/sheet"
+	"verjuice/internal/instrument"
 	"verjuice/internal/store"
 )
 
 // Config is what the API needs.
 type Config struct {
 	Store *store.Store
-	Pages fs.FS            // the built pages; nil serves the API alone
-	Now   func() time.Time // the clock
-	Hosts []string         // host:port values that requests may be addressed to; empty allows any
+	Pages fs.FS                 // the built pages; nil serves the API alone
+	Now   func() time.Time      // the clock
+	Scale *instrument.Simulated // the simulated scale; nil makes one
+	Hosts []string              // host:port values that requests may be addressed to; empty allows any
 }
 
 // maxBody bounds a request body, in bytes: the largest page is far below it.
@@ -74,11 +76,15 @@ func register(r chi.Router, cfg Config) huma.API {
 		"json":             {Marshal: huma.DefaultJSONFormat.Marshal, Unmarshal: unmarshal},
 	}
 	a := humachi.New(r, c)
+	if cfg.Scale == nil {
+		cfg.Scale = instrument.NewSimulated(1)
+	}
 	s := &server{Config: cfg}
 	s.registerShelf(a)
 	s.registerSheet(a)
 	s.registerCooks(a)
 	s.registerFormulas(a)
+	s.registerScale(a)
 	huma.Register(a, op(http.MethodGet, "/api/health", "health", "Whether the program and its database answer"), s.health)
 	return a
 }

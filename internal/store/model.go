@@ -139,16 +139,17 @@ func (m cookModel) cook() sheet.Cook {
 // wet is what a piece gets besides its rub, kept as one document: each part is
 // there or not, and is read and written whole.
 type wet struct {
-	Bath   *sheet.Bath      `json:"bath,omitempty"`
-	Inject *sheet.Injection `json:"inject,omitempty"`
-	Layers []sheet.Layer    `json:"layers,omitempty"`
+	Bath    *sheet.Bath      `json:"bath,omitempty"`
+	Inject  *sheet.Injection `json:"inject,omitempty"`
+	Layers  []sheet.Layer    `json:"layers,omitempty"`
+	Weighed []string         `json:"weighed,omitempty"`
 }
 
 func encodeWet(p sheet.Piece) string {
-	if p.Bath == nil && p.Inject == nil && len(p.Layers) == 0 {
+	if p.Bath == nil && p.Inject == nil && len(p.Layers) == 0 && len(p.Weighed) == 0 {
 		return ""
 	}
-	body, err := json.Marshal(wet{p.Bath, p.Inject, p.Layers})
+	body, err := json.Marshal(wet{p.Bath, p.Inject, p.Layers, p.Weighed})
 	if err != nil {
 		panic(err) // plain data
 	}
@@ -161,6 +162,6 @@ func decodeWet(body string, p *sheet.Piece) {
 	}
 	var w wet
 	if err := json.Unmarshal([]byte(body), &w); err == nil {
-		p.Bath, p.Inject, p.Layers = w.Bath, w.Inject, w.Layers
+		p.Bath, p.Inject, p.Layers, p.Weighed = w.Bath, w.Inject, w.Layers, w.Weighed
 	}
 }

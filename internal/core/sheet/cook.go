@@ -45,6 +45,7 @@ type Piece struct {
 	Bath      *Bath      `json:"bath,omitempty" doc:"A wet brine before the rub; absent when there is none"`
 	Inject    *Injection `json:"inject,omitempty" doc:"An injection before the rub; absent when there is none"`
 	Layers    []Layer    `json:"layers,omitempty" required:"false" nullable:"false" doc:"More doses, in the order they go on"`
+	Weighed   []string   `json:"weighed,omitempty" required:"false" nullable:"false" doc:"What was really weighed of each row of the rub, for all pieces, g; absent until it was"`
 	Wait      Wait       `json:"wait" required:"false"`
 	Fire      Fire       `json:"fire" required:"false"`
 }

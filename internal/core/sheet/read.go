@@ -43,7 +43,8 @@ type piece struct {
 	target   quantity.Percent
 	coat     formula.Coat
 	band     salt.Band
-	spare    float64 // share
+	spare    float64   // share
+	onScale  []float64 // g of each row, for all pieces; nil until it was weighed
 
 	bath   *bath
 	inject *injection
@@ -246,6 +247,9 @@ func (p *piece) readSeason(at string, errs *field.Errors) {
 		errs.Add(at+"/spare", "between 0 and 300 %%")
 	}
 	p.spare = float64(spare) / 100
+	if len(wrong) == 0 {
+		p.readWeighed(strings.TrimSuffix(at, "/season")+"/weighed", errs)
+	}
 }
 
 func (p *piece) readWait(at string, errs *field.Errors) {

@@ -6,6 +6,7 @@ import (
 
 	"verjuice/internal/core/caution"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/larder"
 	"verjuice/internal/core/plan"
@@ -35,6 +36,7 @@ type SeasonSheet struct {
 	SaltShare float64      `json:"salt_share" doc:"Salt in the mix by weight, %"`
 	SugarPart float64      `json:"sugar_share" doc:"Sugar in the mix by weight, %"`
 	Allergens []string     `json:"allergens" nullable:"false"`
+	Weighed   bool         `json:"weighed" doc:"The figures on the meat are of what was really weighed"`
 }
 
 // RowSheet is one ingredient of it.
@@ -50,6 +52,7 @@ type RowSheet struct {
 
 // dose is the rub on one piece.
 type dose struct {
+	plan  quantity.Mass // meant to lie on it
 	mass  quantity.Mass // that lies on it
 	salt  quantity.Mass // NaCl in that
 	stays salt.Share    // of it, taken up
@@ -73,8 +76,55 @@ func (p *piece) dose() (dose, error) {
 		d.mass = p.mix.CoatMass(p.coatWanted(), p.salted())
 		d.salt = quantity.Mass(float64(d.mass) * share)
 	}
+	d.plan = d.mass
+	p.asWeighed(&d)
 	d.coat = p.mix.CoatOf(d.mass, p.salted())
 	return d, nil
+}
+
+// toMix is what has to be mixed so that planned lies on each piece: with what
+// falls off while sprinkling, and the margin.
+func (p *piece) toMix(planned quantity.Mass) quantity.Mass {
+	return planned * quantity.Mass(float64(p.count)*(1+p.spare)/(1-formula.SprinkleLoss))
+}
+
+// readWeighed reads what was really weighed.
+func (p *piece) readWeighed(at string, errs *field.Errors) {
+	if len(p.typed.Weighed) == 0 {
+		return
+	}
+	if len(p.typed.Weighed) != len(p.mix.Components) {
+		errs.Add(at, "the mix has other ingredients than when it was weighed: weigh it again")
+		return
+	}
+	total := 0.0
+	for i, typed := range p.typed.Weighed {
+		g, err := quantity.ParseParts(typed)
+		if errs.Take(fmt.Sprintf("%s/%d", at, i), err) {
+			return
+		}
+		p.onScale = append(p.onScale, g)
+		total += g
+	}
+	if total <= 0 || total > 100e3 {
+		errs.Add(at, "that is no batch of a rub: weigh it again")
+		p.onScale = nil
+	}
+}
+
+// asWeighed makes the dose what was really weighed: as much more or less than
+// planned, with the salt that is really in it.
+func (p *piece) asWeighed(d *dose) {
+	if p.onScale == nil {
+		return
+	}
+	total, salty := 0.0, 0.0
+	for i, g := range p.onScale {
+		total += g
+		salty += g * p.mix.Components[i].Ingredient.Per100g.Salt / 100
+	}
+	d.mass = d.plan * quantity.Mass(total/p.toMix(d.plan).Grams())
+	d.salt = d.mass * quantity.Mass(salty/total)
 }
 
 func (p *piece) coatWanted() float64 {
@@ -101,8 +151,7 @@ func (p *piece) source(d dose) salt.Source {
 func (p *piece) seasonSheet(d dose) *SeasonSheet {
 	n := float64(p.count)
 	all := d.mass * quantity.Mass(n)
-	factor := (1 + p.spare) / (1 - formula.SprinkleLoss)
-	mixed := all * quantity.Mass(factor)
+	mixed := p.toMix(d.plan)
 	spread := 0.0
 	if !p.byTarget {
 		spread = formula.CoatSpread
@@ -113,6 +162,7 @@ func (p *piece) seasonSheet(d dose) *SeasonSheet {
 		amountWords = "The salt wanted in the boneless meat, over what stays of a coat and the share of salt in this mix."
 	}
 	s := &SeasonSheet{
+		Weighed:   p.onScale != nil,
 		UsualMode: modeName(p.mix.SaltLed()), Mode: modeName(p.byTarget),
 		CoatWords: formula.DescribeCoat(d.coat), TooThick: d.coat > formula.MaxCoat,
 		SaltShare: 100 * p.mix.SaltShare(), SugarPart: p.mix.Per100g.Sugar,

@@ -154,7 +154,7 @@ func (p *piece) sheet(errs *field.Errors, at string, sound bool) PieceSheet {
 		one.Inject = p.injectionSheet()
 	}
 	var takenUp time.Duration
-	if !wrong("/season", "/wait", "/bath", "/inject", "/layers") {
+	if !wrong("/season", "/weighed", "/wait", "/bath", "/inject", "/layers") {
 		d, err := p.dose()
 		if errs.Take(at+"/season", err) {
 			return one

@@ -231,6 +231,19 @@ func TestLayersAddUpAndTheRubGivesWay(t *testing.T) {
 	assert.Contains(t, errs[0].Detail, "the other sources alone bring")
 }
 
+// What was really weighed is what the ledger counts; the targets stay the plan's.
+func TestWhatWasWeighedCounts(t *testing.T) {
+	p := coated("pork-loin", "2 kg")
+	plan := compute(t, supper(p)).Pieces[0]
+	salt, pepper := plan.Season.Rows[0].Mass.Value, plan.Season.Rows[1].Mass.Value
+	p.Weighed = []string{quantity.Number(salt * 1.2), quantity.Number(pepper)}
+	real := compute(t, supper(p)).Pieces[0]
+	assert.InEpsilon(t, 1.2, real.Ledger.Percent.Value/plan.Ledger.Percent.Value, 1e-3)
+	assert.InDelta(t, salt, real.Season.Rows[0].Mass.Value, 1e-9)
+	p.Weighed = p.Weighed[:1]
+	assert.Equal(t, "/pieces/0/weighed", Compute(supper(p), Options{Now: noon}).Errors[0].Pointer)
+}
+
 func TestWetMistakesArePointedAt(t *testing.T) {
 	for at, change := range map[string]func(*Piece){
 		"/bath/kind":                        func(p *Piece) { p.Bath = &Bath{Kind: "bubble"} },

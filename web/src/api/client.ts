@@ -12,10 +12,11 @@ type Full<T> = T extends (infer U)[] ? Full<U>[] : T extends object ? { [K in ke
 export type Bath = Full<Schemas["Bath"]>;
 export type Injection = Full<Schemas["Injection"]>;
 export type Layer = Full<Schemas["Layer"]>;
-export type Piece = Full<Omit<Schemas["Piece"], "bath" | "inject" | "layers">> & {
+export type Piece = Full<Omit<Schemas["Piece"], "bath" | "inject" | "layers" | "weighed">> & {
 	bath?: Bath;
 	inject?: Injection;
 	layers?: Layer[];
+	weighed?: string[];
 };
 export type Cook = Full<Omit<Schemas["Cook"], "pieces">> & { pieces: Piece[] };
 export type BathSheet = Schemas["BathSheet"];

@@ -140,6 +140,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/weighing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where a weigh-out stands, and what to do next */
+        post: operations["weighing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks": {
         parameters: {
             query?: never;
@@ -327,6 +344,74 @@ export interface paths {
         get: operations["newPiece"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the scale shows, as a stream of events */
+        get: operations["scaleReadings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/clear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take everything off the simulated scale */
+        post: operations["clearScale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/put": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lay something on the simulated scale, or take it off */
+        post: operations["putOnScale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/tare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make what lies on the scale count as nothing */
+        post: operations["tareScale"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1144,6 +1229,8 @@ export interface components {
              */
             trimmed?: string;
             wait?: components["schemas"]["Wait"];
+            /** @description What was really weighed of each row of the rub, for all pieces, g; absent until it was */
+            weighed?: string[];
         };
         PieceSheet: {
             bath?: components["schemas"]["BathSheet"];
@@ -1171,6 +1258,21 @@ export interface components {
             title: string;
             /** @example about:blank */
             type: string;
+        };
+        PutOnScaleRequest: {
+            /** Format: double */
+            grams: number;
+        };
+        Reading: {
+            /**
+             * Format: double
+             * @description Shown weight at the scale's step, after tare
+             */
+            grams: number;
+            /** @description More lies on it than it can weigh; grams is not to be used */
+            overload: boolean;
+            /** @description It has settled */
+            stable: boolean;
         };
         Request: {
             /** @description Temperature of the fridge; empty means 4 °C */
@@ -1270,6 +1372,8 @@ export interface components {
             too_thick: boolean;
             /** @description What drives the amount of this mix when nothing is chosen: target or coat */
             usual_mode: string;
+            /** @description The figures on the meat are of what was really weighed */
+            weighed: boolean;
         };
         Sheet: {
             /** @description How far off serving is, in words */
@@ -1348,6 +1452,58 @@ export interface components {
             open?: boolean;
             /** @description minutes, overnight or day; empty means overnight */
             style?: string;
+        };
+        WeighOut: {
+            /**
+             * Format: int64
+             * @description Which ingredient is next; the number of them when all are done
+             */
+            next: number;
+            /**
+             * Format: int64
+             * @description Which ingredient there is too much of; −1 when none
+             */
+            over: number;
+            /** @description What to do, in a sentence */
+            says: string;
+            /**
+             * Format: double
+             * @description How much bigger the batch has become by rescaling
+             */
+            scale: number;
+            steps: components["schemas"]["WeighStep"][];
+        };
+        WeighStep: {
+            /**
+             * Format: double
+             * @description g still to add; below zero when over
+             */
+            remaining: number;
+            /** @enum {string} */
+            state: "to-do" | "under" | "done" | "over";
+            /**
+             * Format: double
+             * @description g, after any rescaling
+             */
+            target: number;
+            /**
+             * Format: double
+             * @description g either way that counts as reached
+             */
+            tolerance: number;
+            /**
+             * Format: double
+             * @description g so far
+             */
+            weighed: number;
+        };
+        WeighingRequest: {
+            /** @description Make the batch so much bigger that nothing is over */
+            rescale: boolean;
+            /** @description g of each ingredient */
+            targets: number[];
+            /** @description g weighed of each so far */
+            weighed: number[];
         };
     };
     responses: never;
@@ -1619,6 +1775,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeasonSheet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    weighing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeighingRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighOut"];
                 };
             };
             /** @description Error */
@@ -2186,6 +2375,131 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Piece"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    scaleReadings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": {
+                        data: components["schemas"]["Reading"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "reading";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    }[];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    clearScale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putOnScale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutOnScaleRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tareScale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

@@ -119,7 +119,7 @@ function BathPart({ index }: { index: number }) {
 					<TypedField
 						label="Liquid, for all"
 						value={b.liquid}
-						usual={out ? `about ${out.liquid.text} L to cover` : "4 L"}
+						usual={out ? `${out.liquid.text} L covers` : "4 L"}
 						error={wrong("bath/liquid")}
 						onChange={(liquid) => put({ liquid })}
 					/>

@@ -18,12 +18,14 @@ import { SeasonStage } from "./season-stage";
 import { Strip } from "./strip";
 import { type Standing, useCook } from "./use-cook";
 import { WaitStage } from "./wait-stage";
+import { WeighStage } from "./weigh-stage";
 import "./cook-page.css";
 
 const stages = {
 	piece: PieceStage,
 	brine: BrineStage,
 	season: SeasonStage,
+	weigh: WeighStage,
 	wait: WaitStage,
 	clock: ClockStage,
 } as const;

@@ -59,7 +59,7 @@ export function Rail({ stage, piece }: { stage: string; piece: number }) {
 			},
 		);
 	}
-	const now = steps.findIndex((s) => s.key === stage);
+	const now = steps.findIndex((s) => s.key === (stage === "weigh" ? "season" : stage));
 	const here = useRef<HTMLOListElement>(null);
 	// On a phone the stages run off the side: bring the open one into sight.
 	useEffect(() => {

@@ -1,3 +1,4 @@
+import { ArrowRightOutlined } from "@ant-design/icons";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { App, Button, Select } from "antd";
 import { Link } from "react-router";
@@ -15,7 +16,7 @@ import "./season-stage.css";
 
 /** The rub: what is in it, what drives the amount, and every gram of it. */
 export function SeasonStage({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, shelf, undoable, cook } = usePiece(index);
+	const { piece, figures, edit, wrong, shelf, undoable, cook, goto } = usePiece(index);
 	const season = piece.season;
 	const formula = season.formula;
 	const out = figures?.season;
@@ -32,6 +33,7 @@ export function SeasonStage({ index }: { index: number }) {
 		edit((p) => {
 			p.season.formula = whole(told);
 			p.season.mode = "";
+			p.weighed = undefined;
 		});
 	};
 	const keep = useMutation({
@@ -98,7 +100,7 @@ export function SeasonStage({ index }: { index: number }) {
 								<div>
 									<Ask size="huge" name="Rub on the meat" figure={out.on_meat} />
 									<p>
-										on the meat; mix <b>{out.to_mix.text} g</b>
+										on the meat{out.weighed && ", as weighed"}; mix <b>{out.to_mix.text} g</b>
 									</p>
 								</div>
 								<div>
@@ -117,6 +119,11 @@ export function SeasonStage({ index }: { index: number }) {
 				</div>
 				{out && <Strata season={out} fills={fills} />}
 			</div>
+			{out && (
+				<Button type="primary" className="season-weigh" onClick={() => goto("weigh", index)}>
+					{out.weighed ? "Weighed out" : "Weigh it out"} <ArrowRightOutlined />
+				</Button>
+			)}
 			<div className="season-drive">
 				<Choice
 					label="What drives the amount"
@@ -204,6 +211,7 @@ export function SeasonStage({ index }: { index: number }) {
 				onChange={(rows) =>
 					edit((p) => {
 						p.season.formula.rows = rows;
+						p.weighed = undefined;
 					})
 				}
 				nestable={[

@@ -1,0 +1,65 @@
+package api
+
+import (
+	"context"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/sse"
+
+	"verjuice/internal/core/formula"
+	"verjuice/internal/instrument"
+)
+
+// readEvery is how often a scale is read.
+const readEvery = 200 * time.Millisecond
+
+func (s *server) registerScale(a huma.API) {
+	sse.Register(a, op(http.MethodGet, "/api/scale", "scaleReadings", "What the scale shows, as a stream of events"),
+		map[string]any{"reading": instrument.Reading{}},
+		func(ctx context.Context, _ *struct{}, send sse.Sender) {
+			tick := time.NewTicker(readEvery)
+			defer tick.Stop()
+			for {
+				if err := send.Data(s.Scale.Read(time.Now())); err != nil {
+					return
+				}
+				select {
+				case <-ctx.Done():
+					return
+				case <-tick.C:
+				}
+			}
+		})
+	huma.Register(a, op(http.MethodPost, "/api/scale/tare", "tareScale", "Make what lies on the scale count as nothing"),
+		func(context.Context, *struct{}) (*struct{}, error) {
+			s.Scale.Tare()
+			return nil, nil
+		})
+	huma.Register(a, op(http.MethodPost, "/api/scale/put", "putOnScale", "Lay something on the simulated scale, or take it off"),
+		func(_ context.Context, in *struct {
+			Body struct {
+				Grams float64 `json:"grams" minimum:"-10000" maximum:"10000"`
+			}
+		}) (*struct{}, error) {
+			s.Scale.Put(in.Body.Grams)
+			return nil, nil
+		})
+	huma.Register(a, op(http.MethodPost, "/api/scale/clear", "clearScale", "Take everything off the simulated scale"),
+		func(context.Context, *struct{}) (*struct{}, error) {
+			s.Scale.Clear()
+			return nil, nil
+		})
+	huma.Register(a, op(http.MethodPost, "/api/calc/weighing", "weighing", "Where a weigh-out stands, and what to do next"),
+		func(_ context.Context, in *body[WeighingRequest]) (*body[formula.WeighOut], error) {
+			return answer(formula.Weighing(in.Body.Targets, in.Body.Weighed, in.Body.Rescale)), nil
+		})
+}
+
+// WeighingRequest is a weigh-out so far.
+type WeighingRequest struct {
+	Targets []float64 `json:"targets" nullable:"false" maxItems:"40" doc:"g of each ingredient"`
+	Weighed []float64 `json:"weighed" nullable:"false" maxItems:"40" doc:"g weighed of each so far"`
+	Rescale bool      `json:"rescale" doc:"Make the batch so much bigger that nothing is over"`
+}

@@ -1,0 +1,83 @@
+package formula
+
+import (
+	"fmt"
+	"math"
+
+	"verjuice/internal/core/quantity"
+)
+
+// WeighStep is one ingredient of a weigh-out.
+type WeighStep struct {
+	Target    float64 `json:"target" doc:"g, after any rescaling"`
+	Weighed   float64 `json:"weighed" doc:"g so far"`
+	Remaining float64 `json:"remaining" doc:"g still to add; below zero when over"`
+	Tolerance float64 `json:"tolerance" doc:"g either way that counts as reached"`
+	State     string  `json:"state" enum:"to-do,under,done,over"`
+}
+
+// WeighOut is where a weigh-out stands.
+type WeighOut struct {
+	Steps []WeighStep `json:"steps" nullable:"false"`
+	Next  int         `json:"next" doc:"Which ingredient is next; the number of them when all are done"`
+	Over  int         `json:"over" doc:"Which ingredient there is too much of; −1 when none"`
+	Scale float64     `json:"scale" doc:"How much bigger the batch has become by rescaling"`
+	Says  string      `json:"says" doc:"What to do, in a sentence"`
+}
+
+// tolerance of a weighed ingredient: two in a hundred, and never less than a
+// kitchen scale can tell.
+func tolerance(target float64) float64 { return math.Max(0.1, 0.02*target) }
+
+// Weighing says where a weigh-out stands: targets and what has been weighed so
+// far, in grams, row by row. With rescale the batch grows so far that nothing is
+// over; what was weighed already then wants topping up. Missing weights count as
+// none.
+func Weighing(targets, weighed []float64, rescale bool) WeighOut {
+	out := WeighOut{Steps: make([]WeighStep, len(targets)), Next: len(targets), Over: -1, Scale: 1}
+	have := func(i int) float64 {
+		if i < len(weighed) {
+			return math.Max(0, weighed[i])
+		}
+		return 0
+	}
+	if rescale {
+		for i, t := range targets {
+			if t > 0 && have(i) > t+tolerance(t) {
+				out.Scale = math.Max(out.Scale, have(i)/t)
+			}
+		}
+	}
+	for i, t := range targets {
+		s := WeighStep{Target: t * out.Scale, Weighed: have(i)}
+		s.Tolerance, s.Remaining = tolerance(s.Target), s.Target-s.Weighed
+		switch {
+		case s.Weighed == 0 && s.Target > 0:
+			s.State = "to-do"
+		case s.Remaining > s.Tolerance+1e-9:
+			s.State = "under"
+		case s.Remaining < -s.Tolerance-1e-9:
+			s.State = "over"
+			if out.Over < 0 {
+				out.Over = i
+			}
+		default:
+			s.State = "done"
+		}
+		if s.State != "done" && out.Next == len(targets) {
+			out.Next = i
+		}
+		out.Steps[i] = s
+	}
+	switch {
+	case out.Over >= 0:
+		s := out.Steps[out.Over]
+		out.Next = out.Over
+		out.Says = fmt.Sprintf("%s g too much: take it out, or make the whole batch %.0f %% bigger.", quantity.Number(math.Round(-s.Remaining*10)/10), 100*(s.Weighed/s.Target-1))
+	case out.Next == len(targets):
+		out.Says = "All weighed. Shake it well: settled mixes separate."
+	case out.Steps[out.Next].State == "under":
+		out.Says = fmt.Sprintf("Add %s g more.", quantity.Number(math.Round(out.Steps[out.Next].Remaining*10)/10))
+	}
+	return out
+}

@@ -1,0 +1,247 @@
+import { CheckOutlined, WarningFilled } from "@ant-design/icons";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { Button, Input } from "antd";
+import { useEffect, useState } from "react";
+import { api, need } from "../api/client";
+import { usePiece } from "./context";
+import { useScale } from "./use-scale";
+import "./weigh-stage.css";
+
+/** Weigh-out: one ingredient at a time with the scale, and what was really weighed kept. */
+export function WeighStage({ index }: { index: number }) {
+	const { piece, figures, edit, wrong, goto } = usePiece(index);
+	const rows = figures?.season?.rows ?? [];
+	const targets = rows.map((r) => r.mass.value);
+	const [weighed, setWeighed] = useState<number[]>(() => (piece.weighed ?? []).map(Number));
+	const [rescale, setRescale] = useState(false);
+	const [typed, setTyped] = useState("");
+	const scale = useScale();
+	const asked = JSON.stringify({ targets, weighed, rescale });
+	const stand = useQuery({
+		queryKey: ["weighing", asked],
+		enabled: targets.length > 0,
+		placeholderData: keepPreviousData,
+		queryFn: async () => need(await api.POST("/api/calc/weighing", { body: JSON.parse(asked) })),
+	}).data;
+	const at = stand?.next ?? 0;
+	const step = stand?.steps[at];
+	const row = rows[at];
+	const done = stand !== undefined && at >= stand.steps.length;
+
+	const keep = (grams: number) => {
+		const next = targets.map((_, i) => weighed[i] ?? 0);
+		next[at] = Math.max(0, Math.round(((next[at] ?? 0) + grams) * 10) / 10);
+		setWeighed(next);
+		setTyped("");
+		scale.tare();
+	};
+	const replace = (grams: number) =>
+		setWeighed(targets.map((_, i) => (i === at ? grams : (weighed[i] ?? 0))));
+
+	// All weighed: it goes on record, and the salt column counts it.
+	const finished = done ? JSON.stringify(weighed) : "";
+	// biome-ignore lint/correctness/useExhaustiveDependencies: kept once, when the last one is weighed
+	useEffect(() => {
+		if (finished) {
+			edit((p) => {
+				p.weighed = (JSON.parse(finished) as number[]).map(String);
+			});
+		}
+	}, [finished]);
+
+	if (wrong("weighed")) {
+		return (
+			<>
+				<h2>Weigh it out</h2>
+				<p className="typed-error">
+					<WarningFilled aria-hidden /> {wrong("weighed")}
+				</p>
+				<Button
+					type="primary"
+					size="large"
+					onClick={() => {
+						setWeighed([]);
+						edit((p) => {
+							p.weighed = undefined;
+						});
+					}}
+				>
+					Weigh it again
+				</Button>
+			</>
+		);
+	}
+	if (!stand || rows.length === 0)
+		return <p className="says">There is nothing to weigh until the mix can be worked out.</p>;
+	if (done) {
+		return (
+			<>
+				<h2>All weighed</h2>
+				<p className="weigh-says">
+					<CheckOutlined aria-hidden /> {stand.says}
+				</p>
+				<p className="says">
+					The salt column now counts what you really weighed
+					{stand.scale > 1 && `, a batch ${((stand.scale - 1) * 100).toFixed(0)} % bigger`}.
+				</p>
+				<div className="weigh-actions">
+					<Button
+						size="large"
+						onClick={() => {
+							setWeighed([]);
+							setRescale(false);
+							edit((p) => {
+								p.weighed = undefined;
+							});
+						}}
+					>
+						Weigh it again
+					</Button>
+					<Button type="primary" size="large" onClick={() => goto("wait", index)}>
+						On to the wait
+					</Button>
+				</div>
+				<Done rows={rows} steps={stand.steps} at={at} />
+			</>
+		);
+	}
+	const over = stand.over >= 0;
+	const onPan = scale.reading && !scale.reading.overload ? scale.reading.grams : 0;
+	const have = (step?.weighed ?? 0) + onPan;
+	const target = step?.target ?? 1;
+	const near = Math.abs(have - target) <= (step?.tolerance ?? 0);
+	return (
+		<>
+			<h2>
+				{at + 1} of {rows.length}: {row?.name} <span className="muted">{row?.form}</span>
+			</h2>
+			<div className="weigh">
+				<div>
+					<p className="muted">weigh</p>
+					<p className="weigh-target">
+						{target.toFixed(1)}
+						<small> g</small>
+					</p>
+					<p className="muted">{row?.spoons.text}</p>
+				</div>
+				<div>
+					<p className="muted">
+						{scale.reading?.overload
+							? "overload"
+							: scale.reading
+								? scale.reading.stable
+									? "on the scale, steady"
+									: "on the scale, settling"
+								: "no scale"}
+					</p>
+					<p
+						className={`weigh-live${near ? " weigh-near" : have > target ? " weigh-over" : ""}`}
+						aria-live="off"
+					>
+						{have.toFixed(1)}
+						<small> g</small>
+					</p>
+					<p className="muted">
+						{near
+							? "that is it"
+							: have > target
+								? `${(have - target).toFixed(1)} g over`
+								: `${(target - have).toFixed(1)} g to go`}
+					</p>
+				</div>
+			</div>
+			<div className="weigh-bar" role="img" aria-label={`${have.toFixed(1)} of ${target.toFixed(1)} g`}>
+				<span className="weigh-fill" style={{ width: `${Math.min(100, (have / target) * 80)}%` }} />
+				<span className="weigh-goal" />
+			</div>
+			{over && step ? (
+				<div role="alert">
+					<p className="typed-error">
+						<WarningFilled aria-hidden /> {stand.says}
+					</p>
+					<div className="weigh-actions">
+						<Button size="large" onClick={() => replace(Math.round(step.target * 10) / 10)}>
+							I took it out
+						</Button>
+						<Button type="primary" size="large" onClick={() => setRescale(true)}>
+							Make the batch bigger
+						</Button>
+					</div>
+				</div>
+			) : (
+				<>
+					{stand.says && <p className="says">{stand.says}</p>}
+					<div className="weigh-actions">
+						<Button
+							type="primary"
+							size="large"
+							disabled={onPan <= 0 || !scale.reading?.stable}
+							onClick={() => keep(onPan)}
+						>
+							Take this and go on
+						</Button>
+						<Button size="large" onClick={scale.tare}>
+							Tare
+						</Button>
+						<form
+							onSubmit={(e) => {
+								e.preventDefault();
+								const grams = Number(typed.replace(",", ".").replace(/g$/, ""));
+								if (grams > 0) keep(grams);
+							}}
+						>
+							<Input
+								variant="underlined"
+								aria-label="Or type what it weighs, g"
+								placeholder="or type the grams"
+								inputMode="decimal"
+								value={typed}
+								maxLength={12}
+								onChange={(e) => setTyped(e.target.value)}
+							/>
+							<Button htmlType="submit" disabled={!(Number(typed.replace(",", ".").replace(/g$/, "")) > 0)}>
+								Keep
+							</Button>
+						</form>
+					</div>
+					<fieldset className="weigh-simulated">
+						<legend>The simulated scale: pour</legend>
+						{[0.5, 2, 5, 20].map((g) => (
+							<Button key={g} onClick={() => scale.put(g)}>
+								+{g} g
+							</Button>
+						))}
+						<Button onClick={() => scale.put(-1)}>−1 g</Button>
+						<Button onClick={scale.clear}>clear it</Button>
+					</fieldset>
+				</>
+			)}
+			<Done rows={rows} steps={stand.steps} at={at} />
+		</>
+	);
+}
+
+interface DoneProps {
+	rows: { name: string }[];
+	steps: { state: string; weighed: number; target: number }[];
+	at: number;
+}
+
+/** The whole list, each with what was weighed. */
+function Done({ rows, steps, at }: DoneProps) {
+	return (
+		<ol className="weigh-list">
+			{steps.map((s, i) => (
+				// biome-ignore lint/suspicious/noArrayIndexKey: rows are told apart by their place
+				<li key={i} className={i === at ? "weigh-now" : undefined}>
+					<span>
+						{s.state === "done" && <CheckOutlined aria-label="done" />} {rows[i]?.name}
+					</span>
+					<span>
+						<b>{s.weighed.toFixed(1)}</b> of {s.target.toFixed(1)} g
+					</span>
+				</li>
+			))}
+		</ol>
+	);
+}
