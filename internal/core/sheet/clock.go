@@ -19,6 +19,8 @@ type ClockSheet struct {
 	Late  string `json:"late" doc:"What no longer fits, in a sentence; empty when all is well"`
 	Fire  string `json:"fire" doc:"Time on the fire in words"`
 	From  string `json:"from" doc:"Where that comes from"`
+	Pit   string `json:"usual_pit" doc:"Usual pit temperature of the cut"`
+	Rest  string `json:"usual_rest" doc:"Usual rest of the cut"`
 	Lane  []Bar  `json:"lane" nullable:"false" doc:"The same as bars for a time strip"`
 }
 
@@ -45,6 +47,8 @@ func (p *piece) clockSheet(takenUp time.Duration) *ClockSheet {
 		Known: !p.serve.IsZero(), Steps: []Step{}, Lane: []Bar{},
 		Fire: quantity.FormatDuration(p.fire.Mid) + " (" + quantity.FormatDuration(p.fire.Low) + "–" + quantity.FormatDuration(p.fire.High) + ")",
 		From: plan.TimingSource,
+		Pit:  quantity.FormatTemperature(quantity.Celsius(p.cut.PitC), p.opt.Units),
+		Rest: quantity.FormatDuration(time.Duration(p.cut.RestMin * float64(time.Minute))),
 	}
 	if p.timed {
 		out.From = "the time you gave, −20 to +25 %"

@@ -571,6 +571,10 @@ export interface components {
             /** @description What no longer fits, in a sentence; empty when all is well */
             late: string;
             steps: components["schemas"]["Step"][];
+            /** @description Usual pit temperature of the cut */
+            usual_pit: string;
+            /** @description Usual rest of the cut */
+            usual_rest: string;
         };
         Coat: {
             /**

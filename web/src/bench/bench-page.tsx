@@ -5,6 +5,7 @@ import { useDeferredValue, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, etag, type Formula, type FormulaSummary, need } from "../api/client";
 import { Choice } from "../shared/choice";
+import { useUndo } from "../shared/use-undo";
 import "./bench.css";
 
 const perPage = 30;
@@ -134,6 +135,7 @@ export default function BenchPage() {
 /** One of the cook's own formulas: open it, tick it, copy it, take it off. */
 function OwnLine({ formula, picked, pick }: { formula: FormulaSummary; picked: boolean; pick: () => void }) {
 	const { message } = App.useApp();
+	const undo = useUndo();
 	const queries = useQueryClient();
 	const navigate = useNavigate();
 	const path = { params: { path: { id: formula.id } } };
@@ -168,24 +170,7 @@ function OwnLine({ formula, picked, pick }: { formula: FormulaSummary; picked: b
 		},
 		onSuccess: () => {
 			refresh();
-			message.open({
-				key: "undo",
-				duration: 12,
-				content: (
-					<span className="undo">
-						{formula.name} is off the bench.
-						<Button
-							type="primary"
-							onClick={() => {
-								restore.mutate();
-								message.destroy("undo");
-							}}
-						>
-							Put it back
-						</Button>
-					</span>
-				),
-			});
+			undo(`${formula.name} is off the bench.`, () => restore.mutate());
 		},
 		onError: failed,
 	});

@@ -8,6 +8,7 @@ import { Ask } from "../shared/ask";
 import { Choice } from "../shared/choice";
 import { Nothing } from "../shared/nothing";
 import { TypedField } from "../shared/typed-field";
+import { useUndo } from "../shared/use-undo";
 import { BatchFields } from "./batch-fields";
 import { RowsEditor, rowFills } from "./rows-editor";
 import { useFormula } from "./use-formula";
@@ -26,6 +27,7 @@ export default function FormulaPage() {
 function FormulaInHand({ id }: { id: string }) {
 	const navigate = useNavigate();
 	const { message } = App.useApp();
+	const undo = useUndo();
 	const shelf = useQuery({
 		queryKey: ["shelf"],
 		staleTime: Number.POSITIVE_INFINITY,
@@ -142,24 +144,7 @@ function FormulaInHand({ id }: { id: string }) {
 						onChange={(rows) => change({ rows })}
 						onRemoved={(name) => {
 							const rows = formula.rows;
-							message.open({
-								key: "undo",
-								duration: 12,
-								content: (
-									<span className="undo">
-										{name} is out of the mix.
-										<Button
-											type="primary"
-											onClick={() => {
-												change({ rows });
-												message.destroy("undo");
-											}}
-										>
-											Put it back
-										</Button>
-									</span>
-								),
-							});
+							undo(`${name} is out of the mix.`, () => change({ rows }));
 						}}
 					>
 						<p className="says">

@@ -47,7 +47,7 @@ export function ClockStage({ index }: { index: number }) {
 				<TypedField
 					label="Pit"
 					value={fire.pit}
-					usual="as usual for the cut"
+					usual={c?.usual_pit}
 					error={wrong("fire/pit")}
 					onChange={(v) =>
 						edit((p) => {
@@ -56,9 +56,9 @@ export function ClockStage({ index }: { index: number }) {
 					}
 				/>
 				<TypedField
-					label="Time on the fire, if you know it"
+					label="Time on the fire"
 					value={fire.time}
-					usual={c?.fire}
+					usual={c?.fire.split(" (")[0]}
 					error={wrong("fire/time")}
 					onChange={(v) =>
 						edit((p) => {
@@ -69,7 +69,7 @@ export function ClockStage({ index }: { index: number }) {
 				<TypedField
 					label="Rest"
 					value={fire.rest}
-					usual="as usual for the cut"
+					usual={c?.usual_rest}
 					error={wrong("fire/rest")}
 					onChange={(v) =>
 						edit((p) => {
@@ -78,9 +78,9 @@ export function ClockStage({ index }: { index: number }) {
 					}
 				/>
 				<TypedField
-					label="On the counter before the fire"
+					label="On the counter first"
 					value={fire.temper}
-					usual="straight from the fridge"
+					usual="none"
 					error={wrong("fire/temper")}
 					onChange={(v) =>
 						edit((p) => {

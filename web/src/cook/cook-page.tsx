@@ -1,10 +1,11 @@
 import { WarningFilled } from "@ant-design/icons";
 import { useQuery } from "@tanstack/react-query";
-import { App, Button } from "antd";
+import { Button } from "antd";
 import { useCallback, useEffect, useMemo } from "react";
 import { useNavigate, useParams } from "react-router";
 import { api, type Cook, need } from "../api/client";
 import { Nothing } from "../shared/nothing";
+import { useUndo } from "../shared/use-undo";
 import { AddPiece } from "./add-piece";
 import { BrineStage } from "./brine-stage";
 import { Cautions } from "./cautions";
@@ -34,7 +35,7 @@ const stages = {
 export default function CookPage() {
 	const params = useParams();
 	const navigate = useNavigate();
-	const { message } = App.useApp();
+	const undo = useUndo();
 	const id = params.id ?? "new";
 	const stage = params.stage ?? (id === "new" ? "occasion" : "season");
 	const onCreated = useCallback(
@@ -66,27 +67,10 @@ export default function CookPage() {
 						isNew,
 						goto: (to, piece) => navigate(`/cooks/${id}/${to}${piece === undefined ? "" : `/${piece + 1}`}`),
 						undoable: (what: string, before: Cook) =>
-							message.open({
-								key: "undo",
-								duration: 12,
-								content: (
-									<span className="undo">
-										{what}
-										<Button
-											type="primary"
-											onClick={() => {
-												change((c) => Object.assign(c, before));
-												message.destroy("undo");
-											}}
-										>
-											Put it back
-										</Button>
-									</span>
-								),
-							}),
+							undo(what, () => change((c) => Object.assign(c, before))),
 					}
 				: null,
-		[cook, sheet, shelf.data, change, error, isNew, id, navigate, message],
+		[cook, sheet, shelf.data, change, error, isNew, id, navigate, undo],
 	);
 
 	const failure = hand.failure ?? shelf.error;

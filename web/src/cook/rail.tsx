@@ -48,7 +48,10 @@ export function Rail({ stage, piece }: { stage: string; piece: number }) {
 			{
 				key: "wait",
 				label: "Wait",
-				line: salt ? `salt ${salt.figure.text.slice(-5)}, ${f?.depth?.depth.text} deep` : "how long",
+				line:
+					[salt && `salt ${salt.figure.text.slice(-5)}`, f?.depth && `${f.depth.depth.text} deep`]
+						.filter(Boolean)
+						.join(", ") || "how long",
 				to: `wait${at}`,
 			},
 			{

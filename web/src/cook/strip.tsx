@@ -82,7 +82,7 @@ export function Strip({ selected, stage, adding }: Props) {
 								{p.count > 1 ? `${p.count} × ` : ""}
 								{title}
 							</Link>
-							<div className="lane-bars" aria-hidden>
+							<div className={known ? "lane-bars" : "lane-bars lane-empty"} aria-hidden>
 								{(lanes[i] ?? []).map((b) => {
 									const left = place(b.from);
 									const all = place(b.to) - left;

@@ -5,6 +5,7 @@ import { useDeferredValue, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, type CookSummary, etag, need } from "../api/client";
 import { Nothing } from "../shared/nothing";
+import { useUndo } from "../shared/use-undo";
 import "./cook-list.css";
 
 const perPage = 20;
@@ -90,6 +91,7 @@ export function CookList() {
 /** One cook in the list: open it, copy it, take it off. */
 function CookLine({ cook }: { cook: CookSummary }) {
 	const { message } = App.useApp();
+	const undo = useUndo();
 	const queries = useQueryClient();
 	const navigate = useNavigate();
 	const path = { params: { path: { id: cook.id } } };
@@ -117,25 +119,7 @@ function CookLine({ cook }: { cook: CookSummary }) {
 		},
 		onSuccess: () => {
 			refresh();
-			const key = `deleted-${cook.id}`;
-			message.open({
-				key,
-				duration: 12,
-				content: (
-					<span className="undo">
-						{cook.name} is off the list.
-						<Button
-							type="primary"
-							onClick={() => {
-								restore.mutate();
-								message.destroy(key);
-							}}
-						>
-							Put it back
-						</Button>
-					</span>
-				),
-			});
+			undo(`${cook.name} is off the list.`, () => restore.mutate());
 		},
 		onError: failed,
 	});

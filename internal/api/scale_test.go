@@ -1,0 +1,88 @@
+package api_test
+
+import (
+	"bufio"
+	"encoding/json"
+	"net/http"
+	"strings"
+	"sync"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/api"
+	"verjuice/internal/apptest"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/instrument"
+)
+
+// The scale streams what it shows: it settles on what was laid on it, and tares.
+func TestTheScaleStreams(t *testing.T) {
+	app := apptest.Start(t)
+	req, err := http.NewRequestWithContext(t.Context(), http.MethodGet, app.URL+"/api/scale", nil)
+	require.NoError(t, err)
+	res, err := http.DefaultClient.Do(req)
+	require.NoError(t, err)
+	defer res.Body.Close()
+	assert.Equal(t, "text/event-stream", res.Header.Get("Content-Type"))
+	lines := bufio.NewScanner(res.Body)
+	until := func(holds func(instrument.Reading) bool) {
+		t.Helper()
+		for lines.Scan() {
+			data, ok := strings.CutPrefix(lines.Text(), "data: ")
+			if !ok {
+				continue
+			}
+			var r instrument.Reading
+			require.NoError(t, json.Unmarshal([]byte(data), &r))
+			if holds(r) {
+				return
+			}
+		}
+		t.Fatal("the stream ended")
+	}
+	require.Equal(t, http.StatusNoContent, call(t, app, "POST", "/api/scale/put", `{"grams": 31.5}`).StatusCode)
+	until(func(r instrument.Reading) bool { return r.Stable && r.Grams == 31.5 })
+	call(t, app, "POST", "/api/scale/tare", nil)
+	until(func(r instrument.Reading) bool { return r.Stable && r.Grams == 0 })
+	call(t, app, "POST", "/api/scale/put", `{"grams": 9000}`)
+	until(func(r instrument.Reading) bool { return r.Overload })
+	call(t, app, "POST", "/api/scale/clear", nil)
+	until(func(r instrument.Reading) bool { return !r.Overload && r.Stable })
+	assert.Equal(t, "/grams", call(t, app, "POST", "/api/scale/put", `{"grams": 1e7}`).problem(t, 422).Errors[0].Pointer)
+
+	var w formula.WeighOut
+	call(t, app, "POST", "/api/calc/weighing", api.WeighingRequest{Targets: []float64{31, 10}, Weighed: []float64{40}}).into(t, &w)
+	assert.Equal(t, 0, w.Over)
+}
+
+// Many screens save at once: one wins each version, and every other is told.
+func TestOnlyOneOfManyWins(t *testing.T) {
+	app := apptest.Start(t)
+	tag := call(t, app, "POST", "/api/cooks", supper()).Header.Get("ETag")
+	var all sync.WaitGroup
+	status := make([]int, 12)
+	for i := range status {
+		all.Go(func() {
+			c := supper()
+			c.Guests = 20 + i
+			status[i] = call(t, app, "PUT", "/api/cooks/1", c, "If-Match", tag).StatusCode
+		})
+	}
+	all.Wait()
+	won := -1
+	for i, s := range status {
+		if s == http.StatusOK {
+			assert.Equal(t, -1, won, "only one")
+			won = i
+		} else {
+			assert.Equal(t, http.StatusPreconditionFailed, s)
+		}
+	}
+	require.NotEqual(t, -1, won)
+	var rec api.CookRecord
+	call(t, app, "GET", "/api/cooks/1", nil).into(t, &rec)
+	assert.Equal(t, 20+won, rec.Cook.Guests)
+	assert.Len(t, rec.Cook.Pieces, 2, "and its pieces are whole")
+}

@@ -1,0 +1,31 @@
+import { App, Button } from "antd";
+import { useCallback } from "react";
+
+/** Says what is gone, with a button that brings it back. */
+export function useUndo() {
+	const { message } = App.useApp();
+	return useCallback(
+		(said: string, bringBack: () => void) => {
+			const key = "undo";
+			message.open({
+				key,
+				duration: 12,
+				content: (
+					<span className="undo">
+						{said}
+						<Button
+							type="primary"
+							onClick={() => {
+								bringBack();
+								message.destroy(key);
+							}}
+						>
+							Put it back
+						</Button>
+					</span>
+				),
+			});
+		},
+		[message],
+	);
+}
