@@ -64,7 +64,7 @@ func (s serve) Run() error {
 	port := listener.Addr().(*net.TCPAddr).Port
 	server := &http.Server{
 		Handler: api.New(api.Config{
-			Store: db, Pages: web.Files(), Now: time.Now,
+			Store: db, Pages: web.Files(), Now: time.Now, Stopping: ctx.Done(),
 			Hosts: []string{fmt.Sprintf("127.0.0.1:%d", port), fmt.Sprintf("localhost:%d", port)},
 		}),
 		ReadHeaderTimeout: 10 * time.Second, ReadTimeout: time.Minute, WriteTimeout: time.Minute,

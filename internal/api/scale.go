@@ -28,6 +28,8 @@ func (s *server) registerScale(a huma.API) {
 				select {
 				case <-ctx.Done():
 					return
+				case <-s.Stopping:
+					return
 				case <-tick.C:
 				}
 			}

@@ -21,7 +21,7 @@ type Bath struct {
 // brine ends with this share of the brine's salt per kg of water.
 const meatWater = 0.74
 
-const bathCells = 80
+const bathCells = 50
 
 // bathRun is a bath under way.
 type bathRun struct {
@@ -61,7 +61,7 @@ func (b Bath) After(t time.Duration, factor float64) Moment {
 		return Moment{Profile: make([]float64, graphPoints)}
 	}
 	r := b.run(factor)
-	r.to(t, 120)
+	r.to(t, 60)
 	return Moment{
 		At: t, Depth: r.m.depth(Noticed), Outer: r.m.outer(outerBite), Centre: r.m.centre(), Mean: r.m.mean(), Profile: r.m.sample(graphPoints),
 	}
@@ -80,26 +80,37 @@ func EquilibriumSalt(meat, water quantity.Mass, target float64) quantity.Mass {
 	return quantity.Mass(target * (meat.KG() + water.KG()/meatWater))
 }
 
-// Reach returns when the mean salt of the meat reaches target (kg/kg), or false
-// when it does not within a week.
-func (b Bath) Reach(target, factor float64) (time.Duration, bool) {
-	if b.AtInfinity() <= target {
-		return 0, false
+// Course returns the state of the meat at each of the times, which rise, in one
+// run at the best estimate of the diffusivity.
+func (b Bath) Course(times ...time.Duration) []Moment {
+	r := b.run(1)
+	out := make([]Moment, len(times))
+	for i, t := range times {
+		r.to(t, 30)
+		out[i] = Moment{At: t, Depth: r.m.depth(Noticed), Outer: r.m.outer(outerBite), Centre: r.m.centre(), Mean: r.m.mean()}
 	}
+	return out
+}
+
+// Reach returns when the mean salt of the meat reaches each of the targets
+// (kg/kg), which rise, in one run with diffusion factor times as fast as the best
+// estimate. A target that is not reached within a week has a zero time.
+func (b Bath) Reach(factor float64, targets ...float64) []time.Duration {
+	out := make([]time.Duration, len(targets))
 	r := b.run(factor)
-	before, at := 0.0, 0.0
-	for i := 1.0; i <= 240; i++ {
-		share := i / 240
-		next := share * share * EvenLimit.Seconds()
-		r.m.step(next-r.now, r.d, sealed)
+	before, next := 0.0, 0
+	const steps = 160
+	for i := 1.0; i <= steps && next < len(targets) && targets[next] < b.AtInfinity(); i++ {
+		at := i / steps * (i / steps) * EvenLimit.Seconds()
+		r.m.step(at-r.now, r.d, sealed)
 		mean := r.m.mean()
-		if mean >= target {
-			part := (target - before) / (mean - before)
-			return seconds(at + part*(next-at)), true
+		for next < len(targets) && mean >= targets[next] {
+			out[next] = seconds(r.now + (targets[next]-before)/(mean-before)*(at-r.now))
+			next++
 		}
-		r.now, before, at = next, mean, next
+		r.now, before = at, mean
 	}
-	return 0, false
+	return out
 }
 
 // BrineDensity is the density of salt water at 20 °C in kg/m³, for 0 to 26 % of

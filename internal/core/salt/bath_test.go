@@ -5,7 +5,6 @@ import (
 	"time"
 
 	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/quantity"
@@ -43,15 +42,13 @@ func TestBathAgainstCrank(t *testing.T) {
 
 func TestBathReachesWhatItIsAskedFor(t *testing.T) {
 	b := loin(3, 0.2)
-	at, ok := b.Reach(0.01, 1)
-	require.True(t, ok)
-	assert.InEpsilon(t, 0.01, b.After(at, 1).Mean, 0.01)
-	later, _ := b.Reach(0.012, 1)
-	assert.Greater(t, later, at)
-	sooner, _ := b.Reach(0.01, 1+DiffusivitySpread)
-	assert.Less(t, sooner, at)
-	_, ok = b.Reach(0.2, 1)
-	assert.False(t, ok, "more than the bath has to give")
+	at := b.Reach(1, 0.01, 0.012, 0.2)
+	assert.InEpsilon(t, 0.01, b.After(at[0], 1).Mean, 0.01)
+	assert.InEpsilon(t, 0.012, b.After(at[1], 1).Mean, 0.01)
+	assert.Zero(t, at[2], "more than the bath has to give")
+	assert.Less(t, b.Reach(1+DiffusivitySpread, 0.01)[0], at[0], "faster is sooner")
+	course := b.Course(12*time.Hour, 36*time.Hour)
+	assert.InEpsilon(t, b.After(36*time.Hour, 1).Mean, course[1].Mean, 0.002, "one run or two")
 }
 
 func TestBrineFigures(t *testing.T) {

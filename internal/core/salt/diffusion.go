@@ -80,8 +80,16 @@ func newMedium(p cut.Path, n int) *medium {
 	}
 	m.face = 1 / ((a - m.faces[n-1]) / 2)
 	m.allocate(n)
+	for i := range m.c {
+		m.c[i] = saltFree
+	}
 	return m
 }
+
+// saltFree stands for no salt: far below anything that counts, and far enough above
+// the smallest float that the front's exponential tail does not fall into the
+// slow arithmetic of subnormal numbers.
+const saltFree = 1e-25
 
 func (m *medium) allocate(n int) {
 	grow := func(s []float64) []float64 { return append(s, make([]float64, n-len(s))...) }

@@ -160,3 +160,28 @@ func TestMoreIsNeverLess(t *testing.T) {
 		assert.Greater(t, percent(p), four, "longer in the bath")
 	}
 }
+
+// The figures of an injection and a bath hang together on any cut.
+func TestWetFiguresHangTogether(t *testing.T) {
+	r := rand.New(rand.NewPCG(25, 26))
+	for range 60 {
+		p := anyPiece(r)
+		p.Season.Mode, p.Layers = "coat", nil
+		p.Inject = &Injection{Formula: bottle("juice", "apple-juice"), Pump: "9 %", Spacing: pick(r, []string{"2 cm", "3 cm", "1 in"})}
+		p.Bath = &Bath{Kind: "strong", Strength: "5 %", Pot: "40 L", For: fmt.Sprintf("%d h", 1+r.IntN(40))}
+		s := Compute(supper(p), Options{Now: noon})
+		require.Empty(t, s.Errors, p.Cut)
+		in, b := s.Pieces[0].Inject, s.Pieces[0].Bath
+		assert.InEpsilon(t, in.Volume.Value, in.Sites.Value*in.PerSite.Value, 1e-9)
+		assert.GreaterOrEqual(t, in.Refills.Value*60, in.Volume.Value)
+		assert.InDelta(t, 5, b.Strength.Value, 1e-9, "as strong as asked")
+		assert.InEpsilon(t, b.Liquid.Value*998, b.Ice.Value+b.Hot.Value, 1e-6, "ice and boiled part are all of the water")
+		last := 0.0
+		for _, m := range b.At {
+			assert.Greater(t, m.Percent, last, "the meat takes up more the longer it lies")
+			assert.LessOrEqual(t, m.Centre, m.Percent*1.001)
+			last = m.Percent
+		}
+		assert.True(t, b.Takes.Low <= b.Takes.Value && b.Takes.Value <= b.Takes.High)
+	}
+}

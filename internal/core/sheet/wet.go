@@ -214,9 +214,8 @@ func (p *piece) bathSheet() *BathSheet {
 		}
 		out.Fits = fmt.Sprintf("%s: meat %.1f L and liquid %.1f L in %.1f L", verb, float64(p.volume())*1e3, liquid, float64(b.pot)*1e3)
 	}
-	for _, h := range []float64{12, 24, 36} {
-		m := one.After(time.Duration(h*float64(time.Hour)), 1)
-		out.At = append(out.At, BathMoment{Hours: h, Percent: 100 * m.Mean, Centre: 100 * m.Centre})
+	for _, m := range one.Course(12*time.Hour, 24*time.Hour, 36*time.Hour) {
+		out.At = append(out.At, BathMoment{Hours: m.At.Hours(), Percent: 100 * m.Mean, Centre: 100 * m.Centre})
 	}
 	out.Window = b.window(one)
 	out.Rule = "Strong bath: quick, and over if forgotten. Watch the window."
@@ -235,24 +234,19 @@ func floats(percent float64) string {
 
 // window says when to lift the meat out, and how long it stays right.
 func (b *bath) window(one salt.Bath) string {
-	target := b.target
-	at, ok := one.Reach(target, 1)
-	if b.equilibrium {
-		near, _ := one.Reach(target*0.9, 1)
-		if near == 0 {
-			return "It takes over a week to come within a tenth of its target; a stronger bath is quicker."
-		}
-		return fmt.Sprintf("Within a tenth of its target after %s, and it cannot overshoot: forgiving.", quantity.FormatDuration(near))
+	reached := one.Reach(1, b.target*0.9, b.target, b.target*1.1)
+	early, at, late := reached[0], reached[1], reached[2]
+	switch {
+	case b.equilibrium && early == 0:
+		return "It takes over a week to come within a tenth of its target; a stronger bath is quicker."
+	case b.equilibrium:
+		return fmt.Sprintf("Within a tenth of its target after %s, and it cannot overshoot: forgiving.", quantity.FormatDuration(early))
+	case at == 0:
+		return fmt.Sprintf("This bath does not bring %.2f %% within a week; make it stronger.", 100*b.target)
+	case late == 0:
+		return fmt.Sprintf("%.2f %% after %s; it hardly goes over.", 100*b.target, quantity.FormatDuration(at))
 	}
-	if !ok {
-		return fmt.Sprintf("This bath never brings %.2f %%; make it stronger.", 100*target)
-	}
-	early, _ := one.Reach(target*0.9, 1)
-	late, reached := one.Reach(target*1.1, 1)
-	if !reached {
-		return fmt.Sprintf("%.2f %% after %s; it hardly goes over.", 100*target, quantity.FormatDuration(at))
-	}
-	return fmt.Sprintf("%.2f %% after %s; within a tenth of that from %s to %s, a window of %s.", 100*target,
+	return fmt.Sprintf("%.2f %% after %s; within a tenth of that from %s to %s, a window of %s.", 100*b.target,
 		quantity.FormatDuration(at), quantity.FormatDuration(early), quantity.FormatDuration(late), quantity.FormatDuration(late-early))
 }
 
