@@ -47,13 +47,15 @@ type server struct {
 // New returns the handler of the whole application.
 func New(cfg Config) http.Handler {
 	r := chi.NewRouter()
-	r.Use(middleware.Recoverer, secure(cfg.Hosts), middleware.Compress(5))
-	register(r, cfg)
+	r.Use(middleware.Recoverer, secure(cfg.Hosts))
+	// Figures are squeezed quickly, since a cook is typing; pages well.
+	register(r.With(middleware.Compress(1)), cfg)
 	r.Route("/api", func(r chi.Router) { r.NotFound(noSuchPath) })
 	if cfg.Pages != nil {
 		pages := servePages(cfg.Pages)
-		r.Get("/*", pages)
-		r.Head("/*", pages)
+		squeezed := r.With(middleware.Compress(5))
+		squeezed.Get("/*", pages)
+		squeezed.Head("/*", pages)
 	}
 	return r
 }

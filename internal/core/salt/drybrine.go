@@ -51,8 +51,8 @@ const (
 	EvenLimit = 7 * 24 * time.Hour
 	outerBite = 5 * quantity.MM
 
-	gridCells    = 80
-	graphPoints  = 49
+	gridCells    = 60
+	graphPoints  = 33
 	graphMoments = 36
 	subSteps     = 3
 )
