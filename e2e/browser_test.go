@@ -115,7 +115,7 @@ func (b *browser) fail(err error) {
 // making functions of text, so it is asked again and again from here.
 func (b *browser) until(js string) {
 	b.t.Helper()
-	ctx, cancel := context.WithTimeout(b.ctx, 15*time.Second)
+	ctx, cancel := context.WithTimeout(b.ctx, 40*time.Second)
 	defer cancel()
 	again := time.NewTicker(25 * time.Millisecond)
 	defer again.Stop()
