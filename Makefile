@@ -24,11 +24,11 @@ bench: web/dist         ## how fast the core is
 	go test -run '^$$' -bench . -benchmem ./internal/...
 
 screenshots: build need-tests  ## draw docs/screenshots/ anew from the demo
-	VERJUICE_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestScreenshots ./e2e
+	VERJUICE_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -tags screenshots -count=1 -run TestScreenshots ./e2e
 
 lint: web/dist          ## formatting and static checks of Go and TypeScript
 	@test -z "$$(gofmt -l cmd internal e2e web/*.go)" || { echo "not gofmt'd:"; gofmt -l cmd internal e2e web/*.go; exit 1; }
-	go vet ./...
+	go vet -tags screenshots ./...
 	go tool staticcheck ./...
 	cd web && npm run --silent check
 

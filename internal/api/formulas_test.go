@@ -91,7 +91,7 @@ func TestFormulasAreFoundAndFollowed(t *testing.T) {
 	saltier.Rows[1].Parts = "12 %"
 	require.Equal(t, 200, call(t, app, "PUT", "/api/formulas/1", saltier, "If-Match", `"1"`).StatusCode)
 	call(t, app, "POST", "/api/sheet", cook).into(t, &after)
-	assert.InEpsilon(t, 2, after.Pieces[0].Season.SaltShare/before.Pieces[0].Season.SaltShare, 0.01)
+	assert.InEpsilon(t, 2, after.Pieces[0].Season.SaltShare.Value/before.Pieces[0].Season.SaltShare.Value, 0.01)
 
 	var worked sheet.FormulaSheet
 	call(t, app, "POST", "/api/calc/formula", sheet.FormulaRequest{Formula: user, Batch: formula.Batch{Fix: "jar", Amount: "2 cups", Round: "1 g"}}).into(t, &worked)

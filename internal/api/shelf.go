@@ -22,16 +22,7 @@ type Shelf struct {
 	Formulas    []formula.Formula   `json:"formulas" nullable:"false"`
 	Coats       []formula.Coat      `json:"coats" nullable:"false"`
 	Bands       []salt.Band         `json:"bands" nullable:"false"`
-	Usual       Usual               `json:"usual"`
-}
-
-// Usual is what empty fields mean.
-type Usual struct {
-	Portion string `json:"portion"`
-	Fridge  string `json:"fridge"`
-	Room    string `json:"room"`
-	Target  string `json:"target"`
-	Spare   string `json:"spare"`
+	Usual       sheet.Usual         `json:"usual"`
 }
 
 func (s *server) registerShelf(a huma.API) {
@@ -39,7 +30,7 @@ func (s *server) registerShelf(a huma.API) {
 		func(context.Context, *struct{}) (*body[Shelf], error) {
 			return answer(Shelf{
 				Cuts: cut.All(), Ingredients: larder.All(), Formulas: formula.House(), Coats: formula.Coats, Bands: salt.Bands,
-				Usual: Usual{sheet.UsualPortion, sheet.UsualFridge, sheet.UsualRoom, sheet.UsualTarget, sheet.UsualSpare},
+				Usual: sheet.UsualValues,
 			}), nil
 		})
 	huma.Register(a, op(http.MethodGet, "/api/new/cook", "newCook", "An empty page for a new cook"),

@@ -20,8 +20,13 @@ type CookRecord struct {
 	Cook    sheet.Cook
 }
 
-func record(m cookModel) CookRecord {
-	return CookRecord{ID: m.ID, Version: m.Version, Updated: m.UpdatedAt, Cook: m.cook()}
+// record is m as the caller sees it, unless err is already there.
+func record(m cookModel, err error) (CookRecord, error) {
+	if err != nil {
+		return CookRecord{}, err
+	}
+	c, err := m.cook()
+	return CookRecord{ID: m.ID, Version: m.Version, Updated: m.UpdatedAt, Cook: c}, err
 }
 
 // byPosition keeps pieces and rows in the order they were typed.
@@ -45,7 +50,9 @@ func (s *Store) ListCooks(ctx context.Context, search string, offset, limit int)
 	}
 	out := make([]CookRecord, len(models))
 	for i, m := range models {
-		out[i] = record(m)
+		if out[i], err = record(m, nil); err != nil {
+			return nil, 0, err
+		}
 	}
 	return out, total, nil
 }
@@ -61,7 +68,7 @@ func (s *Store) Cook(ctx context.Context, id uint64) (CookRecord, error) {
 	if errors.Is(err, gorm.ErrRecordNotFound) {
 		return CookRecord{}, ErrNotFound
 	}
-	return record(m), err
+	return record(m, err)
 }
 
 // CreateCook puts c on record, whole or not at all.
@@ -69,7 +76,7 @@ func (s *Store) CreateCook(ctx context.Context, c sheet.Cook) (CookRecord, error
 	m := toModel(c)
 	m.Version = 1
 	err := s.db.WithContext(ctx).Create(&m).Error
-	return record(m), err
+	return record(m, err)
 }
 
 // UpdateCook replaces a cook that still has the given version, whole or not at
@@ -86,7 +93,7 @@ func (s *Store) UpdateCook(ctx context.Context, id uint64, version uint, c sheet
 		}
 		return tx.Session(&gorm.Session{FullSaveAssociations: true}).Save(&m).Error
 	})
-	return record(m), err
+	return record(m, err)
 }
 
 // lock holds the row of a cook until the transaction ends, and checks that it

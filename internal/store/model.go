@@ -2,6 +2,7 @@ package store
 
 import (
 	"encoding/json"
+	"fmt"
 	"strings"
 	"time"
 
@@ -105,7 +106,7 @@ func toModel(c sheet.Cook) cookModel {
 	return m
 }
 
-func (m cookModel) cook() sheet.Cook {
+func (m cookModel) cook() (sheet.Cook, error) {
 	c := sheet.Cook{
 		Name: m.Name, ServeAt: m.ServeAt, Zone: m.Zone, Guests: m.Guests,
 		Portion: m.Portion, Fridge: m.Fridge, Room: m.Room, Pieces: []sheet.Piece{},
@@ -130,10 +131,12 @@ func (m cookModel) cook() sheet.Cook {
 			Wait: sheet.Wait{Style: p.WaitStyle, For: p.WaitFor, Open: p.WaitOpen},
 			Fire: sheet.Fire{Pit: p.Pit, Time: p.FireTime, Rest: p.Rest, Temper: p.Temper},
 		}
-		decodeWet(p.Wet, &piece)
+		if err := decodeWet(p.Wet, &piece); err != nil {
+			return c, fmt.Errorf("piece %d of cook %d: %w", p.Position, m.ID, err)
+		}
 		c.Pieces = append(c.Pieces, piece)
 	}
-	return c
+	return c, nil
 }
 
 // wet is what a piece gets besides its rub, kept as one document: each part is
@@ -156,12 +159,14 @@ func encodeWet(p sheet.Piece) string {
 	return string(body)
 }
 
-func decodeWet(body string, p *sheet.Piece) {
+func decodeWet(body string, p *sheet.Piece) error {
 	if body == "" {
-		return
+		return nil
 	}
 	var w wet
-	if err := json.Unmarshal([]byte(body), &w); err == nil {
-		p.Bath, p.Inject, p.Layers, p.Weighed = w.Bath, w.Inject, w.Layers, w.Weighed
+	if err := json.Unmarshal([]byte(body), &w); err != nil {
+		return err
 	}
+	p.Bath, p.Inject, p.Layers, p.Weighed = w.Bath, w.Inject, w.Layers, w.Weighed
+	return nil
 }

@@ -65,9 +65,6 @@ func (g Geometry) Seasoned(oneBare bool) float64 {
 	return g.Surface()
 }
 
-// Footprint is the area on the grate in m².
-func (g Geometry) Footprint() float64 { return float64(g.Length * g.Width) }
-
 // Path is the way salt or heat takes into the piece, for the one-dimensional
 // equation (1/xˢ) ∂/∂x (xˢ D ∂c/∂x).
 type Path struct {

@@ -91,6 +91,7 @@ type Component struct {
 	VolumeShare float64 // of the sum of the ingredients' own volumes, 0 to 1
 
 	percent float64 // of the whole, when typed so
+	honey   bool
 }
 
 // Mix is a formula worked out.
@@ -99,6 +100,7 @@ type Mix struct {
 	Per100g    larder.Composition
 	GramsPerML float64 // bulk density of the mix
 	Allergens  []string
+	Honey      bool    // somewhere in it
 	CoarseMM   float64 // largest particle
 	Measured   float64 // g of the rows as typed; a batch only when they were measured
 }
@@ -182,6 +184,7 @@ func blend(f Formula, find Find, path []Formula) (Mix, field.Errors) {
 			dry++
 		}
 		m.Per100g = plus(m.Per100g, c.Ingredient.Per100g, c.WeightShare)
+		m.Honey = m.Honey || c.honey
 		m.CoarseMM = math.Max(m.CoarseMM, c.Form.ParticleMM)
 		for _, a := range c.Ingredient.Allergens {
 			if !slices.Contains(m.Allergens, a) {
@@ -246,6 +249,7 @@ func component(f Formula, i int, find Find, path []Formula, errs *field.Errors) 
 		errs.Add(at+"/ingredient", "choose an ingredient from the larder")
 		return c
 	}
+	c.honey = c.Ingredient.ID == "honey"
 	if c.Form, ok = c.Ingredient.Form(r.Form); !ok {
 		errs.Add(at+"/form", "%s does not come as “%.30s”", c.Ingredient.Name, r.Form)
 	}
@@ -283,6 +287,7 @@ func nested(f Formula, c *Component, id string, find Find, path []Formula, at st
 		errs.Add(at, "%s", detail)
 		return
 	}
+	c.honey = mix.Honey
 	c.Ingredient = larder.Ingredient{ID: "formula:" + id, Name: used.Name, Kind: "mix", Per100g: mix.Per100g, Allergens: mix.Allergens}
 	c.Form = larder.Form{GramsPerML: mix.GramsPerML, SpreadPercent: 10, ParticleMM: mix.CoarseMM}
 }

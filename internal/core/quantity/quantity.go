@@ -36,7 +36,6 @@ const (
 	Millilitre Volume = 1e-6
 	Inch       Length = 0.0254
 	MM         Length = 1e-3
-	CM         Length = 1e-2
 )
 
 // Grams returns m in grams.
@@ -50,9 +49,6 @@ func (v Volume) ML() float64 { return float64(v) * 1e6 }
 
 // MM returns l in millimetres.
 func (l Length) MM() float64 { return float64(l) * 1e3 }
-
-// Metres returns l in metres.
-func (l Length) Metres() float64 { return float64(l) }
 
 // Fahrenheit returns t in degrees Fahrenheit.
 func (t Celsius) Fahrenheit() float64 { return float64(t)*9/5 + 32 }

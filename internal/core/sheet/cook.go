@@ -136,6 +136,30 @@ const (
 // usualWait is the wait of each style.
 var usualWait = map[string]string{"minutes": "30 min", "overnight": "10 h", "day": "24 h"}
 
+// Usual is what empty fields mean.
+type Usual struct {
+	Portion      string            `json:"portion"`
+	Fridge       string            `json:"fridge"`
+	Room         string            `json:"room"`
+	Target       string            `json:"target"`
+	Spare        string            `json:"spare"`
+	Wait         map[string]string `json:"wait" doc:"By style of wait"`
+	BathStrength string            `json:"bath_strength"`
+	BathTarget   string            `json:"bath_target"`
+	BathTime     string            `json:"bath_time"`
+	BathHot      string            `json:"bath_hot"`
+	Pump         string            `json:"pump"`
+	Spacing      string            `json:"spacing"`
+	Syringe      string            `json:"syringe"`
+	Bore         string            `json:"bore"`
+}
+
+// UsualValues are the usual values of a page.
+var UsualValues = Usual{
+	UsualPortion, UsualFridge, UsualRoom, UsualTarget, UsualSpare, usualWait,
+	UsualStrength, UsualBathTarget, UsualBathTime, UsualHot, UsualPump, UsualSpacing, UsualSyringe, UsualBore,
+}
+
 // NewPiece returns a piece of c at its usual weight, seasoned with the first of
 // the formulas that ship with the program.
 func NewPiece(c cut.Cut, units quantity.System) Piece {

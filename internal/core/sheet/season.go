@@ -3,6 +3,7 @@ package sheet
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"verjuice/internal/core/caution"
 	"verjuice/internal/core/cut"
@@ -33,7 +34,7 @@ type SeasonSheet struct {
 	TooThick  bool         `json:"too_thick" doc:"The surface does not hold that much"`
 	Spoons    string       `json:"spoons" doc:"All of the mix in spoons and cups"`
 	Rows      []RowSheet   `json:"rows" nullable:"false"`
-	SaltShare float64      `json:"salt_share" doc:"Salt in the mix by weight, %"`
+	SaltShare trace.Figure `json:"salt_share" doc:"Salt in the mix by weight, %"`
 	SugarPart float64      `json:"sugar_share" doc:"Sugar in the mix by weight, %"`
 	Allergens []string     `json:"allergens" nullable:"false"`
 	Weighed   bool         `json:"weighed" doc:"The figures on the meat are of what was really weighed"`
@@ -165,7 +166,7 @@ func (p *piece) seasonSheet(d dose) *SeasonSheet {
 		Weighed:   p.onScale != nil,
 		UsualMode: modeName(p.mix.SaltLed()), Mode: modeName(p.byTarget),
 		CoatWords: formula.DescribeCoat(d.coat), TooThick: d.coat > formula.MaxCoat,
-		SaltShare: 100 * p.mix.SaltShare(), SugarPart: p.mix.Per100g.Sugar,
+		SaltShare: p.mixSalt(), SugarPart: p.mix.Per100g.Sugar,
 		Allergens: append([]string{}, p.mix.Allergens...),
 		Spoons:    quantity.FormatSpoons(p.mix.Volume(mixed), p.opt.Spoons).Text,
 	}
@@ -180,7 +181,7 @@ func (p *piece) seasonSheet(d dose) *SeasonSheet {
 		{Name: "margin", Text: fmt.Sprintf("%.0f %%", 100*p.spare)},
 	})
 	s.Salt = grams{p.opt}.figure(d.salt*quantity.Mass(n), spread, "Salt in the rub on the meat: each ingredient’s salt by weight.", larder.Source, []trace.Input{
-		{Name: "salt in this mix", Text: fmt.Sprintf("%.0f %% by weight", s.SaltShare)},
+		{Name: "salt in this mix", Text: fmt.Sprintf("%.0f %% by weight", s.SaltShare.Value)},
 		{Name: "rub on the meat", Text: quantity.FormatGrams(all) + " g"},
 	})
 	s.Coat = trace.New(d.coat, d.coat*(1-formula.CoatSpread), d.coat*(1+formula.CoatSpread), 1, "mL/dm²", trace.Origin{
@@ -192,6 +193,19 @@ func (p *piece) seasonSheet(d dose) *SeasonSheet {
 	}
 	s.Rows = grams{p.opt}.rows(p.typed.Season.Formula, p.mix.Weigh(mixed))
 	return s
+}
+
+// mixSalt is the salt of the mix by weight. By volume it varies with what a spoon
+// of each salty ingredient weighs.
+func (p *piece) mixSalt() trace.Figure {
+	share, spread := 100*p.mix.SaltShare(), 0.0
+	if p.typed.Season.Formula.Basis == formula.ByVolume {
+		spread = p.mix.SaltSpread()
+	}
+	return trace.New(share, share*(1-spread), min(100, share*(1+spread)), 0, "%", trace.Origin{
+		Words: "Each ingredient’s share of the mix by weight, times the salt it holds.", Source: larder.Source,
+		Inputs: []trace.Input{{Name: "parts by", Text: string(p.typed.Season.Formula.Basis)}, {Name: "a mL of this mix", Text: trace.Decimal(p.mix.GramsPerML, 2) + " g"}},
+	})
 }
 
 func modeName(byTarget bool) string {
@@ -305,7 +319,7 @@ func (p *piece) ledgerSheet(d dose, course salt.Course) *LedgerSheet {
 			Words: "Sodium of a serving over a day’s 2 300 mg.", Source: "US dietary guideline",
 			Inputs: []trace.Input{{Name: "a serving", Text: trace.Decimal(sodium, 0) + " mg"}}}),
 		Outer: trace.Exact(100*course.End.Outer, 1, "%", trace.Origin{
-			Words:  "Salt in the outer 5 mm when the fire starts: what the first bite tastes.",
+			Words:  "The rub’s salt in the outer 5 mm when the fire starts: what the first bite tastes. What a bath, a needle or another layer brings comes on top.",
 			Source: salt.DiffusionSource, Inputs: p.brineInputs(d)}),
 		Band: p.band, Tastes: salt.BandOf(l.PercentRaw.Mid).Name, Bands: salt.Bands,
 		Lines: []LedgerLine{},
@@ -328,23 +342,32 @@ func (p *piece) ledgerSheet(d dose, course salt.Course) *LedgerSheet {
 }
 
 func (p *piece) cautions(d dose, l *LedgerSheet) []caution.Finding {
-	honey, nitrite := false, 0.0
-	for _, w := range p.mix.Weigh(d.mass) {
-		honey = honey || w.Ingredient.ID == "honey" && w.Mass > 0
-		nitrite += w.Mass.KG() * w.Ingredient.Per100g.Nitrite / 100
+	type portion struct {
+		mix  formula.Mix
+		mass quantity.Mass
 	}
+	doses := []portion{{p.mix, d.mass}}
 	nitriteLimit, phosphate := caution.NitriteDry, 0.0
 	if p.inject != nil {
+		doses = append(doses, portion{p.inject.mix, p.inject.mass})
 		nitriteLimit = caution.NitritePumped
-		pumped := p.inject.mass.KG() * p.inject.mix.Per100g.Nitrite / 100
-		nitrite += pumped
 		phosphate = p.inject.mass.KG() * (1 - injectionLoss.mid()) * p.inject.mix.Per100g.Phosphate / p.green.KG()
 	}
+	for _, l := range p.layers {
+		doses = append(doses, portion{l.mix, l.mass})
+	}
+	honey, nitrite, allergens := false, 0.0, []string{}
+	for _, one := range doses {
+		honey = honey || one.mix.Honey
+		nitrite += one.mass.KG() * one.mix.Per100g.Nitrite / 100
+		allergens = append(allergens, one.mix.Allergens...)
+	}
+	slices.Sort(allergens)
 	return caution.Check(caution.Facts{
 		NitriteLimit: nitriteLimit, PhosphatePercent: phosphate, Injected: p.inject != nil, Bath: p.bath != nil,
 		Cut: p.cut, Fridge: p.fridge, Room: p.room, Counter: p.temper, Wait: p.wait, Longest: plan.LongestWait(p.cut),
 		Pit: p.pit, SaltPercent: l.Percent.Value, Band: p.band.Name, SodiumMG: l.Sodium.Value,
 		SugarShare: p.mix.Per100g.Sugar / 100, NitritePPM: 1e6 * nitrite / p.green.KG(),
-		Allergens: p.mix.Allergens, Honey: honey,
+		Allergens: slices.Compact(allergens), Honey: honey,
 	})
 }

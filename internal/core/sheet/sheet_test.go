@@ -263,6 +263,29 @@ func TestWetMistakesArePointedAt(t *testing.T) {
 	}
 }
 
+// Guests are told of every dose, not only of the rub, and of what is inside a
+// formula inside another.
+func TestCautionsLookAtEveryDose(t *testing.T) {
+	find := func(id string) (formula.Formula, bool) { return bottle("sweet base", "honey"), id == "7" }
+	p := coated("pork-loin", "2 kg")
+	p.Inject = &Injection{Formula: bottle("butter", "butter-unsalted")}
+	p.Layers = []Layer{
+		{Kind: "glaze", Formula: bottle("soy glaze", "soy-sauce"), Amount: "1 Tbsp"},
+		{Kind: "finish", Formula: bottle("cure", "curing-salt"), Amount: "10 g"},
+		{Kind: "glaze", Formula: formula.Formula{Name: "nested", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "7", Parts: "1"}}}, Amount: "1 Tbsp"},
+	}
+	s := Compute(supper(p), Options{Now: noon, Formulas: find})
+	require.Empty(t, s.Errors)
+	found := map[string]string{}
+	for _, c := range s.Pieces[0].Cautions {
+		found[c.ID] = string(c.Severity) + ": " + c.What
+	}
+	assert.Equal(t, "note: Contains milk, soy, wheat.", found["allergens"])
+	assert.Contains(t, found["honey"], "care")
+	assert.Contains(t, found["nitrite"], "stop: Curing salt here brings 312 ppm")
+	assert.Contains(t, found["injected"], "care")
+}
+
 func TestGrainsAgainstTheBore(t *testing.T) {
 	p := coated("beef-chuck-roll", "5 kg")
 	p.Inject = &Injection{Formula: formula.Formula{Name: "peppered", Basis: formula.ByWeight, Rows: []formula.Row{

@@ -1358,11 +1358,8 @@ export interface components {
             rows: components["schemas"]["RowSheet"][];
             /** @description Salt of the rub on all pieces, g */
             salt: components["schemas"]["Figure"];
-            /**
-             * Format: double
-             * @description Salt in the mix by weight, %
-             */
-            salt_share: number;
+            /** @description Salt in the mix by weight, % */
+            salt_share: components["schemas"]["Figure"];
             /** @description All of the mix in spoons and cups */
             spoons: string;
             /**
@@ -1440,11 +1437,23 @@ export interface components {
             share: components["schemas"]["Figure"];
         };
         Usual: {
+            bath_hot: string;
+            bath_strength: string;
+            bath_target: string;
+            bath_time: string;
+            bore: string;
             fridge: string;
             portion: string;
+            pump: string;
             room: string;
+            spacing: string;
             spare: string;
+            syringe: string;
             target: string;
+            /** @description By style of wait */
+            wait: {
+                [key: string]: string;
+            };
         };
         Wait: {
             /**

@@ -37,7 +37,7 @@ export function BrineStage({ index }: { index: number }) {
 }
 
 function BathPart({ index }: { index: number }) {
-	const { piece, figures, edit, wrong } = usePiece(index);
+	const { piece, figures, edit, wrong, shelf } = usePiece(index);
 	const b = piece.bath;
 	const out = figures?.bath;
 	const put = (next: Partial<Bath>) =>
@@ -96,7 +96,7 @@ function BathPart({ index }: { index: number }) {
 					<TypedField
 						label={b.kind === "strong" ? "Aim for, in the meat" : "Target, in the meat"}
 						value={b.target}
-						usual="0.7 %"
+						usual={shelf.usual.bath_target}
 						error={wrong("bath/target")}
 						onChange={(target) => put({ target })}
 					/>
@@ -104,7 +104,7 @@ function BathPart({ index }: { index: number }) {
 						<TypedField
 							label="Strength"
 							value={b.strength}
-							usual="6 %"
+							usual={shelf.usual.bath_strength}
 							error={wrong("bath/strength")}
 							onChange={(strength) => put({ strength })}
 						/>
@@ -112,7 +112,7 @@ function BathPart({ index }: { index: number }) {
 					<TypedField
 						label="Time in the bath"
 						value={b.for}
-						usual="18 h"
+						usual={shelf.usual.bath_time}
 						error={wrong("bath/for")}
 						onChange={(v) => put({ for: v })}
 					/>
@@ -133,7 +133,7 @@ function BathPart({ index }: { index: number }) {
 					<TypedField
 						label="Boiled part is at"
 						value={b.hot}
-						usual="95 °C"
+						usual={shelf.usual.bath_hot}
 						error={wrong("bath/hot")}
 						onChange={(hot) => put({ hot })}
 					/>
@@ -263,28 +263,28 @@ function InjectionPart({ index }: { index: number }) {
 								<TypedField
 									label="Pump, of the meat"
 									value={n.pump}
-									usual="8 %"
+									usual={shelf.usual.pump}
 									error={wrong("inject/pump")}
 									onChange={(pump) => put({ pump })}
 								/>
 								<TypedField
 									label="Grid"
 									value={n.spacing}
-									usual="2.5 cm"
+									usual={shelf.usual.spacing}
 									error={wrong("inject/spacing")}
 									onChange={(spacing) => put({ spacing })}
 								/>
 								<TypedField
 									label="Syringe"
 									value={n.syringe}
-									usual="60 mL"
+									usual={shelf.usual.syringe}
 									error={wrong("inject/syringe")}
 									onChange={(syringe) => put({ syringe })}
 								/>
 								<TypedField
 									label="Needle bore"
 									value={n.bore}
-									usual="2 mm"
+									usual={shelf.usual.bore}
 									error={wrong("inject/bore")}
 									onChange={(bore) => put({ bore })}
 								/>

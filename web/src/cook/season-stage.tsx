@@ -105,7 +105,9 @@ export function SeasonStage({ index }: { index: number }) {
 								</div>
 								<div>
 									<Ask size="huge" name="Salt of the rub" figure={out.salt} />
-									<p>of it salt</p>
+									<p>
+										of it salt, <Ask name="Salt in the mix" figure={out.salt_share} />
+									</p>
 								</div>
 								<div>
 									<Ask size="huge" name="Salt in the meat" figure={out.percent} />

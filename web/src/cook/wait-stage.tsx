@@ -5,13 +5,12 @@ import { TypedField } from "../shared/typed-field";
 import { usePiece } from "./context";
 import { DepthPicture } from "./depth-picture";
 
-const usual = { minutes: "30 min", overnight: "10 h", day: "24 h" } as const;
-
 /** Salt and wait: how long, covered or open, and how far the salt gets. */
 export function WaitStage({ index }: { index: number }) {
-	const { piece, figures, edit, wrong } = usePiece(index);
+	const { piece, figures, edit, wrong, shelf } = usePiece(index);
+	const usual: Record<string, string | undefined> = shelf.usual.wait;
 	const d = figures?.depth;
-	const style = (piece.wait.style || "overnight") as keyof typeof usual;
+	const style = piece.wait.style || "overnight";
 	return (
 		<>
 			<h2>Wait between salt and fire</h2>
@@ -39,7 +38,7 @@ export function WaitStage({ index }: { index: number }) {
 					onChange={(v) =>
 						edit((p) => {
 							p.wait.style = v;
-							p.wait.for = usual[v as keyof typeof usual];
+							p.wait.for = usual[v] ?? "";
 						})
 					}
 					options={[
