@@ -121,11 +121,6 @@ export function SeasonStage({ index }: { index: number }) {
 				</div>
 				{out && <Strata season={out} fills={fills} />}
 			</div>
-			{out && (
-				<Button type="primary" className="season-weigh" onClick={() => goto("weigh", index)}>
-					{out.weighed ? "Weighed out" : "Weigh it out"} <ArrowRightOutlined />
-				</Button>
-			)}
 			<div className="season-drive">
 				<Choice
 					label="What drives the amount"
@@ -231,6 +226,11 @@ export function SeasonStage({ index }: { index: number }) {
 					</p>
 				)}
 			</RowsEditor>
+			{out && (
+				<Button type="primary" className="season-weigh" onClick={() => goto("weigh", index)}>
+					{out.weighed ? "Weighed out" : "Weigh it out"} <ArrowRightOutlined />
+				</Button>
+			)}
 			<LayersEditor index={index} />
 		</>
 	);
