@@ -1,10 +1,14 @@
 import { Slider } from "antd";
 import { useEffect, useId, useState } from "react";
 import type { Depth } from "../api/client";
+import { Ask } from "../shared/ask";
 import "./pictures.css";
 import "./depth-picture.css";
 
 type Moment = NonNullable<Depth["moments"]>[number];
+
+/** How sure a depth at another time than the fire is. */
+const then = "as far off, in proportion, as the depth at the fire";
 
 /** A cut across the piece, shaded by salt, and the same cut at the times cooks talk about. */
 export function DepthPicture({ depth }: { depth: Depth }) {
@@ -19,7 +23,11 @@ export function DepthPicture({ depth }: { depth: Depth }) {
 			<figcaption>
 				<b>{now.mark === "fire" ? `${now.label}: at the fire` : `${now.label} after salting`}</b>
 				<span>
-					{now.depth} deep ·{" "}
+					<Ask
+						name={`Depth ${now.label} after salting`}
+						figure={{ ...depth.depth, text: now.depth, range: then }}
+					/>{" "}
+					deep ·{" "}
 					{now.on_surface >= 0.5
 						? `${now.on_surface.toFixed(0)} % still on the surface`
 						: "all of it in the meat"}{" "}

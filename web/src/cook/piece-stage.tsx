@@ -22,7 +22,15 @@ export function PieceStage({ index }: { index: number }) {
 				<div className="amounts">
 					<div>
 						<Ask size="huge" name="Weight after trimming" figure={meat.green} />
-						<p>{piece.count > 1 ? `each, trimmed; ${meat.all_green.text} in all` : "after trimming"}</p>
+						<p>
+							{piece.count > 1 ? (
+								<>
+									each, trimmed; <Ask name="Weight of all" figure={meat.all_green} /> in all
+								</>
+							) : (
+								"after trimming"
+							)}
+						</p>
 					</div>
 					<div>
 						<Ask size="huge" name="Thickness" figure={meat.thickness} />
@@ -30,7 +38,9 @@ export function PieceStage({ index }: { index: number }) {
 					</div>
 					<div>
 						<Ask size="huge" name="Portions" figure={meat.servings} />
-						<p>{meat.served.text} of cooked meat</p>
+						<p>
+							<Ask name="Cooked meat" figure={meat.served} /> of cooked meat
+						</p>
 					</div>
 				</div>
 			)}

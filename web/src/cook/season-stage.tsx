@@ -100,7 +100,8 @@ export function SeasonStage({ index }: { index: number }) {
 								<div>
 									<Ask size="huge" name="Rub on the meat" figure={out.on_meat} />
 									<p>
-										on the meat{out.weighed && ", as weighed"}; mix <b>{out.to_mix.text} g</b>
+										on the meat{out.weighed && ", as weighed"}; mix{" "}
+										<Ask name="Rub to mix" figure={out.to_mix} />
 									</p>
 								</div>
 								<div>
@@ -157,7 +158,7 @@ export function SeasonStage({ index }: { index: number }) {
 					/>
 				) : (
 					<Choice
-						label={`Coat${out ? `, ${out.coat.text} mL on a dm²` : ""}`}
+						label="Coat"
 						value={season.coat || "medium"}
 						error={wrong("season/coat")}
 						onChange={(v) =>
@@ -219,7 +220,7 @@ export function SeasonStage({ index }: { index: number }) {
 			>
 				{out && (
 					<p className="says">
-						{out.spoons} in all, level. {known?.note}{" "}
+						{out.coat_words}, <Ask name="Coat" figure={out.coat} />. {out.spoons} in all, level. {known?.note}{" "}
 						<Button type="link" loading={keep.isPending} onClick={() => keep.mutate()}>
 							Keep this mix on the bench
 						</Button>
