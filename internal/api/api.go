@@ -88,6 +88,10 @@ func register(r chi.Router, cfg Config) huma.API {
 	s.registerCooks(a)
 	s.registerFormulas(a)
 	s.registerScale(a)
+	s.registerLarder(a)
+	s.registerJars(a)
+	s.registerExchange(a)
+	s.registerTrainer(a)
 	huma.Register(a, op(http.MethodGet, "/api/health", "health", "Whether the program and its database answer"), s.health)
 	return a
 }

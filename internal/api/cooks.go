@@ -144,7 +144,7 @@ func (s *server) saveCook(ctx context.Context, in *struct {
 
 // sound refuses a cook with mistakes. servedAt is its serving time on record.
 func (s *server) sound(ctx context.Context, c sheet.Cook, servedAt string) error {
-	return problemOf(sheet.Check(c, sheet.Options{Now: s.Now(), ServedAt: servedAt, Formulas: s.finder(ctx)}))
+	return problemOf(sheet.Check(c, sheet.Options{Now: s.Now(), ServedAt: servedAt, Shelf: s.kitchen(ctx)}))
 }
 
 func (s *server) deleteCook(ctx context.Context, in *IfMatch) (*struct{}, error) {

@@ -4,7 +4,6 @@ import (
 	"context"
 	"net/http"
 	"strconv"
-	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -62,34 +61,6 @@ func formulaOnRecord(r store.FormulaRecord, err error) (*formulaVersioned, error
 	return &formulaVersioned{ETag: etag(r.Version), Body: FormulaRecord(r)}, nil
 }
 
-// finder looks up the cook's own formulas that others use, each once. Several
-// pieces may ask at the same time.
-func (s *server) finder(ctx context.Context) formula.Find {
-	var mu sync.Mutex
-	found := map[string]*formula.Formula{}
-	return func(id string) (formula.Formula, bool) {
-		mu.Lock()
-		defer mu.Unlock()
-		if f, asked := found[id]; asked {
-			if f == nil {
-				return formula.Formula{}, false
-			}
-			return *f, true
-		}
-		found[id] = nil
-		number, err := strconv.ParseUint(id, 10, 64)
-		if err != nil {
-			return formula.Formula{}, false
-		}
-		r, err := s.Store.Formula(ctx, number)
-		if err != nil {
-			return formula.Formula{}, false
-		}
-		found[id] = &r.Formula
-		return r.Formula, true
-	}
-}
-
 func (s *server) registerFormulas(a huma.API) {
 	created := op(http.MethodPost, "/api/formulas", "createFormula", "Put a formula on the bench")
 	created.DefaultStatus = http.StatusCreated
@@ -112,7 +83,7 @@ func (s *server) registerFormulas(a huma.API) {
 			Body sheet.FormulaRequest
 		}) (*body[sheet.FormulaSheet], error) {
 			opt := in.options(s.Now())
-			opt.Formulas = s.finder(ctx)
+			opt.Shelf = s.kitchen(ctx)
 			return answer(sheet.WorkOut(in.Body, opt)), nil
 		})
 	huma.Register(a, op(http.MethodPost, "/api/calc/compare", "compareFormulas", "Two or three formulas side by side"),
@@ -121,7 +92,7 @@ func (s *server) registerFormulas(a huma.API) {
 			Body sheet.CompareRequest
 		}) (*body[*sheet.Comparison], error) {
 			opt := in.options(s.Now())
-			opt.Formulas = s.finder(ctx)
+			opt.Shelf = s.kitchen(ctx)
 			out, err := sheet.Compare(in.Body, opt)
 			if err != nil {
 				return nil, problemOf(err)
@@ -152,10 +123,10 @@ func (s *server) listFormulas(ctx context.Context, in *struct {
 		return nil, problemOf(err)
 	}
 	page := FormulaPage{Items: []FormulaSummary{}, Total: total, Page: in.Page}
-	find := s.finder(ctx)
+	own := s.kitchen(ctx)
 	for _, r := range records {
 		f := r.Formula
-		mix, _ := formula.Blend(f, find)
+		mix, _ := formula.Blend(f, own)
 		line := FormulaSummary{
 			ID: r.ID, Version: r.Version, Name: f.Name, Kind: f.Kind, Note: f.Note, Tags: append([]string{}, f.Tags...),
 			Updated: r.Updated, SaltShare: 100 * mix.SaltShare(),
@@ -174,7 +145,7 @@ func (s *server) soundFormula(ctx context.Context, f formula.Formula) error {
 	if f.Name == "" {
 		errs.Add("/name", "give the formula a name")
 	}
-	_, wrong := formula.Blend(f, s.finder(ctx))
+	_, wrong := formula.Blend(f, s.kitchen(ctx))
 	return problemOf(append(errs, wrong...).Err())
 }
 
@@ -204,9 +175,9 @@ func (s *server) saveFormula(ctx context.Context, in *struct {
 	if err := s.soundFormula(ctx, f); err != nil {
 		return nil, err
 	}
-	find := s.finder(ctx)
+	own := s.kitchen(ctx)
 	return formulaOnRecord(s.Store.UpdateFormula(ctx, in.ID, version, f, func(old formula.Formula) []string {
-		return formula.Changes(old, f, find)
+		return formula.Changes(old, f, own)
 	}))
 }
 

@@ -17,7 +17,7 @@ func (s *server) registerSheet(a huma.API) {
 			Body     sheet.Cook
 		}) (*body[sheet.Sheet], error) {
 			opt := in.options(s.Now())
-			opt.ServedAt, opt.Formulas = in.ServedAt, s.finder(ctx)
+			opt.ServedAt, opt.Shelf = in.ServedAt, s.kitchen(ctx)
 			return answer(sheet.Compute(in.Body, opt)), nil
 		})
 	calc(a, "scale", "Weigh out a rub for one piece", sheet.Scale)

@@ -2,7 +2,9 @@ package api
 
 import (
 	"context"
+	"maps"
 	"net/http"
+	"slices"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -27,9 +29,15 @@ type Shelf struct {
 
 func (s *server) registerShelf(a huma.API) {
 	huma.Register(a, op(http.MethodGet, "/api/shelf", "shelf", "Cuts, ingredients, formulas, coats and salt bands"),
-		func(context.Context, *struct{}) (*body[Shelf], error) {
+		func(ctx context.Context, _ *struct{}) (*body[Shelf], error) {
+			own := s.ownIngredients(ctx, false)
+			ids := slices.Sorted(maps.Keys(own))
+			ingredients := larder.All()
+			for _, id := range ids {
+				ingredients = append(ingredients, own[id])
+			}
 			return answer(Shelf{
-				Cuts: cut.All(), Ingredients: larder.All(), Formulas: formula.House(), Coats: formula.Coats, Bands: salt.Bands,
+				Cuts: cut.All(), Ingredients: ingredients, Formulas: formula.House(), Coats: formula.Coats, Bands: salt.Bands,
 				Usual: sheet.UsualValues,
 			}), nil
 		})

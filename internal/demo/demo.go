@@ -46,7 +46,7 @@ func loadFormulas(ctx context.Context, db *store.Store) (formula.Formula, error)
 	changed.Rows = append([]formula.Row{}, changed.Rows...)
 	changed.Rows[0].Parts = "3"
 	if _, err := db.UpdateFormula(ctx, first.ID, first.Version, changed, func(old formula.Formula) []string {
-		return formula.Changes(old, changed, nil)
+		return formula.Changes(old, changed, formula.Shelf{})
 	}); err != nil {
 		return injection, err
 	}

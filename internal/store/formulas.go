@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -152,20 +153,64 @@ func (s *Store) FormulaVersions(ctx context.Context, id uint64) ([]FormulaVersio
 
 // CreateFormula puts f on record as its first version.
 func (s *Store) CreateFormula(ctx context.Context, f formula.Formula, origin string) (FormulaRecord, error) {
+	var out FormulaRecord
+	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) (err error) {
+		out, err = createFormula(tx, f, origin)
+		return err
+	})
+	return out, err
+}
+
+func createFormula(tx *gorm.DB, f formula.Formula, origin string) (FormulaRecord, error) {
 	m := formulaModel{Version: 1}
 	if err := m.set(f); err != nil {
 		return FormulaRecord{}, err
 	}
-	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		if err := tx.Create(&m).Error; err != nil {
-			return err
-		}
-		return tx.Create(&formulaVersionModel{FormulaID: m.ID, Version: 1, Body: m.Body, Changes: origin, SavedAt: m.UpdatedAt}).Error
-	})
-	if err != nil {
+	if err := tx.Create(&m).Error; err != nil {
+		return FormulaRecord{}, err
+	}
+	first := formulaVersionModel{FormulaID: m.ID, Version: 1, Body: m.Body, Changes: origin, SavedAt: m.UpdatedAt}
+	if err := tx.Create(&first).Error; err != nil {
 		return FormulaRecord{}, err
 	}
 	return m.record()
+}
+
+// CreateFormulas puts formulas on record, all or none. A row may use one of them
+// by an id of which inList tells its number; the used are made before the users.
+// Formulas must not use each other in a circle.
+func (s *Store) CreateFormulas(ctx context.Context, fs []formula.Formula, origin string, inList func(id string) (int, bool)) ([]FormulaRecord, error) {
+	out := make([]FormulaRecord, len(fs))
+	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		var create func(i int) error
+		create = func(i int) error {
+			if out[i].ID != 0 {
+				return nil
+			}
+			f := fs[i]
+			f.Rows = slices.Clone(f.Rows)
+			for n, r := range f.Rows {
+				used, ok := inList(r.Formula)
+				if !ok {
+					continue
+				}
+				if err := create(used); err != nil {
+					return err
+				}
+				f.Rows[n].Formula = out[used].Formula.ID
+			}
+			var err error
+			out[i], err = createFormula(tx, f, origin)
+			return err
+		}
+		for i := range fs {
+			if err := create(i); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	return out, err
 }
 
 // UpdateFormula makes f the next version of a formula that still has the given

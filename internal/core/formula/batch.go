@@ -6,16 +6,19 @@ import (
 	"slices"
 	"strings"
 
+	"verjuice/internal/core/cut"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/quantity"
 )
 
 // Batch says how much of a formula is wanted, by the one thing that is fixed.
 type Batch struct {
-	Fix    string `json:"fix" required:"false" doc:"What is fixed: total, row (an ingredient that is running out), jar, guests; empty means as written"`
-	Amount string `json:"amount" required:"false" doc:"Of the total, of the row's ingredient, of the jar, or for one guest" example:"250 g"`
+	Fix    string `json:"fix" required:"false" doc:"What is fixed: total, row (an ingredient that is running out), jar, guests, or the meat: salt (target % of boneless meat), coat, pump (% of the meat), pot (a bath, meat in it); empty means as written"`
+	Amount string `json:"amount" required:"false" doc:"Of the total, of the row's ingredient, of the jar or pot, for one guest; the target or pump in %; the coat's name" example:"250 g"`
 	Row    int    `json:"row" required:"false" doc:"Which row is fixed, from 0"`
 	Guests int    `json:"guests" required:"false"`
+	Meat   string `json:"meat,omitempty" required:"false" doc:"Trimmed weight of the meat, for salt, coat, pump and pot" example:"2.4 kg"`
+	Cut    string `json:"cut,omitempty" required:"false" doc:"Cut id of the meat, whose surface a coat goes on and whose bone takes no salt; empty means boneless, and for a coat a pork shoulder"`
 	Round  string `json:"round" required:"false" doc:"Round the rows to: spoons, 0.1 g, 1 g, 5 g; empty means not at all"`
 }
 
@@ -55,13 +58,70 @@ func (m Mix) Size(b Batch) (quantity.Mass, field.Errors) {
 			errs.Add("/guests", "between 1 and 2000 guests")
 		}
 		grams = amount(m.GramsPerML, false) * float64(b.Guests)
+	case "salt", "coat", "pump", "pot":
+		grams = m.forMeat(b, &errs)
 	default:
-		errs.Add("/fix", "total, row, jar or guests")
+		errs.Add("/fix", "total, row, jar, guests, salt, coat, pump or pot")
 	}
 	if len(errs) == 0 && (grams < 0.1 || grams > 500e3) {
 		errs.Add("/amount", "that makes %s g: a batch is between 0.1 g and 500 kg", quantity.Number(grams))
 	}
 	return quantity.Mass(grams) * quantity.Gram, errs
+}
+
+// potFill is how full a pot with meat and bath in it may be.
+const potFill = 0.95
+
+// forMeat is the grams of m that a piece of meat asks for.
+func (m Mix) forMeat(b Batch, errs *field.Errors) float64 {
+	meat, err := quantity.ParseMass(b.Meat)
+	if !errs.Take("/meat", err) && (meat < 0.05 || meat > 300) {
+		errs.Add("/meat", "between 50 g and 300 kg of meat")
+	}
+	c, _ := cut.Find("pork-shoulder-bone-in")
+	edible := meat
+	if b.Cut != "" {
+		var ok bool
+		if c, ok = cut.Find(b.Cut); !ok {
+			errs.Add("/cut", "choose a cut")
+		}
+		edible *= quantity.Mass(1 - c.BoneShare())
+	}
+	percent := func(low, high float64) float64 {
+		p, err := quantity.ParsePercent(b.Amount)
+		if !errs.Take("/amount", err) && (float64(p) < low || float64(p) > high) {
+			errs.Add("/amount", "between %g and %g %%", low, high)
+		}
+		return float64(p) / 100
+	}
+	switch b.Fix {
+	case "salt":
+		if m.SaltShare() < 0.005 {
+			errs.Add("/fix", "this mix holds no salt, so no amount of it meets a target")
+			return 0
+		}
+		_, stays, _ := Stays(12)
+		return percent(0.1, 5) * edible.Grams() / stays / m.SaltShare()
+	case "pump":
+		return percent(0.5, 30) * meat.Grams()
+	case "pot":
+		pot, err := quantity.ParseVolume(b.Amount)
+		liquid := pot.ML()*potFill - float64(meat)/c.Density()*1e6
+		if !errs.Take("/amount", err) && liquid <= 0 {
+			errs.Add("/amount", "the meat alone fills that pot")
+		}
+		return liquid * m.GramsPerML
+	}
+	coat, ok := FindCoat(strings.ToLower(strings.TrimSpace(b.Amount)))
+	if !ok {
+		errs.Add("/amount", "light, medium, heavy or crust")
+	}
+	if len(*errs) > 0 {
+		return 0
+	}
+	g, err := cut.New(c, meat, 0)
+	errs.Take("/meat", err)
+	return m.CoatMass(coat.MLPerDM2, g.Seasoned(c.Sealed != "")).Grams()
 }
 
 // AsWritten reports whether the formula gives amounts of its own, so that it has
@@ -119,7 +179,7 @@ func Round(rows []Weighed, way string, set quantity.SpoonSet) (Rounded, bool) {
 }
 
 // Changes tells in sentences what is different in b against a.
-func Changes(a, b Formula, find Find) []string {
+func Changes(a, b Formula, shelf Shelf) []string {
 	out := []string{}
 	say := func(format string, args ...any) { out = append(out, fmt.Sprintf(format, args...)) }
 	if a.Name != b.Name {
@@ -139,7 +199,7 @@ func Changes(a, b Formula, find Find) []string {
 		key := r.Ingredient + r.Formula
 		old, had := before[key]
 		delete(before, key)
-		name := rowName(r, find)
+		name := rowName(r, shelf)
 		switch {
 		case !had:
 			say("%s added, %s", name, r.Parts)
@@ -154,7 +214,7 @@ func Changes(a, b Formula, find Find) []string {
 	}
 	for _, r := range a.Rows {
 		if _, left := before[r.Ingredient+r.Formula]; left {
-			say("%s left out", rowName(r, find))
+			say("%s left out", rowName(r, shelf))
 			delete(before, r.Ingredient+r.Formula)
 		}
 	}

@@ -62,8 +62,8 @@ func TestChangesAreTold(t *testing.T) {
 	assert.Equal(t, []string{
 		"renamed from Fennel house rub", "parts by weight instead of by volume", "thyme added, 1",
 		"kosher salt hollow flake instead of dense flake", "kosher salt 5 instead of 4", "rosemary left out",
-	}, Changes(old, f, nil))
-	assert.Empty(t, Changes(old, old, nil))
+	}, Changes(old, f, Shelf{}))
+	assert.Empty(t, Changes(old, old, Shelf{}))
 }
 
 func TestLabels(t *testing.T) {

@@ -5,7 +5,7 @@
 // formula. Mixed, it becomes a Mix, which knows its composition and how heavy a
 // spoon of it is, and which can be weighed out in any amount:
 //
-//	mix, errs := formula.Blend(f, nil)
+//	mix, errs := formula.Blend(f, formula.Shelf{})
 //	rows := mix.Weigh(57 * quantity.Gram)
 package formula
 
@@ -79,9 +79,6 @@ const (
 	maxDepth = 6
 )
 
-// Find looks a formula up that another one uses.
-type Find func(id string) (Formula, bool)
-
 // Component is one ingredient of a mix.
 type Component struct {
 	Ingredient  larder.Ingredient
@@ -92,6 +89,7 @@ type Component struct {
 
 	percent float64 // of the whole, when typed so
 	honey   bool
+	inner   *Mix // of a row that is another formula
 }
 
 // Mix is a formula worked out.
@@ -109,17 +107,17 @@ type Mix struct {
 // small grains settle between large ones. One ingredient alone packs at 1.
 const Packing = 0.95
 
-// Blend works out f; find looks up the formulas it uses, and may be nil when it
-// uses none but those that ship with the program. Mistakes come back with
+// Blend works out f; what it uses besides the larder and the formulas that ship
+// with the program is looked up on shelf. Mistakes come back with
 // pointers below the formula, such as /rows/2/parts; then the mix is not usable.
 //
 // A bare number counts teaspoons (by volume) or grams (by weight): among parts
 // alone that cancels, beside measured rows it is what a part then is. A percent
 // row is that share of the whole by weight.
-func Blend(f Formula, find Find) (Mix, field.Errors) { return blend(f, find, nil) }
+func Blend(f Formula, shelf Shelf) (Mix, field.Errors) { return blend(f, shelf, nil) }
 
 // blend works f out; path are the formulas that led to it.
-func blend(f Formula, find Find, path []Formula) (Mix, field.Errors) {
+func blend(f Formula, shelf Shelf, path []Formula) (Mix, field.Errors) {
 	errs := header(f)
 	if len(f.Rows) > MaxRows {
 		errs.Add("/rows", "a formula has at most %d ingredients", MaxRows)
@@ -129,7 +127,7 @@ func blend(f Formula, find Find, path []Formula) (Mix, field.Errors) {
 	weight, volume := 0.0, 0.0
 	share := 0.0 // of the whole, in percent rows
 	for i, r := range f.Rows {
-		c := component(f, i, find, path, &errs)
+		c := component(f, i, shelf, path, &errs)
 		if percent, ok := strings.CutSuffix(strings.TrimSpace(r.Parts), "%"); ok {
 			p, err := quantity.ParsePercent(percent)
 			if !errs.Take(rowPointer(i)+"/parts", err) {
@@ -237,15 +235,15 @@ func header(f Formula) field.Errors {
 }
 
 // component finds what row i is made of.
-func component(f Formula, i int, find Find, path []Formula, errs *field.Errors) Component {
+func component(f Formula, i int, shelf Shelf, path []Formula, errs *field.Errors) Component {
 	r, at := f.Rows[i], rowPointer(i)
 	c := Component{Row: i}
 	if r.Formula != "" {
-		nested(f, &c, r.Formula, find, path, at+"/formula", errs)
+		nested(f, &c, r.Formula, shelf, path, at+"/formula", errs)
 		return c
 	}
 	var ok bool
-	if c.Ingredient, ok = larder.Find(r.Ingredient); !ok {
+	if c.Ingredient, ok = shelf.FindIngredient(r.Ingredient); !ok {
 		errs.Add(at+"/ingredient", "choose an ingredient from the larder")
 		return c
 	}
@@ -258,11 +256,8 @@ func component(f Formula, i int, find Find, path []Formula, errs *field.Errors) 
 
 // nested makes the mix of another formula the ingredient of a row. What leads
 // back to itself is refused with the way it takes.
-func nested(f Formula, c *Component, id string, find Find, path []Formula, at string, errs *field.Errors) {
-	used, ok := house[id]
-	if !ok && find != nil {
-		used, ok = find(id)
-	}
+func nested(f Formula, c *Component, id string, shelf Shelf, path []Formula, at string, errs *field.Errors) {
+	used, ok := shelf.Find(id)
 	if !ok {
 		errs.Add(at, "the formula that this row used is gone: choose another")
 		return
@@ -278,7 +273,7 @@ func nested(f Formula, c *Component, id string, find Find, path []Formula, at st
 		errs.Add(at, "formulas inside formulas go at most %d deep", maxDepth)
 		return
 	}
-	mix, wrong := blend(used, find, way)
+	mix, wrong := blend(used, shelf, way)
 	if len(wrong) > 0 {
 		detail := wrong[0].Detail
 		if !strings.HasPrefix(detail, selfUse) {
@@ -287,7 +282,7 @@ func nested(f Formula, c *Component, id string, find Find, path []Formula, at st
 		errs.Add(at, "%s", detail)
 		return
 	}
-	c.honey = mix.Honey
+	c.honey, c.inner = mix.Honey, &mix
 	c.Ingredient = larder.Ingredient{ID: "formula:" + id, Name: used.Name, Kind: "mix", Per100g: mix.Per100g, Allergens: mix.Allergens}
 	c.Form = larder.Form{GramsPerML: mix.GramsPerML, SpreadPercent: 10, ParticleMM: mix.CoarseMM}
 }

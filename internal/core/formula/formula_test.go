@@ -13,7 +13,7 @@ import (
 
 func mixed(t *testing.T, f Formula) Mix {
 	t.Helper()
-	m, errs := Blend(f, nil)
+	m, errs := Blend(f, Shelf{})
 	require.Empty(t, errs)
 	return m
 }
@@ -105,9 +105,9 @@ func TestAmountsInAnyMixOfUnits(t *testing.T) {
 	// Percents alone are the whole.
 	m = mixed(t, Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "table-salt", Parts: "60 %"}, {Ingredient: "black-pepper", Parts: "40%"}}})
 	assert.InDelta(t, 0.6, m.Components[0].WeightShare, 1e-12)
-	_, errs := Blend(Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "table-salt", Parts: "100 %"}, {Ingredient: "black-pepper", Parts: "1"}}}, nil)
+	_, errs := Blend(Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "table-salt", Parts: "100 %"}, {Ingredient: "black-pepper", Parts: "1"}}}, Shelf{})
 	assert.Contains(t, errs.Error(), "leave no room")
-	_, errs = Blend(Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "apple-juice", Parts: "2 oz"}}}, nil)
+	_, errs = Blend(Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "apple-juice", Parts: "2 oz"}}}, Shelf{})
 	assert.Contains(t, errs.Error(), "weight or a volume")
 }
 
@@ -116,7 +116,7 @@ func TestAFormulaInsideAnotherIsFollowed(t *testing.T) {
 		"1": {ID: "1", Name: "Injection", Basis: ByWeight, Rows: []Row{{Ingredient: "stock", Parts: "90 g"}, {Formula: "2", Parts: "10 g"}}},
 		"2": {ID: "2", Name: "House rub", Basis: ByWeight, Rows: []Row{{Ingredient: "table-salt", Parts: "1"}, {Ingredient: "mustard", Parts: "1"}}},
 	}
-	find := func(id string) (Formula, bool) { f, ok := shelf[id]; return f, ok }
+	find := Shelf{Formula: func(id string) (Formula, bool) { f, ok := shelf[id]; return f, ok }}
 	m, errs := Blend(shelf["1"], find)
 	require.Empty(t, errs)
 	assert.InDelta(t, (0.9*0.9+10*0.4976)/100, m.SaltShare(), 1e-4)
@@ -169,7 +169,7 @@ func TestBlendPointsAtMistakes(t *testing.T) {
 	}
 	for name, c := range cases {
 		t.Run(name, func(t *testing.T) {
-			_, errs := Blend(c.f, nil)
+			_, errs := Blend(c.f, Shelf{})
 			require.NotEmpty(t, errs)
 			assert.Equal(t, c.pointer, errs[0].Pointer)
 		})

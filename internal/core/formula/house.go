@@ -1,10 +1,6 @@
 package formula
 
-import (
-	"slices"
-
-	"verjuice/internal/core/larder"
-)
+import "slices"
 
 // The formulas that ship with the program: the three schools of plain salt and
 // pepper, and four of the house.
@@ -79,18 +75,13 @@ func House() []Formula {
 }
 
 // rowName is what a row's ingredient or formula is called.
-func rowName(r Row, find Find) string {
+func rowName(r Row, shelf Shelf) string {
 	if r.Formula == "" {
-		i, _ := larder.Find(r.Ingredient)
+		i, _ := shelf.FindIngredient(r.Ingredient)
 		return i.Name
 	}
-	if f, ok := house[r.Formula]; ok {
+	if f, ok := shelf.Find(r.Formula); ok {
 		return f.Name
-	}
-	if find != nil {
-		if f, ok := find(r.Formula); ok {
-			return f.Name
-		}
 	}
 	return "another formula"
 }

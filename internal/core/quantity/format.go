@@ -183,3 +183,18 @@ func plural(n string, many bool, one, several string) string {
 	}
 	return n + " " + one
 }
+
+// FormatDays writes a number of days as a cook counts them: "3 days", "2 weeks",
+// "6 months".
+func FormatDays(days int) string {
+	switch {
+	case days >= 60:
+		return Number(math.Round(float64(days)/30)) + " months"
+	case days >= 14 && days%7 == 0:
+		return Number(float64(days)/7) + " weeks"
+	case days == 1:
+		return "1 day"
+	default:
+		return Number(float64(days)) + " days"
+	}
+}

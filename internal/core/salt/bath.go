@@ -145,12 +145,30 @@ type Injected struct {
 	Temperature quantity.Celsius
 }
 
-// Evenness is how even the salt of an injection is after t: the salt farthest
-// from a needle over the mean, 0 to 1. Each site's pocket spreads in a cylinder
-// of the radius that its square of the grid allows; radial diffusion, sealed
-// halfway to the next site.
-func (i Injected) Evenness(t time.Duration, factor float64) float64 {
-	reach := float64(i.Spacing) / math.Sqrt(math.Pi)
+// Reach is half the way from a site to the next: the radius of the cylinder as
+// large as a site's square of the grid.
+func (i Injected) Reach() quantity.Length {
+	return quantity.Length(float64(i.Spacing) / math.Sqrt(math.Pi))
+}
+
+// PocketMoment is the state of a site's pocket at one time.
+type PocketMoment struct {
+	At      time.Duration
+	Even    float64   // salt at the rim over the mean
+	Profile []float64 // salt over the mean, from the needle's track to the rim
+}
+
+// pocketPoints is how many points of a pocket's profile are drawn.
+const pocketPoints = 24
+
+// Course follows one site's pocket: brine in a cylinder around the needle's
+// track, radial diffusion, sealed halfway to the next site. The times rise.
+func (i Injected) Course(times ...time.Duration) []PocketMoment {
+	return i.course(1, times...)
+}
+
+func (i Injected) course(factor float64, times ...time.Duration) []PocketMoment {
+	reach := float64(i.Reach())
 	m := newMedium(cut.Path{Depth: quantity.Length(reach), Shape: 1}, 60)
 	pocket := reach * math.Sqrt(i.Share)
 	for c := range m.c {
@@ -158,13 +176,30 @@ func (i Injected) Evenness(t time.Duration, factor float64) float64 {
 		m.c[c] = math.Min(1, math.Max(0, (pocket*pocket-lo*lo)/(hi*hi-lo*lo)))
 	}
 	d := Diffusivity(i.Temperature) * factor
-	const steps = 60
-	for s := 1; s <= steps; s++ {
-		a, b := float64(s-1)/steps, float64(s)/steps
-		m.step(t.Seconds()*(b*b-a*a), d, sealed)
+	out := make([]PocketMoment, len(times))
+	now := 0.0
+	for n, t := range times {
+		from, span := now, t.Seconds()-now
+		const steps = 40
+		for s := 1.0; s <= steps && span > 0; s++ {
+			next := from + span*(s/steps)*(s/steps)
+			m.step(next-now, d, sealed)
+			now = next
+		}
+		mean := m.mean()
+		if mean <= 0 {
+			mean = 1
+		}
+		out[n] = PocketMoment{At: t, Even: m.c[m.cells()-1] / mean, Profile: m.sample(pocketPoints)}
+		for k := range out[n].Profile {
+			out[n].Profile[k] /= mean
+		}
 	}
-	if mean := m.mean(); mean > 0 {
-		return m.c[m.cells()-1] / mean
-	}
-	return 0
+	return out
+}
+
+// Evenness is how even the salt of an injection is after t: the salt farthest
+// from a needle over the mean, 0 to 1.
+func (i Injected) Evenness(t time.Duration, factor float64) float64 {
+	return i.course(factor, t)[0].Even
 }

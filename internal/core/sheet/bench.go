@@ -33,6 +33,8 @@ type FormulaSheet struct {
 	Coarse    string       `json:"coarse" doc:"Largest grain, in words"`
 	Allergens []string     `json:"allergens" nullable:"false"`
 	SaltLed   bool         `json:"salt_led"`
+	Cost      *CostSheet   `json:"cost,omitempty" doc:"Absent while no price is known"`
+	Keeping   string       `json:"keeping" doc:"How long it keeps, and how, in words"`
 }
 
 // Total is what a batch holds of one thing.
@@ -46,7 +48,7 @@ type Total struct {
 // wrong stands in Errors.
 func WorkOut(r FormulaRequest, opt Options) FormulaSheet {
 	out := FormulaSheet{Errors: field.Errors{}, Rows: []RowSheet{}, Rounded: []string{}, Totals: []Total{}, Allergens: []string{}}
-	mix, wrong := formula.Blend(r.Formula, opt.Formulas)
+	mix, wrong := formula.Blend(r.Formula, opt.Shelf)
 	if or(r.Formula.Name, "") == "" {
 		out.Errors.Add("/formula/name", "give the formula a name")
 	}
@@ -82,6 +84,9 @@ func WorkOut(r FormulaRequest, opt Options) FormulaSheet {
 	salty, spread := tablespoon*mix.SaltShare(), 0.1+mix.SaltSpread()
 	out.SpoonSalt = trace.New(salty, salty*(1-spread), salty*(1+spread), 1, "g", trace.Origin{Words: "A level tablespoon times the share of salt in the mix.", Source: larder.Source, Inputs: packed})
 	out.Totals = totals(mix, size, r.Formula.Basis)
+	out.Cost = costSheet(mix, size, opt)
+	days, how := mix.Keeping()
+	out.Keeping = fmt.Sprintf("Keeps %s: %s.", quantity.FormatDays(days), how)
 	if r.Batch.Round != "" {
 		rounded, ok := formula.Round(weighed, r.Batch.Round, opt.Spoons)
 		if !ok {

@@ -54,7 +54,11 @@ func part[T any](r Request, compute func(*piece, dose) *T) (*T, error) {
 	if !ok || len(errs) > 0 {
 		return nil, errs.Err()
 	}
-	d, err := p.dose()
+	err := p.solveFree()
+	var d dose
+	if err == nil {
+		d, err = p.dose()
+	}
 	if err != nil {
 		return nil, field.Errors{{Pointer: "/piece/season", Detail: err.Error()}}
 	}

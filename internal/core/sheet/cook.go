@@ -57,6 +57,7 @@ type Season struct {
 	Target  string          `json:"target" required:"false" doc:"Salt wanted, % of raw boneless meat; empty means 0.9 %" example:"0.9 %"`
 	Coat    string          `json:"coat" required:"false" doc:"light, medium, heavy or crust; empty means medium"`
 	Binder  bool            `json:"binder" required:"false" doc:"A binder is brushed on first"`
+	Free    string          `json:"free,omitempty" required:"false" doc:"Which source gives way to the target: rub, bath, inject, or layer-N (from 0); empty means rub"`
 	Band    string          `json:"band" required:"false" doc:"How salty the cook wants it: mild, seasoned, bold or cured; empty means seasoned"`
 	Spare   string          `json:"spare" required:"false" doc:"Mixed over what is needed, %; empty means 10 %"`
 }
@@ -70,6 +71,13 @@ type Bath struct {
 	Pot      string `json:"pot" required:"false" doc:"What the pot holds" example:"10 L"`
 	For      string `json:"for" required:"false" doc:"Time in the bath; empty means 18 h"`
 	Hot      string `json:"hot" required:"false" doc:"Temperature of the part that is boiled up, before ice; empty means 95 °C"`
+	With     []Dose `json:"with,omitempty" required:"false" nullable:"false" doc:"What goes into it besides salt: juice or beer instead of water, sugar, spice"`
+}
+
+// Dose is an amount of a formula.
+type Dose struct {
+	Formula formula.Formula `json:"formula"`
+	Amount  string          `json:"amount" doc:"A share of the liquid in place of water (50 %), a weight or a measure" example:"50 %"`
 }
 
 // Injection is brine through the needle before the rub.
@@ -79,6 +87,7 @@ type Injection struct {
 	Spacing string          `json:"spacing" required:"false" doc:"Of the grid; empty means 2.5 cm"`
 	Syringe string          `json:"syringe" required:"false" doc:"What the syringe holds; empty means 60 mL"`
 	Bore    string          `json:"bore" required:"false" doc:"Of the needle; empty means 2 mm"`
+	Avoid   []string        `json:"avoid,omitempty" required:"false" nullable:"false" doc:"Where the needle does not go: edge, bone (the middle, lengthwise), thin-end"`
 }
 
 // Layer is one more dose on a piece, besides its rub.
@@ -111,8 +120,8 @@ type Options struct {
 	// ServedAt is the serving time already on record: keeping it is no mistake
 	// even when it has passed.
 	ServedAt string
-	// Formulas looks up the cook's own formulas that others use; nil when there are none.
-	Formulas formula.Find
+	// Shelf is what the kitchen has of its own: formulas, ingredients, prices.
+	Shelf formula.Shelf
 }
 
 // Limits on a page.
@@ -122,6 +131,7 @@ const (
 	maxGuests = 2000
 	maxText   = 200
 	maxLayers = 12
+	maxWith   = 8
 )
 
 // Usual values, shown where the cook has typed nothing.

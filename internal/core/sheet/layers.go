@@ -53,7 +53,7 @@ func (p *piece) readLayers(at string, errs *field.Errors) {
 		if _, ok := layerStays[t.Kind]; !ok && t.Kind != "base" {
 			errs.Add(here+"/kind", "base, dusting, binder, spritz, wrap, glaze, finish or juices")
 		}
-		mix, wrong := formula.Blend(t.Formula, p.opt.Formulas)
+		mix, wrong := formula.Blend(t.Formula, p.opt.Shelf)
 		for _, w := range wrong {
 			errs.Add(here+"/formula"+w.Pointer, "%s", w.Detail)
 		}
@@ -62,6 +62,10 @@ func (p *piece) readLayers(at string, errs *field.Errors) {
 		}
 		l := layer{kind: t.Kind, name: or(t.Formula.Name, t.Kind), mix: mix}
 		var err error
+		if n, free := p.freeLayer(); free && n == i && p.byTarget {
+			p.layers = append(p.layers, l) // its amount is worked out
+			continue
+		}
 		if l.mass, err = p.layerMass(t.Amount, mix); !errs.Take(here+"/amount", err) && l.mass > p.green {
 			errs.Add(here+"/amount", "that is more than the meat weighs")
 		}

@@ -44,6 +44,8 @@ type piece struct {
 	coat     formula.Coat
 	band     salt.Band
 	spare    float64   // share
+	free     string    // which source gives way to the target
+	freed    *Freed    // that source, once worked out
 	onScale  []float64 // g of each row, for all pieces; nil until it was weighed
 
 	bath   *bath
@@ -214,7 +216,7 @@ func (p *piece) readWeight(at string, errs *field.Errors) {
 
 func (p *piece) readSeason(at string, errs *field.Errors) {
 	s := p.typed.Season
-	mix, wrong := formula.Blend(s.Formula, p.opt.Formulas)
+	mix, wrong := formula.Blend(s.Formula, p.opt.Shelf)
 	for _, w := range wrong {
 		errs.Add(at+"/formula"+w.Pointer, "%s", w.Detail)
 	}
@@ -232,7 +234,8 @@ func (p *piece) readSeason(at string, errs *field.Errors) {
 		(p.target <= 0 || p.target > 5) {
 		errs.Add(at+"/target", "between 0.1 and 5 %% of the meat; most like 0.8 to 1.3 %%")
 	}
-	if p.byTarget && len(wrong) == 0 && mix.SaltShare() < 0.005 {
+	p.readFree(at+"/free", errs)
+	if p.rubSolved() && len(wrong) == 0 && mix.SaltShare() < 0.005 {
 		errs.Add(at+"/mode", "this mix holds no salt, so no amount of it meets a target: choose a coat")
 	}
 	var ok bool

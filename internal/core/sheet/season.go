@@ -23,6 +23,7 @@ const referenceCut = "pork-shoulder-bone-in"
 
 // SeasonSheet is the rub, weighed out.
 type SeasonSheet struct {
+	Cost      *CostSheet   `json:"cost,omitempty" doc:"What the mix costs; absent while no price is known"`
 	UsualMode string       `json:"usual_mode" doc:"What drives the amount of this mix when nothing is chosen: target or coat"`
 	Mode      string       `json:"mode" doc:"What drives it now"`
 	OnMeat    trace.Figure `json:"on_meat" doc:"Rub on all pieces, g"`
@@ -65,7 +66,7 @@ func (p *piece) dose() (dose, error) {
 	low, mid, high := formula.Stays(p.wait.Hours())
 	d := dose{stays: salt.Share{Low: low, Mid: mid, High: high}}
 	share := p.mix.SaltShare()
-	if p.byTarget {
+	if p.rubSolved() {
 		rub := salt.Source{Name: p.rubName(), Stays: d.stays, Place: salt.Surface}
 		wanted, err := salt.Solve(p.meat(), append(p.others(), rub), len(p.others()), p.target)
 		if err != nil {
@@ -142,7 +143,7 @@ func (p *piece) rubName() string { return or(p.typed.Season.Formula.Name, "rub")
 // more than one that was weighed for a target.
 func (p *piece) source(d dose) salt.Source {
 	s := salt.Source{Name: p.rubName(), Salt: d.salt, Stays: d.stays, Place: salt.Surface}
-	if !p.byTarget {
+	if !p.rubSolved() {
 		s.Stays.Low = d.stays.Mid * (1 - math.Hypot(formula.CoatSpread, 1-d.stays.Low/d.stays.Mid))
 		s.Stays.High = d.stays.Mid * (1 + math.Hypot(formula.CoatSpread, d.stays.High/d.stays.Mid-1))
 	}
@@ -154,12 +155,12 @@ func (p *piece) seasonSheet(d dose) *SeasonSheet {
 	all := d.mass * quantity.Mass(n)
 	mixed := p.toMix(d.plan)
 	spread := 0.0
-	if !p.byTarget {
+	if !p.rubSolved() {
 		spread = formula.CoatSpread
 	}
 	area := p.salted() * 100 * n
 	amountWords := "The coat’s volume per area times the surface, times what a mL of this mix weighs."
-	if p.byTarget {
+	if p.rubSolved() {
 		amountWords = "The salt wanted in the boneless meat, over what stays of a coat and the share of salt in this mix."
 	}
 	s := &SeasonSheet{
@@ -192,6 +193,7 @@ func (p *piece) seasonSheet(d dose) *SeasonSheet {
 		s.Percent = p.percentFigure(l, d)
 	}
 	s.Rows = grams{p.opt}.rows(p.typed.Season.Formula, p.mix.Weigh(mixed))
+	s.Cost = costSheet(p.mix, mixed, p.opt)
 	return s
 }
 
@@ -288,6 +290,7 @@ type LedgerSheet struct {
 	InBand  bool         `json:"in_band"`
 	Lines   []LedgerLine `json:"lines" nullable:"false"`
 	Bands   []salt.Band  `json:"bands" nullable:"false" doc:"All bands, upwards"`
+	Freed   *Freed       `json:"freed,omitempty" doc:"The source that gave way to the target, when it is not the rub"`
 }
 
 // LedgerLine is one source of salt.
@@ -322,7 +325,7 @@ func (p *piece) ledgerSheet(d dose, course salt.Course) *LedgerSheet {
 			Words:  "The rub’s salt in the outer 5 mm when the fire starts: what the first bite tastes. What a bath, a needle or another layer brings comes on top.",
 			Source: salt.DiffusionSource, Inputs: p.brineInputs(d)}),
 		Band: p.band, Tastes: salt.BandOf(l.PercentRaw.Mid).Name, Bands: salt.Bands,
-		Lines: []LedgerLine{},
+		Lines: []LedgerLine{}, Freed: p.freed,
 	}
 	for i, src := range sources {
 		out.Lines = append(out.Lines, LedgerLine{
@@ -355,6 +358,11 @@ func (p *piece) cautions(d dose, l *LedgerSheet) []caution.Finding {
 	}
 	for _, l := range p.layers {
 		doses = append(doses, portion{l.mix, l.mass})
+	}
+	if p.bath != nil {
+		for _, b := range p.bath.with {
+			doses = append(doses, portion{b.mix, 0}) // what it brings but salt stays in the pot
+		}
 	}
 	honey, nitrite, allergens := false, 0.0, []string{}
 	for _, one := range doses {

@@ -147,6 +147,10 @@ func (p *piece) sheet(errs *field.Errors, at string, sound bool) PieceSheet {
 	if timed {
 		p.estimate()
 	}
+	dosed := !wrong("/season", "/weighed", "/wait", "/bath", "/inject", "/layers")
+	if dosed && errs.Take(at+"/season", p.solveFree()) {
+		dosed = false
+	}
 	if p.bath != nil && !wrong("/bath") {
 		one.Bath = p.bathSheet()
 	}
@@ -154,7 +158,7 @@ func (p *piece) sheet(errs *field.Errors, at string, sound bool) PieceSheet {
 		one.Inject = p.injectionSheet()
 	}
 	var takenUp time.Duration
-	if !wrong("/season", "/weighed", "/wait", "/bath", "/inject", "/layers") {
+	if dosed {
 		d, err := p.dose()
 		if errs.Take(at+"/season", err) {
 			return one

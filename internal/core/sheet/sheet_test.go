@@ -274,7 +274,7 @@ func TestCautionsLookAtEveryDose(t *testing.T) {
 		{Kind: "finish", Formula: bottle("cure", "curing-salt"), Amount: "10 g"},
 		{Kind: "glaze", Formula: formula.Formula{Name: "nested", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "7", Parts: "1"}}}, Amount: "1 Tbsp"},
 	}
-	s := Compute(supper(p), Options{Now: noon, Formulas: find})
+	s := Compute(supper(p), Options{Now: noon, Shelf: formula.Shelf{Formula: find}})
 	require.Empty(t, s.Errors)
 	found := map[string]string{}
 	for _, c := range s.Pieces[0].Cautions {

@@ -2,13 +2,10 @@ package sheet
 
 import (
 	"fmt"
-	"math"
 	"strings"
 	"time"
 
 	"verjuice/internal/core/field"
-	"verjuice/internal/core/formula"
-	"verjuice/internal/core/larder"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
 	"verjuice/internal/core/trace"
@@ -22,6 +19,9 @@ type bath struct {
 	water       quantity.Mass
 	salt        quantity.Mass // of all of it
 	given       bool          // the liquid was typed
+	liquid      quantity.Volume
+	with        []bathDose
+	brings      quantity.Mass // salt that comes with those
 	pot         quantity.Volume
 	lasts       time.Duration
 	hot         quantity.Celsius
@@ -31,15 +31,6 @@ type bath struct {
 // uptake is the salt that one piece takes up, with the range that the diffusivity
 // allows.
 type uptake struct{ low, mid, high quantity.Mass }
-
-// injection is one, understood.
-type injection struct {
-	mix     formula.Mix
-	mass    quantity.Mass // into one piece
-	spacing quantity.Length
-	syringe quantity.Volume
-	bore    quantity.Length
-}
 
 // Usual values of a wet brine and an injection.
 const (
@@ -101,11 +92,18 @@ func (p *piece) readBath(at string, errs *field.Errors) {
 	if len(*errs) > before {
 		return
 	}
-	b.water = quantity.Mass(float64(liquid) * 998)
+	b.liquid = liquid
+	if !p.readWith(b, at+"/with", errs) {
+		return
+	}
 	if b.equilibrium {
 		b.salt = salt.EquilibriumSalt(p.meat().Edible()*quantity.Mass(p.count), b.water, b.target)
 	} else {
 		b.salt = quantity.Mass(b.strength/(1-b.strength)) * b.water
+	}
+	if b.brings > b.salt*1.0001 {
+		errs.Add(at+"/with", "what goes into it alone brings %s g of salt; this bath wants %s g", quantity.FormatGrams(b.brings), quantity.FormatGrams(b.salt))
+		return
 	}
 	p.bath = b
 }
@@ -150,6 +148,9 @@ type BathSheet struct {
 	Window    string       `json:"window" doc:"When to lift it out and how forgiving that is"`
 	At        []BathMoment `json:"at" nullable:"false"`
 	Rule      string       `json:"rule" doc:"The school, and what it buys and costs"`
+	Water     trace.Figure `json:"water" doc:"Plain water to pour, ice counted in, g"`
+	Parts     []BathPart   `json:"parts" nullable:"false" doc:"What goes in besides water and salt"`
+	PartsSay  string       `json:"parts_say" doc:"What those do, in words; may be empty"`
 }
 
 // BathMoment is what the meat holds after some hours.
@@ -167,14 +168,14 @@ func (p *piece) bathSheet() *BathSheet {
 	total := b.water + b.salt
 	percent := 100 * float64(b.salt/total)
 	g := grams{p.opt}
-	liquid := b.water.KG() / 0.998
+	liquid := b.liquid.ML() / 1000
 	liquidWords := "As you set it."
 	if !b.given {
 		liquidWords = "Loosely packed pieces fill about 57 % of the room, so it takes three quarters of their volume to cover them."
 	}
 	inputs := []trace.Input{
 		{Name: "meat, boneless", Text: quantity.FormatMass(p.meat().Edible()*quantity.Mass(p.count), p.opt.Units)},
-		{Name: "water", Text: quantity.FormatMass(b.water, p.opt.Units)},
+		{Name: "water in the bath", Text: quantity.FormatMass(b.water, p.opt.Units)},
 	}
 	exact := func(v float64, decimals int, unit, words string) trace.Figure {
 		return trace.Exact(v, decimals, unit, trace.Origin{Words: words, Source: bathSource, Inputs: inputs})
@@ -183,11 +184,15 @@ func (p *piece) bathSheet() *BathSheet {
 	if b.equilibrium {
 		saltWords = "Target × (meat + water ÷ 0.74): shared evenly between the bath and the water in the meat it gives the target, however long it takes."
 	}
+	if b.brings > 0 {
+		saltWords += " Less what comes with the rest of the bath."
+		inputs = append(inputs, trace.Input{Name: "salt that comes with the rest", Text: quantity.FormatGrams(b.brings) + " g"})
+	}
 	took := b.took(p)
 	edible := p.meat().Edible()
 	share := func(m quantity.Mass) float64 { return 100 * float64(m/edible) }
 	out := &BathSheet{
-		Liquid: exact(liquid, 1, "L", liquidWords), Salt: g.figure(b.salt, 0, saltWords, bathSource, inputs),
+		Liquid: exact(liquid, 1, "L", liquidWords), Salt: g.figure(max(0, b.salt-b.brings), 0, saltWords, bathSource, inputs),
 		Strength:  exact(percent, 1, "%", "Salt over salt and water, by weight."),
 		Salometer: exact(salt.Salometer(percent), 0, "°", "Strength over that of a saturated brine, 26.4 %."),
 		Density:   exact(salt.BrineDensity(percent)/1000, 3, "kg/L", "What a hydrometer shows at 20 °C: 998.2 + 7.03 p + 0.023 p² kg/m³."),
@@ -197,7 +202,10 @@ func (p *piece) bathSheet() *BathSheet {
 			Inputs: append(inputs, trace.Input{Name: "time", Text: quantity.FormatDuration(b.lasts)}, trace.Input{Name: "at", Text: quantity.FormatTemperature(p.fridge, p.opt.Units)})}),
 		At: []BathMoment{},
 	}
-	ice := salt.IceShare(b.hot)
+	out.Water = g.figure(b.plainWater(), 0, "The liquid less what else is poured in, by the water it holds.", bathSource, inputs)
+	out.Parts, out.PartsSay = b.parts()
+	// Only water goes in as ice.
+	ice := min(salt.IceShare(b.hot), float64(b.plainWater()/b.water))
 	balance := "Heat that the hot part gives to come down to 4 °C, against heat that ice from −18 °C takes to melt and come up to it."
 	out.Ice = g.figure(b.water*quantity.Mass(ice), 0.1, balance, bathSource, inputs)
 	out.Hot = g.figure(b.water*quantity.Mass(1-ice), 0.1, balance, bathSource, inputs)
@@ -206,7 +214,7 @@ func (p *piece) bathSheet() *BathSheet {
 	out.Gain = trace.New(gain, gain*0.5, gain*1.6, 1, "%", trace.Origin{
 		Words: "Each gram of salt taken up carries about four of water with it (two to six): swelling of the proteins.", Source: "field range for brined meat", Inputs: inputs})
 	if b.pot > 0 {
-		room := float64(p.volume()) + float64(b.water)/998
+		room := float64(p.volume()) + float64(b.liquid)
 		out.TooFull = room > 0.95*float64(b.pot)
 		verb := "fits"
 		if out.TooFull {
@@ -248,105 +256,4 @@ func (b *bath) window(one salt.Bath) string {
 	}
 	return fmt.Sprintf("%.2f %% after %s; within a tenth of that from %s to %s, a window of %s.", 100*b.target,
 		quantity.FormatDuration(at), quantity.FormatDuration(early), quantity.FormatDuration(late), quantity.FormatDuration(late-early))
-}
-
-func (p *piece) readInjection(at string, errs *field.Errors) {
-	t := p.typed.Inject
-	if t == nil {
-		return
-	}
-	before := len(*errs)
-	in := &injection{}
-	mix, wrong := formula.Blend(t.Formula, p.opt.Formulas)
-	for _, w := range wrong {
-		errs.Add(at+"/formula"+w.Pointer, "%s", w.Detail)
-	}
-	in.mix = mix
-	pump, err := quantity.ParsePercent(or(t.Pump, UsualPump))
-	if !errs.Take(at+"/pump", err) && (pump < 0.5 || pump > 30) {
-		errs.Add(at+"/pump", "between 0.5 and 30 %% of the meat; usual is 5 to 15 %%")
-	}
-	length := func(pointer, typed, usual string, low, high quantity.Length) quantity.Length {
-		v, err := quantity.ParseLength(or(typed, usual))
-		if !errs.Take(pointer, err) && (v < low || v > high) {
-			errs.Add(pointer, "between %s and %s", quantity.FormatLength(low, p.opt.Units), quantity.FormatLength(high, p.opt.Units))
-		}
-		return v
-	}
-	in.spacing = length(at+"/spacing", t.Spacing, UsualSpacing, 10*quantity.MM, 80*quantity.MM)
-	in.bore = length(at+"/bore", t.Bore, UsualBore, 0.5*quantity.MM, 6*quantity.MM)
-	if in.syringe, err = quantity.ParseVolume(or(t.Syringe, UsualSyringe)); !errs.Take(at+"/syringe", err) &&
-		(in.syringe < 5*quantity.Millilitre || in.syringe > quantity.Litre) {
-		errs.Add(at+"/syringe", "between 5 mL and 1 L")
-	}
-	in.mass = quantity.Mass(float64(pump)/100) * p.green
-	if len(*errs) == before {
-		p.inject = in
-	}
-}
-
-// InjectionSheet is an injection, worked out.
-type InjectionSheet struct {
-	Volume   trace.Figure `json:"volume" doc:"Into one piece, mL"`
-	Batch    trace.Figure `json:"batch" doc:"To mix for all pieces, g, with a tenth over"`
-	Sites    trace.Figure `json:"sites" doc:"Needle sites on one piece"`
-	PerSite  trace.Figure `json:"per_site" doc:"mL a site"`
-	Refills  trace.Figure `json:"refills" doc:"Syringes for one piece"`
-	Salt     trace.Figure `json:"salt" doc:"Salt it leaves, % of raw boneless meat"`
-	Even     trace.Figure `json:"even" doc:"Salt halfway between sites over the mean, %, at the fire"`
-	Runs     string       `json:"runs" doc:"What runs out, in words"`
-	Bore     string       `json:"bore" doc:"Whether the grains pass the needle"`
-	Clogs    bool         `json:"clogs"`
-	Warm     string       `json:"warm" doc:"How warm it may be"`
-	Across   int          `json:"across" doc:"Sites across the width"`
-	Along    int          `json:"along" doc:"Sites along the grain"`
-	LengthMM float64      `json:"length_mm"`
-	WidthMM  float64      `json:"width_mm"`
-	Rows     []RowSheet   `json:"rows" nullable:"false"`
-}
-
-func (p *piece) injectionSheet() *InjectionSheet {
-	in := p.inject
-	g := grams{p.opt}
-	ml := in.mix.Volume(in.mass).ML()
-	long, wide := float64(p.geometry.Length), float64(p.geometry.Width)
-	along, across := max(1, int(math.Round(long/float64(in.spacing)))), max(1, int(math.Round(wide/float64(in.spacing))))
-	sites := float64(along * across)
-	batch := in.mass * quantity.Mass(p.count) * 1.1
-	salty := float64(in.mass) * in.mix.SaltShare() / float64(p.meat().Edible()) * 100
-	pocket := salt.Injected{Spacing: in.spacing, Share: math.Min(0.5, ml*1e-6/(float64(p.green)/p.cut.Density())), Temperature: p.fridge}
-	even := func(factor float64) float64 { return 100 * pocket.Evenness(p.wait, factor) }
-	inputs := []trace.Input{
-		{Name: "pump", Text: or(p.typed.Inject.Pump, UsualPump) + " of " + quantity.FormatMass(p.green, p.opt.Units)},
-		{Name: "grid", Text: quantity.FormatLength(in.spacing, p.opt.Units)}, {Name: "piece", Text: p.size()},
-	}
-	from := func(words string) trace.Origin {
-		return trace.Origin{Words: words, Source: "geometry of the piece and your grid", Inputs: inputs}
-	}
-	out := &InjectionSheet{
-		Volume:  trace.Exact(ml, 0, "mL", from("Pump share of the trimmed weight, over the liquid’s density.")),
-		Batch:   g.figure(batch, 0, "For all pieces, with a tenth over for the cup and the needle.", larder.Source, inputs),
-		Sites:   trace.Exact(sites, 0, "sites", from("Length and width over the spacing of the grid.")),
-		PerSite: trace.Exact(ml/sites, 1, "mL", from("The volume over the sites; more into lean and thin parts, less into fat.")),
-		Refills: trace.Exact(math.Ceil(ml/in.syringe.ML()), 0, "syringes", from("The volume over what the syringe holds.")),
-		Salt: trace.New(salty*(1-injectionLoss.mid()), salty*(1-injectionLoss.high), salty*(1-injectionLoss.low), 2, "%", trace.Origin{
-			Words: "Salt of the injection that stays, over the raw boneless meat.", Source: LayerSource, Inputs: inputs}),
-		Even: trace.New(even(1), even(1-salt.DiffusivitySpread), even(1+salt.DiffusivitySpread), 0, "%", trace.Origin{
-			Words: "Each site’s pocket spreads in a cylinder as wide as its square of the grid; salt at its rim over the mean.", Source: salt.DiffusionSource,
-			Inputs: append(inputs, trace.Input{Name: "rest", Text: quantity.FormatDuration(p.wait)})}),
-		Runs:   fmt.Sprintf("%.0f to %.0f mL runs out again: catch it, and use it as the binder.", ml*injectionLoss.low, ml*injectionLoss.high),
-		Across: across, Along: along, LengthMM: long * 1e3, WidthMM: wide * 1e3,
-		Rows: g.rows(p.typed.Inject.Formula, in.mix.Weigh(batch)),
-	}
-	limit := in.bore.MM() / 3
-	if out.Clogs = in.mix.CoarseMM > limit; out.Clogs {
-		out.Bore = fmt.Sprintf("Grains of %s mm block a bore of %s mm (a third of it passes): strain it, grind finer, or dissolve it warm.", quantity.Number(in.mix.CoarseMM), quantity.Number(in.bore.MM()))
-	} else {
-		out.Bore = "Everything in it passes the needle."
-	}
-	out.Warm = "Inject it cool, at fridge temperature."
-	if in.mix.Per100g.Fat > 5 {
-		out.Warm = "There is fat in it: liquid from about 36 °C / 97 °F, never above 40 °C / 104 °F into cold meat. It sets again inside."
-	}
-	return out
 }

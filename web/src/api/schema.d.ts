@@ -228,6 +228,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/exchange/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put formulas of a file on the bench, all or none; rows may name each other file-0, file-1 and so on */
+        post: operations["keepFormulas"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchange/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read formulas from a file: our own JSON, schema.org Recipe or CSV; nothing is put on record */
+        post: operations["readFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchange/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Formulas, and those they use, as a file */
+        post: operations["writeFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/formulas": {
         parameters: {
             query?: never;
@@ -309,6 +360,181 @@ export interface paths {
         /** Whether the program and its database answer */
         get: operations["health"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ingredients": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put an ingredient of your own on record */
+        post: operations["create-ingredient"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ingredients/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Open an ingredient of your own */
+        get: operations["get-ingredient"];
+        /** Replace an ingredient of your own */
+        put: operations["save-ingredient"];
+        post?: never;
+        /** Take an ingredient of your own off the shelf; it can be restored */
+        delete: operations["delete-ingredient"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ingredients/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put an ingredient of your own back */
+        post: operations["restore-ingredient"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Jars made ahead, and how they stand */
+        get: operations["listJars"];
+        put?: never;
+        /** Put a jar on record */
+        post: operations["create-jar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jars/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Open a jar */
+        get: operations["get-jar"];
+        /** Replace a jar */
+        put: operations["save-jar"];
+        post?: never;
+        /** Take a jar off the shelf; it can be restored */
+        delete: operations["delete-jar"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jars/{id}/draws": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take some out of a jar */
+        post: operations["drawFromJar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jars/{id}/draws/{draw}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Put back what was taken out last */
+        delete: operations["putBackInJar"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jars/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a jar back */
+        post: operations["restore-jar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/larder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Prices, stock and ingredients of your own */
+        get: operations["larder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/larder/{thing}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep price and stock of an ingredient or a cut; without either it is forgotten */
+        put: operations["putThing"];
         post?: never;
         delete?: never;
         options?: never;
@@ -452,10 +678,39 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trainer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Judge the guesses of a game so far, and ask the next */
+        post: operations["trainer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Ask: {
+            /** @description What it may be */
+            maybe: components["schemas"]["Choice"][];
+            /**
+             * Format: int64
+             * @description From 0
+             */
+            row: number;
+            why: string;
+            /** @description What stands in the file */
+            written: string;
+        };
         Band: {
             /**
              * Format: double
@@ -483,14 +738,21 @@ export interface components {
         };
         Batch: {
             /**
-             * @description Of the total, of the row's ingredient, of the jar, or for one guest
+             * @description Of the total, of the row's ingredient, of the jar or pot, for one guest; the target or pump in %; the coat's name
              * @example 250 g
              */
             amount?: string;
-            /** @description What is fixed: total, row (an ingredient that is running out), jar, guests; empty means as written */
+            /** @description Cut id of the meat, whose surface a coat goes on and whose bone takes no salt; empty means boneless, and for a coat a pork shoulder */
+            cut?: string;
+            /** @description What is fixed: total, row (an ingredient that is running out), jar, guests, or the meat: salt (target % of boneless meat), coat, pump (% of the meat), pot (a bath, meat in it); empty means as written */
             fix?: string;
             /** Format: int64 */
             guests?: number;
+            /**
+             * @description Trimmed weight of the meat, for salt, coat, pump and pot
+             * @example 2.4 kg
+             */
+            meat?: string;
             /** @description Round the rows to: spoons, 0.1 g, 1 g, 5 g; empty means not at all */
             round?: string;
             /**
@@ -520,6 +782,8 @@ export interface components {
             strength?: string;
             /** @description Salt wanted from the bath, % of raw boneless meat; empty means 0.7 % */
             target?: string;
+            /** @description What goes into it besides salt: juice or beer instead of water, sugar, spice */
+            with?: components["schemas"]["Dose"][];
         };
         BathMoment: {
             /** Format: double */
@@ -528,6 +792,13 @@ export interface components {
             hours: number;
             /** Format: double */
             percent: number;
+        };
+        BathPart: {
+            /** @description By weight */
+            amount: string;
+            name: string;
+            /** @description Salt it brings */
+            salt: string;
         };
         BathSheet: {
             at: components["schemas"]["BathMoment"][];
@@ -545,6 +816,10 @@ export interface components {
             ice: components["schemas"]["Figure"];
             /** @description Liquid in the pot, L */
             liquid: components["schemas"]["Figure"];
+            /** @description What goes in besides water and salt */
+            parts: components["schemas"]["BathPart"][];
+            /** @description What those do, in words; may be empty */
+            parts_say: string;
             /** @description The school, and what it buys and costs */
             rule: string;
             /** @description Degrees; 100 is saturated */
@@ -556,8 +831,15 @@ export interface components {
             /** @description Salt in the meat when it is lifted out, % */
             takes: components["schemas"]["Figure"];
             too_full: boolean;
+            /** @description Plain water to pour, ice counted in, g */
+            water: components["schemas"]["Figure"];
             /** @description When to lift it out and how forgiving that is */
             window: string;
+        };
+        Choice: {
+            form: string;
+            ingredient: string;
+            name: string;
         };
         ClockSheet: {
             /** @description Time on the fire in words */
@@ -708,6 +990,11 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        CostSheet: {
+            /** @description What has no price and is not counted */
+            missing: string[];
+            total: components["schemas"]["Figure"];
+        };
         Cut: {
             /**
              * Format: double
@@ -821,6 +1108,49 @@ export interface components {
             taken_up: components["schemas"]["Figure"];
             /** @description The fire starts while the surface is wet with brine */
             worst: boolean;
+        };
+        DocRecordJar: {
+            doc: components["schemas"]["Jar"];
+            /** Format: int64 */
+            id: number;
+            /** Format: date-time */
+            updated: string;
+            /**
+             * Format: int64
+             * @description Also in the ETag; If-Match names it when writing
+             */
+            version: number;
+        };
+        DocRecordOwn: {
+            doc: components["schemas"]["Own"];
+            /** Format: int64 */
+            id: number;
+            /** Format: date-time */
+            updated: string;
+            /**
+             * Format: int64
+             * @description Also in the ETag; If-Match names it when writing
+             */
+            version: number;
+        };
+        Dose: {
+            /**
+             * @description A share of the liquid in place of water (50 %), a weight or a measure
+             * @example 50 %
+             */
+            amount: string;
+            formula: components["schemas"]["Formula"];
+        };
+        Draw: {
+            /**
+             * @description How much
+             * @example 60 g
+             */
+            amount: string;
+            /** @description When, YYYY-MM-DD */
+            day: string;
+            /** @description What it went on */
+            for?: string;
         };
         Error: {
             /** @description What is wrong and what to do, in a sentence */
@@ -956,8 +1286,12 @@ export interface components {
             batch: components["schemas"]["Figure"];
             /** @description Largest grain, in words */
             coarse: string;
+            /** @description Absent while no price is known */
+            cost?: components["schemas"]["CostSheet"];
             /** @description Mistakes, with pointers into the request */
             errors: components["schemas"]["Error"][];
+            /** @description How long it keeps, and how, in words */
+            keeping: string;
             ready: boolean;
             /** @description What rounding does to the mix, in words */
             round_note: string;
@@ -998,6 +1332,24 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        Found: {
+            /** @description Rows that the cook has to answer for */
+            asks: components["schemas"]["Ask"][];
+            /** @description Rows that use another formula of the file name it file-0, file-1 and so on */
+            formula: components["schemas"]["Formula"];
+        };
+        Freed: {
+            /** @description How much of it meets the target */
+            amount: components["schemas"]["Figure"];
+            /**
+             * Format: int64
+             * @description Which line of the ledger it is
+             */
+            line: number;
+            name: string;
+            /** @description rub, bath, inject or layer-N, as asked */
+            source: string;
+        };
         Health: {
             /** @enum {string} */
             database: "up";
@@ -1014,6 +1366,8 @@ export interface components {
             per_100g: components["schemas"]["Composition"];
         };
         Injection: {
+            /** @description Where the needle does not go: edge, bone (the middle, lengthwise), thin-end */
+            avoid?: string[];
             /** @description Of the needle; empty means 2 mm */
             bore?: string;
             formula: components["schemas"]["Formula"];
@@ -1042,8 +1396,12 @@ export interface components {
             clogs: boolean;
             /** @description Salt halfway between sites over the mean, %, at the fire */
             even: components["schemas"]["Figure"];
+            /** @description Where the needle stays out, in words */
+            keep: string;
             /** Format: double */
             length_mm: number;
+            /** @description Every site of the grid */
+            pattern: components["schemas"]["Site"][];
             /** @description mL a site */
             per_site: components["schemas"]["Figure"];
             /** @description Syringes for one piece */
@@ -1055,6 +1413,8 @@ export interface components {
             salt: components["schemas"]["Figure"];
             /** @description Needle sites on one piece */
             sites: components["schemas"]["Figure"];
+            /** @description How far the pockets have spread, over the hours */
+            spread: components["schemas"]["Pocket"][];
             /** @description Into one piece, mL */
             volume: components["schemas"]["Figure"];
             /** @description How warm it may be */
@@ -1065,6 +1425,59 @@ export interface components {
         Input: {
             name: string;
             text: string;
+        };
+        Jar: {
+            /**
+             * @description How much was made
+             * @example 250 g
+             */
+            amount: string;
+            draws?: components["schemas"]["Draw"][];
+            /** @description As it was when it was made */
+            formula: components["schemas"]["Formula"];
+            /**
+             * @description Day it was made, YYYY-MM-DD
+             * @example 2026-11-01
+             */
+            made: string;
+            note?: string;
+        };
+        JarLine: {
+            /** Format: int64 */
+            id: number;
+            jar: components["schemas"]["Jar"];
+            /** @description How to keep it */
+            keep: string;
+            /** @description In the cook's units */
+            left: string;
+            /** Format: double */
+            left_grams: number;
+            /**
+             * Format: double
+             * @description 0 to 1
+             */
+            left_share: number;
+            /** @description The same in spoons and cups */
+            left_spoons: string;
+            /** @description Day in words */
+            made: string;
+            /** @description Layers of the picture, by volume */
+            mix: components["schemas"]["MixShare"][];
+            /** @description Past its use-by */
+            over: boolean;
+            /**
+             * Format: double
+             * @description %
+             */
+            salt_share: number;
+            /** @description Its use-by is within two weeks, or a third of its time */
+            soon: boolean;
+            /** @description Each draw, in grams */
+            taken: string[];
+            /** @description Day in words */
+            use_by: string;
+            /** Format: int64 */
+            version: number;
         };
         Label: {
             /**
@@ -1102,6 +1515,25 @@ export interface components {
             /** @description % by weight */
             sugar?: components["schemas"]["Figure"];
         };
+        Larder: {
+            own: components["schemas"]["OwnIngredient"][];
+            /** @description By ingredient or cut id */
+            things: {
+                [key: string]: components["schemas"]["LarderThing"];
+            };
+        };
+        LarderThing: {
+            /**
+             * @description What it costs
+             * @example 3.20 for 500 g
+             */
+            price?: string;
+            /**
+             * @description How much there is
+             * @example 350 g
+             */
+            stock?: string;
+        };
         Layer: {
             /**
              * @description On one piece: a weight, a measure, % of its trimmed weight, or a coat (light, medium, heavy)
@@ -1133,6 +1565,8 @@ export interface components {
             bands: components["schemas"]["Band"][];
             /** @description Sodium of a serving, % of a day's 2 300 mg */
             day: components["schemas"]["Figure"];
+            /** @description The source that gave way to the target, when it is not the rub */
+            freed?: components["schemas"]["Freed"];
             in_band: boolean;
             lines: components["schemas"]["LedgerLine"][];
             /** @description Salt in the outer 5 mm when the fire starts, % */
@@ -1168,6 +1602,15 @@ export interface components {
             surface: components["schemas"]["Figure"];
             thickness: components["schemas"]["Figure"];
         };
+        MixShare: {
+            kind: string;
+            name: string;
+            /**
+             * Format: double
+             * @description 0 to 1
+             */
+            volume: number;
+        };
         Moment: {
             /**
              * Format: double
@@ -1189,6 +1632,41 @@ export interface components {
             on_surface: number;
             /** @description Salt above the meat’s own, %, from the far end (centre or bare face) to the coated face at equal steps */
             profile: number[];
+        };
+        Own: {
+            allergens?: string[];
+            /** @description % by weight */
+            fat?: string;
+            /** @description powder, medium or coarse; empty means powder; nothing for liquids and fats */
+            grind?: string;
+            /** @description salt, cure, pepper, spice, herb, sugar, starch, acid, liquid or fat; empty means spice */
+            kind?: string;
+            /** @example The red jar */
+            name: string;
+            /** @description % by weight, for a curing salt */
+            nitrite?: string;
+            /** @description % by weight */
+            phosphate?: string;
+            /** @description % by weight */
+            salt?: string;
+            /** @description % by weight */
+            sugar?: string;
+            /**
+             * @description What a level US teaspoon weighs; empty means the usual of its kind
+             * @example 2.4 g
+             */
+            teaspoon?: string;
+            /** @description % by weight */
+            water?: string;
+        };
+        OwnIngredient: {
+            /** Format: int64 */
+            id: number;
+            ingredient: components["schemas"]["Own"];
+            /** @description Its ingredient id */
+            thing: string;
+            /** Format: int64 */
+            version: number;
         };
         Piece: {
             /** @description A wet brine before the rub; absent when there is none */
@@ -1251,6 +1729,23 @@ export interface components {
             ready: boolean;
             season?: components["schemas"]["SeasonSheet"];
             title: string;
+        };
+        Pocket: {
+            /**
+             * Format: double
+             * @description Salt halfway between sites over the mean, %
+             */
+            even: number;
+            /** Format: double */
+            hours: number;
+            label: string;
+            /** @description Salt over the mean, from the needle's track to halfway to the next, at equal steps */
+            profile: number[];
+            /**
+             * Format: double
+             * @description Half the way to the next site
+             */
+            reach_mm: number;
         };
         Problem: {
             /** @description What happened and what to do */
@@ -1334,6 +1829,8 @@ export interface components {
             /** @description light, medium, heavy or crust; empty means medium */
             coat?: string;
             formula?: components["schemas"]["Formula"];
+            /** @description Which source gives way to the target: rub, bath, inject, or layer-N (from 0); empty means rub */
+            free?: string;
             /** @description What drives the amount: target or coat; empty means target for a salt-led mix, else coat */
             mode?: string;
             /** @description Mixed over what is needed, %; empty means 10 % */
@@ -1349,6 +1846,8 @@ export interface components {
             /** @description mL on 100 cm² */
             coat: components["schemas"]["Figure"];
             coat_words: string;
+            /** @description What the mix costs; absent while no price is known */
+            cost?: components["schemas"]["CostSheet"];
             /** @description What drives it now */
             mode: string;
             /** @description Rub on all pieces, g */
@@ -1400,6 +1899,20 @@ export interface components {
             ingredients: components["schemas"]["Ingredient"][];
             usual: components["schemas"]["Usual"];
         };
+        Site: {
+            /** @description False where the needle stays out */
+            use: boolean;
+            /**
+             * Format: double
+             * @description Along the grain, mm from the end
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Across, mm from the side
+             */
+            y: number;
+        };
         Span: {
             /** Format: double */
             high: number;
@@ -1435,6 +1948,119 @@ export interface components {
             name: string;
             /** @description % by weight */
             share: components["schemas"]["Figure"];
+        };
+        TrainerAnswer: {
+            answer: components["schemas"]["Figure"];
+            /** @enum {string} */
+            asks: "rub" | "salt" | "percent";
+            coat: string;
+            /**
+             * Format: double
+             * @description mL on 100 cm²
+             */
+            coat_ml: number;
+            cut: string;
+            /** Format: double */
+            guess: number;
+            /** @description How close, in a sentence */
+            judged: string;
+            /** Format: double */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Guess over answer
+             */
+            off: number;
+            /** @description One broad face takes no coat */
+            one_bare: boolean;
+            /**
+             * Format: int64
+             * @description 0 to 10
+             */
+            points: number;
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            round: number;
+            /** @description 100 g of the rub */
+            rows: components["schemas"]["RowSheet"][];
+            rub: string;
+            /**
+             * Format: double
+             * @description Salt in the rub by weight, %
+             */
+            salt_share: number;
+            /** @description The question */
+            says: string;
+            size: string;
+            /** Format: double */
+            thick_mm: number;
+            unit: string;
+            weight: string;
+            /** Format: double */
+            width_mm: number;
+        };
+        TrainerGame: {
+            /**
+             * @description What was guessed so far, in order
+             * @example [
+             *       "40 g"
+             *     ]
+             */
+            guesses: string[];
+            /**
+             * Format: int64
+             * @description Which game; the same seed asks the same
+             */
+            seed: number;
+        };
+        TrainerQuestion: {
+            /** @enum {string} */
+            asks: "rub" | "salt" | "percent";
+            coat: string;
+            /**
+             * Format: double
+             * @description mL on 100 cm²
+             */
+            coat_ml: number;
+            cut: string;
+            /** Format: double */
+            length_mm: number;
+            /** @description One broad face takes no coat */
+            one_bare: boolean;
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            round: number;
+            /** @description 100 g of the rub */
+            rows: components["schemas"]["RowSheet"][];
+            rub: string;
+            /**
+             * Format: double
+             * @description Salt in the rub by weight, %
+             */
+            salt_share: number;
+            /** @description The question */
+            says: string;
+            size: string;
+            /** Format: double */
+            thick_mm: number;
+            unit: string;
+            weight: string;
+            /** Format: double */
+            width_mm: number;
+        };
+        TrainerSheet: {
+            /** @description One for each guess */
+            answers: components["schemas"]["TrainerAnswer"][];
+            /** @description What is asked next; absent when the game is over */
+            next?: components["schemas"]["TrainerQuestion"];
+            /** Format: int64 */
+            points: number;
+            /** @description How the guesses lean, in a sentence */
+            says: string;
         };
         Usual: {
             bath_hot: string;
@@ -2068,6 +2694,108 @@ export interface operations {
             };
         };
     };
+    keepFormulas: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Formula"][] | null;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaRecord"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Found"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    writeFile: {
+        parameters: {
+            query?: {
+                as?: "json" | "jsonld" | "csv";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Formula"][] | null;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     listFormulas: {
         parameters: {
             query?: {
@@ -2332,6 +3060,513 @@ export interface operations {
             };
         };
     };
+    "create-ingredient": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Own"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordOwn"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-ingredient": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordOwn"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "save-ingredient": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag the record was read with */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Own"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordOwn"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "delete-ingredient": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag the record was read with */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "restore-ingredient": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordOwn"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listJars: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons are in the drawer */
+                spoons?: "us" | "metric";
+                /** @description Only jars of this formula */
+                formula?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JarLine"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "create-jar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Jar"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordJar"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-jar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordJar"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "save-jar": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag the record was read with */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Jar"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordJar"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "delete-jar": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag the record was read with */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drawFromJar: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons are in the drawer */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Draw"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JarLine"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putBackInJar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                /** @description Number of the draw, from 0 */
+                draw: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "restore-jar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordJar"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    larder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Larder"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putThing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                thing: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LarderThing"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     newCook: {
         parameters: {
             query?: {
@@ -2581,6 +3816,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trainer: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons are in the drawer */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrainerGame"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrainerSheet"];
                 };
             };
             /** @description Error */

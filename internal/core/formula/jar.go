@@ -1,0 +1,112 @@
+package formula
+
+import (
+	"fmt"
+	"math"
+	"time"
+
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/quantity"
+)
+
+// Jar is a batch made ahead, as typed, and what was taken from it.
+type Jar struct {
+	Formula Formula `json:"formula" doc:"As it was when it was made"`
+	Made    string  `json:"made" doc:"Day it was made, YYYY-MM-DD" example:"2026-11-01"`
+	Amount  string  `json:"amount" doc:"How much was made" example:"250 g"`
+	Note    string  `json:"note" required:"false"`
+	Draws   []Draw  `json:"draws" required:"false" nullable:"false"`
+}
+
+// Draw is some of a jar taken out.
+type Draw struct {
+	Amount string `json:"amount" doc:"How much" example:"60 g"`
+	For    string `json:"for" required:"false" doc:"What it went on"`
+	Day    string `json:"day" doc:"When, YYYY-MM-DD"`
+}
+
+// JarStand is how a jar stands.
+type JarStand struct {
+	Made    quantity.Mass
+	Left    quantity.Mass
+	UseBy   time.Time
+	Keep    string // where and why so long, in words
+	Over    bool   // past its use-by
+	Mix     Mix
+	Taken   []quantity.Mass
+	MadeDay time.Time
+}
+
+const dayLayout = "2006-01-02"
+
+// maxDraws bounds what is taken from one jar.
+const maxDraws = 500
+
+// Keeping says how long a mix keeps, and how. Dry ground spice keeps its flavour
+// about half a year (field judgement); what is wet and neither salty nor sour is
+// held to the three days that leftovers keep at 4 °C (USDA FSIS: three to four),
+// and to two weeks when at least a tenth is salt or a fortieth is acid (field
+// judgement). Garlic, herbs and fruit in it shorten all of these.
+func (m Mix) Keeping() (days int, words string) {
+	water := m.Per100g.Water
+	switch {
+	case water < 15:
+		return 180, "dry, dark and closed; ground spice fades after half a year"
+	case m.Per100g.Salt >= 10 || m.Per100g.Acid >= 2.5:
+		return 14, "in the fridge, at or under 4 °C / 40 °F"
+	default:
+		return 3, "in the fridge, at or under 4 °C / 40 °F: as long as leftovers, three days"
+	}
+}
+
+// Stand works out how j stands at now. Mistakes come back with pointers into j.
+func (j Jar) Stand(shelf Shelf, now time.Time) (JarStand, field.Errors) {
+	var errs field.Errors
+	var s JarStand
+	mix, wrong := Blend(j.Formula, shelf)
+	for _, w := range wrong {
+		errs.Add("/formula"+w.Pointer, "%s", w.Detail)
+	}
+	s.Mix = mix
+	amount := func(pointer, typed string) quantity.Mass {
+		a, err := quantity.ParseAmount(typed, false)
+		errs.Take(pointer, err)
+		return a.Mass + quantity.Mass(a.Volume.ML()*mix.GramsPerML)*quantity.Gram
+	}
+	var err error
+	if s.MadeDay, err = time.ParseInLocation(dayLayout, j.Made, now.Location()); err != nil {
+		errs.Add("/made", "give the day it was made, for example 2026-11-01")
+	} else if s.MadeDay.After(now.AddDate(0, 0, 1)) {
+		errs.Add("/made", "that day is still to come")
+	}
+	if len(j.Note) > maxNote {
+		errs.Add("/note", "a note has at most %d letters", maxNote)
+	}
+	if len(errs) > 0 {
+		return s, errs
+	}
+	if s.Made = amount("/amount", j.Amount); len(errs) == 0 && (s.Made < 0.001 || s.Made > 100) {
+		errs.Add("/amount", "a jar holds between 1 g and 100 kg")
+	}
+	if len(j.Draws) > maxDraws {
+		errs.Add("/draws", "more is taken out than a jar's story holds: start a new jar")
+		return s, errs
+	}
+	s.Left = s.Made
+	for i, d := range j.Draws {
+		m := amount(fmt.Sprintf("/draws/%d/amount", i), d.Amount)
+		if len(d.For) > maxName {
+			errs.Add(fmt.Sprintf("/draws/%d/for", i), "at most %d letters", maxName)
+		}
+		if len(errs) == 0 && m > s.Left+0.00005 {
+			errs.Add(fmt.Sprintf("/draws/%d/amount", i), "there are only %s g left in it", quantity.FormatGrams(s.Left))
+		}
+		s.Taken = append(s.Taken, m)
+		s.Left = quantity.Mass(math.Max(0, float64(s.Left-m)))
+	}
+	var days int
+	days, s.Keep = mix.Keeping()
+	s.UseBy = s.MadeDay.AddDate(0, 0, days)
+	s.Over = now.After(s.UseBy.AddDate(0, 0, 1))
+	return s, errs
+}

@@ -1,0 +1,131 @@
+package exchange
+
+import (
+	"bytes"
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"io"
+	"slices"
+	"strings"
+
+	"verjuice/internal/core/formula"
+)
+
+// columns of the CSV, in the order they are written. Reading goes by their names.
+var columns = []string{"formula", "kind", "basis", "amount", "ingredient", "form", "id", "note", "tags"}
+
+// risky are the first letters that a spreadsheet takes for a computation.
+const risky = "=+-@\t\r"
+
+// guard keeps a spreadsheet from computing a cell; unguard takes that off again.
+func guard(s string) string {
+	if s != "" && strings.ContainsRune(risky+"'", rune(s[0])) {
+		return "'" + s
+	}
+	return s
+}
+
+func unguard(s string) string { return strings.TrimPrefix(s, "'") }
+
+func writeCSV(fs []formula.Formula, shelf formula.Shelf) ([]byte, error) {
+	var out bytes.Buffer
+	w := csv.NewWriter(&out)
+	_ = w.Write(columns)
+	for _, f := range fs {
+		for _, r := range f.Rows {
+			_ = w.Write([]string{
+				guard(f.Name), string(kindOr(f.Kind)), string(f.Basis), guard(r.Parts), guard(rowName(r, shelf)), guard(r.Form), guard(r.Ingredient),
+				guard(f.Note), guard(strings.Join(f.Tags, ";")),
+			})
+		}
+	}
+	w.Flush()
+	return out.Bytes(), w.Error()
+}
+
+func readCSV(data []byte) ([]raw, error) {
+	r := csv.NewReader(bytes.NewReader(data))
+	r.FieldsPerRecord = -1
+	r.TrimLeadingSpace = true
+	head, _, _ := bytes.Cut(data, []byte("\n"))
+	for _, comma := range []rune{',', ';', '\t'} {
+		if strings.Count(string(head), string(comma)) > strings.Count(string(head), string(r.Comma)) {
+			r.Comma = comma
+		}
+	}
+	names, err := r.Read()
+	if err != nil {
+		return nil, csvError(err)
+	}
+	at := map[string]int{}
+	for i, n := range names {
+		at[strings.ToLower(strings.TrimSpace(n))] = i
+	}
+	if _, ok := at["ingredient"]; !ok {
+		return nil, wrong("line 1", "this is neither JSON nor a table with the columns amount and ingredient")
+	}
+	if _, ok := at["amount"]; !ok {
+		return nil, wrong("line 1", "the column amount is missing")
+	}
+	var out []raw
+	place := map[string]int{}
+	for {
+		record, err := r.Read()
+		if errors.Is(err, io.EOF) {
+			return out, nil
+		}
+		if err != nil {
+			return nil, csvError(err)
+		}
+		line, _ := r.FieldPos(0)
+		here := fmt.Sprintf("line %d", line)
+		cell := func(name string) string {
+			i, ok := at[name]
+			if !ok || i >= len(record) {
+				return ""
+			}
+			return strings.TrimSpace(unguard(record[i]))
+		}
+		if slices.ContainsFunc(record, func(s string) bool { return len(s) > maxCell }) {
+			return nil, wrong(here, "a cell is longer than %d letters", maxCell)
+		}
+		if cell("ingredient") == "" && cell("id") == "" {
+			if strings.TrimSpace(strings.Join(record, "")) == "" {
+				continue
+			}
+			return nil, wrong(here, "the ingredient is missing")
+		}
+		name := cell("formula")
+		if name == "" {
+			name = "From a table"
+		}
+		i, seen := place[name]
+		if !seen {
+			if len(out) >= maxFormulas {
+				return nil, wrong(here, "more than %d formulas in one file", maxFormulas)
+			}
+			i = len(out)
+			place[name] = i
+			f := raw{name: name, kind: cell("kind"), basis: cell("basis"), note: cell("note"), place: here}
+			for _, t := range strings.Split(cell("tags"), ";") {
+				if t = strings.TrimSpace(t); t != "" {
+					f.tags = append(f.tags, t)
+				}
+			}
+			out = append(out, f)
+		}
+		out[i].rows = append(out[i].rows, rawRow{
+			amount: cell("amount"), id: cell("id"), name: cell("ingredient"), form: cell("form"),
+			written: strings.Join([]string{cell("amount"), cell("ingredient"), cell("form")}, " "),
+		})
+	}
+}
+
+func csvError(err error) error {
+	var at *csv.ParseError
+	if errors.As(err, &at) {
+		return wrong(fmt.Sprintf("line %d", at.Line), "this is not a proper table: %v", at.Err)
+	}
+	return wrong("line 1", "this is not a table")
+}
