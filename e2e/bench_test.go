@@ -3,7 +3,6 @@ package e2e
 import (
 	"testing"
 
-	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -12,22 +11,10 @@ import (
 // a cook; two set side by side; a label read.
 func TestTheBench(t *testing.T) {
 	b := start(t, true)
-	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
-		b.do(chromedp.EmulateViewport(size[0], size[1]))
-		for _, mode := range []string{"night", "day"} {
-			for path, sees := range map[string]string{
-				"/bench": "Regatta lamb rub", "/bench/1": "Versions", "/bench/boathouse-sweet": "brown sugar",
-				"/compare": "salt in the meat", "/label": "Sodium of a serving",
-			} {
-				b.open(path)
-				b.see(sees)
-				b.accessible(path + " before " + mode)
-				b.fits(path)
-			}
-			b.press(mode)
-		}
-	}
-	b.do(chromedp.EmulateViewport(1280, 800))
+	b.everyLook(map[string]string{
+		"/bench": "Regatta lamb rub", "/bench/1": "Versions", "/bench/boathouse-sweet": "brown sugar",
+		"/compare": "salt in the meat", "/label": "Sodium of a serving",
+	})
 
 	b.open("/bench/boathouse-sweet")
 	b.see("brown sugar")

@@ -141,10 +141,11 @@ func quote(s string) string {
 	return string(raw)
 }
 
-// see waits until text stands somewhere on the page.
-func (b *browser) see(text string) {
+// see waits until one of the texts stands somewhere on the page.
+func (b *browser) see(texts ...string) {
 	b.t.Helper()
-	b.until(fmt.Sprintf(`document.body.innerText.includes(%s)`, quote(text)))
+	raw, _ := json.Marshal(texts)
+	b.until(fmt.Sprintf(`%s.some((text) => document.body.innerText.includes(text))`, raw))
 }
 
 // saved waits until what is on the screen is on record.
@@ -256,4 +257,31 @@ func (b *browser) fits(view string) {
 	b.t.Helper()
 	over := js[float64](b, `document.documentElement.scrollWidth - innerWidth`)
 	assert.LessOrEqual(b.t, over, 0.0, "%s is wider than the window", view)
+}
+
+// everyLook opens views, each with what is to be seen on it, in both sizes and
+// both themes, and checks that they are accessible and fit.
+func (b *browser) everyLook(views map[string]string) {
+	b.t.Helper()
+	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
+		b.do(chromedp.EmulateViewport(size[0], size[1]))
+		for _, mode := range []string{"night", "day"} {
+			for path, sees := range views {
+				b.open(path)
+				b.see(sees)
+				b.accessible(path + " before " + mode)
+				b.fits(path)
+			}
+			b.press(mode)
+		}
+	}
+	b.do(chromedp.EmulateViewport(1280, 800))
+}
+
+// paste replaces what stands in the page's text area.
+func (b *browser) paste(text string) {
+	b.t.Helper()
+	b.until(`document.querySelector("textarea")`)
+	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector("textarea").focus(), document.querySelector("textarea").select()`))
+	b.do(chromedp.KeyEvent(text))
 }

@@ -35,6 +35,8 @@ func TestScreenshots(t *testing.T) {
 		{"bench", "/bench", "day", 1280, 800, "Regatta lamb rub", ""},
 		{"formula", "/bench/1", "day", 1280, 800, "Versions", ""},
 		{"compare", "/compare", "day", 1280, 800, "salt in the meat", ""},
+		{"jars", "/jars", "day", 1280, 800, "Past its use-by", ""},
+		{"guess", "/guess", "day", 1280, 800, "Your guess", ""},
 		{"wait", "/cooks/3/wait/1", "day", 1280, 800, "31 h: at the fire", ""},
 		{"clock-night", "/cooks/3/clock/2", "night", 1280, 800, "salt at", ""},
 		{"season-phone", "/cooks/3/season/2", "day", 390, 844, "on the meat; mix", ""},
@@ -42,7 +44,7 @@ func TestScreenshots(t *testing.T) {
 	} {
 		b.do(chromedp.EmulateViewport(s.width, s.height))
 		b.open("/")
-		b.do(chromedp.Evaluate[chromedp.Void](`localStorage.setItem("verjuice.prefs", JSON.stringify({ mode: ` + quote(s.mode) + ` }))`))
+		b.do(chromedp.Evaluate[chromedp.Void](`localStorage.setItem("verjuice.guess", JSON.stringify({ seed: 12, guesses: [] })), localStorage.setItem("verjuice.prefs", JSON.stringify({ mode: ` + quote(s.mode) + ` }))`))
 		b.open(s.path)
 		b.see(s.see)
 		if s.press != "" {

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"reflect"
 	"strings"
 	"testing"
 	"time"
@@ -74,23 +75,51 @@ func call(t testing.TB, app apptest.App, method, path string, body any, headers 
 	return reply{res, out}
 }
 
+func juice() formula.Formula {
+	return formula.Formula{Name: "juice", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "apple-juice", Form: "liquid", Parts: "1"}}}
+}
+
 func supper() sheet.Cook {
 	return sheet.Cook{
-		Name: "Boathouse supper 🚣", ServeAt: "2026-11-28T18:30", Zone: "Europe/Dublin", Guests: 12, Portion: "180 g",
+		Name: "Boathouse supper 🚣", ServeAt: "2026-11-28T18:30", Zone: "Europe/Dublin", Guests: 12, Portion: "180 g", Fridge: "3 °C", Room: "24 °C",
 		Pieces: []sheet.Piece{
 			{
-				Label: "The big one", Cut: "pork-shoulder-bone-in", Count: 2, Bought: "8 lb 4 oz", Trimmed: "3,6 kg", TrimStyle: "close",
+				Label: "The big ones", Cut: "pork-shoulder-bone-in", Count: 2, Together: true, Bought: "16 lb 8 oz", Trimmed: "7,2 kg", TrimStyle: "close",
 				Thickness: "4 1/4 in", Faces: "one",
-				Season: sheet.Season{Formula: formula.House()[3], Mode: "target", Target: "1.3 %", Coat: "heavy", Binder: true, Band: "bold", Spare: "15 %"},
+				Season: sheet.Season{Formula: formula.House()[3], Mode: "target", Target: "2.2 %", Free: "layer-0", Coat: "heavy", Binder: true, Band: "bold", Spare: "15 %"},
 				Wait:   sheet.Wait{Style: "day", For: "26 h", Open: true},
 				Fire:   sheet.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min"},
-				Bath:   &sheet.Bath{Kind: "strong", Strength: "4 %", Liquid: "6 L", Pot: "15 L", For: "8 h"},
-				Inject: &sheet.Injection{Formula: formula.Formula{Name: "juice", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "apple-juice", Form: "liquid", Parts: "1"}}}, Pump: "5 %"},
-				Layers: []sheet.Layer{{Kind: "glaze", Amount: "2 Tbsp", Formula: formula.Formula{Name: "sticky", Basis: formula.ByVolume, Rows: []formula.Row{{Ingredient: "honey", Form: "liquid", Parts: "1"}}}}},
+				Bath: &sheet.Bath{Kind: "strong", Strength: "4 %", Liquid: "6 L", Pot: "18 L", For: "8 h", Target: "0.4 %", Hot: "90 °C",
+					With: []sheet.Dose{{Formula: juice(), Amount: "20 %"}}},
+				Inject: &sheet.Injection{Formula: juice(), Pump: "5 %", Spacing: "3 cm", Syringe: "50 mL", Bore: "3 mm", Avoid: []string{"bone"}},
+				Layers: []sheet.Layer{{Kind: "glaze", Amount: "2 Tbsp", Formula: formula.Formula{Name: "sticky", Basis: formula.ByVolume, Rows: []formula.Row{{Ingredient: "soy-sauce", Form: "liquid", Parts: "1"}}}}},
 			},
 			{Cut: "chicken-leg", Count: 12, Bought: "3.7 kg", Together: true, Season: sheet.Season{Formula: formula.House()[0]}},
 		},
 	}
+}
+
+// Nothing of the first piece is left empty, so that what is not kept is missed.
+func TestEveryFieldIsTried(t *testing.T) {
+	var look func(v reflect.Value, path string)
+	look = func(v reflect.Value, path string) {
+		switch v.Kind() {
+		case reflect.Pointer:
+			assert.False(t, v.IsNil(), path)
+			look(v.Elem(), path)
+		case reflect.Struct:
+			if v.Type() == reflect.TypeFor[formula.Formula]() {
+				return
+			}
+			for i := range v.NumField() {
+				look(v.Field(i), path+"."+v.Type().Field(i).Name)
+			}
+		default:
+			// What was weighed has a test of its own: it has to fit the rub.
+			assert.False(t, v.IsZero() && path != "piece.Weighed", path)
+		}
+	}
+	look(reflect.ValueOf(supper().Pieces[0]), "piece")
 }
 
 func TestCookIsKeptAsTyped(t *testing.T) {
@@ -157,8 +186,8 @@ func TestBadInputIsPointedAtAndNothingIsSaved(t *testing.T) {
 		status int
 		at     string
 	}{
-		"900 kg":          {swap(`"3,6 kg"`, `"900 kg"`), 422, "/pieces/0/trimmed"},
-		"cups of meat":    {swap(`"3,6 kg"`, `"2 cups"`), 422, "/pieces/0/trimmed"},
+		"900 kg":          {swap(`"7,2 kg"`, `"900 kg"`), 422, "/pieces/0/trimmed"},
+		"cups of meat":    {swap(`"7,2 kg"`, `"2 cups"`), 422, "/pieces/0/trimmed"},
 		"beyond floats":   {swap(`"guests":12`, `"guests":1e309`), 400, "/guests"},
 		"text for guests": {swap(`"guests":12`, `"guests":"many"`), 422, "/guests"},
 		"half a guest":    {swap(`"guests":12`, `"guests":2.5`), 422, "/guests"},
@@ -167,7 +196,7 @@ func TestBadInputIsPointedAtAndNothingIsSaved(t *testing.T) {
 		"cut short":       {string(good[:len(good)/2]), 400, ""},
 		"not JSON":        {`🍖`, 400, ""},
 		"a list":          {`[]`, 422, ""},
-		"10 MB":           {swap(`"3,6 kg"`, `"`+strings.Repeat("9", 10<<20)+`"`), 413, ""},
+		"10 MB":           {swap(`"7,2 kg"`, `"`+strings.Repeat("9", 10<<20)+`"`), 413, ""},
 	} {
 		t.Run(name, func(t *testing.T) {
 			p := call(t, app, "POST", "/api/cooks", c.body).problem(t, c.status)
@@ -180,7 +209,7 @@ func TestBadInputIsPointedAtAndNothingIsSaved(t *testing.T) {
 	}
 	// A change that fails leaves what was there.
 	made := call(t, app, "POST", "/api/cooks", supper())
-	call(t, app, "PUT", "/api/cooks/1", swap(`"3,6 kg"`, `"-1 kg"`), "If-Match", made.Header.Get("ETag")).problem(t, 422)
+	call(t, app, "PUT", "/api/cooks/1", swap(`"7,2 kg"`, `"-1 kg"`), "If-Match", made.Header.Get("ETag")).problem(t, 422)
 	var page api.CookPage
 	call(t, app, "GET", "/api/cooks", nil).into(t, &page)
 	assert.Equal(t, int64(1), page.Total, "none of the bad ones was saved")
@@ -203,7 +232,7 @@ func TestListIsPagedAndSearched(t *testing.T) {
 	assert.Equal(t, int64(25), page.Total)
 	require.Len(t, page.Items, 10)
 	assert.Equal(t, "Cook 14 100%", page.Items[0].Name)
-	assert.Equal(t, []string{"2 × The big one", "12 × Chicken leg, thigh on"}, page.Items[0].Pieces)
+	assert.Equal(t, []string{"2 × The big ones", "12 × Chicken leg, thigh on"}, page.Items[0].Pieces)
 	call(t, app, "GET", "/api/cooks?search=07+100%25", nil).into(t, &page)
 	assert.Equal(t, int64(1), page.Total, "a percent sign is a letter like any other")
 	call(t, app, "GET", "/api/cooks?search=%25x", nil).into(t, &page)
@@ -236,7 +265,7 @@ func TestSheetAndCalcAgree(t *testing.T) {
 	require.Empty(t, s.Errors)
 	assert.Equal(t, "7 lb 15 oz", s.Pieces[0].Meat.Green.Text)
 
-	req := sheet.Request{Piece: cook.Pieces[0], Portion: cook.Portion, Units: "us"}
+	req := sheet.Request{Piece: cook.Pieces[0], Portion: cook.Portion, Fridge: cook.Fridge, Units: "us"}
 	var scaled sheet.SeasonSheet
 	call(t, app, "POST", "/api/calc/scale", req).into(t, &scaled)
 	assert.Equal(t, *s.Pieces[0].Season, scaled)

@@ -24,6 +24,9 @@ func Load(ctx context.Context, db *store.Store, now time.Time) error {
 	if err != nil {
 		return err
 	}
+	if err := loadLarder(ctx, db, now); err != nil {
+		return err
+	}
 	for _, c := range cooks(now, injection) {
 		if _, err := db.CreateCook(ctx, c); err != nil {
 			return err

@@ -45,6 +45,7 @@ type pieceModel struct {
 	Faces        string
 	Mode         string
 	Target       string
+	FreeSource   string
 	Coat         string
 	Binder       bool
 	Band         string
@@ -90,7 +91,7 @@ func toModel(c sheet.Cook) cookModel {
 		pm := pieceModel{
 			Position: i, Label: p.Label, Cut: p.Cut, Count: p.Count, Bought: p.Bought, Trimmed: p.Trimmed,
 			Together: p.Together, TrimStyle: p.TrimStyle, Thickness: p.Thickness, Faces: p.Faces,
-			Mode: p.Season.Mode, Target: p.Season.Target, Coat: p.Season.Coat, Binder: p.Season.Binder,
+			Mode: p.Season.Mode, Target: p.Season.Target, FreeSource: p.Season.Free, Coat: p.Season.Coat, Binder: p.Season.Binder,
 			Band: p.Season.Band, Spare: p.Season.Spare,
 			Formula: f.ID, FormulaName: f.Name, FormulaNote: f.Note, FormulaBasis: string(f.Basis),
 			FormulaKind: string(f.Kind), FormulaTags: strings.Join(f.Tags, ","),
@@ -126,7 +127,7 @@ func (m cookModel) cook() (sheet.Cook, error) {
 			Label: p.Label, Cut: p.Cut, Count: p.Count, Bought: p.Bought, Trimmed: p.Trimmed,
 			Together: p.Together, TrimStyle: p.TrimStyle, Thickness: p.Thickness, Faces: p.Faces,
 			Season: sheet.Season{
-				Formula: f, Mode: p.Mode, Target: p.Target, Coat: p.Coat, Binder: p.Binder, Band: p.Band, Spare: p.Spare,
+				Formula: f, Mode: p.Mode, Target: p.Target, Free: p.FreeSource, Coat: p.Coat, Binder: p.Binder, Band: p.Band, Spare: p.Spare,
 			},
 			Wait: sheet.Wait{Style: p.WaitStyle, For: p.WaitFor, Open: p.WaitOpen},
 			Fire: sheet.Fire{Pit: p.Pit, Time: p.FireTime, Rest: p.Rest, Temper: p.Temper},

@@ -16,6 +16,10 @@ const BenchPage = lazy(() => import("./bench/bench-page"));
 const FormulaPage = lazy(() => import("./bench/formula-page"));
 const ComparePage = lazy(() => import("./bench/compare-page"));
 const LabelPage = lazy(() => import("./bench/label-page"));
+const JarsPage = lazy(() => import("./jars/jars-page"));
+const LarderPage = lazy(() => import("./larder/larder-page"));
+const ReadPage = lazy(() => import("./exchange/read-page"));
+const GuessPage = lazy(() => import("./guess/guess-page"));
 const CookPage = lazy(() => import("./cook/cook-page"));
 
 const queries = new QueryClient({
@@ -56,6 +60,10 @@ const router = createBrowserRouter([
 			{ path: "/bench/:id", element: <FormulaPage /> },
 			{ path: "/compare", element: <ComparePage /> },
 			{ path: "/label", element: <LabelPage /> },
+			{ path: "/jars", element: <JarsPage /> },
+			{ path: "/larder", element: <LarderPage /> },
+			{ path: "/read", element: <ReadPage /> },
+			{ path: "/guess", element: <GuessPage /> },
 			{ path: "*", element: <Nothing title="There is nothing at this address" /> },
 		],
 	},

@@ -59,8 +59,13 @@ export function antTheme(mode: Mode): ThemeConfig {
 	return {
 		token: {
 			colorPrimary: c.action,
+			// The lighter shades that a press would get are too faint to read.
+			colorPrimaryHover: c.action,
+			colorPrimaryActive: c.action,
 			colorInfo: c.action,
 			colorLink: c.action,
+			colorLinkHover: c.action,
+			colorLinkActive: c.action,
 			colorSuccess: c.action,
 			colorWarning: c.amber,
 			colorError: c.brick,

@@ -34,7 +34,7 @@ func ParsePrice(s string) (Price, error) {
 	var p Price
 	number := strings.TrimFunc(money, func(r rune) bool { return !unicode.IsDigit(r) && r != '.' && r != ',' })
 	p.Sign = strings.TrimSpace(strings.Replace(money, number, "", 1))
-	if len(p.Sign) > 8 || strings.ContainsFunc(p.Sign, unicode.IsDigit) {
+	if len(p.Sign) > 8 || strings.ContainsAny(p.Sign, "-−0123456789") {
 		return Price{}, fmt.Errorf("can't read the money in “%.30s”", money)
 	}
 	var err error

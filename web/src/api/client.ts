@@ -43,6 +43,13 @@ export type Batch = Full<Schemas["Batch"]>;
 export type Total = Schemas["Total"];
 export type Ledger = Schemas["LedgerSheet"];
 export type Clock = Schemas["ClockSheet"];
+export type JarLine = Schemas["JarLine"];
+export type OwnIngredient = Schemas["OwnIngredient"];
+export type Dose = Full<Schemas["Dose"]>;
+export type Found = Schemas["Found"];
+export type TrainerQuestion = Schemas["TrainerQuestion"];
+export type TrainerAnswer = Schemas["TrainerAnswer"];
+export type Cost = Schemas["CostSheet"];
 
 /** A failed request, with the problem the server told. */
 export class ApiError extends Error {

@@ -1,5 +1,5 @@
 import { Select } from "antd";
-import type { Batch, Formula } from "../api/client";
+import type { Batch, Formula, Shelf } from "../api/client";
 import { Choice } from "../shared/choice";
 import { TypedField } from "../shared/typed-field";
 
@@ -8,6 +8,7 @@ interface Props {
 	batch: Batch;
 	onChange: (batch: Batch) => void;
 	wrong: (place: string) => string | undefined;
+	shelf: Shelf;
 }
 
 const hints: Record<string, { label: string; usual: string }> = {
@@ -15,27 +16,53 @@ const hints: Record<string, { label: string; usual: string }> = {
 	row: { label: "What is left of it", usual: "30 g or 3 Tbsp" },
 	jar: { label: "The jar holds", usual: "250 mL or 1 cup" },
 	guests: { label: "For each guest", usual: "12 g or 1 Tbsp" },
+	salt: { label: "Salt in the meat", usual: "0.9 %" },
+	coat: { label: "Coat", usual: "medium" },
+	pump: { label: "Pump, of the meat", usual: "8 %" },
+	pot: { label: "The pot holds", usual: "10 L" },
 };
 
+/** What the meat asks for, by kind of mix. */
+const forMeat = ["salt", "coat", "pump", "pot"];
+
+const usualFor = (kind: string) => ({ injection: "pump", bath: "pot" })[kind] ?? "salt";
+
 /** How much to make, from any one thing that is fixed, and how to round it. */
-export function BatchFields({ formula, batch, onChange, wrong }: Props) {
+export function BatchFields({ formula, batch, onChange, wrong, shelf }: Props) {
 	const put = (next: Partial<Batch>) => onChange({ ...batch, ...next });
 	const hint = hints[batch.fix];
 	return (
 		<div className="batch">
 			<Choice
 				label="How much to make"
-				value={batch.fix}
+				value={forMeat.includes(batch.fix) ? "meat" : batch.fix}
 				error={wrong("/fix")}
-				onChange={(fix) => put({ fix, amount: "" })}
+				onChange={(fix) =>
+					put(fix === "meat" ? { fix: usualFor(formula.kind), amount: "" } : { fix, amount: "" })
+				}
 				options={[
 					{ value: "", label: "as written" },
 					{ value: "total", label: "so much" },
 					{ value: "row", label: "until one runs out" },
 					{ value: "jar", label: "a jar" },
 					{ value: "guests", label: "for guests" },
+					{ value: "meat", label: "for the meat" },
 				]}
 			/>
+			{forMeat.includes(batch.fix) && (
+				<Choice
+					label="By what of the meat"
+					quiet
+					value={batch.fix}
+					onChange={(fix) => put({ fix, amount: "" })}
+					options={[
+						{ value: "salt", label: "target salt" },
+						{ value: "coat", label: "a coat" },
+						{ value: "pump", label: "pump" },
+						{ value: "pot", label: "a pot with it in" },
+					]}
+				/>
+			)}
 			<div className="fields">
 				{batch.fix === "row" && (
 					<div className="typed">
@@ -64,6 +91,34 @@ export function BatchFields({ formula, batch, onChange, wrong }: Props) {
 						error={batch.amount ? wrong("/amount") : undefined}
 						onChange={(amount) => put({ amount })}
 					/>
+				)}
+				{forMeat.includes(batch.fix) && (
+					<>
+						<TypedField
+							label="The meat weighs"
+							usual="2.4 kg"
+							value={batch.meat}
+							error={batch.meat ? wrong("/meat") : undefined}
+							onChange={(meat) => put({ meat })}
+						/>
+						<div className="typed">
+							<span className="muted">Cut</span>
+							<Select
+								aria-label="Cut of the meat"
+								variant="underlined"
+								className="batch-row"
+								placeholder="boneless"
+								allowClear
+								showSearch={{ optionFilterProp: "label" }}
+								value={batch.cut || null}
+								onChange={(cut?: string | null) => put({ cut: cut ?? "" })}
+								options={shelf.cuts.map((c) => ({ value: c.id, label: c.name }))}
+							/>
+							<div className="typed-note">
+								{wrong("/cut") && <span className="typed-error">{wrong("/cut")}</span>}
+							</div>
+						</div>
+					</>
 				)}
 				{batch.fix === "guests" && (
 					<TypedField

@@ -4,8 +4,10 @@ import { App, Button, Checkbox, Input, Pagination } from "antd";
 import { useDeferredValue, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, etag, type Formula, type FormulaSummary, need } from "../api/client";
+import { useShelf } from "../api/use-shelf";
 import { Choice } from "../shared/choice";
 import { useUndo } from "../shared/use-undo";
+import { BenchNav } from "./bench-nav";
 import "./bench.css";
 
 const perPage = 30;
@@ -25,11 +27,7 @@ export default function BenchPage() {
 			need(await api.GET("/api/formulas", { params: { query: { page, per: perPage, search, kind } } })),
 		placeholderData: keepPreviousData,
 	});
-	const shelf = useQuery({
-		queryKey: ["shelf"],
-		staleTime: Number.POSITIVE_INFINITY,
-		queryFn: async () => need(await api.GET("/api/shelf")),
-	});
+	const shelf = useShelf();
 	const house = (shelf.data?.formulas ?? []).filter(
 		(f) =>
 			(!kind || kind === (f.kind ?? "rub")) &&
@@ -39,6 +37,7 @@ export default function BenchPage() {
 		setPicked((old) => (old.includes(id) ? old.filter((o) => o !== id) : [...old, id].slice(-3)));
 	return (
 		<>
+			<BenchNav />
 			<div className="bench-head">
 				<h1>Bench</h1>
 				<Input
@@ -54,7 +53,6 @@ export default function BenchPage() {
 						setPage(1);
 					}}
 				/>
-				<Link to="/label">Read a label</Link>
 				<Button type="primary" size="large" icon={<PlusOutlined />} onClick={() => navigate("/bench/new")}>
 					New formula
 				</Button>

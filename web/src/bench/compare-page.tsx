@@ -3,6 +3,7 @@ import { Select } from "antd";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api, type Formula, need } from "../api/client";
+import { useShelf } from "../api/use-shelf";
 import { Strata } from "../cook/strata";
 import { usePrefs } from "../prefs";
 import { Ask } from "../shared/ask";
@@ -18,11 +19,7 @@ export default function ComparePage() {
 	const [cut, setCut] = useState("pork-shoulder-bone-in");
 	const [coat, setCoat] = useState("medium");
 	const ids = (params.get("of") ?? "equal-parts,pepper-forward,pepper-heavy").split(",").slice(0, 3);
-	const shelf = useQuery({
-		queryKey: ["shelf"],
-		staleTime: Number.POSITIVE_INFINITY,
-		queryFn: async () => need(await api.GET("/api/shelf")),
-	});
+	const shelf = useShelf();
 	const own = useQueries({
 		queries: ids.map((id) => ({
 			queryKey: ["formula", id],

@@ -1,9 +1,11 @@
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { App, Button, Select } from "antd";
 import { useMemo } from "react";
-import { useNavigate, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 import { api, need } from "../api/client";
+import { useShelf } from "../api/use-shelf";
 import { Strata } from "../cook/strata";
+import { SaveAs } from "../exchange/save-as";
 import { Ask } from "../shared/ask";
 import { Choice } from "../shared/choice";
 import { Nothing } from "../shared/nothing";
@@ -27,12 +29,9 @@ export default function FormulaPage() {
 function FormulaInHand({ id }: { id: string }) {
 	const navigate = useNavigate();
 	const { message } = App.useApp();
+	const queries = useQueryClient();
 	const undo = useUndo();
-	const shelf = useQuery({
-		queryKey: ["shelf"],
-		staleTime: Number.POSITIVE_INFINITY,
-		queryFn: async () => need(await api.GET("/api/shelf")),
-	});
+	const shelf = useShelf();
 	const hand = useFormula(id, shelf.data);
 	const mine = useOwnFormulas();
 	const nestable = useMemo(
@@ -45,6 +44,23 @@ function FormulaInHand({ id }: { id: string }) {
 		[mine, shelf.data, id],
 	);
 	const { formula, sheet, change, wrong } = hand;
+	const fill = useMutation({
+		mutationFn: async () => {
+			const batch = sheet?.batch;
+			if (!formula || !batch) throw new Error("There is no batch yet.");
+			const day = new Date().toLocaleDateString("sv");
+			return need(
+				await api.POST("/api/jars", {
+					body: { formula, made: day, amount: `${batch.text} g`, note: "", draws: [] },
+				}),
+			);
+		},
+		onSuccess: () => {
+			queries.invalidateQueries({ queryKey: ["jars"] });
+			navigate("/jars");
+		},
+		onError: (e) => message.error(e.message),
+	});
 	const unknown = hand.failure || (shelf.data && !hand.own && id !== "new" && !hand.shipped);
 	if (unknown) return <Nothing title="There is no such formula" />;
 	if (!formula || !shelf.data) return <p className="loading">Opening…</p>;
@@ -157,6 +173,7 @@ function FormulaInHand({ id }: { id: string }) {
 						batch={hand.batch}
 						onChange={hand.setBatch}
 						wrong={(place) => wrong(`/batch${place}`)}
+						shelf={shelf.data}
 					/>
 				</section>
 				<aside className="formula-totals">
@@ -168,7 +185,18 @@ function FormulaInHand({ id }: { id: string }) {
 									<Ask size="huge" name="This batch" figure={sheet.batch} />
 									<p>this batch, {sheet.spoons}</p>
 								</div>
+								{sheet.cost && (
+									<div>
+										<Ask size="large" name="What this batch costs" figure={sheet.cost.total} />
+										<p>
+											it costs{sheet.cost.missing.length > 0 && `, without ${sheet.cost.missing.join(", ")}`}
+										</p>
+									</div>
+								)}
 							</div>
+							<Button loading={fill.isPending} onClick={() => fill.mutate()}>
+								Put this batch in a jar
+							</Button>
 							<dl>
 								{sheet.totals.map((t) => (
 									<div key={t.name}>
@@ -193,7 +221,10 @@ function FormulaInHand({ id }: { id: string }) {
 									</dd>
 								</div>
 							</dl>
-							<p className="says">Largest grain: {sheet.coarse}.</p>
+							<p className="says">
+								Largest grain: {sheet.coarse}. {sheet.keeping}{" "}
+								{!sheet.cost && <Link to="/larder">Say what things cost</Link>}
+							</p>
 							<p className="says">
 								{sheet.allergens.length > 0 ? (
 									<>
@@ -207,6 +238,7 @@ function FormulaInHand({ id }: { id: string }) {
 					) : (
 						<p className="muted">The figures appear when nothing is marked.</p>
 					)}
+					<SaveAs formula={formula} />
 					{hand.own && <Versions id={Number(id)} onTake={(old) => change({ ...old, id: "" })} />}
 				</aside>
 			</div>

@@ -1,8 +1,11 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { App, Button } from "antd";
 import { useEffect, useState } from "react";
+import { Link } from "react-router";
 import { ApiError, api, need } from "../api/client";
 import { Ask } from "../shared/ask";
 import { TypedField } from "../shared/typed-field";
+import { BenchNav } from "./bench-nav";
 import "./bench.css";
 
 const key = "verjuice.label";
@@ -15,6 +18,29 @@ export default function LabelPage() {
 		...JSON.parse(localStorage.getItem(key) ?? "{}"),
 	}));
 	useEffect(() => localStorage.setItem(key, JSON.stringify(label)), [label]);
+	const queries = useQueryClient();
+	const { message } = App.useApp();
+	const keep = useMutation({
+		mutationFn: async () => {
+			if (!reading.data) throw new Error("There is nothing to keep yet.");
+			const { salt, sugar } = reading.data;
+			return need(
+				await api.POST("/api/ingredients", {
+					body: { name: label.name.trim(), salt: `${salt.text} %`, sugar: sugar ? `${sugar.text} %` : "" },
+				}),
+			);
+		},
+		onSuccess: () => {
+			queries.invalidateQueries({ queryKey: ["shelf"] });
+			queries.invalidateQueries({ queryKey: ["larder"] });
+			message.success(
+				<>
+					It is in <Link to="/larder">your larder</Link>, and any formula can use it.
+				</>,
+			);
+		},
+		onError: (e) => message.error(e.message),
+	});
 	const started = label.sodium !== "" && label.serving !== "";
 	const reading = useQuery({
 		queryKey: ["label", label],
@@ -36,6 +62,7 @@ export default function LabelPage() {
 	const r = reading.isError || !started ? undefined : reading.data;
 	return (
 		<>
+			<BenchNav />
 			<div className="formula-head">
 				<h1>Read a label</h1>
 			</div>
@@ -82,6 +109,16 @@ export default function LabelPage() {
 						<i>pure salt</i>
 					</div>
 					<p className="says">{r.says}</p>
+					<Button
+						className="label-keep"
+						size="large"
+						loading={keep.isPending}
+						disabled={!label.name.trim()}
+						onClick={() => keep.mutate()}
+					>
+						Keep it as an ingredient
+					</Button>
+					{!label.name.trim() && <p className="muted">Say what you call it, and it can be kept.</p>}
 				</div>
 			) : (
 				!started && <p className="muted">Type sodium and serving as the label prints them.</p>

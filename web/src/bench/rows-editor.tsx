@@ -59,6 +59,13 @@ export function RowsEditor(p: Props) {
 		],
 		[p.shelf, p.nestable],
 	);
+	/** The row's choice among the options; one that is gone from them keeps its name. */
+	const listed = (row: Row, name?: string) => {
+		const value = choiceOf(row);
+		return value === "|" || options.some((o) => o.value === value)
+			? options
+			: [{ value, label: name ?? "no longer in the larder" }, ...options];
+	};
 	const put = (i: number, row: Row) => p.onChange(p.rows.map((old, at) => (at === i ? row : old)));
 	return (
 		<>
@@ -103,10 +110,11 @@ export function RowsEditor(p: Props) {
 								className="row-what"
 								variant="borderless"
 								aria-label={`Ingredient ${i + 1}`}
-								value={choiceOf(row)}
+								value={choiceOf(row) === "|" ? null : choiceOf(row)}
+								placeholder="What is it?"
 								showSearch={{ optionFilterProp: "label" }}
 								popupMatchSelectWidth={320}
-								options={options}
+								options={listed(row, r?.name)}
 								onChange={(v: string) => put(i, rowOf(v, row.parts))}
 							/>
 							<span className="row-spoons">

@@ -24,7 +24,15 @@ export function useFormula(id: string, shelf: Shelf | undefined) {
 	const [prefs] = usePrefs();
 	const [formula, setFormula] = useState<Formula>();
 	const [recorded, setRecorded] = useState<FormulaRecord>();
-	const [batch, setBatch] = useState<Batch>({ fix: "", amount: "", row: 0, guests: 8, round: "" });
+	const [batch, setBatch] = useState<Batch>({
+		fix: "",
+		amount: "",
+		row: 0,
+		guests: 8,
+		round: "",
+		meat: "",
+		cut: "",
+	});
 	const [problem, setProblem] = useState<ApiError>();
 	const own = /^\d+$/.test(id);
 	const shipped = shelf?.formulas.find((f) => f.id === id);

@@ -1,12 +1,11 @@
 import { WarningFilled } from "@ant-design/icons";
-import type { Bath, BathSheet, Injection } from "../api/client";
-import { single } from "../bench/use-formulas";
+import type { Bath, BathSheet } from "../api/client";
 import { Ask } from "../shared/ask";
 import { Choice } from "../shared/choice";
 import { TypedField } from "../shared/typed-field";
+import { BathWith } from "./bath-with";
 import { usePiece } from "./context";
-import { DoseSelect } from "./dose-select";
-import { NeedleGrid } from "./needle-grid";
+import { InjectionPart } from "./injection-part";
 import "./brine-stage.css";
 
 const newBath = (kind: string): Bath => ({
@@ -17,13 +16,7 @@ const newBath = (kind: string): Bath => ({
 	pot: "",
 	for: "",
 	hot: "",
-});
-const newInjection = (): Injection => ({
-	formula: single("stock", "liquid", "ready stock"),
-	pump: "",
-	spacing: "",
-	syringe: "",
-	bore: "",
+	with: [],
 });
 
 /** Salt by water: a cold bath, or brine through the needle. */
@@ -139,6 +132,15 @@ function BathPart({ index }: { index: number }) {
 					/>
 				</div>
 			)}
+			{b && (
+				<BathWith
+					doses={b.with ?? []}
+					parts={out?.parts ?? []}
+					shelf={shelf}
+					wrong={(place) => wrong(`bath/with${place}`)}
+					onChange={(doses) => put({ with: doses })}
+				/>
+			)}
 			{b && out && <BathDetails out={out} />}
 		</section>
 	);
@@ -161,6 +163,14 @@ function BathDetails({ out }: { out: BathSheet }) {
 				))}
 			</ol>
 			<dl className="pairs">
+				{out.parts.length > 0 && (
+					<div>
+						<dt>of the liquid, plain water</dt>
+						<dd>
+							<Ask name="Plain water" figure={out.water} />
+						</dd>
+					</div>
+				)}
 				<div>
 					<dt>boil up, with the salt</dt>
 					<dd>
@@ -193,118 +203,8 @@ function BathDetails({ out }: { out: BathSheet }) {
 				</div>
 			</dl>
 			<p className="says">
-				In it {out.floats}. {out.rule}
+				In it {out.floats}. {out.rule} {out.parts_say}
 			</p>
 		</div>
-	);
-}
-
-function InjectionPart({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, shelf } = usePiece(index);
-	const n = piece.inject;
-	const out = figures?.inject;
-	const put = (next: Partial<Injection>) =>
-		edit((p) => {
-			if (p.inject) p.inject = { ...p.inject, ...next };
-		});
-	return (
-		<section className="injection">
-			<h2>Injection</h2>
-			<Choice
-				label="Injected or not"
-				quiet
-				value={n ? "yes" : ""}
-				onChange={(v) =>
-					edit((p) => {
-						p.inject = v === "" ? undefined : newInjection();
-					})
-				}
-				options={[
-					{ value: "", label: "none" },
-					{
-						value: "yes",
-						label: "inject",
-						note: "for lean or big cuts: along the grain, never through the skin",
-					},
-				]}
-			/>
-			{n && (
-				<>
-					<div className="injection-top">
-						<div>
-							<DoseSelect
-								label="What is injected"
-								value={n.formula}
-								shelf={shelf}
-								onChange={(formula) => put({ formula })}
-							/>
-							{wrong("inject/formula/rows") && <p className="typed-error">{wrong("inject/formula/rows")}</p>}
-							{out && (
-								<div className="amounts">
-									<div>
-										<Ask size="huge" name="Injected into one piece" figure={out.volume} />
-										<p>
-											into one; mix <b>{out.batch.text} g</b>
-										</p>
-									</div>
-									<div>
-										<Ask size="huge" name="mL a site" figure={out.per_site} />
-										<p>
-											at each of <Ask name="Sites" figure={out.sites} />
-										</p>
-									</div>
-									<div>
-										<Ask size="huge" name="Salt of the injection" figure={out.salt} />
-										<p>salt that stays</p>
-									</div>
-								</div>
-							)}
-							<div className="fields fields-four">
-								<TypedField
-									label="Pump, of the meat"
-									value={n.pump}
-									usual={shelf.usual.pump}
-									error={wrong("inject/pump")}
-									onChange={(pump) => put({ pump })}
-								/>
-								<TypedField
-									label="Grid"
-									value={n.spacing}
-									usual={shelf.usual.spacing}
-									error={wrong("inject/spacing")}
-									onChange={(spacing) => put({ spacing })}
-								/>
-								<TypedField
-									label="Syringe"
-									value={n.syringe}
-									usual={shelf.usual.syringe}
-									error={wrong("inject/syringe")}
-									onChange={(syringe) => put({ syringe })}
-								/>
-								<TypedField
-									label="Needle bore"
-									value={n.bore}
-									usual={shelf.usual.bore}
-									error={wrong("inject/bore")}
-									onChange={(bore) => put({ bore })}
-								/>
-							</div>
-						</div>
-						{out && <NeedleGrid injection={out} />}
-					</div>
-					{out && (
-						<>
-							<p className={out.clogs ? "typed-error" : "says"}>
-								{out.clogs && <WarningFilled aria-hidden />} {out.bore}
-							</p>
-							<p className="says">
-								{out.refills.text} syringes for one. {out.runs} {out.warm} After the wait the meat between two
-								sites has <Ask name="How even the pockets are" figure={out.even} /> of the mean.
-							</p>
-						</>
-					)}
-				</>
-			)}
-		</section>
 	);
 }

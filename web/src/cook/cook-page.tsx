@@ -1,9 +1,9 @@
 import { WarningFilled } from "@ant-design/icons";
-import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useCallback, useEffect, useMemo } from "react";
 import { useNavigate, useParams } from "react-router";
-import { api, type Cook, need } from "../api/client";
+import type { Cook } from "../api/client";
+import { useShelf } from "../api/use-shelf";
 import { Nothing } from "../shared/nothing";
 import { useUndo } from "../shared/use-undo";
 import { AddPiece } from "./add-piece";
@@ -44,11 +44,7 @@ export default function CookPage() {
 		[navigate, stage, params.piece],
 	);
 	const hand = useCook(id, onCreated);
-	const shelf = useQuery({
-		queryKey: ["shelf"],
-		staleTime: Number.POSITIVE_INFINITY,
-		queryFn: async () => need(await api.GET("/api/shelf")),
-	});
+	const shelf = useShelf();
 	const { cook, change, sheet, error, isNew } = hand;
 	const name = cook?.name;
 	useEffect(() => {

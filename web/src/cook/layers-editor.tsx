@@ -2,6 +2,7 @@ import { CloseOutlined, PlusOutlined } from "@ant-design/icons";
 import { Button, Select } from "antd";
 import type { Layer } from "../api/client";
 import { single } from "../bench/use-formulas";
+import { Ask } from "../shared/ask";
 import { TypedField } from "../shared/typed-field";
 import { usePiece } from "./context";
 import { DoseSelect } from "./dose-select";
@@ -23,6 +24,7 @@ export function LayersEditor({ index }: { index: number }) {
 	const { piece, figures, edit, wrong, shelf, cook, undoable } = usePiece(index);
 	const layers = piece.layers ?? [];
 	const lines = figures?.ledger?.lines ?? [];
+	const freed = figures?.ledger?.freed;
 	const offset = (piece.bath ? 1 : 0) + (piece.inject ? 1 : 0);
 	const put = (i: number, next: Partial<Layer>) =>
 		edit((p) => {
@@ -57,6 +59,14 @@ export function LayersEditor({ index }: { index: number }) {
 							onChange={(formula) => put(i, { formula })}
 						/>
 						<TypedField
+							hint={
+								freed?.source === `layer-${i}` && (
+									<>
+										as much as meets the target:{" "}
+										<Ask name={`${freed.name} on one ${figures?.noun}`} figure={freed.amount} />
+									</>
+								)
+							}
 							label={`On one ${figures?.noun ?? "piece"}`}
 							value={l.amount}
 							usual="2 Tbsp, 5 g, 2 % or light"

@@ -6,12 +6,7 @@ export function NeedleGrid({ injection }: { injection: InjectionSheet }) {
 	const width = 230;
 	const scale = width / injection.length_mm;
 	const high = injection.width_mm * scale;
-	const sites = [];
-	for (let x = 0; x < injection.along; x++) {
-		for (let y = 0; y < injection.across; y++) {
-			sites.push({ x: ((x + 0.5) / injection.along) * width, y: ((y + 0.5) / injection.across) * high });
-		}
-	}
+	const sites = injection.pattern.map((s) => ({ x: s.x * scale, y: s.y * scale, use: s.use }));
 	const step = (width / injection.along) * 0.5;
 	return (
 		<svg
@@ -23,8 +18,12 @@ export function NeedleGrid({ injection }: { injection: InjectionSheet }) {
 			<rect width={width} height={high} rx={Math.min(26, high / 3)} className="meat" />
 			{sites.map((s) => (
 				<g key={`${s.x} ${s.y}`}>
-					<circle cx={s.x} cy={s.y} r={step * 0.5} className="pocket" />
-					<circle cx={s.x} cy={s.y} r={2} className="needle-hole" />
+					{s.use && <circle cx={s.x} cy={s.y} r={step * 0.5} className="pocket" />}
+					{s.use ? (
+						<circle cx={s.x} cy={s.y} r={2} className="needle-hole" />
+					) : (
+						<path d={`M${s.x - 3} ${s.y - 3}l6 6m0 -6l-6 6`} className="needle-out" />
+					)}
 				</g>
 			))}
 			<text x={width / 2} y={high + 20} textAnchor="middle" className="pic-small">

@@ -10,6 +10,8 @@ import { Ask } from "../shared/ask";
 import { Choice } from "../shared/choice";
 import { TypedField } from "../shared/typed-field";
 import { usePiece } from "./context";
+import { FreeSource } from "./free-source";
+import { FromJar } from "./from-jar";
 import { LayersEditor } from "./layers-editor";
 import { Strata } from "./strata";
 import "./season-stage.css";
@@ -194,6 +196,7 @@ export function SeasonStage({ index }: { index: number }) {
 					}
 				/>
 			</div>
+			{mode === "target" && <FreeSource index={index} />}
 			{out?.too_thick && (
 				<p className="typed-error">
 					That is {out.coat.text} mL on every dm²: more than the surface holds. Choose a saltier mix or a
@@ -227,11 +230,18 @@ export function SeasonStage({ index }: { index: number }) {
 					</p>
 				)}
 			</RowsEditor>
+			{out?.cost && (
+				<p className="says">
+					The mix costs <Ask name="What the mix costs" figure={out.cost.total} />
+					{out.cost.missing.length > 0 && `, not counting ${out.cost.missing.join(", ")}`}.
+				</p>
+			)}
 			{out && (
 				<Button type="primary" className="season-weigh" onClick={() => goto("weigh", index)}>
 					{out.weighed ? "Weighed out" : "Weigh it out"} <ArrowRightOutlined />
 				</Button>
 			)}
+			<FromJar index={index} />
 			<LayersEditor index={index} />
 		</>
 	);

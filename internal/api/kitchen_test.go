@@ -1,0 +1,139 @@
+package api_test
+
+import (
+	"encoding/json"
+	"net/http"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/api"
+	"verjuice/internal/apptest"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/larder"
+	"verjuice/internal/core/sheet"
+	"verjuice/internal/exchange"
+)
+
+// A jar is made, drawn from, overdrawn in vain, put back, and kept from being
+// changed on two screens at once.
+func TestJars(t *testing.T) {
+	app := apptest.Start(t)
+	jar := formula.Jar{Formula: formula.House()[3], Made: "2026-11-20", Amount: "200 g", Draws: []formula.Draw{}}
+	made := call(t, app, "POST", "/api/jars", jar)
+	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
+	call(t, app, "POST", "/api/jars/1/draws", formula.Draw{Amount: "60 g", For: "supper"})
+	p := call(t, app, "POST", "/api/jars/1/draws", formula.Draw{Amount: "150 g"}).problem(t, http.StatusUnprocessableEntity)
+	assert.Equal(t, "/amount", p.Errors[0].Pointer)
+	assert.Equal(t, "there are only 140 g left in it", p.Errors[0].Detail)
+	lines := func(query string) []api.JarLine {
+		var out []api.JarLine
+		call(t, app, "GET", "/api/jars"+query, nil).into(t, &out)
+		return out
+	}
+	require.Len(t, lines("?formula=fennel-house"), 1)
+	assert.Empty(t, lines("?formula=boathouse-sweet"))
+	one := lines("")[0]
+	assert.InDelta(t, 140, one.LeftGrams, 1e-9)
+	assert.Equal(t, []string{"60 g"}, one.Taken)
+	assert.Equal(t, "2026-11-23", one.Jar.Draws[0].Day)
+	call(t, app, "DELETE", "/api/jars/1", nil, "If-Match", made.Header.Get("ETag")).problem(t, http.StatusPreconditionFailed)
+	call(t, app, "DELETE", "/api/jars/1", nil).problem(t, http.StatusPreconditionRequired)
+	require.Equal(t, http.StatusNoContent, call(t, app, "DELETE", "/api/jars/1/draws/0", nil).StatusCode)
+	call(t, app, "DELETE", "/api/jars/1/draws/0", nil).problem(t, http.StatusNotFound)
+	assert.InDelta(t, 1, lines("")[0].LeftShare, 1e-12)
+	require.Equal(t, http.StatusNoContent, call(t, app, "DELETE", "/api/jars/1", nil, "If-Match", `"3"`).StatusCode)
+	assert.Empty(t, lines(""))
+	require.Equal(t, http.StatusOK, call(t, app, "POST", "/api/jars/1/restore", nil).StatusCode)
+	assert.Len(t, lines(""), 1)
+	jar.Amount = "much"
+	assert.Equal(t, "/amount", call(t, app, "POST", "/api/jars", jar).problem(t, http.StatusUnprocessableEntity).Errors[0].Pointer)
+}
+
+// Prices make costs; an ingredient of one's own is chosen, mixed, and stays in old
+// formulas when it is taken off the shelf.
+func TestLarder(t *testing.T) {
+	app := apptest.Start(t)
+	put := func(thing string, v api.LarderThing) reply { return call(t, app, "PUT", "/api/larder/"+thing, v) }
+	require.Equal(t, http.StatusNoContent, put("kosher-salt", api.LarderThing{Price: "€3 for 1 kg", Stock: "500 g"}).StatusCode)
+	require.Equal(t, http.StatusNoContent, put("pork-loin", api.LarderThing{Price: "€9/kg"}).StatusCode)
+	p := put("black-pepper", api.LarderThing{Price: "£9 for 1 kg", Stock: "some"}).problem(t, http.StatusUnprocessableEntity)
+	require.Len(t, p.Errors, 2)
+	assert.Contains(t, p.Errors[1].Detail, "the other prices are in “€”")
+	put("unicorn", api.LarderThing{Price: "1/kg"}).problem(t, http.StatusNotFound)
+
+	var l api.Larder
+	call(t, app, "GET", "/api/larder", nil).into(t, &l)
+	assert.Equal(t, map[string]api.LarderThing{"kosher-salt": {"€3 for 1 kg", "500 g"}, "pork-loin": {"€9/kg", ""}}, l.Things)
+
+	made := call(t, app, "POST", "/api/ingredients", larder.Own{Name: "The red jar", Salt: "40 %", Allergens: []string{}})
+	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
+	f := formula.Formula{Name: "Mine", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "own-1", Parts: "1"}, {Ingredient: "kosher-salt", Parts: "1"}}}
+	require.Equal(t, http.StatusCreated, call(t, app, "POST", "/api/formulas", f).StatusCode)
+	require.Equal(t, http.StatusNoContent, call(t, app, "DELETE", "/api/ingredients/1", nil, "If-Match", made.Header.Get("ETag")).StatusCode)
+	var s sheet.FormulaSheet
+	call(t, app, "POST", "/api/calc/formula", sheet.FormulaRequest{Formula: f, Batch: formula.Batch{Fix: "total", Amount: "200 g"}}).into(t, &s)
+	require.Empty(t, s.Errors)
+	assert.Equal(t, "0.30", s.Cost.Total.Text)
+	assert.Equal(t, "€", s.Cost.Total.Unit)
+	assert.Equal(t, []string{"The red jar"}, s.Cost.Missing)
+	var shelf api.Shelf
+	call(t, app, "GET", "/api/shelf", nil).into(t, &shelf)
+	for _, i := range shelf.Ingredients {
+		assert.NotEqual(t, "own-1", i.ID, "what was taken off is not offered")
+	}
+	require.Equal(t, http.StatusNoContent, put("kosher-salt", api.LarderThing{}).StatusCode)
+}
+
+// What the bench holds goes out as a file and comes in again, with the formulas
+// that it uses; a bad file and a circle are refused, and nothing is half kept.
+func TestFilesOutAndIn(t *testing.T) {
+	app := apptest.Start(t)
+	rub := formula.House()[3]
+	rub.ID, rub.Name = "", "Crew rub"
+	require.Equal(t, http.StatusCreated, call(t, app, "POST", "/api/formulas", rub).StatusCode)
+	steeped := formula.Formula{Name: "Crew injection", Kind: formula.Injection, Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "stock", Parts: "500 g"}, {Formula: "1", Parts: "5 %"}}}
+	for _, as := range []string{"json", "jsonld", "csv"} {
+		out := call(t, app, "POST", "/api/exchange/write?as="+as, []formula.Formula{steeped})
+		require.Equal(t, http.StatusOK, out.StatusCode, string(out.body))
+		other := apptest.Start(t)
+		read := call(t, other, "POST", "/api/exchange/read", string(out.body), "Content-Type", "application/octet-stream")
+		require.Equal(t, http.StatusOK, read.StatusCode, string(read.body))
+		var found []exchange.Found
+		read.into(t, &found)
+		require.Len(t, found, 2)
+		assert.Empty(t, found[1].Asks)
+		var fs []formula.Formula
+		for i := range found { // in any order
+			fs = append(fs, found[len(found)-1-i].Formula)
+		}
+		fs[0].Rows[1].Formula = "file-1"
+		kept := call(t, other, "POST", "/api/exchange/keep", fs)
+		require.Equal(t, http.StatusCreated, kept.StatusCode, string(kept.body))
+		var records []api.FormulaRecord
+		kept.into(t, &records)
+		assert.Equal(t, records[1].Formula.ID, records[0].Formula.Rows[1].Formula)
+	}
+	bad := call(t, app, "POST", "/api/exchange/read", "amount,ingredient\n1,", "Content-Type", "application/octet-stream").problem(t, http.StatusUnprocessableEntity)
+	assert.Equal(t, "line 2", bad.Errors[0].Pointer)
+	call(t, app, "POST", "/api/exchange/read", string(make([]byte, exchange.MaxBytes+2)), "Content-Type", "application/octet-stream").problem(t, http.StatusRequestEntityTooLarge)
+	circle := []formula.Formula{
+		{Name: "a", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "file-1", Parts: "1"}}},
+		{Name: "b", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "file-0", Parts: "1"}}},
+	}
+	p := call(t, app, "POST", "/api/exchange/keep", circle).problem(t, http.StatusUnprocessableEntity)
+	assert.Contains(t, p.Errors[0].Detail, "a formula cannot use itself")
+	half := []formula.Formula{rub, {Name: "no rows", Basis: formula.ByWeight, Rows: []formula.Row{}}}
+	assert.Equal(t, "/1/rows", call(t, app, "POST", "/api/exchange/keep", half).problem(t, http.StatusUnprocessableEntity).Errors[0].Pointer)
+	var page api.FormulaPage
+	call(t, app, "GET", "/api/formulas", nil).into(t, &page)
+	assert.EqualValues(t, 1, page.Total, "nothing is half kept")
+
+	var game sheet.TrainerSheet
+	call(t, app, "POST", "/api/trainer", sheet.TrainerGame{Seed: 3, Guesses: []string{"40"}}).into(t, &game)
+	require.Len(t, game.Answers, 1)
+	raw, err := json.Marshal(game.Next)
+	require.NoError(t, err)
+	assert.NotContains(t, string(raw), `"answer"`)
+}

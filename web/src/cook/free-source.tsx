@@ -1,0 +1,49 @@
+import { Ask } from "../shared/ask";
+import { Choice } from "../shared/choice";
+import { usePiece } from "./context";
+
+/** Which of the doses gives way so that the target is met. */
+export function FreeSource({ index }: { index: number }) {
+	const { piece, figures, edit, wrong, shelf } = usePiece(index);
+	const layers = piece.layers ?? [];
+	if (!piece.bath && !piece.inject && layers.length === 0) return null;
+	const freed = figures?.ledger?.freed;
+	return (
+		<div className="free-source">
+			<Choice
+				label="What gives way to the target"
+				value={piece.season.free || "rub"}
+				error={wrong("season/free")}
+				onChange={(free) =>
+					edit((p) => {
+						p.season.free = free;
+					})
+				}
+				options={[
+					{ value: "rub", label: "the rub" },
+					...(piece.bath ? [{ value: "bath", label: "the bath" }] : []),
+					...(piece.inject ? [{ value: "inject", label: "the injection" }] : []),
+					...layers.map((l, i) => ({ value: `layer-${i}`, label: `the ${l.kind}: ${l.formula.name}` })),
+				]}
+			/>
+			{freed && (
+				<p className="says">
+					The rub lies as its coat says; {freed.name} gives way:{" "}
+					<Ask size="large" name={`How much ${freed.name}`} figure={freed.amount} />
+				</p>
+			)}
+			{freed && (
+				<Choice
+					label="Coat of the rub"
+					value={piece.season.coat || "medium"}
+					onChange={(v) =>
+						edit((p) => {
+							p.season.coat = v;
+						})
+					}
+					options={shelf.coats.map((c) => ({ value: c.name, label: c.name }))}
+				/>
+			)}
+		</div>
+	);
+}

@@ -1,0 +1,158 @@
+import { WarningFilled } from "@ant-design/icons";
+import { Checkbox } from "antd";
+import type { Injection } from "../api/client";
+import { single } from "../bench/use-formulas";
+import { Ask } from "../shared/ask";
+import { Choice } from "../shared/choice";
+import { TypedField } from "../shared/typed-field";
+import { usePiece } from "./context";
+import { DoseSelect } from "./dose-select";
+import { NeedleGrid } from "./needle-grid";
+import { Pockets } from "./pockets";
+import "./brine-stage.css";
+
+const newInjection = (): Injection => ({
+	formula: single("stock", "liquid", "ready stock"),
+	pump: "",
+	spacing: "",
+	syringe: "",
+	bore: "",
+	avoid: [],
+});
+
+const places = [
+	{ value: "edge", label: "the edge" },
+	{ value: "bone", label: "the bone, down the middle" },
+	{ value: "thin-end", label: "the thin end" },
+];
+
+/** Brine through the needle: how much, where, and how far it spreads. */
+export function InjectionPart({ index }: { index: number }) {
+	const { piece, figures, edit, wrong, shelf } = usePiece(index);
+	const n = piece.inject;
+	const out = figures?.inject;
+	const put = (next: Partial<Injection>) =>
+		edit((p) => {
+			if (p.inject) p.inject = { ...p.inject, ...next };
+		});
+	return (
+		<section className="injection">
+			<h2>Injection</h2>
+			<Choice
+				label="Injected or not"
+				quiet
+				value={n ? "yes" : ""}
+				onChange={(v) =>
+					edit((p) => {
+						p.inject = v === "" ? undefined : newInjection();
+					})
+				}
+				options={[
+					{ value: "", label: "none" },
+					{
+						value: "yes",
+						label: "inject",
+						note: "for lean or big cuts: along the grain, never through the skin",
+					},
+				]}
+			/>
+			{n && (
+				<>
+					<div className="injection-top">
+						<div>
+							<DoseSelect
+								label="What is injected"
+								value={n.formula}
+								shelf={shelf}
+								onChange={(formula) => put({ formula })}
+							/>
+							{wrong("inject/formula/rows") && <p className="typed-error">{wrong("inject/formula/rows")}</p>}
+							{out && (
+								<div className="amounts">
+									<div>
+										<Ask size="huge" name="Injected into one piece" figure={out.volume} />
+										<p>
+											into one; mix <b>{out.batch.text} g</b>
+										</p>
+									</div>
+									<div>
+										<Ask size="huge" name="mL a site" figure={out.per_site} />
+										<p>
+											at each of <Ask name="Sites" figure={out.sites} />
+										</p>
+									</div>
+									<div>
+										<Ask size="huge" name="Salt of the injection" figure={out.salt} />
+										<p>salt that stays</p>
+									</div>
+								</div>
+							)}
+							<div className="fields fields-four">
+								<TypedField
+									label="Pump, of the meat"
+									value={n.pump}
+									usual={shelf.usual.pump}
+									error={wrong("inject/pump")}
+									onChange={(pump) => put({ pump })}
+								/>
+								<TypedField
+									label="Grid"
+									value={n.spacing}
+									usual={shelf.usual.spacing}
+									error={wrong("inject/spacing")}
+									onChange={(spacing) => put({ spacing })}
+								/>
+								<TypedField
+									label="Syringe"
+									value={n.syringe}
+									usual={shelf.usual.syringe}
+									error={wrong("inject/syringe")}
+									onChange={(syringe) => put({ syringe })}
+								/>
+								<TypedField
+									label="Needle bore"
+									value={n.bore}
+									usual={shelf.usual.bore}
+									error={wrong("inject/bore")}
+									onChange={(bore) => put({ bore })}
+								/>
+							</div>
+						</div>
+						{out && <NeedleGrid injection={out} />}
+					</div>
+					<fieldset className="avoid">
+						<legend>Keep the needle out of</legend>
+						{places.map((a) => (
+							<Checkbox
+								key={a.value}
+								checked={n.avoid?.includes(a.value)}
+								onChange={(e) =>
+									put({
+										avoid: e.target.checked
+											? [...(n.avoid ?? []), a.value]
+											: (n.avoid ?? []).filter((one) => one !== a.value),
+									})
+								}
+							>
+								{a.label}
+							</Checkbox>
+						))}
+						{out && <p className="says">{out.keep}</p>}
+					</fieldset>
+					{out && <Pockets spread={out.spread} />}
+					{out && (
+						<>
+							<p className={out.clogs ? "typed-error" : "says"}>
+								{out.clogs && <WarningFilled aria-hidden />} {out.bore}
+							</p>
+							<p className="says">
+								{out.refills.text} syringes for one. {out.runs} {out.warm} After the wait the meat between two
+								sites has <Ask name="How even the pockets are" figure={out.even} /> of the mean.
+							</p>
+						</>
+					)}
+				</>
+			)}
+		</section>
+	);
+}

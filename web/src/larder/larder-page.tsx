@@ -1,0 +1,77 @@
+import { PlusOutlined, SearchOutlined } from "@ant-design/icons";
+import { useQuery } from "@tanstack/react-query";
+import { Button, Input } from "antd";
+import { useDeferredValue, useMemo, useState } from "react";
+import { api, need } from "../api/client";
+import { useShelf } from "../api/use-shelf";
+import { BenchNav } from "../bench/bench-nav";
+import { OwnIngredients } from "./own-ingredients";
+import { ThingLine } from "./thing-line";
+import "./larder.css";
+
+/** What stands on the shelf and what it cost, and ingredients of the cook's own. */
+export default function LarderPage() {
+	const shelf = useShelf();
+	const [typed, setTyped] = useState("");
+	const [making, setMaking] = useState(false);
+	const search = useDeferredValue(typed.trim().toLowerCase());
+	const larder = useQuery({
+		queryKey: ["larder"],
+		queryFn: async () => need(await api.GET("/api/larder")),
+	});
+	const things = useMemo(
+		() => [
+			...(shelf.data?.ingredients ?? []).map((i) => ({ id: i.id, name: i.name, kind: i.kind as string })),
+			...(shelf.data?.cuts ?? []).map((c) => ({ id: c.id, name: c.name, kind: c.species as string })),
+		],
+		[shelf.data],
+	);
+	if (!shelf.data || !larder.data) return <p className="loading">Opening…</p>;
+	const known = larder.data.things;
+	const fits = things.filter((t) => `${t.name} ${t.kind}`.toLowerCase().includes(search));
+	const here = fits.filter((t) => known[t.id]);
+	const rest = fits.filter((t) => !known[t.id]);
+	const shown = search ? rest : rest.slice(0, here.length > 0 ? 8 : 16);
+	return (
+		<>
+			<BenchNav />
+			<div className="bench-head">
+				<h1>Larder</h1>
+				<Input
+					variant="underlined"
+					prefix={<SearchOutlined aria-hidden />}
+					placeholder="Find an ingredient or a cut"
+					aria-label="Find an ingredient or a cut"
+					value={typed}
+					maxLength={60}
+					allowClear
+					onChange={(e) => setTyped(e.target.value)}
+				/>
+				<Button type="primary" size="large" icon={<PlusOutlined />} onClick={() => setMaking(true)}>
+					New ingredient
+				</Button>
+			</div>
+			<p className="says">
+				A price, and every formula says what it costs; what is here, and the shopping list leaves it out.
+				Write both as on the packet.
+			</p>
+			<OwnIngredients own={larder.data.own} making={making} onDone={() => setMaking(false)} />
+			<div className="larder-head" aria-hidden>
+				<span>thing</span>
+				<span>price</span>
+				<span>here</span>
+			</div>
+			<ul className="larder-lines">
+				{[...here, ...shown].map((t) => (
+					<ThingLine key={t.id} id={t.id} name={t.name} kind={t.kind} thing={known[t.id]} />
+				))}
+			</ul>
+			{fits.length === 0 && (
+				<p className="says">
+					Nothing here is called that. If you have it, press New ingredient and say what is in it.
+				</p>
+			)}
+			{!search && <p className="says">{rest.length - shown.length} more: find them by name.</p>}
+		</>
+	);
+}

@@ -1,0 +1,207 @@
+import { DeleteOutlined, EditOutlined } from "@ant-design/icons";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { App, Button } from "antd";
+import { useState } from "react";
+import { ApiError, api, etag, need, type OwnIngredient } from "../api/client";
+import { Choice } from "../shared/choice";
+import { TypedField } from "../shared/typed-field";
+import { useUndo } from "../shared/use-undo";
+
+const blank = {
+	name: "",
+	kind: "spice",
+	grind: "powder",
+	teaspoon: "",
+	salt: "",
+	sugar: "",
+	fat: "",
+	water: "",
+	nitrite: "",
+	phosphate: "",
+	allergens: [] as string[],
+};
+
+const kinds = ["spice", "pepper", "herb", "salt", "cure", "sugar", "starch", "acid", "liquid", "fat"];
+
+/** A share as typed, with its sign. */
+const percent = (typed: string) => (typed.includes("%") ? typed : `${typed} %`);
+
+interface Props {
+	own: OwnIngredient[];
+	/** A new one is being made. */
+	making: boolean;
+	onDone: () => void;
+}
+
+/** Ingredients that the program does not know: what is in them. */
+export function OwnIngredients({ own, making, onDone }: Props) {
+	const [editing, setEditing] = useState<OwnIngredient>();
+	const queries = useQueryClient();
+	const undo = useUndo();
+	const { message } = App.useApp();
+	const refresh = () => {
+		queries.invalidateQueries({ queryKey: ["larder"] });
+		queries.invalidateQueries({ queryKey: ["shelf"] });
+	};
+	const failed = (e: Error) => message.error(e.message);
+	const restore = useMutation({
+		mutationFn: async (id: number) =>
+			need(await api.POST("/api/ingredients/{id}/restore", { params: { path: { id } } })),
+		onSuccess: refresh,
+		onError: failed,
+	});
+	const remove = useMutation({
+		mutationFn: async (o: OwnIngredient) => {
+			const { error, response } = await api.DELETE("/api/ingredients/{id}", {
+				params: { path: { id: o.id }, header: { "If-Match": etag(o.version) } },
+			});
+			if (error) need({ error, response });
+		},
+		onSuccess: (_, o) => {
+			refresh();
+			undo(`${o.ingredient.name} is off the shelf.`, () => restore.mutate(o.id));
+		},
+		onError: failed,
+	});
+	const done = () => {
+		setEditing(undefined);
+		onDone();
+		refresh();
+	};
+	if (making || editing) return <OwnForm key={editing?.id ?? "new"} of={editing} onDone={done} />;
+	if (own.length === 0) return null;
+	return (
+		<section className="own" aria-label="Ingredients of your own">
+			<h2>Your own</h2>
+			<ul>
+				{own.map((o) => (
+					<li key={o.id}>
+						<span>
+							<b>{o.ingredient.name}</b>{" "}
+							<span className="muted">
+								{[
+									o.ingredient.kind,
+									o.ingredient.salt && `${percent(o.ingredient.salt)} salt`,
+									o.ingredient.sugar && `${percent(o.ingredient.sugar)} sugar`,
+								]
+									.filter(Boolean)
+									.join(", ")}
+							</span>
+						</span>
+						<Button
+							type="text"
+							icon={<EditOutlined />}
+							aria-label={`Change ${o.ingredient.name}`}
+							onClick={() => setEditing(o)}
+						/>
+						<Button
+							type="text"
+							icon={<DeleteOutlined />}
+							aria-label={`Delete ${o.ingredient.name}`}
+							onClick={() => remove.mutate(o)}
+						/>
+					</li>
+				))}
+			</ul>
+		</section>
+	);
+}
+
+function OwnForm({ of, onDone }: { of?: OwnIngredient; onDone: () => void }) {
+	const [typed, setTyped] = useState({ ...blank, ...of?.ingredient });
+	const set = (next: Partial<typeof blank>) => setTyped((old) => ({ ...old, ...next }));
+	const keep = useMutation({
+		mutationFn: async () => {
+			const body = { ...typed, allergens: typed.allergens ?? [] };
+			return need(
+				of
+					? await api.PUT("/api/ingredients/{id}", {
+							params: { path: { id: of.id }, header: { "If-Match": etag(of.version) } },
+							body,
+						})
+					: await api.POST("/api/ingredients", { body }),
+			);
+		},
+		onSuccess: onDone,
+	});
+	const problem = keep.error instanceof ApiError ? keep.error : undefined;
+	const wrong = (field: string) =>
+		problem?.problem?.errors?.find((e) => e.pointer.startsWith(`/${field}`))?.detail;
+	const share = (field: "salt" | "sugar" | "fat" | "water" | "nitrite" | "phosphate", label: string) => (
+		<TypedField
+			label={label}
+			usual="0 %"
+			value={typed[field] ?? ""}
+			error={wrong(field)}
+			onChange={(v) => set({ [field]: v })}
+		/>
+	);
+	const wet = typed.kind === "liquid" || typed.kind === "fat";
+	return (
+		<form
+			className="own-form"
+			aria-label="An ingredient of your own"
+			onSubmit={(e) => {
+				e.preventDefault();
+				keep.mutate();
+			}}
+		>
+			<h2>{of ? `Change ${of.ingredient.name}` : "A new ingredient"}</h2>
+			<TypedField
+				label="What you call it"
+				size="large"
+				autoFocus
+				value={typed.name}
+				error={wrong("name")}
+				onChange={(name) => set({ name })}
+			/>
+			<Choice
+				label="Kind"
+				value={typed.kind || "spice"}
+				error={wrong("kind")}
+				onChange={(kind) => set({ kind })}
+				options={kinds.map((k) => ({ value: k, label: k === "cure" ? "curing salt" : k }))}
+			/>
+			{!wet && (
+				<Choice
+					label="Grind"
+					value={typed.grind || "powder"}
+					error={wrong("grind")}
+					onChange={(grind) => set({ grind })}
+					options={["powder", "medium", "coarse"].map((g) => ({ value: g, label: g }))}
+				/>
+			)}
+			<div className="fields fields-four">
+				<TypedField
+					label="A level teaspoon weighs"
+					usual="2.4 g"
+					value={typed.teaspoon ?? ""}
+					error={wrong("teaspoon")}
+					onChange={(teaspoon) => set({ teaspoon })}
+				/>
+				{share("salt", "Salt, by weight")}
+				{share("sugar", "Sugar, by weight")}
+				{share("fat", "Fat, by weight")}
+				{share("water", "Water, by weight")}
+				{typed.kind === "cure" && share("nitrite", "Nitrite, by weight")}
+				{typed.kind === "acid" && share("phosphate", "Phosphate, by weight")}
+				<TypedField
+					label="Allergens"
+					usual="mustard, celery"
+					value={(typed.allergens ?? []).join(", ")}
+					error={wrong("allergens")}
+					onChange={(v) => set({ allergens: v === "" ? [] : v.split(",").map((a) => a.trimStart()) })}
+				/>
+			</div>
+			{problem && !problem.problem?.errors?.length && <p className="typed-error">{problem.message}</p>}
+			<div className="own-keep">
+				<Button type="primary" size="large" htmlType="submit" loading={keep.isPending}>
+					Put it in the larder
+				</Button>
+				<Button size="large" onClick={onDone}>
+					Leave it
+				</Button>
+			</div>
+		</form>
+	);
+}
