@@ -140,6 +140,7 @@ func TestWhateverIsFree(t *testing.T) {
 	b.write("How much", "100 %")
 	b.see("it stays near the surface")
 	b.accessible("a bath of juice")
+	b.saved()
 	b.open("/cooks/3/brine/2")
 	b.see("72")
 	b.press("the edge")

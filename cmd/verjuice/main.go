@@ -2,7 +2,7 @@
 // command line.
 //
 //	verjuice serve [--demo]
-//	verjuice calc scale|ledger|drybrine|bath|injection|formula|compare|label < request.json
+//	verjuice calc scale|ledger|drybrine|bath|injection|formula|compare|label|plan < request.json
 //	verjuice openapi
 package main
 
@@ -45,7 +45,7 @@ func (openAPI) Run() error {
 }
 
 type calc struct {
-	What string `arg:"" enum:"scale,ledger,drybrine,bath,injection,formula,compare,label" help:"scale, ledger, drybrine, bath, injection, formula, compare or label."`
+	What string `arg:"" enum:"scale,ledger,drybrine,bath,injection,formula,compare,label,plan" help:"scale, ledger, drybrine, bath, injection, formula, compare, label or plan."`
 }
 
 func (c calc) Run() error { return answer(c.What, os.Stdin, os.Stdout) }
@@ -59,6 +59,7 @@ var computations = map[string]func(*json.Decoder) (any, error){
 	"injection": with(func(r sheet.Request) (any, error) { return sheet.Inject(r) }),
 	"formula":   with(func(r sheet.FormulaRequest) (any, error) { return sheet.WorkOut(r, sheet.Options{}), nil }),
 	"compare":   with(func(r sheet.CompareRequest) (any, error) { return sheet.Compare(r, sheet.Options{}) }),
+	"plan":      with(func(c sheet.Cook) (any, error) { return sheet.Plan(c, sheet.Options{}) }),
 	"label":     with(func(r formula.Label) (any, error) { return sheet.ReadLabel(r) }),
 }
 

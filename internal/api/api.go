@@ -92,6 +92,7 @@ func register(r chi.Router, cfg Config) huma.API {
 	s.registerJars(a)
 	s.registerExchange(a)
 	s.registerTrainer(a)
+	s.registerPlanning(a)
 	huma.Register(a, op(http.MethodGet, "/api/health", "health", "Whether the program and its database answer"), s.health)
 	return a
 }

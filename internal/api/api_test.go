@@ -82,19 +82,24 @@ func juice() formula.Formula {
 func supper() sheet.Cook {
 	return sheet.Cook{
 		Name: "Boathouse supper 🚣", ServeAt: "2026-11-28T18:30", Zone: "Europe/Dublin", Guests: 12, Portion: "180 g", Fridge: "3 °C", Room: "24 °C",
+		Children: 3, Appetite: "hearty", Leftovers: 4, Quiet: "22:30-06:30", Hands: 2, Plan: "ahead",
+		Pits:  []sheet.PitTyped{{Name: "Old drum", Kind: "drum", Room: "90"}, {Name: "Pellet", Kind: "pellet", Room: ""}},
+		Marks: []sheet.Mark{{Piece: "k1", Stage: "salt", At: "2026-11-26T20:00", Done: false}},
+		Acks:  []sheet.Ack{{Piece: "k1", Rule: "nitrite", What: "It said so.", At: "2026-11-23T12:00:00Z"}},
 		Pieces: []sheet.Piece{
 			{
+				Key: "k1", Choices: map[string]string{"wrap": "foil", "rest": "holder"}, Grain: "40", TrimNote: "hard fat out",
 				Label: "The big ones", Cut: "pork-shoulder-bone-in", Count: 2, Together: true, Bought: "16 lb 8 oz", Trimmed: "7,2 kg", TrimStyle: "close",
 				Thickness: "4 1/4 in", Faces: "one",
 				Season: sheet.Season{Formula: formula.House()[3], Mode: "target", Target: "2.2 %", Free: "layer-0", Coat: "heavy", Binder: true, Band: "bold", Spare: "15 %"},
 				Wait:   sheet.Wait{Style: "day", For: "26 h", Open: true},
-				Fire:   sheet.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min"},
+				Fire:   sheet.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min", On: 1, Done: "96 °C"},
 				Bath: &sheet.Bath{Kind: "strong", Strength: "4 %", Liquid: "6 L", Pot: "18 L", For: "8 h", Target: "0.4 %", Hot: "90 °C",
 					With: []sheet.Dose{{Formula: juice(), Amount: "20 %"}}},
 				Inject: &sheet.Injection{Formula: juice(), Pump: "5 %", Spacing: "3 cm", Syringe: "50 mL", Bore: "3 mm", Avoid: []string{"bone"}},
 				Layers: []sheet.Layer{{Kind: "glaze", Amount: "2 Tbsp", Formula: formula.Formula{Name: "sticky", Basis: formula.ByVolume, Rows: []formula.Row{{Ingredient: "soy-sauce", Form: "liquid", Parts: "1"}}}}},
 			},
-			{Cut: "chicken-leg", Count: 12, Bought: "3.7 kg", Together: true, Season: sheet.Season{Formula: formula.House()[0]}},
+			{Key: "k2", Cut: "chicken-leg", Count: 12, Bought: "3.7 kg", Together: true, Season: sheet.Season{Formula: formula.House()[0]}},
 		},
 	}
 }
@@ -260,6 +265,8 @@ func TestOtherSitesAreKeptOut(t *testing.T) {
 func TestSheetAndCalcAgree(t *testing.T) {
 	app := apptest.Start(t)
 	cook := supper()
+	// One piece alone has neither a serving time nor a choice of pits.
+	cook.ServeAt, cook.Pieces[0].Fire.On, cook.Marks = "", 0, nil
 	var s sheet.Sheet
 	call(t, app, "POST", "/api/sheet?units=us", cook).into(t, &s)
 	require.Empty(t, s.Errors)

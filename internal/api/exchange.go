@@ -59,8 +59,10 @@ func (s *server) registerExchange(a huma.API) {
 }
 
 type fileAnswer struct {
-	ContentType string `header:"Content-Type"`
-	Body        []byte
+	ContentType  string `header:"Content-Type"`
+	Disposition  string `header:"Content-Disposition"`
+	CacheControl string `header:"Cache-Control"`
+	Body         []byte
 }
 
 // pantry is what a file's rows may be.

@@ -41,6 +41,8 @@ func (s *server) kitchen(ctx context.Context) formula.Shelf {
 	formulas := map[string]*formula.Formula{}
 	var ingredients once[larder.Ingredient]
 	var prices once[larder.Price]
+	var stock once[quantity.Amount]
+	var jars once[quantity.Mass]
 	return formula.Shelf{
 		Formula: func(id string) (formula.Formula, bool) {
 			mu.Lock()
@@ -67,6 +69,13 @@ func (s *server) kitchen(ctx context.Context) formula.Shelf {
 		},
 		Price: func(thing string) (larder.Price, bool) {
 			return prices.get(thing, func() map[string]larder.Price { return s.prices(ctx) })
+		},
+		Stock: func(thing string) (quantity.Amount, bool) {
+			return stock.get(thing, func() map[string]quantity.Amount { return s.stock(ctx) })
+		},
+		Jar: func(formula string) quantity.Mass {
+			left, _ := jars.get(formula, func() map[string]quantity.Mass { return s.inJars(ctx) })
+			return left
 		},
 	}
 }
@@ -96,6 +105,37 @@ func (s *server) prices(ctx context.Context) map[string]larder.Price {
 	for _, t := range list {
 		if p, err := larder.ParsePrice(t.Price); err == nil {
 			out[t.Thing] = p
+		}
+	}
+	return out
+}
+
+// stock is what is on the shelf.
+func (s *server) stock(ctx context.Context) map[string]quantity.Amount {
+	out := map[string]quantity.Amount{}
+	list, err := s.Store.Things(ctx)
+	if err != nil {
+		return out
+	}
+	for _, t := range list {
+		if a, err := quantity.ParseAmount(t.Stock, false); err == nil {
+			out[t.Thing] = a
+		}
+	}
+	return out
+}
+
+// inJars is what is left of each formula in jars that are still good.
+func (s *server) inJars(ctx context.Context) map[string]quantity.Mass {
+	out := map[string]quantity.Mass{}
+	list, err := s.Store.Jars().List(ctx, false)
+	if err != nil {
+		return out
+	}
+	own := s.kitchen(ctx)
+	for _, d := range list {
+		if stand, wrong := d.Doc.Stand(own, s.Now()); len(wrong) == 0 && !stand.Over {
+			out[d.Doc.Formula.ID] += stand.Left
 		}
 	}
 	return out

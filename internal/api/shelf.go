@@ -2,9 +2,11 @@ package api
 
 import (
 	"context"
+	"crypto/rand"
 	"maps"
 	"net/http"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -13,6 +15,7 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/larder"
+	"verjuice/internal/core/plan"
 	"verjuice/internal/core/salt"
 	"verjuice/internal/core/sheet"
 )
@@ -25,6 +28,7 @@ type Shelf struct {
 	Coats       []formula.Coat      `json:"coats" nullable:"false"`
 	Bands       []salt.Band         `json:"bands" nullable:"false"`
 	Usual       sheet.Usual         `json:"usual"`
+	Pits        []plan.PitKind      `json:"pits" nullable:"false"`
 }
 
 func (s *server) registerShelf(a huma.API) {
@@ -38,7 +42,7 @@ func (s *server) registerShelf(a huma.API) {
 			}
 			return answer(Shelf{
 				Cuts: cut.All(), Ingredients: ingredients, Formulas: formula.House(), Coats: formula.Coats, Bands: salt.Bands,
-				Usual: sheet.UsualValues,
+				Usual: sheet.UsualValues, Pits: plan.Pits,
 			}), nil
 		})
 	huma.Register(a, op(http.MethodGet, "/api/new/cook", "newCook", "An empty page for a new cook"),
@@ -60,6 +64,8 @@ func (s *server) registerShelf(a huma.API) {
 			if !ok {
 				return nil, problemOf(field.Errors{{Pointer: "/query/cut", Detail: "choose a cut"}})
 			}
-			return answer(sheet.NewPiece(c, in.Units)), nil
+			p := sheet.NewPiece(c, in.Units)
+			p.Key = strings.ToLower(rand.Text()[:8])
+			return answer(p), nil
 		})
 }

@@ -73,7 +73,7 @@ func (s *Store) Cook(ctx context.Context, id uint64) (CookRecord, error) {
 
 // CreateCook puts c on record, whole or not at all.
 func (s *Store) CreateCook(ctx context.Context, c sheet.Cook) (CookRecord, error) {
-	m := toModel(c)
+	m := toModel(sheet.Keyed(c))
 	m.Version = 1
 	err := s.db.WithContext(ctx).Create(&m).Error
 	return record(m, err)
@@ -82,7 +82,7 @@ func (s *Store) CreateCook(ctx context.Context, c sheet.Cook) (CookRecord, error
 // UpdateCook replaces a cook that still has the given version, whole or not at
 // all. It returns ErrNotFound or ErrStale when it cannot.
 func (s *Store) UpdateCook(ctx context.Context, id uint64, version uint, c sheet.Cook) (CookRecord, error) {
-	m := toModel(c)
+	m := toModel(sheet.Keyed(c))
 	m.ID, m.Version = id, version+1
 	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		if err := lock(tx, id, version, &m.CreatedAt); err != nil {

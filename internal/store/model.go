@@ -22,6 +22,7 @@ type cookModel struct {
 	Portion   string `gorm:"column:serving"`
 	Fridge    string
 	Room      string
+	Plan      string
 	CreatedAt time.Time
 	UpdatedAt time.Time
 	DeletedAt gorm.DeletedAt
@@ -84,7 +85,7 @@ func (rowModel) TableName() string { return "rub_rows" }
 func toModel(c sheet.Cook) cookModel {
 	m := cookModel{
 		Name: c.Name, ServeAt: c.ServeAt, Zone: c.Zone, Guests: c.Guests,
-		Portion: c.Portion, Fridge: c.Fridge, Room: c.Room,
+		Portion: c.Portion, Fridge: c.Fridge, Room: c.Room, Plan: encodePlanning(c),
 	}
 	for i, p := range c.Pieces {
 		f := p.Season.Formula
@@ -98,7 +99,7 @@ func toModel(c sheet.Cook) cookModel {
 			WaitStyle: p.Wait.Style, WaitFor: p.Wait.For, WaitOpen: p.Wait.Open,
 			Pit: p.Fire.Pit, FireTime: p.Fire.Time, Rest: p.Fire.Rest, Temper: p.Fire.Temper,
 		}
-		pm.Wet = encodeWet(p)
+		pm.Wet = encodeRest(p)
 		for j, r := range f.Rows {
 			pm.Rows = append(pm.Rows, rowModel{Position: j, Ingredient: r.Ingredient, Form: r.Form, Formula: r.Formula, Parts: r.Parts})
 		}
@@ -111,6 +112,9 @@ func (m cookModel) cook() (sheet.Cook, error) {
 	c := sheet.Cook{
 		Name: m.Name, ServeAt: m.ServeAt, Zone: m.Zone, Guests: m.Guests,
 		Portion: m.Portion, Fridge: m.Fridge, Room: m.Room, Pieces: []sheet.Piece{},
+	}
+	if err := decodePlanning(m.Plan, &c); err != nil {
+		return c, fmt.Errorf("plan of cook %d: %w", m.ID, err)
 	}
 	for _, p := range m.Pieces {
 		f := formula.Formula{
@@ -132,42 +136,85 @@ func (m cookModel) cook() (sheet.Cook, error) {
 			Wait: sheet.Wait{Style: p.WaitStyle, For: p.WaitFor, Open: p.WaitOpen},
 			Fire: sheet.Fire{Pit: p.Pit, Time: p.FireTime, Rest: p.Rest, Temper: p.Temper},
 		}
-		if err := decodeWet(p.Wet, &piece); err != nil {
+		if err := decodeRest(p.Wet, &piece); err != nil {
 			return c, fmt.Errorf("piece %d of cook %d: %w", p.Position, m.ID, err)
 		}
 		c.Pieces = append(c.Pieces, piece)
 	}
-	return c, nil
+	return sheet.Keyed(c), nil
 }
 
-// wet is what a piece gets besides its rub, kept as one document: each part is
+// rest is what a piece has besides its columns, kept as one document: each part is
 // there or not, and is read and written whole.
-type wet struct {
-	Bath    *sheet.Bath      `json:"bath,omitempty"`
-	Inject  *sheet.Injection `json:"inject,omitempty"`
-	Layers  []sheet.Layer    `json:"layers,omitempty"`
-	Weighed []string         `json:"weighed,omitempty"`
+type rest struct {
+	Key      string            `json:"key,omitempty"`
+	Bath     *sheet.Bath       `json:"bath,omitempty"`
+	Inject   *sheet.Injection  `json:"inject,omitempty"`
+	Layers   []sheet.Layer     `json:"layers,omitempty"`
+	Weighed  []string          `json:"weighed,omitempty"`
+	Choices  map[string]string `json:"choices,omitempty"`
+	Grain    string            `json:"grain,omitempty"`
+	TrimNote string            `json:"trim_note,omitempty"`
+	On       int               `json:"on,omitempty"`
+	Done     string            `json:"done,omitempty"`
 }
 
-func encodeWet(p sheet.Piece) string {
-	if p.Bath == nil && p.Inject == nil && len(p.Layers) == 0 && len(p.Weighed) == 0 {
-		return ""
+func encodeRest(p sheet.Piece) string {
+	return document(rest{p.Key, p.Bath, p.Inject, p.Layers, p.Weighed, p.Choices, p.Grain, p.TrimNote, p.Fire.On, p.Fire.Done})
+}
+
+func decodeRest(body string, p *sheet.Piece) error {
+	var r rest
+	if err := readDocument(body, &r); err != nil {
+		return err
 	}
-	body, err := json.Marshal(wet{p.Bath, p.Inject, p.Layers, p.Weighed})
+	p.Key, p.Bath, p.Inject, p.Layers, p.Weighed = r.Key, r.Bath, r.Inject, r.Layers, r.Weighed
+	p.Choices, p.Grain, p.TrimNote, p.Fire.On, p.Fire.Done = r.Choices, r.Grain, r.TrimNote, r.On, r.Done
+	return nil
+}
+
+// planning is what a cook has besides its columns.
+type planning struct {
+	Children  int              `json:"children,omitempty"`
+	Appetite  string           `json:"appetite,omitempty"`
+	Leftovers int              `json:"leftovers,omitempty"`
+	Quiet     string           `json:"quiet,omitempty"`
+	Hands     int              `json:"hands,omitempty"`
+	Pits      []sheet.PitTyped `json:"pits,omitempty"`
+	Plan      string           `json:"plan,omitempty"`
+	Marks     []sheet.Mark     `json:"marks,omitempty"`
+	Acks      []sheet.Ack      `json:"acks,omitempty"`
+}
+
+func encodePlanning(c sheet.Cook) string {
+	return document(planning{c.Children, c.Appetite, c.Leftovers, c.Quiet, c.Hands, c.Pits, c.Plan, c.Marks, c.Acks})
+}
+
+func decodePlanning(body string, c *sheet.Cook) error {
+	var p planning
+	if err := readDocument(body, &p); err != nil {
+		return err
+	}
+	c.Children, c.Appetite, c.Leftovers, c.Quiet, c.Hands = p.Children, p.Appetite, p.Leftovers, p.Quiet, p.Hands
+	c.Pits, c.Plan, c.Marks, c.Acks = p.Pits, p.Plan, p.Marks, p.Acks
+	return nil
+}
+
+// document is v as JSON; empty when there is nothing in it.
+func document(v any) string {
+	body, err := json.Marshal(v)
 	if err != nil {
 		panic(err) // plain data
+	}
+	if string(body) == "{}" {
+		return ""
 	}
 	return string(body)
 }
 
-func decodeWet(body string, p *sheet.Piece) error {
+func readDocument(body string, v any) error {
 	if body == "" {
 		return nil
 	}
-	var w wet
-	if err := json.Unmarshal([]byte(body), &w); err != nil {
-		return err
-	}
-	p.Bath, p.Inject, p.Layers, p.Weighed = w.Bath, w.Inject, w.Layers, w.Weighed
-	return nil
+	return json.Unmarshal([]byte(body), v)
 }

@@ -31,10 +31,11 @@ const (
 type Finding struct {
 	ID        string   `json:"id" example:"counter-time"`
 	Severity  Severity `json:"severity" enum:"note,care,stop"`
-	Stage     string   `json:"stage" doc:"Stage of the cook it belongs to" enum:"piece,brine,season,wait,fire"`
+	Stage     string   `json:"stage" doc:"Stage of the cook it belongs to" enum:"piece,brine,season,wait,fire,rest"`
 	What      string   `json:"what"`
 	Do        string   `json:"do"`
 	Authority string   `json:"authority"`
+	Read      string   `json:"read,omitempty" doc:"When it was read and acknowledged, RFC 3339; empty when it was not"`
 }
 
 // Facts are what the rules look at.
@@ -58,6 +59,18 @@ type Facts struct {
 	Bath             bool
 	Allergens        []string
 	Honey            bool
+
+	Frozen    bool
+	Thaw      time.Duration    // in the fridge
+	Done      quantity.Celsius // core temperature at which it is taken off
+	WarmsIn   time.Duration    // core from the fridge to 60 °C, forecast; zero when not known
+	Hold      time.Duration    // from off the fire to the knife
+	Held      string           // where: counter, cooler, oven or holder
+	Chilled   bool             // cooked ahead, cooled and reheated
+	Leftovers bool
+	Burns     string // kind of pit; empty when not known
+	Wrapped   bool
+	Unlogged  bool // it is off the fire, and no core temperature is on record
 }
 
 // Published limits.
@@ -77,7 +90,10 @@ const (
 
 type rule func(Facts) (Finding, bool)
 
-var rules = []rule{fridge, counter, keeping, nitrite, phosphate, injected, bath, oversalt, sodium, scorch, allergens, honey, touched}
+var rules = []rule{
+	fridge, counter, keeping, nitrite, phosphate, injected, bath, oversalt, sodium, scorch, allergens, honey,
+	thaw, coolPit, slowToWarm, groundDone, poultryDone, wildDone, pinkFinish, hotHold, cooling, leftovers, fireAndAir, undated, touched,
+}
 
 // Check returns the rules that apply, the gravest first.
 func Check(f Facts) []Finding {

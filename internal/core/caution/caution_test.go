@@ -14,7 +14,7 @@ func safe() Facts {
 	shoulder, _ := cut.Find("pork-shoulder-bone-in")
 	return Facts{
 		Cut: shoulder, Fridge: 4, Room: 21, Wait: 10 * time.Hour, Longest: 72 * time.Hour, Pit: 120,
-		SaltPercent: 0.9, Band: "seasoned", SodiumMG: 500,
+		SaltPercent: 0.9, Band: "seasoned", SodiumMG: 500, Done: 95, WarmsIn: 4 * time.Hour,
 	}
 }
 
@@ -41,6 +41,20 @@ func TestRulesAtTheirLimits(t *testing.T) {
 		"sugar in a hot pit":        {func(f *Facts) { f.SugarShare, f.Pit = 0.3, 150 }, "sugar-scorch", Care},
 		"mustard":                   {func(f *Facts) { f.Allergens = []string{"mustard"} }, "allergens", Note},
 		"honey":                     {func(f *Facts) { f.Honey = true }, "honey", Care},
+		"frozen":                    {func(f *Facts) { f.Frozen, f.Thaw = true, 40*time.Hour }, "thawing", Note},
+		"a cool pit":                {func(f *Facts) { f.Pit = 106 }, "pit-cool", Care},
+		"links underdone":           {func(f *Facts) { f.Cut, f.Done = named("links"), 70 }, "ground-done", Stop},
+		"poultry on carry-over":     {func(f *Facts) { f.Cut, f.Done = named("chicken-leg"), 72 }, "poultry-done", Care},
+		"poultry underdone":         {func(f *Facts) { f.Cut, f.Done = named("chicken-leg"), 66 }, "poultry-done", Stop},
+		"pink beef":                 {func(f *Facts) { f.Cut, f.Done = named("beef-tri-tip"), 54 }, "pink-finish", Care},
+		"pink pork":                 {func(f *Facts) { f.Cut, f.Done = named("pork-loin"), 60 }, "pink-finish", Stop},
+		"wild pig":                  {func(f *Facts) { f.Cut = named("boar-shoulder") }, "wild", Care},
+		"held long":                 {func(f *Facts) { f.Hold, f.Held = 3*time.Hour, "cooler" }, "hot-hold", Note},
+		"held long on the counter":  {func(f *Facts) { f.Hold, f.Held = 2*time.Hour, "counter" }, "hot-hold", Care},
+		"cooked ahead":              {func(f *Facts) { f.Hold, f.Chilled = 20*time.Hour, true }, "cooling", Care},
+		"left for later":            {func(f *Facts) { f.Leftovers = true }, "leftovers", Note},
+		"charcoal":                  {func(f *Facts) { f.Burns = "kettle" }, "fire-and-air", Note},
+		"nothing logged":            {func(f *Facts) { f.Unlogged = true }, "unverified", Care},
 	} {
 		t.Run(name, func(t *testing.T) {
 			f := safe()
@@ -52,6 +66,32 @@ func TestRulesAtTheirLimits(t *testing.T) {
 			assert.NotEmpty(t, found[0].Do)
 			assert.NotEmpty(t, found[0].Authority)
 		})
+	}
+}
+
+func named(id string) cut.Cut {
+	c, ok := cut.Find(id)
+	if !ok {
+		panic(id)
+	}
+	return c
+}
+
+// What was opened inside is another matter than what was not.
+func TestOpenedMeat(t *testing.T) {
+	f := safe()
+	f.Injected, f.WarmsIn = true, 6*time.Hour
+	f.Cut, f.Done = named("beef-tri-tip"), 54
+	stops := []string{}
+	for _, one := range Check(f) {
+		if one.Severity == Stop {
+			stops = append(stops, one.ID)
+		}
+	}
+	assert.Equal(t, []string{"slow-to-warm", "pink-finish"}, stops)
+	f.Injected = false
+	for _, one := range Check(f) {
+		assert.NotEqual(t, Stop, one.Severity)
 	}
 }
 

@@ -66,6 +66,7 @@ type Cut struct {
 	Hours   float64 `json:"hours" doc:"Usual time on the fire at pit_c for the typical weight, h"`
 	PitC    float64 `json:"pit_c" doc:"Usual pit temperature, °C"`
 	RestMin float64 `json:"rest_min" doc:"Usual rest, min"`
+	Wrap    string  `json:"wrap" doc:"How it is usually wrapped; hours are so: none, paper, foil, pan or boat"`
 }
 
 // Density is 1.05 kg/L for meat and 1.10 with bone.
@@ -112,9 +113,35 @@ func init() {
 			BonePercent: r.Num("bone"), TrimLoss: Span{r.Num("trim_low"), r.Num("trim"), r.Num("trim_high")},
 			CookYield: Span{yield - spread, yield, yield + spread},
 			TypicalKG: r.Num("kg"), LowKG: r.Num("kg_low"), HighKG: r.Num("kg_high"), Sealed: r["sealed"],
-			Hours: r.Num("hours"), PitC: r.Num("pit_c"), RestMin: r.Num("rest_min"),
+			Hours: r.Num("hours"), PitC: r.Num("pit_c"), RestMin: r.Num("rest_min"), Wrap: r["wrap"],
 		}
 		all = append(all, c)
 		byID[c.ID] = c
+	}
+}
+
+// DoneC is the core temperature, °C, at which a cut is usually taken off: collagen
+// cuts and racks are cooked far past done until they are tender, pink roasts are
+// taken off a little below where they end.
+func (c Cut) DoneC() float64 {
+	switch c.Family {
+	case Collagen:
+		return 95
+	case Rack:
+		return 93
+	case Whole:
+		return 92
+	case Poultry:
+		return 74
+	case Ground:
+		return 71
+	}
+	switch c.Species {
+	case "pork":
+		return 63
+	case "game":
+		return 57
+	default:
+		return 55
 	}
 }

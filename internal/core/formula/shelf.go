@@ -1,6 +1,9 @@
 package formula
 
-import "verjuice/internal/core/larder"
+import (
+	"verjuice/internal/core/larder"
+	"verjuice/internal/core/quantity"
+)
 
 // Shelf is what a kitchen has besides what ships with the program. The zero Shelf
 // holds nothing. Its functions may be called from several goroutines at a time.
@@ -8,6 +11,8 @@ type Shelf struct {
 	Formula    func(id string) (Formula, bool)           // the cook's own formulas
 	Ingredient func(id string) (larder.Ingredient, bool) // the cook's own ingredients
 	Price      func(thing string) (larder.Price, bool)   // of an ingredient or a cut, by id
+	Stock      func(thing string) (quantity.Amount, bool)
+	Jar        func(formula string) quantity.Mass // what is left in jars of it, by id
 }
 
 // Find returns the formula of that id, the house's or the cook's own.

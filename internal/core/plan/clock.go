@@ -44,9 +44,6 @@ func spread(mid time.Duration) Span {
 // Typed is the span of a cooking time that the cook gave.
 func Typed(mid time.Duration) Span { return spread(mid) }
 
-// Slicing is the time between the end of the rest and the plates.
-const Slicing = 15 * time.Minute
-
 // LongestWait is how long a salted raw piece keeps at 4 °C: ground meat a day,
 // poultry two, whole muscles three (USDA FSIS cold storage chart, its lower
 // figures).
@@ -59,44 +56,6 @@ func LongestWait(c cut.Cut) time.Duration {
 	default:
 		return 72 * time.Hour
 	}
-}
-
-// Needs is what a piece's clock is counted from.
-type Needs struct {
-	Serve   time.Time
-	Fire    Span
-	Rest    time.Duration
-	Wait    time.Duration // from salting to the fire
-	Temper  time.Duration // on the counter at the end of the wait
-	Longest time.Duration // that it may wait
-}
-
-// Clock is the times of a piece, in order.
-type Clock struct {
-	NotBefore time.Time // salting earlier keeps it too long
-	Salt      time.Time
-	Out       time.Time // of the fridge
-	Fire      time.Time
-	OffEarly  time.Time
-	Off       time.Time
-	OffLate   time.Time
-	Slice     time.Time
-	Serve     time.Time
-}
-
-// CountBack counts from serving back to salting. The fire is lit for the slow
-// cook of ten: nine in ten are off in time to rest as long as asked, and the
-// others cut the rest short. Times are rounded back to five minutes.
-func CountBack(n Needs) Clock {
-	five := 5 * time.Minute
-	c := Clock{Serve: n.Serve}
-	c.Slice = c.Serve.Add(-Slicing)
-	c.Fire = c.Slice.Add(-n.Rest - n.Fire.High).Truncate(five)
-	c.OffEarly, c.Off, c.OffLate = c.Fire.Add(n.Fire.Low), c.Fire.Add(n.Fire.Mid), c.Fire.Add(n.Fire.High)
-	c.Out = c.Fire.Add(-n.Temper)
-	c.Salt = c.Fire.Add(-n.Wait).Truncate(five)
-	c.NotBefore = c.Fire.Add(-n.Longest)
-	return c
 }
 
 // Day writes t as a cook says it: "Sat 28 Nov 07:15".

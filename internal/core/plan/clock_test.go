@@ -36,28 +36,35 @@ func TestFireTimeAgainstExperience(t *testing.T) {
 	}
 }
 
-func TestCountBackKeepsItsPromises(t *testing.T) {
-	dublin, err := time.LoadLocation("Europe/Dublin")
-	require.NoError(t, err)
-	need := Needs{Fire: Typed(7 * time.Hour), Rest: 45 * time.Minute, Wait: 31 * time.Hour, Temper: 30 * time.Minute, Longest: 72 * time.Hour}
-	// An ordinary day, and the two nights on which the clocks change.
-	for _, day := range []time.Time{
-		time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), time.Date(2026, 10, 25, 12, 0, 0, 0, dublin), time.Date(2027, 3, 28, 12, 0, 0, 0, dublin),
-	} {
-		need.Serve = day
-		c := CountBack(need)
-		order := []time.Time{c.NotBefore, c.Salt, c.Out, c.Fire, c.OffEarly, c.Off, c.OffLate, c.Slice, c.Serve}
-		for i := 1; i < len(order); i++ {
-			assert.False(t, order[i].Before(order[i-1]), "step %d on %v", i, day)
-		}
-		assert.GreaterOrEqual(t, c.Slice.Sub(c.OffLate), need.Rest, "nine in ten rest as long as asked")
-		assert.InDelta(t, need.Wait.Minutes(), c.Fire.Sub(c.Salt).Minutes(), 5, "real hours, whatever the wall clock does")
-	}
-}
-
 func TestAway(t *testing.T) {
 	now := time.Date(2026, 11, 23, 12, 0, 0, 0, time.UTC)
 	assert.Equal(t, "in 2 d 4 h", Away(now.Add(52*time.Hour), now))
 	assert.Equal(t, "3 h ago", Away(now.Add(-3*time.Hour), now))
 	assert.Equal(t, "22 days ago", Away(now.AddDate(0, 0, -22), now))
+}
+
+// A wrap shortens, looking lengthens; a shoulder foiled is in the range of 7–10 h.
+func TestWhatTheCookDoesToTheTime(t *testing.T) {
+	shoulder, _ := cut.Find("pork-shoulder-bone-in")
+	g, err := cut.New(shoulder, 3.6, 0)
+	require.NoError(t, err)
+	pellet, _ := FindPit("pellet")
+	offset, _ := FindPit("offset")
+	at := func(b Burn) Span {
+		b.Cut, b.Thickness, b.PitC = shoulder, g.Thickness, 120
+		return Experience{}.Fire(b)
+	}
+	last := time.Duration(0)
+	for _, wrap := range []string{"foil", "pan", "paper", "boat", "none"} {
+		mid := at(Burn{Wrap: wrap}).Mid
+		assert.Greater(t, mid, last, wrap)
+		last = mid
+	}
+	foil := at(Burn{Wrap: "foil"}).Mid.Hours()
+	assert.True(t, foil >= 7 && foil <= 10, "%.1f h", foil)
+	assert.Greater(t, at(Burn{Looks: 30}).Mid, at(Burn{}).Mid)
+	wide := func(s Span) float64 { return float64(s.High) / float64(s.Low) }
+	assert.Greater(t, wide(at(Burn{Pit: offset})), wide(at(Burn{Pit: pellet})))
+	core := WarmsIn(at(Burn{}), 120, 95)
+	assert.True(t, core.Hours() > 3 && core < at(Burn{}).Mid)
 }

@@ -15,39 +15,53 @@ import (
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 )
 
 // Cook is a cook's page as typed.
 type Cook struct {
-	Name    string  `json:"name" required:"false" doc:"What the cook is called" example:"Regatta supper"`
-	ServeAt string  `json:"serve_at" required:"false" doc:"Local time of serving, YYYY-MM-DDTHH:MM" example:"2026-11-28T18:30"`
-	Zone    string  `json:"zone" required:"false" doc:"IANA time zone of the place; empty means UTC" example:"Europe/Dublin"`
-	Guests  int     `json:"guests" required:"false" doc:"People at table, 1 to 2000"`
-	Portion string  `json:"portion" required:"false" doc:"Cooked meat for one; empty means 180 g" example:"180 g"`
-	Fridge  string  `json:"fridge" required:"false" doc:"Temperature of the fridge; empty means 4 °C"`
-	Room    string  `json:"room" required:"false" doc:"Temperature where meat stands on the counter; empty means 21 °C"`
-	Pieces  []Piece `json:"pieces" required:"false" nullable:"false"`
+	Name      string     `json:"name" required:"false" doc:"What the cook is called" example:"Regatta supper"`
+	ServeAt   string     `json:"serve_at" required:"false" doc:"Local time of serving, YYYY-MM-DDTHH:MM" example:"2026-11-28T18:30"`
+	Zone      string     `json:"zone" required:"false" doc:"IANA time zone of the place; empty means UTC" example:"Europe/Dublin"`
+	Guests    int        `json:"guests" required:"false" doc:"Grown-ups at table, 1 to 2000"`
+	Children  int        `json:"children,omitempty" required:"false" doc:"Children at table; one eats half a portion"`
+	Appetite  string     `json:"appetite,omitempty" required:"false" doc:"light, usual or hearty; empty means usual"`
+	Leftovers int        `json:"leftovers,omitempty" required:"false" doc:"Portions to have left for later dishes"`
+	Portion   string     `json:"portion" required:"false" doc:"Cooked meat for one; empty means 180 g" example:"180 g"`
+	Fridge    string     `json:"fridge" required:"false" doc:"Temperature of the fridge; empty means 4 °C"`
+	Room      string     `json:"room" required:"false" doc:"Temperature where meat stands on the counter; empty means 21 °C"`
+	Quiet     string     `json:"quiet,omitempty" required:"false" doc:"Hours in which nobody is woken; none, or empty for 23:00-06:00" example:"23:00-06:00"`
+	Hands     int        `json:"hands,omitempty" required:"false" doc:"Pairs of hands; 0 means one"`
+	Pits      []PitTyped `json:"pits,omitempty" required:"false" nullable:"false" doc:"The pits; none means one that nothing is known of"`
+	Plan      string     `json:"plan,omitempty" required:"false" doc:"Which plan was chosen: same-day, overnight or ahead; empty means the likeliest"`
+	Marks     []Mark     `json:"marks,omitempty" required:"false" nullable:"false" doc:"Times fixed, and what has happened, in the order it was said"`
+	Acks      []Ack      `json:"acks,omitempty" required:"false" nullable:"false" doc:"Stops that were read and acknowledged"`
+	Pieces    []Piece    `json:"pieces" required:"false" nullable:"false"`
 }
 
 // Piece is one kind of piece, once or several times.
 type Piece struct {
-	Label     string     `json:"label" required:"false" doc:"The cook's own name for it; empty means the cut's"`
-	Cut       string     `json:"cut" doc:"Cut id" example:"lamb-shoulder-bone-in"`
-	Count     int        `json:"count" required:"false" doc:"How many; 0 means one"`
-	Bought    string     `json:"bought" required:"false" doc:"Weight as bought" example:"2.7 kg"`
-	Trimmed   string     `json:"trimmed" required:"false" doc:"Weight after trimming, if weighed; empty means by trim style" example:"2.4 kg"`
-	Together  bool       `json:"together" required:"false" doc:"The weights are of all pieces together, not of each"`
-	TrimStyle string     `json:"trim_style" required:"false" doc:"How it is trimmed when not weighed: light, usual, close; empty means usual"`
-	Thickness string     `json:"thickness" required:"false" doc:"Measured at the thickest point; empty means estimated" example:"85 mm"`
-	Faces     string     `json:"faces" required:"false" doc:"Where the coat goes: all, or one (one broad face is left bare); empty means as usual for the cut"`
-	Season    Season     `json:"season" required:"false"`
-	Bath      *Bath      `json:"bath,omitempty" doc:"A wet brine before the rub; absent when there is none"`
-	Inject    *Injection `json:"inject,omitempty" doc:"An injection before the rub; absent when there is none"`
-	Layers    []Layer    `json:"layers,omitempty" required:"false" nullable:"false" doc:"More doses, in the order they go on"`
-	Weighed   []string   `json:"weighed,omitempty" required:"false" nullable:"false" doc:"What was really weighed of each row of the rub, for all pieces, g; absent until it was"`
-	Wait      Wait       `json:"wait" required:"false"`
-	Fire      Fire       `json:"fire" required:"false"`
+	Key       string            `json:"key,omitempty" required:"false" doc:"Tells it from the others of this cook, and stays"`
+	Label     string            `json:"label" required:"false" doc:"The cook's own name for it; empty means the cut's"`
+	Cut       string            `json:"cut" doc:"Cut id" example:"lamb-shoulder-bone-in"`
+	Count     int               `json:"count" required:"false" doc:"How many; 0 means one"`
+	Bought    string            `json:"bought" required:"false" doc:"Weight as bought" example:"2.7 kg"`
+	Trimmed   string            `json:"trimmed" required:"false" doc:"Weight after trimming, if weighed; empty means by trim style" example:"2.4 kg"`
+	Together  bool              `json:"together" required:"false" doc:"The weights are of all pieces together, not of each"`
+	TrimStyle string            `json:"trim_style" required:"false" doc:"How it is trimmed when not weighed: light, usual, close; empty means usual"`
+	Thickness string            `json:"thickness" required:"false" doc:"Measured at the thickest point; empty means estimated" example:"85 mm"`
+	Faces     string            `json:"faces" required:"false" doc:"Where the coat goes: all, or one (one broad face is left bare); empty means as usual for the cut"`
+	Season    Season            `json:"season" required:"false"`
+	Bath      *Bath             `json:"bath,omitempty" doc:"A wet brine before the rub; absent when there is none"`
+	Inject    *Injection        `json:"inject,omitempty" doc:"An injection before the rub; absent when there is none"`
+	Layers    []Layer           `json:"layers,omitempty" required:"false" nullable:"false" doc:"More doses, in the order they go on"`
+	Weighed   []string          `json:"weighed,omitempty" required:"false" nullable:"false" doc:"What was really weighed of each row of the rub, for all pieces, g; absent until it was"`
+	Wait      Wait              `json:"wait" required:"false"`
+	Fire      Fire              `json:"fire" required:"false"`
+	Choices   map[string]string `json:"choices,omitempty" required:"false" doc:"Answers to the decisions of the stages, by key; what is missing means the usual"`
+	Grain     string            `json:"grain,omitempty" required:"false" doc:"Which way the grain runs, degrees from the length, 0 to 179; empty is not marked"`
+	TrimNote  string            `json:"trim_note,omitempty" required:"false" doc:"What to remember of the trimming"`
 }
 
 // Season is how a piece is salted and seasoned.
@@ -110,6 +124,8 @@ type Fire struct {
 	Time   string `json:"time" required:"false" doc:"Time on the fire; empty means estimated" example:"7 h"`
 	Rest   string `json:"rest" required:"false" doc:"Rest before slicing; empty means the cut's usual" example:"45 min"`
 	Temper string `json:"temper" required:"false" doc:"On the counter before the fire; empty means straight from the fridge"`
+	On     int    `json:"on,omitempty" required:"false" doc:"Which of the cook's pits, from 0"`
+	Done   string `json:"done,omitempty" required:"false" doc:"Core temperature at which it is taken off; empty means the cut's usual" example:"95 °C"`
 }
 
 // Options are the circumstances of a computation.
@@ -122,6 +138,8 @@ type Options struct {
 	ServedAt string
 	// Shelf is what the kitchen has of its own: formulas, ingredients, prices.
 	Shelf formula.Shelf
+	// Forecast says how long a piece is on the fire; nil means by experience.
+	Forecast plan.Forecaster
 }
 
 // Limits on a page.
@@ -162,12 +180,13 @@ type Usual struct {
 	Spacing      string            `json:"spacing"`
 	Syringe      string            `json:"syringe"`
 	Bore         string            `json:"bore"`
+	Quiet        string            `json:"quiet"`
 }
 
 // UsualValues are the usual values of a page.
 var UsualValues = Usual{
 	UsualPortion, UsualFridge, UsualRoom, UsualTarget, UsualSpare, usualWait,
-	UsualStrength, UsualBathTarget, UsualBathTime, UsualHot, UsualPump, UsualSpacing, UsualSyringe, UsualBore,
+	UsualStrength, UsualBathTarget, UsualBathTime, UsualHot, UsualPump, UsualSpacing, UsualSyringe, UsualBore, UsualQuiet,
 }
 
 // NewPiece returns a piece of c at its usual weight, seasoned with the first of
@@ -197,3 +216,19 @@ func NewCook(now time.Time, guests int) Cook {
 const timeLayout = "2006-01-02T15:04"
 
 func at(pointer string, i int) string { return pointer + "/" + strconv.Itoa(i) }
+
+// Keyed gives every piece of c that has none a key of its own.
+func Keyed(c Cook) Cook {
+	taken := map[string]bool{}
+	for _, p := range c.Pieces {
+		taken[p.Key] = true
+	}
+	for i := range c.Pieces {
+		for n := i + 1; c.Pieces[i].Key == ""; n++ {
+			if key := "p" + strconv.Itoa(n); !taken[key] {
+				c.Pieces[i].Key, taken[key] = key, true
+			}
+		}
+	}
+	return c
+}

@@ -22,7 +22,7 @@ type Line struct {
 func Headline(c Cook, now time.Time) Line {
 	line := Line{Pieces: []string{}}
 	var errs field.Errors
-	if serve := readServe(c, Options{}, &errs); !serve.IsZero() {
+	if serve, _ := readServe(c, Options{}, &errs); !serve.IsZero() {
 		line.Serve, line.Away, line.Past = plan.Day(serve), plan.Away(serve, now), serve.Before(now)
 	}
 	for _, p := range c.Pieces {
@@ -46,6 +46,6 @@ func Copy(c Cook) Cook {
 	if !strings.HasSuffix(c.Name, mark) && len(c.Name)+len(mark) <= maxText {
 		c.Name += mark
 	}
-	c.ServeAt = ""
+	c.ServeAt, c.Marks, c.Acks, c.Plan = "", nil, nil, ""
 	return c
 }

@@ -17,11 +17,17 @@ import (
 
 // kitchen is what all pieces of a cook share.
 type kitchen struct {
-	serve   time.Time // zero when it is not known
-	portion quantity.Mass
-	fridge  quantity.Celsius
-	room    quantity.Celsius
-	opt     Options
+	serve     time.Time // zero when it is not known
+	portion   quantity.Mass
+	fridge    quantity.Celsius
+	room      quantity.Celsius
+	zone      *time.Location
+	quiet     plan.Quiet
+	hands     int
+	pits      []plan.Pit
+	marks     []plan.Mark
+	leftovers bool // some is kept for later
+	opt       Options
 }
 
 // piece is one typed piece, understood.
@@ -52,7 +58,11 @@ type piece struct {
 	inject *injection
 	layers []layer
 
-	wait   time.Duration
+	wait   time.Duration // as the plan has it
+	asked  time.Duration // as it was typed; zero without a plan
+	times  plan.Times
+	on     int
+	done   quantity.Celsius
 	temper time.Duration
 	rest   time.Duration
 	pit    quantity.Celsius
@@ -84,23 +94,26 @@ func readKitchen(c Cook, opt Options, errs *field.Errors) kitchen {
 		(k.room < -30 || k.room > 50) {
 		errs.Add("/room", "the air is between −30 and 50 °C (−22 and 122 °F)")
 	}
-	k.serve = readServe(c, opt, errs)
+	k.serve, k.zone = readServe(c, opt, errs)
+	k.readPlanning(c, errs)
+	k.leftovers = c.Leftovers > 0
 	return k
 }
 
-func readServe(c Cook, opt Options, errs *field.Errors) time.Time {
+// readServe reads the serving time, and the zone of the place; UTC when it is none.
+func readServe(c Cook, opt Options, errs *field.Errors) (time.Time, *time.Location) {
 	zone, err := time.LoadLocation(c.Zone)
 	if err != nil || c.Zone == "Local" {
 		errs.Add("/zone", "“%.40s” is not a time zone, such as Europe/Dublin", c.Zone)
-		return time.Time{}
+		return time.Time{}, time.UTC
 	}
 	if c.ServeAt == "" {
-		return time.Time{}
+		return time.Time{}, zone
 	}
 	serve, err := time.ParseInLocation(timeLayout, c.ServeAt, zone)
 	if err != nil {
 		errs.Add("/serve_at", "give a day and a time, for example 2026-11-28T18:30")
-		return time.Time{}
+		return time.Time{}, zone
 	}
 	if !opt.Now.IsZero() && c.ServeAt != opt.ServedAt {
 		if serve.Before(opt.Now) {
@@ -109,7 +122,7 @@ func readServe(c Cook, opt Options, errs *field.Errors) time.Time {
 			errs.Add("/serve_at", "that is more than two years away")
 		}
 	}
-	return serve
+	return serve, zone
 }
 
 // readPiece reads p. Mistakes are noted in errs with pointers below at; the
@@ -132,7 +145,15 @@ func readPiece(p Piece, k kitchen, at string, errs *field.Errors) (out piece, ok
 		out.readWait(at+"/wait", errs)
 	}
 	out.readSeason(at+"/season", errs)
+	if len(p.Key) > 60 {
+		errs.Add(at+"/key", "a key has at most 60 letters")
+	}
+	if len(p.TrimNote) > 1000 {
+		errs.Add(at+"/trim_note", "a note has at most 1000 letters")
+	}
 	if known {
+		out.readChoices(at+"/choices", errs)
+		out.readGrain(at+"/grain", errs)
 		out.readBath(at+"/bath", errs)
 		out.readInjection(at+"/inject", errs)
 		out.readLayers(at+"/layers", errs)
@@ -286,6 +307,16 @@ func (p *piece) readFire(at string, errs *field.Errors) {
 	}
 	p.rest = duration(at+"/rest", f.Rest, quantity.Number(p.cut.RestMin)+" min", 24*time.Hour)
 	p.temper = duration(at+"/temper", f.Temper, "0 min", 24*time.Hour)
+	p.done = quantity.Celsius(p.cut.DoneC())
+	if f.Done != "" {
+		if p.done, err = quantity.ParseTemperature(f.Done); !errs.Take(at+"/done", err) && (p.done < 40 || p.done > 105) {
+			errs.Add(at+"/done", "between 40 and 105 °C (104 and 221 °F)")
+		}
+	}
+	if p.on = f.On; f.On < 0 || f.On > 0 && f.On >= len(p.pits) {
+		errs.Add(at+"/on", "choose one of the pits")
+		p.on = 0
+	}
 	if p.timed = strings.TrimSpace(f.Time) != ""; p.timed {
 		p.fire = plan.Typed(duration(at+"/time", f.Time, "", 48*time.Hour))
 	}
@@ -294,7 +325,7 @@ func (p *piece) readFire(at string, errs *field.Errors) {
 // estimate fills in the time on the fire when it was not typed.
 func (p *piece) estimate() {
 	if !p.timed {
-		p.fire = plan.FireTime(p.cut, p.geometry.Thickness, p.pit)
+		p.fire = p.opt.forecast().Fire(p.burn())
 	}
 }
 
@@ -318,6 +349,22 @@ func title(p Piece, c cut.Cut) string {
 	if name == "" {
 		return ""
 	}
-	first, size := utf8.DecodeRuneInString(name)
-	return string(unicode.ToUpper(first)) + name[size:]
+	return upper(name)
+}
+
+// upper begins s with a capital.
+func upper(s string) string {
+	first, size := utf8.DecodeRuneInString(s)
+	return string(unicode.ToUpper(first)) + s[size:]
+}
+
+// readGrain checks the mark of the grain.
+func (p *piece) readGrain(at string, errs *field.Errors) {
+	if p.typed.Grain == "" {
+		return
+	}
+	v, err := quantity.ParseParts(strings.TrimSuffix(strings.TrimSpace(p.typed.Grain), "°"))
+	if !errs.Take(at, err) && v >= 180 {
+		errs.Add(at, "between 0 (along the length) and 179 degrees")
+	}
 }

@@ -377,5 +377,8 @@ func (p *piece) cautions(d dose, l *LedgerSheet) []caution.Finding {
 		Pit: p.pit, SaltPercent: l.Percent.Value, Band: p.band.Name, SodiumMG: l.Sodium.Value,
 		SugarShare: p.mix.Per100g.Sugar / 100, NitritePPM: 1e6 * nitrite / p.green.KG(),
 		Allergens: slices.Compact(allergens), Honey: honey,
+		Frozen: p.chose("state") == "frozen", Thaw: thawing(p.green), Done: p.done, WarmsIn: plan.WarmsIn(p.fire, p.pit, float64(p.done)),
+		Hold: p.times.Hold, Held: p.chose("rest"), Chilled: !p.times.Reheat.IsZero(), Leftovers: p.leftovers, Burns: p.pitKind().ID,
+		Wrapped: p.chose("wrap") != "none", Unlogged: p.times.Over,
 	})
 }

@@ -23,6 +23,11 @@ type Sheet struct {
 	Short    bool         `json:"short" doc:"There is too little meat"`
 	Pieces   []PieceSheet `json:"pieces" nullable:"false"`
 	Closing  string       `json:"closing" doc:"The line under every list of cautions"`
+	Demand   trace.Figure `json:"demand" doc:"Portions wanted"`
+	Buy      []BuyLine    `json:"buy" nullable:"false" doc:"For each piece, what to buy of it"`
+	Cost     *CostSheet   `json:"cost,omitempty" doc:"Of all pieces; absent without prices"`
+	CostEach string       `json:"cost_each" doc:"That for one portion; may be empty"`
+	Plan     *PlanSheet   `json:"plan,omitempty" doc:"The days laid out; absent without a serving time or a piece"`
 }
 
 // PieceSheet is every figure of one kind of piece.
@@ -38,6 +43,9 @@ type PieceSheet struct {
 	Ledger   *LedgerSheet      `json:"ledger,omitempty"`
 	Depth    *DepthSheet       `json:"depth,omitempty"`
 	Clock    *ClockSheet       `json:"clock,omitempty"`
+	Choices  []ChoiceSheet     `json:"choices" nullable:"false" doc:"Decisions of the stages"`
+	GrainSay string            `json:"grain_says" doc:"Which way to slice; empty when the grain is not marked"`
+	Done     string            `json:"usual_done" doc:"Core temperature at which it is usually taken off"`
 	Cautions []caution.Finding `json:"cautions" nullable:"false"`
 }
 
@@ -58,7 +66,18 @@ type Meat struct {
 // Compute works out c. It does not fail: what is wrong stands in Errors, and
 // every figure that does not depend on it is there.
 func Compute(c Cook, opt Options) Sheet {
-	s := Sheet{Errors: field.Errors{}, Pieces: []PieceSheet{}, Closing: caution.Closing}
+	s, pieces := work(c, opt)
+	demand := c.demand(&field.Errors{})
+	s.Buy = buyLines(pieces, s.Pieces, demand)
+	s.addCosts()
+	return s
+}
+
+// work works out c, and gives its pieces as they were understood; nil for one
+// with a mistake in what the plan needs.
+func work(c Cook, opt Options) (Sheet, []*piece) {
+	c = Keyed(Cook{}.with(c))
+	s := Sheet{Errors: field.Errors{}, Pieces: []PieceSheet{}, Buy: []BuyLine{}, Closing: caution.Closing}
 	if or(c.Name, "") == "" {
 		s.Errors.Add("/name", "give the cook a name, for example Sunday shoulder")
 	} else if len(c.Name) > maxText {
@@ -67,6 +86,7 @@ func Compute(c Cook, opt Options) Sheet {
 	if c.Guests < 0 || c.Guests > maxGuests {
 		s.Errors.Add("/guests", "between 1 and %d guests", maxGuests)
 	}
+	demand := c.demand(&s.Errors)
 	k := readKitchen(c, opt, &s.Errors)
 	if !k.serve.IsZero() {
 		s.Serve = k.serve.Format("Monday 2 January 15:04")
@@ -74,22 +94,29 @@ func Compute(c Cook, opt Options) Sheet {
 			s.Away = plan.Away(k.serve, opt.Now)
 		}
 	}
-	sound := len(s.Errors) == 0 || onlyAbout(s.Errors, "/name", "/guests", "/serve_at")
+	sound := len(s.Errors) == 0 || onlyAbout(s.Errors, "/name", "/guests", "/serve_at", "/children", "/appetite", "/leftovers")
 	if len(c.Pieces) > MaxPieces {
 		s.Errors.Add("/pieces", "a cook has at most %d kinds of piece", MaxPieces)
-		return s
+		return s, nil
 	}
-	// Pieces do not depend on one another, and their diffusion is most of the work.
-	s.Pieces = make([]PieceSheet, len(c.Pieces))
+	// Pieces do not depend on one another but for the plan, and their diffusion is
+	// most of the work.
+	read := make([]piece, len(c.Pieces))
 	wrong := make([]field.Errors, len(c.Pieces))
-	var all sync.WaitGroup
-	for i, typed := range c.Pieces {
-		all.Go(func() {
-			p, _ := readPiece(typed, k, at("/pieces", i), &wrong[i])
-			s.Pieces[i] = p.sheet(&wrong[i], at("/pieces", i), sound)
-		})
+	each(len(c.Pieces), func(i int) { read[i], _ = readPiece(c.Pieces[i], k, at("/pieces", i), &wrong[i]) })
+	pieces := make([]*piece, len(c.Pieces))
+	for i := range read {
+		if sound && read[i].plannable(wrong[i], at("/pieces", i)) {
+			pieces[i] = &read[i]
+			pieces[i].estimate()
+		}
 	}
-	all.Wait()
+	laid := layOut(c, k, pieces)
+	s.Pieces = make([]PieceSheet, len(c.Pieces))
+	each(len(c.Pieces), func(i int) {
+		s.Pieces[i] = read[i].sheet(&wrong[i], at("/pieces", i), sound)
+		acknowledge(s.Pieces[i].Cautions, c.Pieces[i].Key, c.Acks)
+	})
 	servings := 0.0
 	inputs := []trace.Input{}
 	for i, one := range s.Pieces {
@@ -102,21 +129,83 @@ func Compute(c Cook, opt Options) Sheet {
 	s.Servings = trace.New(servings, servings*0.9, servings*1.1, 0, "portions", trace.Origin{
 		Words: "The portions of all pieces added up.", Inputs: inputs, Source: "this cook",
 	})
-	s.Verdict, s.Short = goesRound(servings, c.Guests)
-	return s
+	s.Demand = trace.Exact(demand, 1, "portions", trace.Origin{
+		Words: "Grown-ups, and children at half, times the appetite; and what is to be left.", Source: "field judgement",
+		Inputs: []trace.Input{{Name: "grown-ups", Text: fmt.Sprint(c.Guests)}, {Name: "children", Text: fmt.Sprint(c.Children)}, {Name: "appetite", Text: or(c.Appetite, "usual")}, {Name: "to be left", Text: fmt.Sprint(c.Leftovers)}},
+	})
+	s.Verdict, s.Short = goesRound(servings, demand)
+	s.Plan = laid.sheet(c, pieces)
+	return s, pieces
+}
+
+// with returns o with a list of pieces of its own, so that o stays as it is.
+func (Cook) with(o Cook) Cook {
+	o.Pieces = slices.Clone(o.Pieces)
+	return o
+}
+
+// each runs do for 0 to n-1 side by side.
+func each(n int, do func(i int)) {
+	var all sync.WaitGroup
+	for i := range n {
+		all.Go(func() { do(i) })
+	}
+	all.Wait()
+}
+
+// plannable reports whether nothing that the plan needs is a mistake.
+func (p *piece) plannable(errs field.Errors, at string) bool {
+	for _, part := range []string{"/cut", "/count", "/bought", "/trimmed", "/trim_style", "/thickness", "/wait", "/fire", "/choices", "/bath", "/inject"} {
+		if errs.Under(at + part) {
+			return false
+		}
+	}
+	return p.green > 0
+}
+
+// addCosts adds the pieces' costs up.
+func (s *Sheet) addCosts() {
+	sum, sign, missing := 0.0, "", []string{}
+	inputs := []trace.Input{}
+	for _, b := range s.Buy {
+		if b.Cost == nil {
+			missing = append(missing, b.Title)
+			continue
+		}
+		sum, sign = sum+b.Cost.Total.Value, b.Cost.Total.Unit
+		inputs = append(inputs, trace.Input{Name: b.Title, Text: b.Cost.Total.Text + " " + b.Cost.Total.Unit})
+	}
+	if sum == 0 {
+		return
+	}
+	s.Cost = &CostSheet{Total: money(sum, sign, trace.Origin{Words: "Meat and mixes of all pieces. " + notCounted(missing), Source: costSource, Inputs: inputs}), Missing: missing}
+	if s.Servings.Value > 0 {
+		s.CostEach = fmt.Sprintf("%.2f %s a portion", sum/s.Servings.Value, sign)
+	}
+}
+
+// acknowledge marks the stops that were read: as they stood then, for that piece.
+func acknowledge(found []caution.Finding, key string, acks []Ack) {
+	for i := range found {
+		for _, a := range acks {
+			if a.Piece == key && a.Rule == found[i].ID && a.What == found[i].What {
+				found[i].Read = a.At
+			}
+		}
+	}
 }
 
 // goesRound says whether the portions feed the guests.
-func goesRound(servings float64, guests int) (verdict string, short bool) {
-	switch g := float64(guests); {
-	case guests <= 0 || servings == 0:
+func goesRound(servings, g float64) (verdict string, short bool) {
+	switch {
+	case g <= 0 || servings == 0:
 		return "", false
 	case servings < 0.95*g:
-		return fmt.Sprintf("%.0f portions short for %d", g-servings, guests), true
+		return fmt.Sprintf("%.0f portions short for %.0f", g-servings, g), true
 	case servings > 1.25*g:
-		return fmt.Sprintf("enough for %d, with %.0f portions over", guests, servings-g), false
+		return fmt.Sprintf("enough for %.0f, with %.0f portions over", g, servings-g), false
 	default:
-		return fmt.Sprintf("enough for %d", guests), false
+		return fmt.Sprintf("enough for %.0f", g), false
 	}
 }
 
@@ -135,7 +224,7 @@ func onlyAbout(errs field.Errors, pointers ...string) bool {
 // sheet computes the figures of a piece that do not depend on a mistake noted in
 // errs. Without a sound kitchen there are none.
 func (p *piece) sheet(errs *field.Errors, at string, sound bool) PieceSheet {
-	one := PieceSheet{Title: p.name(), Noun: p.cut.Noun, Count: p.count, Cautions: []caution.Finding{}}
+	one := PieceSheet{Title: p.name(), Noun: p.cut.Noun, Count: p.count, Cautions: []caution.Finding{}, Choices: []ChoiceSheet{}}
 	wrong := func(parts ...string) bool {
 		return slices.ContainsFunc(parts, func(part string) bool { return errs.Under(at + part) })
 	}
@@ -143,9 +232,11 @@ func (p *piece) sheet(errs *field.Errors, at string, sound bool) PieceSheet {
 		return one
 	}
 	one.Meat = p.meatSheet()
-	timed := !wrong("/wait", "/fire")
+	timed := !wrong("/wait", "/fire", "/choices")
 	if timed {
 		p.estimate()
+		one.Choices, one.GrainSay = p.choiceSheets(), grainWords(p.typed.Grain)
+		one.Done = quantity.FormatTemperature(quantity.Celsius(p.cut.DoneC()), p.opt.Units)
 	}
 	dosed := !wrong("/season", "/weighed", "/wait", "/bath", "/inject", "/layers")
 	if dosed && errs.Take(at+"/season", p.solveFree()) {

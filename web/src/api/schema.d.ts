@@ -123,6 +123,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lay out the days of a cook */
+        post: operations["plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/scale": {
         parameters: {
             query?: never;
@@ -194,6 +211,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cooks/{id}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A cook's plan as iCalendar */
+        get: operations["calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks/{id}/duplicate": {
         parameters: {
             query?: never;
@@ -205,6 +239,24 @@ export interface paths {
         put?: never;
         /** Put a copy of a cook on record, for a date still to choose */
         post: operations["duplicateCook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Photographs of a cook, the oldest first */
+        get: operations["listPhotos"];
+        put?: never;
+        /** Attach a photograph; it is made small, and stripped of everything but the picture */
+        post: operations["addPhoto"];
         delete?: never;
         options?: never;
         head?: never;
@@ -576,6 +628,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/photos/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A photograph as JPEG */
+        get: operations["getPhoto"];
+        put?: never;
+        post?: never;
+        /** Take a photograph away; it can be restored */
+        delete: operations["deletePhoto"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a photograph back */
+        post: operations["restorePhoto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scale": {
         parameters: {
             query?: never;
@@ -678,6 +765,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shopping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to buy for a cook, less what is in the larder and in jars */
+        post: operations["shopping"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trainer": {
         parameters: {
             query?: never;
@@ -699,6 +803,16 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Ack: {
+            /** @description When, RFC 3339 */
+            at: string;
+            /** @description Key of the piece */
+            piece: string;
+            /** @description Id of the caution */
+            rule: string;
+            /** @description What it said */
+            what: string;
+        };
         Ask: {
             /** @description What it may be */
             maybe: components["schemas"]["Choice"][];
@@ -729,7 +843,7 @@ export interface components {
         Bar: {
             from: string;
             /** @enum {string} */
-            kind: "bath" | "wait" | "fire" | "rest";
+            kind: "thaw" | "bath" | "wait" | "fire" | "chill" | "rest";
             label: string;
             /** @description It lasts at least until here */
             sure: string;
@@ -836,10 +950,34 @@ export interface components {
             /** @description When to lift it out and how forgiving that is */
             window: string;
         };
+        BuyLine: {
+            /** @description Raw weight to buy of it, all of its pieces, so that all pieces together go round */
+            buy: components["schemas"]["Figure"];
+            /** @description Of what is bought now, meat and mix */
+            cost?: components["schemas"]["CostSheet"];
+            /** @description That cost for one serving; empty without a price */
+            each: string;
+            title: string;
+            /** @description The same as the field takes it, for each or all as the piece is typed */
+            typed: string;
+        };
         Choice: {
             form: string;
             ingredient: string;
             name: string;
+        };
+        ChoiceSheet: {
+            key: string;
+            label: string;
+            options: components["schemas"]["Option"][];
+            /**
+             * @description Where it is decided
+             * @enum {string}
+             */
+            stage: "piece" | "fire" | "rest";
+            usual: string;
+            /** @description The answer given, or the usual one */
+            value: string;
         };
         ClockSheet: {
             /** @description Time on the fire in words */
@@ -923,24 +1061,54 @@ export interface components {
             water: number;
         };
         Cook: {
+            /** @description Stops that were read and acknowledged */
+            acks?: components["schemas"]["Ack"][];
+            /** @description light, usual or hearty; empty means usual */
+            appetite?: string;
+            /**
+             * Format: int64
+             * @description Children at table; one eats half a portion
+             */
+            children?: number;
             /** @description Temperature of the fridge; empty means 4 °C */
             fridge?: string;
             /**
              * Format: int64
-             * @description People at table, 1 to 2000
+             * @description Grown-ups at table, 1 to 2000
              */
             guests?: number;
+            /**
+             * Format: int64
+             * @description Pairs of hands; 0 means one
+             */
+            hands?: number;
+            /**
+             * Format: int64
+             * @description Portions to have left for later dishes
+             */
+            leftovers?: number;
+            /** @description Times fixed, and what has happened, in the order it was said */
+            marks?: components["schemas"]["Mark"][];
             /**
              * @description What the cook is called
              * @example Regatta supper
              */
             name?: string;
             pieces?: components["schemas"]["Piece"][];
+            /** @description The pits; none means one that nothing is known of */
+            pits?: components["schemas"]["PitTyped"][];
+            /** @description Which plan was chosen: same-day, overnight or ahead; empty means the likeliest */
+            plan?: string;
             /**
              * @description Cooked meat for one; empty means 180 g
              * @example 180 g
              */
             portion?: string;
+            /**
+             * @description Hours in which nobody is woken; none, or empty for 23:00-06:00
+             * @example 23:00-06:00
+             */
+            quiet?: string;
             /** @description Temperature where meat stands on the counter; empty means 21 °C */
             room?: string;
             /**
@@ -1067,6 +1235,8 @@ export interface components {
              * @description Proportion, with thickness 1
              */
             width: number;
+            /** @description How it is usually wrapped; hours are so: none, paper, foil, pan or boat */
+            wrap: string;
         };
         DepthSheet: {
             /** @description Thickness of the piece in words */
@@ -1194,16 +1364,28 @@ export interface components {
             do: string;
             /** @example counter-time */
             id: string;
+            /** @description When it was read and acknowledged, RFC 3339; empty when it was not */
+            read?: string;
             /** @enum {string} */
             severity: "note" | "care" | "stop";
             /**
              * @description Stage of the cook it belongs to
              * @enum {string}
              */
-            stage: "piece" | "brine" | "season" | "wait" | "fire";
+            stage: "piece" | "brine" | "season" | "wait" | "fire" | "rest";
             what: string;
         };
         Fire: {
+            /**
+             * @description Core temperature at which it is taken off; empty means the cut's usual
+             * @example 95 °C
+             */
+            done?: string;
+            /**
+             * Format: int64
+             * @description Which of the cook's pits, from 0
+             */
+            on?: number;
             /**
              * @description Pit temperature; empty means the cut's usual
              * @example 120 °C
@@ -1582,6 +1764,16 @@ export interface components {
             /** @description How it stands to the chosen band */
             verdict: string;
         };
+        Mark: {
+            /** @description Local time, YYYY-MM-DDTHH:MM */
+            at: string;
+            /** @description It happened then; else it is a wish */
+            done?: boolean;
+            /** @description Key of the piece */
+            piece: string;
+            /** @description thaw, bath, salt, fire or off */
+            stage: string;
+        };
         Meat: {
             /** @description Weight of all after trimming */
             all_green: components["schemas"]["Figure"];
@@ -1633,6 +1825,14 @@ export interface components {
             /** @description Salt above the meat’s own, %, from the far end (centre or bare face) to the coated face at equal steps */
             profile: number[];
         };
+        Option: {
+            /** @description What it does to this piece's numbers; may be empty */
+            effect: string;
+            label: string;
+            /** @description What the school says */
+            note: string;
+            value: string;
+        };
         Own: {
             allergens?: string[];
             /** @description % by weight */
@@ -1668,6 +1868,22 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        PhotoLine: {
+            /** Format: int64 */
+            height: number;
+            /** Format: int64 */
+            id: number;
+            note: string;
+            /** @description Key of the piece; empty when it is of the whole cook */
+            piece: string;
+            /**
+             * Format: date-time
+             * @description When it was added
+             */
+            taken: string;
+            /** Format: int64 */
+            width: number;
+        };
         Piece: {
             /** @description A wet brine before the rub; absent when there is none */
             bath?: components["schemas"]["Bath"];
@@ -1676,6 +1892,10 @@ export interface components {
              * @example 2.7 kg
              */
             bought?: string;
+            /** @description Answers to the decisions of the stages, by key; what is missing means the usual */
+            choices?: {
+                [key: string]: string;
+            };
             /**
              * Format: int64
              * @description How many; 0 means one
@@ -1689,8 +1909,12 @@ export interface components {
             /** @description Where the coat goes: all, or one (one broad face is left bare); empty means as usual for the cut */
             faces?: string;
             fire?: components["schemas"]["Fire"];
+            /** @description Which way the grain runs, degrees from the length, 0 to 179; empty is not marked */
+            grain?: string;
             /** @description An injection before the rub; absent when there is none */
             inject?: components["schemas"]["Injection"];
+            /** @description Tells it from the others of this cook, and stays */
+            key?: string;
             /** @description The cook's own name for it; empty means the cut's */
             label?: string;
             /** @description More doses, in the order they go on */
@@ -1703,6 +1927,8 @@ export interface components {
             thickness?: string;
             /** @description The weights are of all pieces together, not of each */
             together?: boolean;
+            /** @description What to remember of the trimming */
+            trim_note?: string;
             /** @description How it is trimmed when not weighed: light, usual, close; empty means usual */
             trim_style?: string;
             /**
@@ -1717,10 +1943,14 @@ export interface components {
         PieceSheet: {
             bath?: components["schemas"]["BathSheet"];
             cautions: components["schemas"]["Finding"][];
+            /** @description Decisions of the stages */
+            choices: components["schemas"]["ChoiceSheet"][];
             clock?: components["schemas"]["ClockSheet"];
             /** Format: int64 */
             count: number;
             depth?: components["schemas"]["DepthSheet"];
+            /** @description Which way to slice; empty when the grain is not marked */
+            grain_says: string;
             inject?: components["schemas"]["InjectionSheet"];
             ledger?: components["schemas"]["LedgerSheet"];
             meat?: components["schemas"]["Meat"];
@@ -1729,6 +1959,87 @@ export interface components {
             ready: boolean;
             season?: components["schemas"]["SeasonSheet"];
             title: string;
+            /** @description Core temperature at which it is usually taken off */
+            usual_done: string;
+        };
+        PitKind: {
+            /** @description It can be left to keep meat warm by itself */
+            holds: boolean;
+            id: string;
+            name: string;
+            note: string;
+            /**
+             * Format: double
+             * @description Usual grate, dm²
+             */
+            room_dm2: number;
+        };
+        PitTyped: {
+            /**
+             * @description Kind of pit by id
+             * @example pellet
+             */
+            kind: string;
+            /**
+             * @description What the cook calls it
+             * @example Pellet cabinet
+             */
+            name: string;
+            /** @description Its grate, dm²; empty means the usual of its kind */
+            room?: string;
+        };
+        PlanConflict: {
+            at: string;
+            kind: string;
+            /**
+             * Format: int64
+             * @description From 0; -1 when it is nobody's
+             */
+            piece: number;
+            what: string;
+        };
+        PlanOption: {
+            chance: components["schemas"]["Figure"];
+            chosen: boolean;
+            /** @description When it begins */
+            first: string;
+            /** @description The longest hold */
+            hold: string;
+            /** @enum {string} */
+            kind: "same-day" | "overnight" | "ahead";
+            /** @description Some of it is in the past already */
+            late: boolean;
+            name: string;
+            /** @description What it means, in a sentence or two */
+            says: string;
+            /** @description How often it wakes the cook */
+            sleep: string;
+            /** Format: int64 */
+            woken: number;
+        };
+        PlanRefusal: {
+            name: string;
+            why: string;
+        };
+        PlanSheet: {
+            /** @description Of serving on time, % */
+            chance: components["schemas"]["Figure"];
+            conflicts: components["schemas"]["PlanConflict"][];
+            /** @description Up to three plans, the likeliest first */
+            options: components["schemas"]["PlanOption"][];
+            /** @description Quiet hours within the plan */
+            quiet: components["schemas"]["Stretch"][];
+            /** @description Why another plan cannot be */
+            refused: components["schemas"]["PlanRefusal"][];
+            rooms: components["schemas"]["RoomSheet"][];
+            /** @description The same in words */
+            safe: string;
+            /** @description The serving time that is surer, local YYYY-MM-DDTHH:MM; empty when this one is sure */
+            safe_at: string;
+            /** @description The chosen plan as a list */
+            tasks: components["schemas"]["TaskLine"][];
+            /** @description What the last thing that happened has changed, in a sentence */
+            told: string;
         };
         Pocket: {
             /**
@@ -1783,6 +2094,19 @@ export interface components {
             spoons?: string;
             /** @description metric or us; empty means metric */
             units?: string;
+        };
+        RoomSheet: {
+            full: boolean;
+            name: string;
+            says: string;
+            uses: components["schemas"]["RoomUse"][];
+        };
+        RoomUse: {
+            /** Format: double */
+            dm2: number;
+            from: string;
+            title: string;
+            to: string;
         };
         Row: {
             /**
@@ -1878,11 +2202,21 @@ export interface components {
         Sheet: {
             /** @description How far off serving is, in words */
             away: string;
+            /** @description For each piece, what to buy of it */
+            buy: components["schemas"]["BuyLine"][];
             /** @description The line under every list of cautions */
             closing: string;
+            /** @description Of all pieces; absent without prices */
+            cost?: components["schemas"]["CostSheet"];
+            /** @description That for one portion; may be empty */
+            cost_each: string;
+            /** @description Portions wanted */
+            demand: components["schemas"]["Figure"];
             /** @description Mistakes, each with a pointer into the cook as typed; figures that depend on one are missing */
             errors: components["schemas"]["Error"][];
             pieces: components["schemas"]["PieceSheet"][];
+            /** @description The days laid out; absent without a serving time or a piece */
+            plan?: components["schemas"]["PlanSheet"];
             /** @description Serving time in words; empty when none is given */
             serve: string;
             servings: components["schemas"]["Figure"];
@@ -1897,7 +2231,38 @@ export interface components {
             cuts: components["schemas"]["Cut"][];
             formulas: components["schemas"]["Formula"][];
             ingredients: components["schemas"]["Ingredient"][];
+            pits: components["schemas"]["PitKind"][];
             usual: components["schemas"]["Usual"];
+        };
+        ShopLine: {
+            /** @description What is missing; empty when nothing is */
+            buy: string;
+            cost: string;
+            for: string[];
+            frozen: boolean;
+            /**
+             * Format: double
+             * @description Of Buy
+             */
+            grams: number;
+            /** @description What is here; empty when nothing is */
+            have: string;
+            kind: string;
+            name: string;
+            need: string;
+            thing: string;
+        };
+        Shopping: {
+            errors: components["schemas"]["Error"][];
+            /** @description Mixes that are taken from a jar */
+            jars: string[];
+            meat: components["schemas"]["ShopLine"][];
+            /** @description What has no price and is not counted */
+            no_cost: string[];
+            /** @description Everything else, by kind */
+            shelf: components["schemas"]["ShopLine"][];
+            /** @description What it costs; absent without prices */
+            total?: components["schemas"]["Figure"];
         };
         Site: {
             /** @description False where the needle stays out */
@@ -1938,9 +2303,40 @@ export interface components {
             /** @description Value in hours before serving; text is the local day and time */
             figure: components["schemas"]["Figure"];
             /** @enum {string} */
-            key: "bath" | "not-before" | "salt" | "out" | "fire" | "off" | "slice" | "serve";
+            key: "thaw" | "bath" | "not-before" | "salt" | "out" | "fire" | "wrap" | "off" | "reheat" | "serve";
             label: string;
             note: string;
+        };
+        Stretch: {
+            from: string;
+            to: string;
+        };
+        TaskLine: {
+            /** @description RFC 3339 */
+            at: string;
+            /** @description It can be marked as done */
+            can: boolean;
+            clash: boolean;
+            day: string;
+            done: boolean;
+            /** @description The same for the same task of the same piece */
+            id: string;
+            /** @description Key of the piece */
+            key: string;
+            label: string;
+            /** @description The same as a mark is typed */
+            local: string;
+            note: string;
+            /**
+             * Format: int64
+             * @description From 0; -1 for a pit
+             */
+            piece: number;
+            stage: string;
+            time: string;
+            /** @description RFC 3339, when the hands are free again */
+            until: string;
+            wakes: boolean;
         };
         Total: {
             /** @description In this batch */
@@ -2071,6 +2467,7 @@ export interface components {
             fridge: string;
             portion: string;
             pump: string;
+            quiet: string;
             room: string;
             spacing: string;
             spare: string;
@@ -2394,6 +2791,44 @@ export interface operations {
             };
         };
     };
+    plan: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons are in the drawer */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cook"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanSheet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     scale: {
         parameters: {
             query?: never;
@@ -2630,6 +3065,40 @@ export interface operations {
             };
         };
     };
+    calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     duplicateCook: {
         parameters: {
             query?: never;
@@ -2649,6 +3118,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CookRecord"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listPhotos: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoLine"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addPhoto: {
+        parameters: {
+            query?: {
+                piece?: string;
+                note?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoLine"];
                 };
             };
             /** @description Error */
@@ -2778,6 +3316,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
                     "Content-Type"?: string;
                     [name: string]: unknown;
                 };
@@ -3635,6 +4175,98 @@ export interface operations {
             };
         };
     };
+    getPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deletePhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restorePhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     scaleReadings: {
         parameters: {
             query?: never;
@@ -3816,6 +4448,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shopping: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons are in the drawer */
+                spoons?: "us" | "metric";
+                served_at?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cook"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shopping"];
                 };
             };
             /** @description Error */

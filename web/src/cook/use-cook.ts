@@ -25,6 +25,17 @@ function readDraft(id: string): { cook: Cook; version: number } | undefined {
 	}
 }
 
+/** A page as text with its keys in order and empty fields left out, to tell two apart. */
+function canonical(value: unknown): string {
+	return JSON.stringify(value, (_, v) => {
+		if (v === "" || v === false || v === 0 || v === null) return undefined;
+		if (Array.isArray(v)) return v.length === 0 ? undefined : v;
+		if (typeof v === "object")
+			return Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)));
+		return v;
+	});
+}
+
 function useDebounced<T>(value: T, ms: number): T {
 	const [late, setLate] = useState(value);
 	useEffect(() => {
@@ -67,7 +78,12 @@ export function useCook(id: string, onCreated: (id: string) => void) {
 	const record = loaded.data;
 	useEffect(() => {
 		if (!record || open) return;
-		const draft = readDraft(id);
+		let draft = readDraft(id);
+		// The page was left while it was being saved: what is on record is this draft.
+		if (draft && canonical(draft.cook) === canonical(record.cook)) {
+			localStorage.removeItem(draftKey(id));
+			draft = undefined;
+		}
 		const cook = draft?.cook ?? record.cook;
 		setPage({
 			id,

@@ -1,0 +1,371 @@
+package plan
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+	"time"
+
+	"verjuice/internal/core/quantity"
+)
+
+// build lays a plan out: the knife, the fire and back to the shopping. A waking
+// plan lights the fire when it has to be lit, whatever the hour.
+func (a Ask) build(kind Kind, kinds []Kind, waking bool) Plan {
+	p := Plan{Kind: kind, Chance: 1, Feasible: true, Pieces: make([]Times, len(a.Jobs))}
+	cut := a.slices()
+	for i, j := range a.Jobs {
+		t := Times{Key: j.Key, Kind: kinds[i], Slice: cut[i]}
+		if waking {
+			t.Fire = latest(j, cut[i])
+		} else {
+			t.Fire = a.onAt(j, kinds[i], cut[i])
+		}
+		if m, ok := a.mark(j, "fire"); ok {
+			t.Fire = m.At
+		}
+		p.Pieces[i] = t
+	}
+	a.stagger(&p)
+	for i, j := range a.Jobs {
+		a.onFire(j, &p.Pieces[i])
+		a.beforeFire(j, &p.Pieces[i])
+	}
+	a.share(&p)
+	for i, j := range a.Jobs {
+		a.thaw(j, &p.Pieces[i])
+		p.Chance *= p.Pieces[i].Chance
+		p.Hold = max(p.Hold, p.Pieces[i].Hold)
+	}
+	p.Tasks = a.tasks(p)
+	p.Rooms = a.rooms(p)
+	a.check(&p)
+	p.Safe = a.safe(p)
+	return p
+}
+
+// stagger keeps pieces from going on all in the same five minutes.
+func (a Ask) stagger(p *Plan) {
+	order := a.order(func(i int) int64 { return -p.Pieces[i].Fire.Unix() })
+	var taken []time.Time
+	for _, i := range order {
+		t := &p.Pieces[i]
+		if !a.fixed(a.Jobs[i], "fire") {
+			for count(taken, t.Fire) >= a.Hands {
+				t.Fire = t.Fire.Add(-five)
+			}
+		}
+		taken = append(taken, t.Fire)
+	}
+}
+
+func count(times []time.Time, t time.Time) int {
+	n := 0
+	for _, one := range times {
+		if d := one.Sub(t); d > -five && d < five {
+			n++
+		}
+	}
+	return n
+}
+
+// order is the jobs sorted by a key.
+func (a Ask) order(by func(i int) int64) []int {
+	out := make([]int, len(a.Jobs))
+	for i := range out {
+		out[i] = i
+	}
+	slices.SortStableFunc(out, func(i, j int) int { return cmp.Compare(by(i), by(j)) })
+	return out
+}
+
+// reheating is the time to bring a chilled piece back to 74 °C.
+const reheating = 90 * time.Minute
+
+// onFire works out when a piece is off, and how likely it is in time.
+func (a Ask) onFire(j Job, t *Times) {
+	span := j.Fire
+	started, known := a.mark(j, "fire")
+	if known && started.Done && a.Now.After(t.Fire) {
+		span = span.After(a.Now.Sub(t.Fire))
+	}
+	t.Early, t.Off, t.Late = floor(t.Fire.Add(span.Low)), floor(t.Fire.Add(span.Mid)), floor(t.Fire.Add(span.High))
+	ready := t.Slice.Add(-j.LeastRest)
+	t.Chance = conditional(j.Fire, t, ready, a.Now, known && started.Done)
+	if off, ok := a.mark(j, "off"); ok && off.Done {
+		t.Early, t.Off, t.Late, t.Over = off.At, off.At, off.At, true
+		t.Chance = step(!off.At.After(ready))
+	}
+	if j.Wrap > 0 {
+		t.Wrap = floor(t.Fire.Add(time.Duration(j.Wrap * float64(j.Fire.Mid))))
+	}
+	t.Hold = max(0, t.Slice.Sub(t.Off))
+	if t.Kind == Ahead && t.Hold > j.HoldMax {
+		t.Reheat = floor(t.Slice.Add(-reheating))
+	}
+}
+
+// conditional is the chance to be off by ready, given that a piece which is on the
+// fire is not off yet.
+func conditional(whole Span, t *Times, ready, now time.Time, on bool) float64 {
+	chance := whole.Chance(ready.Sub(t.Fire))
+	if !on || !now.After(t.Fire) {
+		return chance
+	}
+	gone := whole.Chance(now.Sub(t.Fire))
+	if gone > 0.995 {
+		return step(ready.After(now))
+	}
+	return math.Max(0, (chance-gone)/(1-gone))
+}
+
+// beforeFire places the salting, and the bath before it: as long before the fire
+// as the cook wants, moved out of the quiet hours within what the wait allows.
+func (a Ask) beforeFire(j Job, t *Times) {
+	t.Out = t.Fire.Add(-j.Temper)
+	block := j.Prep // hands, and before them the draining
+	if j.Bath > 0 {
+		block += j.Drain
+	}
+	salt := t.Fire.Add(-j.Wait)
+	if j.Wait >= 3*five {
+		salt = floor(salt)
+	}
+	if m, ok := a.mark(j, "salt"); ok {
+		salt = m.At
+	} else {
+		salt = a.awake(salt, block, t.Fire.Add(-j.WaitMax), t.Fire.Add(-j.WaitMin))
+		if soon := ceil(a.Now.Add(block)); !a.Now.IsZero() && salt.Before(soon) && !a.done(j, "fire") {
+			salt = soon // it can no longer be earlier
+		}
+		if salt.After(t.Fire) {
+			salt = t.Fire
+		}
+	}
+	a.setSalt(j, t, salt)
+	a.placeBath(j, t)
+}
+
+// placeBath puts a piece into its bath as long before it is lifted as the cook
+// wants, out of the quiet hours within what the bath allows.
+func (a Ask) placeBath(j Job, t *Times) {
+	if j.Bath == 0 {
+		return
+	}
+	if m, ok := a.mark(j, "bath"); ok {
+		t.Bath = m.At
+		return
+	}
+	over := func(before time.Duration) time.Time { return t.Lift.Add(-before + bathHands) }
+	into := a.awake(floor(over(j.Bath)), bathHands, over(j.BathMax), over(j.BathMin)).Add(-bathHands)
+	if soon := ceil(a.Now); !a.Now.IsZero() && into.Before(soon) && !a.done(j, "salt") {
+		into = soon
+	}
+	if into.After(t.Lift) {
+		into = t.Lift
+	}
+	t.Bath = into
+}
+
+const bathHands = 15 * time.Minute
+
+// setSalt puts the salting, and what hangs on it, at a time.
+func (a Ask) setSalt(j Job, t *Times, salt time.Time) {
+	t.Salt = salt
+	t.Prep = salt.Add(-j.Prep)
+	t.Wait = t.Fire.Sub(salt)
+	if j.Bath > 0 {
+		t.Lift = t.Prep.Add(-j.Drain)
+	}
+	if t.Out.Before(t.Salt) {
+		t.Out = t.Salt // salted on the counter
+	}
+}
+
+func (a Ask) done(j Job, stage string) bool {
+	m, ok := a.mark(j, stage)
+	return ok && m.Done
+}
+
+// awake moves a task that is over at end, and takes so long, out of the quiet
+// hours: to the evening before or the morning after, whichever is nearer, within
+// the limits. When neither is, it stays and wakes the cook.
+func (a Ask) awake(end time.Time, takes time.Duration, earliest, last time.Time) time.Time {
+	from, to, in := a.Quiet.Within(end.Add(-time.Second))
+	if !in {
+		if from, to, in = a.Quiet.Within(end.Add(-takes)); !in {
+			return end
+		}
+	}
+	evening, morning := floor(from), ceil(to.Add(takes))
+	early := !evening.Before(earliest)
+	late := !morning.After(last)
+	switch {
+	case early && late:
+		if end.Sub(evening) <= morning.Sub(end) {
+			return evening
+		}
+		return morning
+	case early:
+		return evening
+	case late:
+		return morning
+	}
+	return end
+}
+
+// share moves salting and bathing earlier until there are hands for each.
+func (a Ask) share(p *Plan) {
+	for _, i := range a.order(func(i int) int64 { return -p.Pieces[i].Salt.Unix() }) {
+		j, t := a.Jobs[i], &p.Pieces[i]
+		if !a.fixed(j, "salt") {
+			a.shift(p, i, j.Prep, t.Prep, t.Fire.Add(-j.WaitMax).Add(-j.Prep), func(start time.Time) {
+				a.setSalt(j, t, start.Add(j.Prep))
+				a.placeBath(j, t)
+			})
+		}
+		if j.Bath > 0 && !a.fixed(j, "bath") {
+			a.shift(p, i, bathHands, t.Bath, t.Lift.Add(-j.BathMax), func(start time.Time) { t.Bath = start })
+		}
+	}
+}
+
+// shift moves a task of job i earlier by fives until there are hands for it, not
+// before earliest, nor into quiet hours, nor the past. Else it stays.
+func (a Ask) shift(p *Plan, i int, lasts time.Duration, start, earliest time.Time, put func(time.Time)) {
+	for at := start; !at.Before(earliest) && start.Sub(at) <= 4*time.Hour; at = at.Add(-five) {
+		if !a.Now.IsZero() && at.Before(a.Now) {
+			break
+		}
+		if _, _, quiet := a.Quiet.Within(at); quiet && !at.Equal(start) {
+			break
+		}
+		put(at)
+		if a.busiest(p, i, at, lasts) < a.Hands {
+			return
+		}
+	}
+	put(start)
+}
+
+// busiest is how many other hands are at work at most between at and at+lasts,
+// leaving out later stages that are not placed yet.
+func (a Ask) busiest(p *Plan, self int, at time.Time, lasts time.Duration) int {
+	n := 0
+	for k, j := range a.Jobs {
+		t := p.Pieces[k]
+		meets := func(start time.Time, takes time.Duration) {
+			if !start.IsZero() && takes > 0 && start.Before(at.Add(lasts)) && at.Before(start.Add(takes)) {
+				n++
+			}
+		}
+		meets(t.Fire, five)
+		if k == self {
+			continue
+		}
+		meets(t.Prep, j.Prep)
+		if j.Bath > 0 {
+			meets(t.Bath, bathHands)
+		}
+	}
+	return n
+}
+
+// thaw lays the thawing before the first handling.
+func (a Ask) thaw(j Job, t *Times) {
+	if j.Thaw == 0 {
+		return
+	}
+	first := t.Prep
+	if j.Bath > 0 {
+		first = t.Bath
+	}
+	if m, ok := a.mark(j, "thaw"); ok {
+		t.Thaw = m.At
+		return
+	}
+	// A day longer in the fridge does no harm.
+	start := first.Add(-j.Thaw)
+	t.Thaw = a.awake(floor(start).Add(five), five, start.Add(five-24*time.Hour), start.Add(five)).Add(-five)
+}
+
+// safe is the serving time that nine in ten of each piece make.
+func (a Ask) safe(p Plan) time.Time {
+	out := time.Time{}
+	for i, j := range a.Jobs {
+		t := p.Pieces[i]
+		if at := t.Late.Add(j.LeastRest).Add(a.Serve.Sub(t.Slice)); at.After(out) {
+			out = at
+		}
+	}
+	return ceil(out)
+}
+
+// check notes what does not go together.
+func (a Ask) check(p *Plan) {
+	note := func(kind, key string, at time.Time, format string, args ...any) {
+		p.Conflicts = append(p.Conflicts, Conflict{kind, key, at, fmt.Sprintf(format, args...)})
+	}
+	for i, j := range a.Jobs {
+		t := p.Pieces[i]
+		if t.Wait < j.WaitMin {
+			note("wait", j.Key, t.Salt, "%s: salted only %s before the fire; at least %s is better", j.Name, quantity.FormatDuration(t.Wait), quantity.FormatDuration(j.WaitMin))
+		}
+		if t.Wait > j.WaitMax {
+			note("wait", j.Key, t.Salt, "%s: salted %s before the fire is too long; raw, it keeps %s", j.Name, quantity.FormatDuration(t.Wait), quantity.FormatDuration(j.WaitMax))
+		}
+		if t.Hold > j.HoldMax && t.Reheat.IsZero() && !t.Over {
+			note("hold", j.Key, t.Off, "%s stands for %s after the fire; it keeps well for %s", j.Name, quantity.FormatDuration(t.Hold), quantity.FormatDuration(j.HoldMax))
+		}
+		if t.Off.After(t.Slice.Add(-j.LeastRest)) {
+			note("late", j.Key, t.Off, "%s is off about %s, too late to rest and be sliced at %s", j.Name, t.Off.Format("15:04"), t.Slice.Format("15:04"))
+		}
+	}
+	for _, k := range p.Tasks {
+		if k.Wakes && !k.Done {
+			p.Woken++
+			note("quiet", k.Key, k.At, "%s in the quiet hours, at %s", a.verb(k), k.At.Format("15:04"))
+		}
+		if k.Clash && !k.Done {
+			note("hands", k.Key, k.At, "%s at %s: more at once than %s", a.verb(k), k.At.Format("15:04"), handWords(a.Hands))
+		}
+		if !a.Now.IsZero() && k.At.Before(a.Now.Add(-five)) && !k.Done && !k.About {
+			p.Feasible = false
+			note("late", k.Key, k.At, "%s should have been at %s", a.verb(k), k.At.Format("Mon 15:04"))
+		}
+	}
+	for _, r := range p.Rooms {
+		if r.Limit > 0 && r.Peak > r.Limit*1.02 {
+			note("room", "", r.PeakAt, "%s holds %.0f dm²; at %s there are %.0f dm² on it", r.Name, r.Limit, r.PeakAt.Format("Mon 15:04"), r.Peak)
+		}
+	}
+	a.heats(p, note)
+	slices.SortStableFunc(p.Conflicts, func(c, d Conflict) int { return c.At.Compare(d.At) })
+}
+
+func handWords(n int) string {
+	if n == 1 {
+		return "one pair of hands can do"
+	}
+	return fmt.Sprintf("%d pairs of hands can do", n)
+}
+
+// heats notes pieces that want one pit at two temperatures.
+func (a Ask) heats(p *Plan, note func(kind, key string, at time.Time, format string, args ...any)) {
+	const near = 8 // °C, nearer than dials are true
+	for i, j := range a.Jobs {
+		for k := i + 1; k < len(a.Jobs); k++ {
+			o := a.Jobs[k]
+			s, t := p.Pieces[i], p.Pieces[k]
+			if j.Pit != o.Pit || math.Abs(float64(j.PitC-o.PitC)) <= near || !s.Fire.Before(t.Off) || !t.Fire.Before(s.Off) {
+				continue
+			}
+			at := s.Fire
+			if t.Fire.After(at) {
+				at = t.Fire
+			}
+			note("heat", o.Key, at, "%s wants the %s at %.0f °C, %s at %.0f °C: one pit has one heat", j.Name, a.pit(j).Name, float64(j.PitC), o.Name, float64(o.PitC))
+		}
+	}
+}

@@ -1,0 +1,355 @@
+package plan
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"time"
+
+	"verjuice/internal/core/quantity"
+)
+
+// Kind is a way to lay out the days.
+type Kind string
+
+// The kinds of plan.
+const (
+	SameDay   Kind = "same-day"  // all of it on the day, lit in the morning
+	Overnight Kind = "overnight" // what takes long cooks while you sleep
+	Ahead     Kind = "ahead"     // what takes long is cooked the day before and held
+)
+
+// Job is what the planner has to know of one kind of piece.
+type Job struct {
+	Key, Name string
+	Pit       int // in Ask.Pits
+	PitC      quantity.Celsius
+
+	Thaw                   time.Duration // in the cold; zero when it is not frozen
+	Bath, BathMin, BathMax time.Duration // zero Bath is none
+	Drain                  time.Duration
+	Prep                   time.Duration // hands before salting is over: trim, inject, mix, salt
+	Wait, WaitMin, WaitMax time.Duration // from salting to the fire
+	Temper                 time.Duration // on the counter, the end of the wait
+	Fire                   Span
+	Wrap                   float64 // at this share of the time on the fire; zero is never
+	Rest, LeastRest        time.Duration
+	HoldMax                time.Duration // the longest rest that it stands
+	Slice                  time.Duration // hands
+	Keeps                  bool          // may be cooked the day before
+	RoomDM2                float64       // on the grate, all of them
+	FridgeDM2              float64
+}
+
+// Pit is one pit of the cook.
+type Pit struct {
+	PitKind
+	Name string
+	Room float64 // dm²
+}
+
+// Mark is something that has happened, or a time that the cook has fixed.
+type Mark struct {
+	Key   string // of the job
+	Stage string // thaw, bath, salt, fire or off
+	At    time.Time
+	Done  bool // it happened so; else it is a wish
+}
+
+// Ask is all that a plan is made from.
+type Ask struct {
+	Serve, Now time.Time // Now may be zero: then nothing is too late
+	Quiet      Quiet
+	Hands      int // pairs of hands, at least one
+	Pits       []Pit
+	Jobs       []Job
+	Marks      []Mark
+}
+
+// Times are one piece's times. A stage that it does not have is zero.
+type Times struct {
+	Key    string
+	Kind   Kind
+	Thaw   time.Time
+	Bath   time.Time // into it
+	Lift   time.Time // out of it
+	Prep   time.Time // hands begin: trim, inject, mix, salt
+	Salt   time.Time // salted
+	Out    time.Time // of the fridge
+	Fire   time.Time
+	Wrap   time.Time
+	Early  time.Time // off: one in ten is earlier
+	Off    time.Time
+	Late   time.Time // one in ten is later
+	Reheat time.Time // when it was chilled
+	Slice  time.Time
+
+	Wait   time.Duration // salted before the fire
+	Hold   time.Duration // expected, from off to the knife
+	Chance float64       // that it is ready for the knife
+	Over   bool          // it is off the fire
+}
+
+// Task is something to do at a time.
+type Task struct {
+	Key   string // of the job; empty for a pit
+	Pit   int    // when Key is empty
+	Stage string // thaw, bath, lift, prep, out, light, fire, wrap, off, reheat, slice
+	At    time.Time
+	Lasts time.Duration // of a pair of hands
+	About bool          // it is ready when it is ready
+	From  time.Time     // of the likely range, when About
+	To    time.Time
+	Done  bool
+	Wakes bool // in the quiet hours
+	Clash bool // more at once than there are hands
+}
+
+// Conflict is something that does not go together.
+type Conflict struct {
+	Kind string // quiet, hands, room, heat, hold, wait or late
+	Key  string // the piece; may be empty
+	At   time.Time
+	What string
+}
+
+// Plan is one way to lay out the days.
+type Plan struct {
+	Kind      Kind
+	Pieces    []Times // one for each job
+	Tasks     []Task  // in order
+	Conflicts []Conflict
+	Chance    float64       // of serving on time
+	Woken     int           // times in the quiet hours
+	Hold      time.Duration // the longest
+	First     time.Time     // of all tasks
+	Safe      time.Time     // the serving time that is nine in ten sure
+	Rooms     []Room
+	Feasible  bool // every task is still to come, or done
+}
+
+// Result is the plans that are really different, and why an obvious one is not
+// among them.
+type Result struct {
+	Plans   []Plan
+	Refused []Refusal
+}
+
+// Refusal says why a kind of plan cannot be.
+type Refusal struct {
+	Kind Kind
+	Why  string
+}
+
+// Least chances: a morning start that is likelier than this to be late is none,
+// and plans nearer to each other than apart are the same.
+const (
+	worthIt = 0.75
+	apart   = 2 * time.Hour
+)
+
+const five = 5 * time.Minute
+
+func floor(t time.Time) time.Time { return t.Truncate(five) }
+func ceil(t time.Time) time.Time  { return t.Add(five - 1).Truncate(five) }
+
+// Make lays out the days. There is always at least one plan: when nothing else
+// will do, one that wakes the cook and says so.
+func Make(a Ask) Result {
+	a.Hands = max(1, a.Hands)
+	var out Result
+	add := func(p Plan, why string) {
+		if why != "" {
+			out.Refused = append(out.Refused, Refusal{p.Kind, why})
+			return
+		}
+		for _, other := range out.Plans {
+			if !other.differs(p) {
+				out.Refused = append(out.Refused, Refusal{p.Kind, "it comes out the same as " + other.Kind.words()})
+				return
+			}
+		}
+		out.Plans = append(out.Plans, p)
+	}
+	for _, kind := range []Kind{SameDay, Overnight, Ahead} {
+		kinds, why := a.kinds(kind)
+		if why != "" {
+			add(Plan{Kind: kind}, why)
+			continue
+		}
+		add(a.build(kind, kinds, false), "")
+	}
+	possible := slices.ContainsFunc(out.Plans, func(p Plan) bool { return p.Feasible })
+	if !possible {
+		waking := a.build(SameDay, a.all(SameDay), true)
+		if len(out.Plans) == 0 || waking.Feasible {
+			rest := out.Plans
+			out.Plans, out.Refused = nil, slices.DeleteFunc(out.Refused, func(r Refusal) bool { return r.Kind == SameDay })
+			add(waking, "")
+			for _, p := range rest {
+				if p.Kind != SameDay {
+					add(p, "")
+				}
+			}
+		}
+	}
+	slices.SortStableFunc(out.Plans, func(p, q Plan) int { return cmp.Compare(q.rank(), p.rank()) })
+	return out
+}
+
+// rank puts the plan first that a cook would take.
+func (p Plan) rank() float64 {
+	r := p.Chance - 0.2*float64(p.Woken) - 0.02*p.Hold.Hours() - 0.1*float64(len(p.Conflicts))
+	if !p.Feasible {
+		r -= 10
+	}
+	return r
+}
+
+func (p Plan) differs(q Plan) bool {
+	for i := range p.Pieces {
+		if d := p.Pieces[i].Fire.Sub(q.Pieces[i].Fire); d >= apart || d <= -apart {
+			return true
+		}
+	}
+	return len(p.Pieces) == 0
+}
+
+func (k Kind) words() string {
+	return map[Kind]string{SameDay: "the same day", Overnight: "overnight", Ahead: "the day before"}[k]
+}
+
+func (a Ask) all(k Kind) []Kind {
+	out := make([]Kind, len(a.Jobs))
+	for i := range out {
+		out[i] = k
+	}
+	return out
+}
+
+// slices gives each job the latest slot before serving that a pair of hands has,
+// those that can wait longest being sliced first.
+func (a Ask) slices() []time.Time {
+	order := make([]int, len(a.Jobs))
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, func(i, j int) int { return cmp.Compare(a.Jobs[i].HoldMax, a.Jobs[j].HoldMax) })
+	free := make([]time.Time, a.Hands)
+	for i := range free {
+		free[i] = a.Serve
+	}
+	out := make([]time.Time, len(a.Jobs))
+	for _, i := range order {
+		hand := 0
+		for h := range free {
+			if free[h].After(free[hand]) {
+				hand = h
+			}
+		}
+		free[hand] = free[hand].Add(-a.Jobs[i].Slice)
+		out[i] = free[hand]
+	}
+	return out
+}
+
+// lead is how long before the fire somebody has to be up.
+func (a Ask) lead(j Job) time.Duration { return max(a.pit(j).Preheat, j.Temper) }
+
+func (a Ask) pit(j Job) Pit {
+	if j.Pit < 0 || j.Pit >= len(a.Pits) {
+		return Pit{PitKind: Pits[0], Room: Pits[0].RoomDM2, Name: Pits[0].Name}
+	}
+	return a.Pits[j.Pit]
+}
+
+// latest is when a piece has to be on the fire so that nine in ten are off in time
+// to rest as long as asked.
+func latest(j Job, slice time.Time) time.Time { return floor(slice.Add(-j.Rest - j.Fire.High)) }
+
+// kinds says for each job how it is cooked in a plan of the kind; why says why
+// there is no such plan.
+func (a Ask) kinds(kind Kind) (kinds []Kind, why string) {
+	kinds = a.all(SameDay)
+	slice := a.slices()
+	special := 0
+	for i, j := range a.Jobs {
+		on := latest(j, slice[i])
+		night, wake := a.Quiet.Before(slice[i])
+		inTime := !on.Add(-a.lead(j)).Before(wake)
+		switch kind {
+		case SameDay:
+			if inTime || a.fixed(j, "fire") {
+				continue
+			}
+			first := ceil(wake.Add(a.lead(j)))
+			if c := j.Fire.Chance(slice[i].Sub(first) - j.LeastRest); c < worthIt && !a.Quiet.none() {
+				return kinds, fmt.Sprintf("%s would have to go on at %s to be ready; from %s, when you are up, the chance is %.0f %%", j.Name, on.Format("Mon 15:04"), first.Format("15:04"), 100*c)
+			}
+		case Overnight:
+			if inTime {
+				continue
+			}
+			on := a.onAt(j, Overnight, slice[i])
+			if hold := slice[i].Sub(on.Add(j.Fire.Mid)); hold > j.HoldMax {
+				return kinds, fmt.Sprintf("%s would be done about %s and stand for %s; it keeps %s", j.Name, on.Add(j.Fire.Mid).Format("Mon 15:04"), quantity.FormatDuration(hold), quantity.FormatDuration(j.HoldMax))
+			}
+			kinds[i] = Overnight
+			special++
+		case Ahead:
+			if !j.Keeps || j.Fire.Mid < 3*time.Hour {
+				continue
+			}
+			_, before := a.Quiet.Before(night)
+			if on := a.onAt(j, Ahead, slice[i]); on.Add(-a.lead(j)).Before(before) {
+				return kinds, fmt.Sprintf("%s needs up to %s, more than the day before has between %s and %s", j.Name, quantity.FormatDuration(j.Fire.High), before.Format("15:04"), night.Format("15:04"))
+			}
+			kinds[i] = Ahead
+			special++
+		}
+	}
+	if kind == Overnight && special == 0 {
+		return kinds, "nothing here takes so long that it needs the night"
+	}
+	if kind == Ahead && special == 0 {
+		return kinds, "nothing here gains from being cooked the day before"
+	}
+	return kinds, ""
+}
+
+// onAt is when a job goes on the fire, cooked in that way.
+func (a Ask) onAt(j Job, kind Kind, slice time.Time) time.Time {
+	on := latest(j, slice)
+	night, wake := a.Quiet.Before(slice)
+	switch kind {
+	case Overnight:
+		if limit := floor(night.Add(-15 * time.Minute)); on.After(limit) {
+			return limit
+		}
+	case Ahead:
+		if limit := floor(night.Add(-30*time.Minute - j.Fire.High)); on.After(limit) {
+			return limit
+		}
+	default:
+		// A morning start: not before the cook is up.
+		if first := ceil(wake.Add(a.lead(j))); on.Before(first) && !a.Quiet.none() {
+			return first
+		}
+	}
+	return on
+}
+
+// mark is what is known or fixed of a stage of a job, the latest that was said.
+func (a Ask) mark(j Job, stage string) (Mark, bool) {
+	for i := len(a.Marks) - 1; i >= 0; i-- {
+		if m := a.Marks[i]; m.Key == j.Key && m.Stage == stage {
+			return m, true
+		}
+	}
+	return Mark{}, false
+}
+
+func (a Ask) fixed(j Job, stage string) bool {
+	_, ok := a.mark(j, stage)
+	return ok
+}

@@ -1,0 +1,276 @@
+package plan
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/core/quantity"
+)
+
+var dublin = func() *time.Location {
+	l, err := time.LoadLocation("Europe/Dublin")
+	if err != nil {
+		panic(err)
+	}
+	return l
+}()
+
+var night = Quiet{From: 23 * 60, To: 6 * 60}
+
+func hours(h float64) time.Duration { return time.Duration(h * float64(time.Hour)) }
+
+// anyJob is a piece as a cook may have it.
+func anyJob(r *rand.Rand, key string) Job {
+	mid := hours(0.75 + 14*r.Float64()*r.Float64())
+	j := Job{
+		Key: key, Name: "piece " + key, Pit: r.IntN(2), PitC: 120, Prep: 15 * time.Minute, Fire: spread(mid), Rest: 45 * time.Minute, LeastRest: 15 * time.Minute,
+		Wait: hours(float64(1 + r.IntN(30))), WaitMin: 40 * time.Minute, WaitMax: hours(72), HoldMax: hours(2), Slice: 10 * time.Minute, RoomDM2: 5, FridgeDM2: 5,
+	}
+	if mid > hours(5) {
+		j.HoldMax, j.Keeps, j.Wrap = hours(14), true, 0.55
+	}
+	if r.IntN(3) == 0 {
+		j.Bath, j.BathMin, j.BathMax, j.Drain = hours(18), hours(12), hours(30), 30*time.Minute
+	}
+	if r.IntN(4) == 0 {
+		j.Thaw = hours(40)
+	}
+	if r.IntN(3) == 0 {
+		j.Temper = 40 * time.Minute
+	}
+	return j
+}
+
+func anyAsk(r *rand.Rand) Ask {
+	pellet, _ := FindPit("pellet")
+	offset, _ := FindPit("offset")
+	// Also the nights on which the clocks change.
+	day := []time.Time{time.Date(2026, 11, 28, 0, 0, 0, 0, dublin), time.Date(2026, 10, 25, 0, 0, 0, 0, dublin), time.Date(2027, 3, 28, 0, 0, 0, 0, dublin)}[r.IntN(3)]
+	a := Ask{
+		Serve: day.Add(time.Duration(12*60+15*r.IntN(36)) * time.Minute), Quiet: night, Hands: 1 + r.IntN(2),
+		Pits: []Pit{{PitKind: pellet, Name: "pellet", Room: 40}, {PitKind: offset, Name: "offset", Room: 50}},
+	}
+	for i := range 1 + r.IntN(5) {
+		a.Jobs = append(a.Jobs, anyJob(r, fmt.Sprint(i)))
+	}
+	return a
+}
+
+// In every plan, whatever is cooked: each piece's stages follow one another, the
+// fire is lit before it is needed, and nobody is woken unless the plan says so.
+func TestPlansHoldTogether(t *testing.T) {
+	r := rand.New(rand.NewPCG(51, 52))
+	kinds := map[Kind]int{}
+	for range 600 {
+		a := anyAsk(r)
+		if r.IntN(2) == 0 {
+			a.Now = a.Serve.Add(-hours(90 * r.Float64()))
+		}
+		out := Make(a)
+		require.NotEmpty(t, out.Plans)
+		require.Equal(t, 3, len(out.Plans)+len(out.Refused), "each kind is there, or why not")
+		for n, p := range out.Plans {
+			kinds[p.Kind]++
+			for _, q := range out.Plans[:n] {
+				assert.True(t, p.differs(q))
+			}
+			waking := map[string]bool{}
+			for i, s := range p.Pieces {
+				j := a.Jobs[i]
+				last := time.Time{}
+				for stage, at := range []time.Time{s.Thaw, s.Bath, s.Lift, s.Prep, s.Salt, s.Out, s.Fire, s.Early, s.Off, s.Late} {
+					if at.IsZero() {
+						continue
+					}
+					assert.False(t, at.Before(last), "stage %d of %+v", stage, s)
+					last = at
+				}
+				assert.False(t, s.Slice.Add(j.Slice).After(a.Serve))
+				assert.InDelta(t, s.Fire.Sub(s.Salt).Minutes(), s.Wait.Minutes(), 0.1)
+				assert.LessOrEqual(t, s.Wait, j.WaitMax)
+				assert.True(t, s.Chance >= 0 && s.Chance <= 1)
+				if a.Now.IsZero() && s.Kind != SameDay {
+					assert.GreaterOrEqual(t, s.Chance, 0.89, "a longer rest makes it surer")
+				}
+			}
+			woken := 0
+			for i, k := range p.Tasks {
+				if i > 0 {
+					assert.False(t, k.At.Before(p.Tasks[i-1].At), "in order")
+				}
+				_, _, quiet := night.Within(k.At)
+				if quiet && !k.About && !k.Done {
+					assert.True(t, k.Wakes, "%+v", k)
+				}
+				if k.Wakes && !k.Done {
+					woken++
+					waking[k.Key] = true
+				}
+			}
+			assert.Equal(t, woken, p.Woken, "and it says how often")
+		}
+	}
+	for _, k := range []Kind{SameDay, Overnight, Ahead} {
+		assert.Greater(t, kinds[k], 40, k)
+	}
+}
+
+// With time enough no plan wakes anyone for what can be moved, and the hands that
+// salt do so one after the other.
+func TestNobodyIsWokenNeedlessly(t *testing.T) {
+	r := rand.New(rand.NewPCG(53, 54))
+	for range 300 {
+		a := anyAsk(r)
+		a.Hands = 1
+		for _, p := range Make(a).Plans {
+			for i, k := range p.Tasks {
+				if k.Stage == "salt" || k.Stage == "bath" {
+					_, _, quiet := night.Within(k.At)
+					assert.False(t, quiet, "%s at %v", k.Stage, k.At)
+				}
+				for _, l := range p.Tasks[:i] {
+					if k.Stage == "salt" && l.Stage == "salt" && overlaps(k, l) {
+						assert.True(t, k.Clash && l.Clash, "two at once are flagged")
+					}
+				}
+			}
+		}
+	}
+}
+
+// Serving later never makes impossible what was possible.
+func TestLaterIsNeverHarder(t *testing.T) {
+	r := rand.New(rand.NewPCG(55, 56))
+	feasible := func(a Ask) bool {
+		for _, p := range Make(a).Plans {
+			if p.Feasible {
+				return true
+			}
+		}
+		return false
+	}
+	was := 0
+	for range 300 {
+		a := anyAsk(r)
+		a.Now = a.Serve.Add(-hours(2 + 40*r.Float64()))
+		if !feasible(a) {
+			continue
+		}
+		was++
+		for _, later := range []time.Duration{15 * time.Minute, hours(1), hours(5), hours(24)} {
+			b := a
+			b.Serve = a.Serve.Add(later)
+			assert.True(t, feasible(b), "%v later", later)
+		}
+	}
+	assert.Greater(t, was, 100)
+}
+
+// A fire lit earlier has a longer hold and a better chance; a span's chances are
+// what its ends say.
+func TestChancesRiseWithTheHold(t *testing.T) {
+	r := rand.New(rand.NewPCG(57, 58))
+	for range 200 {
+		a := anyAsk(r)
+		a.Jobs = a.Jobs[:1]
+		base := Make(a).Plans[0].Pieces[0]
+		last, hold := -1.0, time.Duration(-1)
+		for _, earlier := range []float64{-2, -1, -0.5, 0, 0.5, 1, 2, 4} {
+			b := a
+			b.Marks = []Mark{{Key: a.Jobs[0].Key, Stage: "fire", At: base.Fire.Add(-hours(earlier))}}
+			p := Make(b).Plans[0].Pieces[0]
+			assert.GreaterOrEqual(t, p.Chance, last-1e-12)
+			assert.GreaterOrEqual(t, p.Hold, hold)
+			last, hold = p.Chance, p.Hold
+		}
+		s := a.Jobs[0].Fire
+		assert.InDelta(t, 0.1, s.Chance(s.Low), 1e-9)
+		assert.InDelta(t, 0.5, s.Chance(s.Mid), 1e-9)
+		assert.InDelta(t, 0.9, s.Chance(s.High), 1e-9)
+		assert.InDelta(t, 0.73, s.Chance(s.At(0.73)), 1e-9)
+		on := s.After(s.Mid)
+		assert.Greater(t, on.Low, s.Mid, "what is not done by now is done later")
+		assert.InDelta(t, s.High.Hours(), on.Mid.Hours(), 0.35*s.High.Hours())
+	}
+}
+
+// What has happened stays, and only what is left moves.
+func TestMarksMoveWhatIsLeft(t *testing.T) {
+	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 2, Pits: []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}}}
+	a.Jobs = []Job{{Key: "a", Name: "shoulder", Fire: spread(hours(8)), Rest: hours(1), LeastRest: 20 * time.Minute, Wait: hours(14), WaitMin: hours(1), WaitMax: hours(72), HoldMax: hours(10), Slice: 15 * time.Minute, Prep: 20 * time.Minute}}
+	plan := Make(a).Plans[0].Pieces[0]
+	salted := plan.Salt.Add(hours(2))
+	a.Marks = []Mark{{"a", "salt", salted, true}}
+	late := Make(a).Plans[0].Pieces[0]
+	assert.Equal(t, salted, late.Salt)
+	assert.Equal(t, plan.Fire, late.Fire, "the fire does not wait")
+	assert.Equal(t, plan.Wait-hours(2), late.Wait.Round(time.Minute))
+	lit := plan.Fire.Add(hours(1))
+	a.Marks = append(a.Marks, Mark{"a", "fire", lit, true})
+	a.Now = lit.Add(hours(0.5))
+	on := Make(a).Plans[0]
+	assert.Equal(t, lit, on.Pieces[0].Fire)
+	assert.Less(t, on.Pieces[0].Chance, plan.Chance)
+	assert.True(t, on.Safe.After(a.Serve), "it says when it would be sure")
+	a.Now = lit.Add(hours(9))
+	assert.True(t, Make(a).Plans[0].Pieces[0].Off.After(a.Now), "still on the fire, so still to come off")
+	a.Marks = append(a.Marks, Mark{"a", "off", lit.Add(hours(7)), true})
+	done := Make(a).Plans[0]
+	assert.Equal(t, 1.0, done.Chance)
+	assert.Equal(t, lit.Add(hours(7)), done.Pieces[0].Off)
+}
+
+// Room, heat, hands and the hours are held against what there is.
+func TestConflictsAreFound(t *testing.T) {
+	kettle, _ := FindPit("kettle")
+	job := func(key string, c quantity.Celsius) Job {
+		return Job{Key: key, Name: key, PitC: c, Fire: spread(hours(3)), Rest: 30 * time.Minute, LeastRest: 10 * time.Minute, Wait: hours(10), WaitMin: hours(1), WaitMax: hours(48), HoldMax: hours(1), Slice: 10 * time.Minute, Prep: 15 * time.Minute, RoomDM2: 12}
+	}
+	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 1, Pits: []Pit{{PitKind: kettle, Name: "kettle", Room: 20}}, Jobs: []Job{job("a", 110), job("b", 135)}}
+	kinds := map[string]bool{}
+	for _, c := range Make(a).Plans[0].Conflicts {
+		kinds[c.Kind] = true
+	}
+	assert.True(t, kinds["room"] && kinds["heat"], "%v", kinds)
+	long := job("c", 110)
+	long.Fire = spread(hours(16))
+	a.Jobs = []Job{long}
+	out := Make(a)
+	for _, r := range out.Refused {
+		assert.NotEmpty(t, r.Why)
+	}
+	assert.Contains(t, out.Refused[0].Why+out.Refused[1].Why, "c ")
+}
+
+func TestQuietHours(t *testing.T) {
+	for typed, want := range map[string]string{"23:00-06:00": "23:00-06:00", "22 to 5:30": "22:00-05:30", "none": "none", "13-15": "13:00-15:00"} {
+		q, err := ParseQuiet(typed)
+		require.NoError(t, err, typed)
+		assert.Equal(t, want, q.String())
+	}
+	for _, typed := range []string{"", "late", "23:00", "25-6", "6-6", "06:00-23:00"} {
+		_, err := ParseQuiet(typed)
+		assert.Error(t, err, typed)
+	}
+	// The night the clocks go back has an hour more, the one they go forward an hour less.
+	back, forward := time.Date(2026, 10, 24, 20, 0, 0, 0, dublin), time.Date(2027, 3, 27, 20, 0, 0, 0, dublin)
+	assert.Equal(t, 8*time.Hour, night.Overlap(back, back.Add(24*time.Hour)))
+	assert.Equal(t, 6*time.Hour, night.Overlap(forward, forward.Add(20*time.Hour)))
+}
+
+// Five pieces on two pits.
+func BenchmarkPlan(b *testing.B) {
+	r := rand.New(rand.NewPCG(1, 2))
+	a := anyAsk(r)
+	for len(a.Jobs) < 5 {
+		a.Jobs = append(a.Jobs, anyJob(r, fmt.Sprint("x", len(a.Jobs))))
+	}
+	for b.Loop() {
+		Make(a)
+	}
+}

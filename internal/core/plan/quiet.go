@@ -1,0 +1,127 @@
+package plan
+
+import (
+	"fmt"
+	"strings"
+	"time"
+)
+
+// Quiet is the hours in which nobody is to be woken, by the clock of the place, in
+// minutes after midnight. The zero Quiet is none.
+type Quiet struct{ From, To int }
+
+// ParseQuiet reads quiet hours: "23:00-06:00", "22-5"; "none" is none.
+func ParseQuiet(s string) (Quiet, error) {
+	s = strings.ToLower(strings.TrimSpace(s))
+	if s == "none" || s == "no" {
+		return Quiet{}, nil
+	}
+	from, to, ok := strings.Cut(strings.NewReplacer("–", "-", " to ", "-").Replace(s), "-")
+	if !ok {
+		return Quiet{}, fmt.Errorf("give two times of day, for example 23:00-06:00, or none")
+	}
+	q := Quiet{}
+	var err error
+	if q.From, err = clockMinutes(from); err == nil {
+		q.To, err = clockMinutes(to)
+	}
+	if err == nil && q.From == q.To {
+		err = fmt.Errorf("quiet hours need a beginning and another end")
+	}
+	if err == nil && q.length() > 14*time.Hour {
+		err = fmt.Errorf("more than 14 quiet hours leave no day to cook in")
+	}
+	return q, err
+}
+
+func clockMinutes(s string) (int, error) {
+	hours, minutes, _ := strings.Cut(strings.TrimSpace(s), ":")
+	var h, m int
+	if _, err := fmt.Sscanf(hours+" "+or(minutes, "0"), "%d %d", &h, &m); err != nil || h < 0 || h > 24 || m < 0 || m > 59 || h == 24 && m > 0 {
+		return 0, fmt.Errorf("“%.20s” is not a time of day, such as 23:00", s)
+	}
+	return (h*60 + m) % (24 * 60), nil
+}
+
+func or(s, usual string) string {
+	if s == "" {
+		return usual
+	}
+	return s
+}
+
+func (q Quiet) none() bool { return q.From == q.To }
+
+// String writes it as it is typed.
+func (q Quiet) String() string {
+	if q.none() {
+		return "none"
+	}
+	return fmt.Sprintf("%02d:%02d-%02d:%02d", q.From/60, q.From%60, q.To/60, q.To%60)
+}
+
+func (q Quiet) length() time.Duration {
+	m := q.To - q.From
+	if m <= 0 {
+		m += 24 * 60
+	}
+	return time.Duration(m) * time.Minute
+}
+
+// night is the stretch of quiet that begins on the day so many days from t's.
+func (q Quiet) night(t time.Time, days int) (from, to time.Time) {
+	y, m, d := t.Date()
+	from = time.Date(y, m, d+days, 0, q.From, 0, 0, t.Location())
+	end := d + days
+	if q.To <= q.From {
+		end++
+	}
+	return from, time.Date(y, m, end, 0, q.To, 0, 0, t.Location())
+}
+
+// Within returns the stretch of quiet that t lies in.
+func (q Quiet) Within(t time.Time) (from, to time.Time, ok bool) {
+	if q.none() {
+		return from, to, false
+	}
+	for _, days := range []int{0, -1} {
+		if from, to = q.night(t, days); !t.Before(from) && t.Before(to) {
+			return from, to, true
+		}
+	}
+	return time.Time{}, time.Time{}, false
+}
+
+// Before returns the last stretch of quiet that is over by t. Without quiet hours
+// it is the night of 23:00 to 06:00, which cooks plan around all the same.
+func (q Quiet) Before(t time.Time) (from, to time.Time) {
+	if q.none() {
+		q = Quiet{23 * 60, 6 * 60}
+	}
+	for days := 0; ; days-- {
+		if from, to = q.night(t, days); !to.After(t) {
+			return from, to
+		}
+	}
+}
+
+// Overlap is how long the stretch from a to b is quiet.
+func (q Quiet) Overlap(a, b time.Time) time.Duration {
+	if q.none() || !b.After(a) {
+		return 0
+	}
+	sum := time.Duration(0)
+	for days := -1; ; days++ {
+		from, to := q.night(a, days)
+		if !from.Before(b) {
+			return sum
+		}
+		if from.Before(a) {
+			from = a
+		}
+		if to.After(b) {
+			to = b
+		}
+		sum += max(0, to.Sub(from))
+	}
+}

@@ -1,0 +1,229 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"time"
+)
+
+// tasks are the plan as a list, in order.
+func (a Ask) tasks(p Plan) []Task {
+	var out []Task
+	for i, j := range a.Jobs {
+		t := p.Pieces[i]
+		add := func(stage string, at time.Time, lasts time.Duration) {
+			if at.IsZero() {
+				return
+			}
+			_, done := a.mark(j, stage)
+			if done {
+				done = a.done(j, stage)
+			}
+			out = append(out, Task{Key: j.Key, Stage: stage, At: at, Lasts: lasts, Done: done || a.passed(j, stage)})
+		}
+		about := func(stage string, at, from, to time.Time, lasts time.Duration) {
+			add(stage, at, lasts)
+			if n := len(out) - 1; !at.IsZero() {
+				out[n].About, out[n].From, out[n].To = true, from, to
+			}
+		}
+		add("thaw", t.Thaw, five)
+		if j.Bath > 0 {
+			add("bath", t.Bath, bathHands)
+			add("lift", t.Lift, five)
+		}
+		add("salt", t.Prep, j.Prep)
+		if j.Temper > 0 && t.Out.After(t.Salt) {
+			add("out", t.Out, five)
+		}
+		add("fire", t.Fire, five)
+		if !t.Wrap.IsZero() {
+			share := float64(t.Off.Sub(t.Fire)) / float64(max(1, j.Fire.Mid))
+			at := t.Fire.Add(time.Duration(j.Wrap * share * float64(j.Fire.Mid))).Truncate(five)
+			about("wrap", at, at.Add(-30*time.Minute), at.Add(45*time.Minute), 10*time.Minute)
+		}
+		about("off", t.Off, t.Early, t.Late, five)
+		if t.Over {
+			out[len(out)-1].About = false
+		}
+		add("reheat", t.Reheat, five)
+		add("slice", t.Slice, j.Slice)
+	}
+	out = append(out, a.lighting(p)...)
+	slices.SortStableFunc(out, func(x, y Task) int { return x.At.Compare(y.At) })
+	for i := range out {
+		k := &out[i]
+		_, _, quiet := a.Quiet.Within(k.At)
+		// What is off in the night waits for the morning when the pit keeps it warm.
+		k.Wakes = quiet && !(k.About && a.keeps(k.Key))
+		at := 0
+		for n := range out {
+			if n != i && overlaps(out[n], *k) {
+				at++
+			}
+		}
+		k.Clash = !k.About && at >= a.Hands
+	}
+	return out
+}
+
+// overlaps reports whether two tasks that have their times need hands at once.
+func overlaps(x, y Task) bool {
+	return !x.About && !y.About && !x.Done && !y.Done && x.At.Before(y.At.Add(y.Lasts)) && y.At.Before(x.At.Add(x.Lasts))
+}
+
+// keeps reports whether the pit of a job holds meat warm by itself.
+func (a Ask) keeps(key string) bool {
+	for _, j := range a.Jobs {
+		if j.Key == key {
+			return a.pit(j).Holds
+		}
+	}
+	return false
+}
+
+// passed reports whether a stage is over because a later one is done.
+func (a Ask) passed(j Job, stage string) bool {
+	order := []string{"thaw", "bath", "lift", "salt", "out", "fire", "wrap", "off"}
+	at := slices.Index(order, stage)
+	if at < 0 {
+		return false
+	}
+	for _, later := range order[at+1:] {
+		if a.done(j, later) {
+			return true
+		}
+	}
+	return false
+}
+
+// lighting is when each pit is lit, and fed through the night when it does not
+// burn alone so long.
+func (a Ask) lighting(p Plan) []Task {
+	var out []Task
+	for n := range a.Pits {
+		var first, last time.Time
+		done := false
+		for i, j := range a.Jobs {
+			if j.Pit != n {
+				continue
+			}
+			t := p.Pieces[i]
+			if first.IsZero() || t.Fire.Before(first) {
+				first = t.Fire
+			}
+			if t.Off.After(last) {
+				last = t.Off
+			}
+			done = done || a.done(j, "fire")
+		}
+		if first.IsZero() {
+			continue
+		}
+		pit := a.Pits[n]
+		out = append(out, Task{Pit: n, Stage: "light", At: floor(first.Add(-pit.Preheat)), Lasts: 10 * time.Minute, Done: done})
+		if a.Quiet.none() {
+			continue
+		}
+		for at := first.Add(pit.Alone); at.Before(last); at = at.Add(pit.Alone) {
+			if _, _, quiet := a.Quiet.Within(at); quiet {
+				out = append(out, Task{Pit: n, Stage: "feed", At: floor(at), Lasts: five, Done: !a.Now.IsZero() && at.Before(a.Now)})
+			}
+		}
+	}
+	return out
+}
+
+// verbs say what a task is.
+var verbs = map[string]string{
+	"thaw": "Thaw %s in the fridge", "bath": "%s into the bath", "lift": "%s out of the bath", "salt": "Prepare and salt %s",
+	"out": "%s out of the fridge", "fire": "%s on the fire", "wrap": "Wrap %s", "off": "%s off the fire", "reheat": "Reheat %s, covered, to 74 °C / 165 °F",
+	"slice": "Slice %s", "light": "Light the %s", "feed": "Feed the %s",
+}
+
+func (a Ask) verb(k Task) string { return Verb(k.Stage, a.name(k)) }
+
+// Verb says a task of that stage in words.
+func Verb(stage, name string) string { return fmt.Sprintf(verbs[stage], name) }
+
+func (a Ask) name(k Task) string {
+	for _, j := range a.Jobs {
+		if j.Key == k.Key && k.Key != "" {
+			return j.Name
+		}
+	}
+	if k.Pit < len(a.Pits) {
+		return a.Pits[k.Pit].Name
+	}
+	return "pit"
+}
+
+// Name is what a task is about: the piece, or the pit.
+func (a Ask) Name(k Task) string { return a.name(k) }
+
+// Room is what a place holds over time.
+type Room struct {
+	Name   string
+	Limit  float64 // dm²; zero when it is not known
+	Peak   float64
+	PeakAt time.Time
+	Uses   []Use
+}
+
+// Use is a piece in a place for some time.
+type Use struct {
+	Key      string
+	From, To time.Time
+	DM2      float64
+}
+
+// rooms are the pits and the fridge over time.
+func (a Ask) rooms(p Plan) []Room {
+	var out []Room
+	for n, pit := range a.Pits {
+		r := Room{Name: pit.Name, Limit: pit.Room}
+		for i, j := range a.Jobs {
+			if t := p.Pieces[i]; j.Pit == n && j.RoomDM2 > 0 {
+				r.Uses = append(r.Uses, Use{j.Key, t.Fire, t.Off, j.RoomDM2})
+			}
+		}
+		if len(r.Uses) > 0 {
+			out = append(out, r.peak())
+		}
+	}
+	fridge := Room{Name: "fridge"}
+	for i, j := range a.Jobs {
+		t := p.Pieces[i]
+		from := t.Prep
+		for _, earlier := range []time.Time{t.Bath, t.Thaw} {
+			if !earlier.IsZero() && earlier.Before(from) {
+				from = earlier
+			}
+		}
+		if t.Out.Sub(from) > time.Hour {
+			fridge.Uses = append(fridge.Uses, Use{j.Key, from, t.Out, j.FridgeDM2})
+		}
+		if !t.Reheat.IsZero() {
+			fridge.Uses = append(fridge.Uses, Use{j.Key, t.Off.Add(2 * time.Hour), t.Reheat, j.FridgeDM2})
+		}
+	}
+	if len(fridge.Uses) > 0 {
+		out = append(out, fridge.peak())
+	}
+	return out
+}
+
+func (r Room) peak() Room {
+	for _, u := range r.Uses {
+		sum := 0.0
+		for _, v := range r.Uses {
+			if !v.From.After(u.From) && v.To.After(u.From) {
+				sum += v.DM2
+			}
+		}
+		if sum > r.Peak {
+			r.Peak, r.PeakAt = sum, u.From
+		}
+	}
+	return r
+}

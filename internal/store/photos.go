@@ -1,0 +1,61 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"time"
+
+	"gorm.io/gorm"
+)
+
+// Photo is a photograph of a cook. Lists leave Data out.
+type Photo struct {
+	ID        uint64
+	CookID    uint64
+	Piece     string // key of the piece; empty when it is of the whole cook
+	Note      string
+	Width     int
+	Height    int
+	Data      []byte // JPEG
+	CreatedAt time.Time
+	DeletedAt gorm.DeletedAt
+}
+
+// AddPhoto puts a photograph on record.
+func (s *Store) AddPhoto(ctx context.Context, p Photo) (Photo, error) {
+	if _, err := s.Cook(ctx, p.CookID); err != nil {
+		return p, err
+	}
+	err := s.db.WithContext(ctx).Create(&p).Error
+	return p, err
+}
+
+// Photos returns those of a cook, the oldest first, without their data.
+func (s *Store) Photos(ctx context.Context, cook uint64) ([]Photo, error) {
+	var out []Photo
+	return out, s.db.WithContext(ctx).Omit("data").Where("cook_id = ?", cook).Order("id").Find(&out).Error
+}
+
+// Photo returns one with its data, or ErrNotFound.
+func (s *Store) Photo(ctx context.Context, id uint64) (Photo, error) {
+	var p Photo
+	err := s.db.WithContext(ctx).Take(&p, id).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		err = ErrNotFound
+	}
+	return p, err
+}
+
+// DeletePhoto takes one away; RestorePhoto brings it back.
+func (s *Store) DeletePhoto(ctx context.Context, id uint64) error {
+	done := s.db.WithContext(ctx).Delete(&Photo{}, id)
+	if done.Error == nil && done.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return done.Error
+}
+
+// RestorePhoto brings a photograph back that was taken away.
+func (s *Store) RestorePhoto(ctx context.Context, id uint64) error {
+	return s.db.WithContext(ctx).Unscoped().Model(&Photo{}).Where("id = ?", id).Update("deleted_at", nil).Error
+}
