@@ -285,3 +285,33 @@ func (b *browser) paste(text string) {
 	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector("textarea").focus(), document.querySelector("textarea").select()`))
 	b.do(chromedp.KeyEvent(text))
 }
+
+// drag pulls the element of a CSS selector so many pixels sideways.
+func (b *browser) drag(selector string, by float64) {
+	b.t.Helper()
+	b.until(`document.querySelector(` + quote(selector) + `)`)
+	at := js[[]float64](b, `(() => { const r = document.querySelector(`+quote(selector)+`).getBoundingClientRect(); return [r.x + Math.min(r.width, 60) / 2, r.y + r.height / 2]; })()`)
+	b.do(
+		chromedp.MouseEvent(chromedp.MouseMoved, at[0], at[1]),
+		chromedp.MouseEvent(chromedp.MousePressed, at[0], at[1], chromedp.ButtonLeft, chromedp.ClickCount(1)),
+		chromedp.MouseEvent(chromedp.MouseMoved, at[0]+by/2, at[1], chromedp.ButtonLeft),
+		chromedp.MouseEvent(chromedp.MouseMoved, at[0]+by, at[1], chromedp.ButtonLeft),
+		chromedp.MouseEvent(chromedp.MouseReleased, at[0]+by, at[1], chromedp.ButtonLeft, chromedp.ClickCount(1)),
+	)
+}
+
+// upload gives a file to the first file field of a CSS selector.
+func (b *browser) upload(selector, path string) {
+	b.t.Helper()
+	b.do(chromedp.SetUploadFiles(selector, []string{path}))
+}
+
+// pdf prints the page as its own style sheet says.
+func (b *browser) pdf() []byte {
+	b.t.Helper()
+	out, err := chromedp.Run(b.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize(), chromedp.PDFPrintBackground()))
+	if err != nil {
+		b.fail(err)
+	}
+	return out
+}

@@ -20,7 +20,7 @@ func TestFromNothingToAWeighedRub(t *testing.T) {
 
 	b.see("Who eats, and when?")
 	b.write("Name of the cook", "Sunday at the lock")
-	b.write("Guests", "8")
+	b.write("Grown-ups", "8")
 	b.saved()
 	b.until(`/^\/cooks\/\d+\/occasion/.test(location.pathname)`)
 	b.press("Add a piece of meat")
@@ -145,19 +145,19 @@ func TestARegularOnTheDemo(t *testing.T) {
 
 	// Another screen saves first: this one is told, and keeps what it has.
 	b.open("/cooks/3/occasion")
-	b.see("enough for 36")
+	b.see("enough for 51")
 	rec, err := b.app.Store.Cook(t.Context(), 3)
 	require.NoError(t, err)
 	rec.Cook.Guests = 40
 	_, err = b.app.Store.UpdateCook(t.Context(), 3, rec.Version, rec.Cook)
 	require.NoError(t, err)
-	b.write("Guests", "38")
+	b.write("Grown-ups", "38")
 	b.see("This cook was changed on another screen.")
-	assert.Equal(t, "38", js[string](b, field("Guests")+`.value`))
+	assert.Equal(t, "38", js[string](b, field("Grown-ups")+`.value`))
 	b.accessible("a conflict")
 	b.press("Take theirs")
-	b.until(field("Guests") + `?.value === "40"`)
-	b.write("Guests", "36")
+	b.until(field("Grown-ups") + `?.value === "40"`)
+	b.write("Grown-ups", "36")
 	b.saved()
 
 	b.open("/")

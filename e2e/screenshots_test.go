@@ -23,8 +23,7 @@ func TestScreenshots(t *testing.T) {
 		see, press       string
 	}{
 		{"cooks", "/", "day", 1280, 800, "Launch day", ""},
-		{"occasion", "/cooks/3/occasion", "day", 1280, 800, "enough for 36", ""},
-		{"add-a-piece", "/cooks/3/add", "day", 1280, 800, "Which cut?", ""},
+		{"occasion", "/cooks/3/occasion", "day", 1280, 800, "enough for 51", ""},
 		{"piece", "/cooks/3/piece/1", "day", 1280, 800, "thick, as measured", ""},
 		{"season", "/cooks/3/season/1", "day", 1280, 800, "on the meat; mix", ""},
 		{"where-from", "/cooks/3/season/1", "day", 1280, 800, "on the meat; mix", "Salt in the meat:"},
@@ -38,9 +37,10 @@ func TestScreenshots(t *testing.T) {
 		{"jars", "/jars", "day", 1280, 800, "Past its use-by", ""},
 		{"guess", "/guess", "day", 1280, 800, "Your guess", ""},
 		{"wait", "/cooks/3/wait/1", "day", 1280, 800, "31 h: at the fire", ""},
-		{"clock-night", "/cooks/3/clock/2", "night", 1280, 800, "salt at", ""},
-		{"season-phone", "/cooks/3/season/2", "day", 390, 844, "on the meat; mix", ""},
-		{"clock-phone-night", "/cooks/3/clock/1", "night", 390, 844, "salt at", ""},
+		{"fire", "/cooks/3/fire/2", "day", 1280, 800, "Wrap", ""},
+		{"plan", "/cooks/3/plan", "day", 1280, 800, "What to do when", ""},
+		{"card", "/cooks/3/card", "day", 1280, 800, "Guidance for home cooks", ""},
+		{"plan-phone-night", "/cooks/3/plan", "night", 390, 844, "What to do when", ""},
 	} {
 		b.do(chromedp.EmulateViewport(s.width, s.height))
 		b.open("/")

@@ -355,10 +355,15 @@ func TestReopenedDatabaseKeepsItsCooks(t *testing.T) {
 }
 
 func BenchmarkPreview(b *testing.B) {
-	// The handler with the demo's five pieces, without the network.
-	raw, err := json.Marshal(supper())
+	// The demo's supper of five pieces through the handler and the database,
+	// without the network.
+	app := apptest.Start(b)
+	require.NoError(b, demo.Load(b.Context(), app.Store, apptest.Now))
+	rec, err := app.Store.Cook(b.Context(), 3)
 	require.NoError(b, err)
-	h := api.New(api.Config{Now: func() time.Time { return apptest.Now }})
+	raw, err := json.Marshal(rec.Cook)
+	require.NoError(b, err)
+	h := api.New(api.Config{Store: app.Store, Now: func() time.Time { return apptest.Now }})
 	for b.Loop() {
 		req, _ := http.NewRequest("POST", "/api/sheet", bytes.NewReader(raw))
 		req.Header.Set("Content-Type", "application/json")

@@ -95,9 +95,16 @@ func cooks(now time.Time, injection formula.Formula) []sheet.Cook {
 	supper := sheet.NewCook(now.In(zone), 36)
 	supper.Name = "Autumn regatta supper"
 	supper.Portion = "180 g"
+	supper.Guests, supper.Children, supper.Appetite, supper.Leftovers, supper.Hands = 34, 4, "hearty", 6, 2
+	supper.Pits = []sheet.PitTyped{{Name: "Pellet cabinet", Kind: "pellet"}, {Name: "Kettle", Kind: "kettle", Room: "24"}, {Name: "Borrowed offset", Kind: "offset"}}
 	supper.Pieces = []sheet.Piece{
 		lambShoulders(), chuckRoll(injection), porkLoin(), chickenLegs(), venison(),
 	}
+	for i, pit := range []int{0, 0, 2, 1, 2} {
+		supper.Pieces[i].Fire.On = pit
+	}
+	supper.Pieces[1].Choices = map[string]string{"rest": "holder", "slice": "pulled"}
+	supper.Pieces[0].Grain, supper.Pieces[4].Grain = "0", "25"
 	trial := sheet.Cook{
 		Name: "Lamb trial at the boathouse", ServeAt: past(now.In(zone), 23), Zone: Zone, Guests: 8,
 		Pieces: []sheet.Piece{lambShoulders()},

@@ -20,6 +20,7 @@ const JarsPage = lazy(() => import("./jars/jars-page"));
 const LarderPage = lazy(() => import("./larder/larder-page"));
 const ReadPage = lazy(() => import("./exchange/read-page"));
 const GuessPage = lazy(() => import("./guess/guess-page"));
+const CardPage = lazy(() => import("./card/card-page"));
 const CookPage = lazy(() => import("./cook/cook-page"));
 
 const queries = new QueryClient({
@@ -55,6 +56,7 @@ const router = createBrowserRouter([
 		element: <Frame />,
 		children: [
 			{ path: "/", element: <CookList /> },
+			{ path: "/cooks/:id/card", element: <CardPage /> },
 			{ path: "/cooks/:id/:stage?/:piece?", element: <CookPage /> },
 			{ path: "/bench", element: <BenchPage /> },
 			{ path: "/bench/:id", element: <FormulaPage /> },

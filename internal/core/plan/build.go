@@ -315,7 +315,7 @@ func (a Ask) check(p *Plan) {
 		if t.Wait > j.WaitMax {
 			note("wait", j.Key, t.Salt, "%s: salted %s before the fire is too long; raw, it keeps %s", j.Name, quantity.FormatDuration(t.Wait), quantity.FormatDuration(j.WaitMax))
 		}
-		if t.Hold > j.HoldMax && t.Reheat.IsZero() && !t.Over {
+		if t.Hold > j.HoldMax+15*time.Minute && t.Reheat.IsZero() && !t.Over {
 			note("hold", j.Key, t.Off, "%s stands for %s after the fire; it keeps well for %s", j.Name, quantity.FormatDuration(t.Hold), quantity.FormatDuration(j.HoldMax))
 		}
 		if t.Off.After(t.Slice.Add(-j.LeastRest)) {

@@ -292,7 +292,7 @@ func (a Ask) kinds(kind Kind) (kinds []Kind, why string) {
 			}
 			on := a.onAt(j, Overnight, slice[i])
 			if hold := slice[i].Sub(on.Add(j.Fire.Mid)); hold > j.HoldMax {
-				return kinds, fmt.Sprintf("%s would be done about %s and stand for %s; it keeps %s", j.Name, on.Add(j.Fire.Mid).Format("Mon 15:04"), quantity.FormatDuration(hold), quantity.FormatDuration(j.HoldMax))
+				return kinds, fmt.Sprintf("%s would be done about %s and stand for %s; where it rests it keeps %s (a warm holder keeps it longer)", j.Name, on.Add(j.Fire.Mid).Format("Mon 15:04"), quantity.FormatDuration(hold), quantity.FormatDuration(j.HoldMax))
 			}
 			kinds[i] = Overnight
 			special++

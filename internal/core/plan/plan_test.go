@@ -274,3 +274,8 @@ func BenchmarkPlan(b *testing.B) {
 		Make(a)
 	}
 }
+
+// overlaps reports whether two tasks that have their times need hands at once.
+func overlaps(x, y Task) bool {
+	return !x.About && !y.About && x.At.Before(y.At.Add(y.Lasts)) && y.At.Before(x.At.Add(x.Lasts))
+}

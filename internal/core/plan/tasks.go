@@ -56,20 +56,27 @@ func (a Ask) tasks(p Plan) []Task {
 		_, _, quiet := a.Quiet.Within(k.At)
 		// What is off in the night waits for the morning when the pit keeps it warm.
 		k.Wakes = quiet && !(k.About && a.keeps(k.Key))
-		at := 0
-		for n := range out {
-			if n != i && overlaps(out[n], *k) {
-				at++
-			}
-		}
-		k.Clash = !k.About && at >= a.Hands
+		k.Clash = !k.About && !k.Done && crowd(out, i) > a.Hands
 	}
 	return out
 }
 
-// overlaps reports whether two tasks that have their times need hands at once.
-func overlaps(x, y Task) bool {
-	return !x.About && !y.About && !x.Done && !y.Done && x.At.Before(y.At.Add(y.Lasts)) && y.At.Before(x.At.Add(x.Lasts))
+// crowd is how many tasks are done at once at most while task i is.
+func crowd(all []Task, i int) int {
+	most := 1
+	for _, from := range all { // the most are at once when one of them begins
+		if at := from.At; at.Before(all[i].At) || !at.Before(all[i].At.Add(all[i].Lasts)) {
+			continue
+		}
+		n := 0
+		for _, k := range all {
+			if !k.About && !k.Done && !k.At.After(from.At) && from.At.Before(k.At.Add(k.Lasts)) {
+				n++
+			}
+		}
+		most = max(most, n)
+	}
+	return most
 }
 
 // keeps reports whether the pit of a job holds meat warm by itself.
@@ -136,8 +143,8 @@ func (a Ask) lighting(p Plan) []Task {
 
 // verbs say what a task is.
 var verbs = map[string]string{
-	"thaw": "Thaw %s in the fridge", "bath": "%s into the bath", "lift": "%s out of the bath", "salt": "Prepare and salt %s",
-	"out": "%s out of the fridge", "fire": "%s on the fire", "wrap": "Wrap %s", "off": "%s off the fire", "reheat": "Reheat %s, covered, to 74 °C / 165 °F",
+	"thaw": "Thaw %s in the fridge", "bath": "%s: into the bath", "lift": "%s: out of the bath", "salt": "Prepare and salt %s",
+	"out": "%s: out of the fridge", "fire": "%s: on the fire", "wrap": "Wrap %s", "off": "%s: off the fire", "reheat": "Reheat %s, covered, to 74 °C / 165 °F",
 	"slice": "Slice %s", "light": "Light the %s", "feed": "Feed the %s",
 }
 

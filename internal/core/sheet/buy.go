@@ -40,6 +40,7 @@ func (c Cook) demand(errs *field.Errors) float64 {
 type BuyLine struct {
 	Title string       `json:"title"`
 	Buy   trace.Figure `json:"buy" doc:"Raw weight to buy of it, all of its pieces, so that all pieces together go round"`
+	Count int          `json:"count" doc:"How many pieces that is: as many as now, unless one would then be no such piece"`
 	Typed string       `json:"typed" doc:"The same as the field takes it, for each or all as the piece is typed"`
 	Cost  *CostSheet   `json:"cost,omitempty" doc:"Of what is bought now, meat and mix"`
 	Each  string       `json:"each" doc:"That cost for one serving; empty without a price"`
@@ -82,9 +83,13 @@ func buyLines(pieces []*piece, sheets []PieceSheet, demand float64) []BuyLine {
 			}})
 		line.Buy.Text, line.Buy.Unit = quantity.FormatMass(quantity.Mass(mid), p.opt.Units), ""
 		line.Buy.Range = rangeText(quantity.Mass(line.Buy.Low), quantity.Mass(line.Buy.High), p.opt.Units)
+		line.Count = p.count
+		if each := mid / float64(p.count); each > p.cut.HighKG || each < p.cut.LowKG {
+			line.Count = int(math.Max(1, math.Round(mid/p.cut.TypicalKG)))
+		}
 		each := quantity.Mass(mid)
 		if !p.typed.Together {
-			each /= quantity.Mass(p.count)
+			each /= quantity.Mass(line.Count)
 		}
 		line.Typed = quantity.FormatMass(each, p.opt.Units)
 		line.Cost = p.cost(sheets[i].Season)

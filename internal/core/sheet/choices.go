@@ -181,12 +181,12 @@ func thawing(m quantity.Mass) time.Duration {
 // floor of 60 °C / 140 °F is met with room to spare. Field experience.
 func holdMax(c cut.Cut, place string) time.Duration {
 	minutes := map[cut.Family]map[string]float64{
-		cut.Pink:     {"counter": 30, "cooler": 90, "oven": 90, "holder": 150},
-		cut.Collagen: {"counter": 60, "cooler": 270, "oven": 360, "holder": 16 * 60},
-		cut.Rack:     {"counter": 30, "cooler": 120, "oven": 120, "holder": 240},
-		cut.Poultry:  {"counter": 30, "cooler": 75, "oven": 90, "holder": 150},
-		cut.Whole:    {"counter": 60, "cooler": 180, "oven": 240, "holder": 8 * 60},
-		cut.Ground:   {"counter": 20, "cooler": 45, "oven": 60, "holder": 120},
+		cut.Pink:     {"counter": 50, "cooler": 90, "oven": 90, "holder": 150},
+		cut.Collagen: {"counter": 90, "cooler": 270, "oven": 360, "holder": 16 * 60},
+		cut.Rack:     {"counter": 50, "cooler": 120, "oven": 120, "holder": 240},
+		cut.Poultry:  {"counter": 50, "cooler": 75, "oven": 90, "holder": 150},
+		cut.Whole:    {"counter": 75, "cooler": 180, "oven": 240, "holder": 8 * 60},
+		cut.Ground:   {"counter": 30, "cooler": 45, "oven": 60, "holder": 120},
 	}[c.Family][place]
 	return time.Duration(minutes) * time.Minute
 }

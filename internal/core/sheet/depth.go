@@ -21,6 +21,7 @@ type DepthSheet struct {
 	EvenAt   string       `json:"even_at" doc:"When it is even, in words"`
 	Surface  string       `json:"surface" doc:"What the surface looks like when the fire starts"`
 	Worst    bool         `json:"worst" doc:"The fire starts while the surface is wet with brine"`
+	Follows  string       `json:"follows" doc:"How the plan's wait stands to what was asked and to its school; may be empty"`
 	Advice   string       `json:"advice" doc:"What covering or leaving open, and this wait, do"`
 	End      int          `json:"end" doc:"Which moment is the start of the fire"`
 	Moments  []Moment     `json:"moments" nullable:"false"`
@@ -101,6 +102,7 @@ func (p *piece) depthSheet(d dose, c salt.Course) *DepthSheet {
 		EvenAt: evenWords(c, p.cut.Noun, b.Load), Advice: p.waitAdvice(), Moments: []Moment{}, Seasoned: p.band.Low,
 	}
 	out.Surface, out.Worst = surfaceWords(p.wait, c.TakenUp, b.Load, p.typed.Wait.Open)
+	out.Follows = joinSentences(p.planned(), p.school(c.TakenUp))
 	out.MaxSalt = math.Max(1.5, math.Min(6, 300*c.End.Mean))
 	for i, m := range c.Moments {
 		if m.At == p.wait {
@@ -168,4 +170,49 @@ func (p *piece) waitAdvice() string {
 		return "Open: a dry surface, better skin and bark. Keep it below other food in the fridge."
 	}
 	return "Covered: the meat keeps wet and the fridge clean. Sugar and spice stay on the surface."
+}
+
+// planned says what the plan makes of the wait that was asked.
+func (p *piece) planned() string {
+	if p.moved() == "" {
+		return ""
+	}
+	return fmt.Sprintf("The plan gives %s%s.", quantity.FormatDuration(p.wait), p.moved())
+}
+
+// school holds the wait against what its school asks for: minutes while the fire
+// comes up, a night of 8 to 12 hours, or a day and more.
+func (p *piece) school(takenUp time.Duration) string {
+	short := func(least time.Duration, of string) string {
+		return fmt.Sprintf("%s too short for %s.", upper(quantity.FormatDuration((least - p.wait).Round(5*time.Minute))), of)
+	}
+	const slack = 20 * time.Minute
+	switch or(p.typed.Wait.Style, "overnight") {
+	case "minutes":
+		switch {
+		case p.wait < takenUp-time.Minute && p.wait >= 5*time.Minute:
+			return fmt.Sprintf("%s too short: this coat is taken up after %s. Or salt within five minutes of the fire.", upper(quantity.FormatDuration((takenUp - p.wait).Round(time.Minute))), quantity.FormatDuration(takenUp))
+		case p.wait > takenUp+90*time.Minute && p.wait > 2*time.Hour:
+			return fmt.Sprintf("%s longer than a short salting needs: that is a school of its own, overnight.", upper(quantity.FormatDuration(p.wait-takenUp)))
+		}
+	case "day":
+		if p.wait < 20*time.Hour-slack {
+			return short(20*time.Hour, "a day’s salting")
+		}
+	default:
+		switch {
+		case p.wait < 8*time.Hour-slack:
+			return short(8*time.Hour, "a night’s salting, 8 to 12 h")
+		case p.wait > 16*time.Hour:
+			return fmt.Sprintf("%s longer than a night: the salt gets deeper, and the surface drier.", upper(quantity.FormatDuration((p.wait - 12*time.Hour).Round(5*time.Minute))))
+		}
+	}
+	return ""
+}
+
+func joinSentences(a, b string) string {
+	if a == "" || b == "" {
+		return a + b
+	}
+	return a + " " + b
 }

@@ -247,6 +247,7 @@ type TaskLine struct {
 	Label string `json:"label"`
 	Note  string `json:"note"`
 	Until string `json:"until" doc:"RFC 3339, when the hands are free again"`
+	Lasts string `json:"lasts" doc:"What it takes of a pair of hands, with its likely range"`
 	Done  bool   `json:"done"`
 	Can   bool   `json:"can" doc:"It can be marked as done"`
 	Wakes bool   `json:"wakes"`
@@ -312,7 +313,7 @@ func (l laidOut) sheet(c Cook, pieces []*piece) *PlanSheet {
 	for _, k := range p.Tasks {
 		line := TaskLine{
 			ID: k.Stage + "-" + or(k.Key, fmt.Sprintf("pit%d", k.Pit)), Piece: of[k.Key], Key: k.Key, Stage: k.Stage, At: iso(k.At), Local: k.At.Format(timeLayout),
-			Day: k.At.Format("Mon 2 Jan"), Time: k.At.Format("15:04"), Label: upper(plan.Verb(k.Stage, l.ask.Name(k))), Until: iso(k.At.Add(k.Lasts)),
+			Day: k.At.Format("Mon 2 Jan"), Time: k.At.Format("15:04"), Label: upper(plan.Verb(k.Stage, l.ask.Name(k))), Until: iso(k.At.Add(k.Lasts)), Lasts: lasting(k.Lasts),
 			Done: k.Done, Can: slices.Contains(markable, k.Stage), Wakes: k.Wakes && !k.Done, Clash: k.Clash && !k.Done,
 		}
 		if k.Stage == "feed" {
@@ -347,6 +348,13 @@ func (l laidOut) sheet(c Cook, pieces []*piece) *PlanSheet {
 	}
 	out.Told = l.told()
 	return out
+}
+
+// lasting is a piece of work with its likely range: some hands are quicker than
+// others by a third, and work takes half as long again as often.
+func lasting(d time.Duration) string {
+	low, high := (d * 2 / 3).Round(time.Minute), (d * 3 / 2).Round(time.Minute)
+	return fmt.Sprintf("%s (%.0f–%s)", quantity.FormatDuration(d), low.Minutes(), quantity.FormatDuration(high))
 }
 
 func joinWords(a, b string) string {
@@ -486,7 +494,10 @@ func (p *piece) taskNote(stage string) string {
 	case "off":
 		return "core " + quantity.FormatTemperature(p.done, p.opt.Units)
 	case "slice":
-		return joinWords(p.chose("slice"), strings.TrimSuffix(grainWords(p.typed.Grain), "."))
+		if p.typed.Grain != "" && p.chose("slice") == "sliced" {
+			return fmt.Sprintf("sliced across the grain, which runs at %s° to the length", p.typed.Grain)
+		}
+		return p.chose("slice")
 	}
 	return ""
 }

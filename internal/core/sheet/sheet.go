@@ -129,7 +129,7 @@ func work(c Cook, opt Options) (Sheet, []*piece) {
 	s.Servings = trace.New(servings, servings*0.9, servings*1.1, 0, "portions", trace.Origin{
 		Words: "The portions of all pieces added up.", Inputs: inputs, Source: "this cook",
 	})
-	s.Demand = trace.Exact(demand, 1, "portions", trace.Origin{
+	s.Demand = trace.Exact(demand, decimals(demand), "portions", trace.Origin{
 		Words: "Grown-ups, and children at half, times the appetite; and what is to be left.", Source: "field judgement",
 		Inputs: []trace.Input{{Name: "grown-ups", Text: fmt.Sprint(c.Guests)}, {Name: "children", Text: fmt.Sprint(c.Children)}, {Name: "appetite", Text: or(c.Appetite, "usual")}, {Name: "to be left", Text: fmt.Sprint(c.Leftovers)}},
 	})
@@ -142,6 +142,14 @@ func work(c Cook, opt Options) (Sheet, []*piece) {
 func (Cook) with(o Cook) Cook {
 	o.Pieces = slices.Clone(o.Pieces)
 	return o
+}
+
+// decimals is how many a number of portions needs.
+func decimals(v float64) int {
+	if v == float64(int(v)) {
+		return 0
+	}
+	return 1
 }
 
 // each runs do for 0 to n-1 side by side.

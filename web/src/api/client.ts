@@ -12,13 +12,28 @@ type Full<T> = T extends (infer U)[] ? Full<U>[] : T extends object ? { [K in ke
 export type Bath = Full<Schemas["Bath"]>;
 export type Injection = Full<Schemas["Injection"]>;
 export type Layer = Full<Schemas["Layer"]>;
-export type Piece = Full<Omit<Schemas["Piece"], "bath" | "inject" | "layers" | "weighed">> & {
+/** What the API leaves out of a page when it is empty. */
+type MayLack<T, K extends keyof T> = Full<Omit<T, K>> & { [P in K]?: Full<T[P]> };
+export type Piece = MayLack<
+	Omit<Schemas["Piece"], "bath" | "inject" | "layers" | "choices" | "fire">,
+	"weighed" | "key" | "grain" | "trim_note"
+> & {
 	bath?: Bath;
 	inject?: Injection;
 	layers?: Layer[];
-	weighed?: string[];
+	choices?: Record<string, string>;
+	fire: MayLack<Schemas["Fire"], "on" | "done">;
 };
-export type Cook = Full<Omit<Schemas["Cook"], "pieces">> & { pieces: Piece[] };
+export type Mark = Full<Schemas["Mark"]>;
+export type PitTyped = Full<Schemas["PitTyped"]>;
+export type Cook = MayLack<
+	Omit<Schemas["Cook"], "pieces">,
+	"children" | "appetite" | "leftovers" | "quiet" | "hands" | "pits" | "plan" | "marks" | "acks"
+> & { pieces: Piece[] };
+export type Plan = Schemas["PlanSheet"];
+export type TaskLine = Schemas["TaskLine"];
+export type ChoiceSheet = Schemas["ChoiceSheet"];
+export type PhotoLine = Schemas["PhotoLine"];
 export type BathSheet = Schemas["BathSheet"];
 export type InjectionSheet = Schemas["InjectionSheet"];
 export type Row = Full<Schemas["Row"]>;

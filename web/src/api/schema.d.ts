@@ -955,6 +955,11 @@ export interface components {
             buy: components["schemas"]["Figure"];
             /** @description Of what is bought now, meat and mix */
             cost?: components["schemas"]["CostSheet"];
+            /**
+             * Format: int64
+             * @description How many pieces that is: as many as now, unless one would then be no such piece
+             */
+            count: number;
             /** @description That cost for one serving; empty without a price */
             each: string;
             title: string;
@@ -1254,6 +1259,8 @@ export interface components {
             even: components["schemas"]["Figure"];
             /** @description When it is even, in words */
             even_at: string;
+            /** @description How the plan's wait stands to what was asked and to its school; may be empty */
+            follows: string;
             /**
              * Format: double
              * @description % that is drawn darkest
@@ -2324,6 +2331,8 @@ export interface components {
             /** @description Key of the piece */
             key: string;
             label: string;
+            /** @description What it takes of a pair of hands, with its likely range */
+            lasts: string;
             /** @description The same as a mark is typed */
             local: string;
             note: string;

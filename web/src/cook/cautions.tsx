@@ -1,4 +1,6 @@
-import { ExclamationCircleFilled, InfoCircleOutlined, StopFilled } from "@ant-design/icons";
+import { CheckOutlined, ExclamationCircleFilled, InfoCircleOutlined, StopFilled } from "@ant-design/icons";
+import { Button } from "antd";
+import type { Finding } from "../api/client";
 import { useInHand } from "./context";
 import "./cautions.css";
 
@@ -8,29 +10,68 @@ const look = {
 	note: { icon: <InfoCircleOutlined aria-hidden />, word: "Note" },
 } as const;
 
+/** Where a stage's cautions are shown. */
+const shownAt: Record<string, string[]> = { clock: ["fire", "rest"], fire: ["fire", "rest"] };
+
 /** The rules that apply here: this stage's, and from other stages whatever says stop. */
 export function Cautions({ piece, stage }: { piece: number; stage: string }) {
 	const { sheet } = useInHand();
-	const here = stage === "clock" ? "fire" : stage;
+	const here = shownAt[stage] ?? [stage];
 	const found = (sheet?.pieces[piece]?.cautions ?? []).filter(
-		(c) => c.stage === here || c.severity === "stop",
+		(c) => here.includes(c.stage) || c.severity === "stop",
 	);
 	if (found.length === 0) return null;
 	return (
 		<section className="cautions" aria-label="Cautions">
+			<CautionList found={found.map((c) => ({ ...c, piece, title: "" }))} />
+		</section>
+	);
+}
+
+interface ListProps {
+	found: (Finding & { piece: number; title: string })[];
+	/** Say of which piece each is. */
+	named?: boolean;
+}
+
+/** Cautions as a list; a stop is read and acknowledged, which is kept in the record. */
+export function CautionList({ found, named }: ListProps) {
+	const { sheet, cook, change } = useInHand();
+	const read = (c: ListProps["found"][number]) =>
+		change((page) => {
+			const key = page.pieces[c.piece]?.key ?? "";
+			page.acks = [
+				...(page.acks ?? []).filter((a) => a.piece !== key || a.rule !== c.id),
+				{ piece: key, rule: c.id, what: c.what, at: new Date().toISOString() },
+			];
+		});
+	return (
+		<>
 			<ul>
 				{found.map((c) => (
-					<li key={c.id} className={`caution caution-${c.severity}`}>
+					<li key={`${c.id}${c.piece}`} className={`caution caution-${c.severity}`}>
 						<b>
 							{look[c.severity].icon} {look[c.severity].word}
 						</b>
-						<p>
-							{c.what} <span>{c.do}</span> <small>{c.authority}</small>
-						</p>
+						<div>
+							<p>
+								{named && cook.pieces.length > 1 && <b>{c.title}: </b>}
+								{c.what} <span>{c.do}</span> <small>{c.authority}</small>
+							</p>
+							{c.severity === "stop" &&
+								(c.read ? (
+									<p className="muted">
+										<CheckOutlined aria-hidden /> Read and acknowledged{" "}
+										{new Date(c.read).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
+									</p>
+								) : (
+									<Button onClick={() => read(c)}>I have read this and take it on me</Button>
+								))}
+						</div>
 					</li>
 				))}
 			</ul>
 			<p className="cautions-close">{sheet?.closing}</p>
-		</section>
+		</>
 	);
 }

@@ -1,7 +1,6 @@
 import { WarningFilled } from "@ant-design/icons";
 import { Button } from "antd";
 import { Ask } from "../shared/ask";
-import { TypedField } from "../shared/typed-field";
 import { usePiece } from "./context";
 import "./clock-stage.css";
 
@@ -9,9 +8,8 @@ const big = new Set(["salt", "fire", "serve"]);
 
 /** The clock, counted back from serving: salt at, not before, fire at. */
 export function ClockStage({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, goto } = usePiece(index);
+	const { figures, goto } = usePiece(index);
 	const c = figures?.clock;
-	const fire = piece.fire;
 	return (
 		<>
 			<h2>The clock, back from serving</h2>
@@ -43,55 +41,15 @@ export function ClockStage({ index }: { index: number }) {
 					))}
 				</ol>
 			)}
-			<div className="fields fields-four">
-				<TypedField
-					label="Pit"
-					value={fire.pit}
-					usual={c?.usual_pit}
-					error={wrong("fire/pit")}
-					onChange={(v) =>
-						edit((p) => {
-							p.fire.pit = v;
-						})
-					}
-				/>
-				<TypedField
-					label="Time on the fire"
-					value={fire.time}
-					usual={c?.fire.split(" (")[0]}
-					error={wrong("fire/time")}
-					onChange={(v) =>
-						edit((p) => {
-							p.fire.time = v;
-						})
-					}
-				/>
-				<TypedField
-					label="Rest"
-					value={fire.rest}
-					usual={c?.usual_rest}
-					error={wrong("fire/rest")}
-					onChange={(v) =>
-						edit((p) => {
-							p.fire.rest = v;
-						})
-					}
-				/>
-				<TypedField
-					label="On the counter first"
-					value={fire.temper}
-					usual="none"
-					error={wrong("fire/temper")}
-					onChange={(v) =>
-						edit((p) => {
-							p.fire.temper = v;
-						})
-					}
-				/>
-			</div>
 			{c && (
 				<p className="says">
-					<b>On the fire {c.fire}.</b> From {c.from}.
+					<b>On the fire {c.fire}.</b> From {c.from}.{" "}
+					<Button type="link" onClick={() => goto("fire", index)}>
+						Pit, wrap and rest
+					</Button>
+					<Button type="link" onClick={() => goto("plan")}>
+						The plan for every piece
+					</Button>
 				</p>
 			)}
 		</>

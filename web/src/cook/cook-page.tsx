@@ -11,11 +11,14 @@ import { BrineStage } from "./brine-stage";
 import { Cautions } from "./cautions";
 import { ClockStage } from "./clock-stage";
 import { CookContext, type InHand } from "./context";
+import { FireStage } from "./fire-stage";
 import { Occasion } from "./occasion";
 import { PieceStage } from "./piece-stage";
+import { PlanPage } from "./plan-page";
 import { Rail } from "./rail";
 import { SaltColumn } from "./salt-column";
 import { SeasonStage } from "./season-stage";
+import { ShoppingPage } from "./shopping-page";
 import { Strip } from "./strip";
 import { type Standing, useCook } from "./use-cook";
 import { WaitStage } from "./wait-stage";
@@ -28,6 +31,7 @@ const stages = {
 	season: SeasonStage,
 	weigh: WeighStage,
 	wait: WaitStage,
+	fire: FireStage,
 	clock: ClockStage,
 } as const;
 
@@ -83,7 +87,7 @@ export default function CookPage() {
 	if (!context || !cook) return <p className="loading">Opening…</p>;
 
 	const index = Math.min(Math.max(0, Number(params.piece ?? 1) - 1 || 0), cook.pieces.length - 1);
-	const open = cook.pieces.length === 0 && stage !== "occasion" ? "add" : stage;
+	const open = cook.pieces.length === 0 && !["occasion", "plan", "shopping"].includes(stage) ? "add" : stage;
 	const Stage = open in stages ? stages[open as keyof typeof stages] : undefined;
 	return (
 		<CookContext value={context}>
@@ -114,9 +118,11 @@ export default function CookPage() {
 			)}
 			<Strip selected={Stage ? index : -1} stage={Stage ? stage : "piece"} adding={open === "add"} />
 			<div className={Stage ? "sheet" : "sheet sheet-wide"}>
-				<Rail stage={open} piece={open === "add" ? -1 : index} />
+				<Rail stage={open} piece={open === "add" || (!Stage && cook.pieces.length > 1) ? -1 : index} />
 				<section className="stage" aria-live="off">
 					{open === "occasion" && <Occasion />}
+					{open === "plan" && <PlanPage />}
+					{open === "shopping" && <ShoppingPage />}
 					{open === "add" && <AddPiece />}
 					{Stage && (
 						<>

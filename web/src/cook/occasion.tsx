@@ -1,13 +1,14 @@
 import { ArrowRightOutlined, PlusOutlined } from "@ant-design/icons";
 import { Button } from "antd";
 import { Ask } from "../shared/ask";
+import { Choice } from "../shared/choice";
 import { TypedField } from "../shared/typed-field";
 import { useInHand } from "./context";
 import "./occasion.css";
 
 /** Who eats, how many, when: serving time is what everything is counted back from. */
 export function Occasion() {
-	const { cook, change, error, shelf, sheet, isNew, goto } = useInHand();
+	const { cook, change, error, shelf, sheet, isNew, goto, undoable } = useInHand();
 	const blank = isNew && cook.name === "";
 	return (
 		<>
@@ -40,7 +41,7 @@ export function Occasion() {
 					}
 				/>
 				<TypedField
-					label="Guests"
+					label="Grown-ups"
 					size="large"
 					inputMode="numeric"
 					value={cook.guests > 0 ? String(cook.guests) : ""}
@@ -51,6 +52,43 @@ export function Occasion() {
 							c.guests = Number.parseInt(v.replace(/\D/g, "").slice(0, 6), 10) || 0;
 						})
 					}
+				/>
+			</div>
+			<div className="fields fields-four">
+				<TypedField
+					label="Children"
+					inputMode="numeric"
+					value={cook.children ? String(cook.children) : ""}
+					usual="none"
+					error={error("/children")}
+					onChange={(v) =>
+						change((c) => {
+							c.children = Number.parseInt(v.replace(/\D/g, "").slice(0, 6), 10) || 0;
+						})
+					}
+				/>
+				<TypedField
+					label="To have left, portions"
+					inputMode="numeric"
+					value={cook.leftovers ? String(cook.leftovers) : ""}
+					usual="none"
+					error={error("/leftovers")}
+					onChange={(v) =>
+						change((c) => {
+							c.leftovers = Number.parseInt(v.replace(/\D/g, "").slice(0, 6), 10) || 0;
+						})
+					}
+				/>
+				<Choice
+					label="Appetite"
+					value={cook.appetite || "usual"}
+					error={error("/appetite")}
+					onChange={(v) =>
+						change((c) => {
+							c.appetite = v;
+						})
+					}
+					options={["light", "usual", "hearty"].map((a) => ({ value: a, label: a }))}
 				/>
 			</div>
 			<div className="fields">
@@ -94,9 +132,10 @@ export function Occasion() {
 					<thead>
 						<tr>
 							<th scope="col">piece</th>
-							<th scope="col">trimmed</th>
-							<th scope="col">feeds</th>
+							<th scope="col">to buy</th>
+							<th scope="col">portions</th>
 							<th scope="col">salt in the meat</th>
+							<th scope="col">costs</th>
 						</tr>
 					</thead>
 					<tbody>
@@ -109,9 +148,18 @@ export function Occasion() {
 										{p.title || "a piece"}
 									</button>
 								</th>
-								<td>{p.meat && <Ask name="Trimmed weight" figure={p.meat.all_green} />}</td>
-								<td>{p.meat && <Ask name="Portions" figure={p.meat.servings} />}</td>
+								<td>
+									{sheet.buy[i]?.buy.text && <Ask name="Raw weight to buy" figure={sheet.buy[i].buy} />}
+								</td>
+								<td>
+									{p.meat && (
+										<Ask name="Portions" figure={p.meat.servings}>
+											{p.meat.servings.text}
+										</Ask>
+									)}
+								</td>
 								<td>{p.ledger && <Ask name="Salt in the meat" figure={p.ledger.percent} />}</td>
+								<td>{sheet.buy[i]?.cost && <Ask name="What it costs" figure={sheet.buy[i].cost.total} />}</td>
 							</tr>
 						))}
 					</tbody>
@@ -120,12 +168,41 @@ export function Occasion() {
 							<th scope="row">together</th>
 							<td />
 							<td>
-								<Ask name="Portions in all" figure={sheet.servings} />
+								<Ask name="Portions in all" figure={sheet.servings}>
+									{sheet.servings.text}
+								</Ask>
 							</td>
 							<td className={sheet.short ? "plates-short" : undefined}>{sheet.verdict}</td>
+							<td>
+								{sheet.cost && <Ask name="What all of it costs" figure={sheet.cost.total} />}
+								{sheet.cost_each && <small>{sheet.cost_each}</small>}
+							</td>
 						</tr>
 					</tfoot>
 				</table>
+			)}
+			{sheet && cook.pieces.length > 0 && sheet.demand.value > 0 && (
+				<p className="says plates-buy">
+					Wanted are <Ask name="Portions wanted" figure={sheet.demand} />. To buy is what goes round, with
+					these pieces in the measure they are now.{" "}
+					<Button
+						onClick={() => {
+							undoable("The weights are what goes round.", structuredClone(cook));
+							change((c) => {
+								c.pieces.forEach((p, i) => {
+									const line = sheet.buy[i];
+									if (!line?.typed) return;
+									p.bought = line.typed;
+									p.count = line.count;
+									p.trimmed = "";
+									p.thickness = "";
+								});
+							});
+						}}
+					>
+						Buy so much
+					</Button>
+				</p>
 			)}
 			<div className="occasion-next">
 				<Button
@@ -136,6 +213,11 @@ export function Occasion() {
 				>
 					Add a piece of meat
 				</Button>
+				{cook.pieces.length > 0 && (
+					<Button size="large" onClick={() => goto("plan")}>
+						The plan
+					</Button>
+				)}
 				{cook.pieces.length > 0 && (
 					<Button type="primary" size="large" onClick={() => goto("season", 0)}>
 						Salt and season <ArrowRightOutlined />

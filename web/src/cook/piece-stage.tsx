@@ -3,7 +3,10 @@ import { Button, Select, Switch } from "antd";
 import { Ask } from "../shared/ask";
 import { Choice } from "../shared/choice";
 import { TypedField } from "../shared/typed-field";
+import { Choices } from "./choices";
 import { usePiece } from "./context";
+import { GrainMark } from "./grain-mark";
+import { Photos } from "./photos";
 import "./piece-stage.css";
 
 /** The meat before anything goes on it: cut, weight, trim, thickness. */
@@ -179,6 +182,9 @@ export function PieceStage({ index }: { index: number }) {
 					]}
 				/>
 			</div>
+			<Choices index={index} stage="piece" />
+			<GrainMark index={index} />
+			<Photos piece={piece.key ?? ""} />
 			{meat && (
 				<p className="says">
 					{meat.size}, <Ask name="Surface that takes a coat" figure={meat.surface} /> of coated surface.{" "}

@@ -16,10 +16,29 @@ export function Rail({ stage, piece }: { stage: string; piece: number }) {
 		{
 			key: "occasion",
 			label: "Occasion",
-			line: cook.guests > 0 ? `${cook.guests} at table` : "who eats, and when",
+			line: cook.guests > 0 ? `${cook.guests + (cook.children ?? 0)} at table` : "who eats, and when",
 			to: "occasion",
 		},
 	];
+	if (cook.pieces.length > 0) {
+		const plan = sheet?.plan;
+		steps.push(
+			{
+				key: "plan",
+				label: "Plan",
+				line: plan
+					? `${plan.options.find((o) => o.chosen)?.name ?? ""}, ${plan.chance.text} %`
+					: "when you serve",
+				to: "plan",
+			},
+			{
+				key: "shopping",
+				label: "Shopping",
+				line: sheet?.cost ? `${sheet.cost.total.text} ${sheet.cost.total.unit}` : "what to buy",
+				to: "shopping",
+			},
+		);
+	}
 	if (p) {
 		steps.push(
 			{
@@ -55,9 +74,15 @@ export function Rail({ stage, piece }: { stage: string; piece: number }) {
 				to: `wait${at}`,
 			},
 			{
+				key: "fire",
+				label: "Fire and rest",
+				line: f?.clock ? (f.clock.fire.split(" (")[0] ?? "") : "which pit",
+				to: `fire${at}`,
+			},
+			{
 				key: "clock",
 				label: "Clock",
-				line: fire ? `fire ${fire.figure.text}` : "counted back",
+				line: fire ? `on at ${fire.figure.text}` : "counted back",
 				to: `clock${at}`,
 			},
 		);

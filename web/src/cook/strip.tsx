@@ -1,10 +1,21 @@
 import { PlusOutlined } from "@ant-design/icons";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { useInHand } from "./context";
+import { local, mark } from "./marks";
 import "./strip.css";
 
 const hour = 3600_000;
+const quarter = hour / 4;
+
+/** The stage whose time a bar's beginning is; the bar can be dragged to fix it. */
+const pinnable: Record<string, string> = { thaw: "thaw", bath: "bath", wait: "salt", fire: "fire" };
+
+/** What is being dragged, and how far, ms. */
+interface Drag {
+	what: string;
+	moved: number;
+}
 
 /** Ticks of a ruler between two times, at whole hours of the place's own clock. */
 function ticks(from: number, to: number, zone: string) {
@@ -36,8 +47,9 @@ interface Props {
 
 /** Hours as a ruler, a lane for each piece, serving fixed at the right. Press a lane to work on it. */
 export function Strip({ selected, stage, adding }: Props) {
-	const { cook, sheet } = useInHand();
+	const { cook, sheet, change } = useInHand();
 	const { id } = useParams();
+	const [drag, setDrag] = useState<Drag>();
 	const lanes = cook.pieces.map((_, i) => sheet?.pieces[i]?.clock?.lane ?? []);
 	const starts = lanes.flat().map((b) => Date.parse(b.from));
 	const serves =
@@ -50,6 +62,35 @@ export function Strip({ selected, stage, adding }: Props) {
 	const place = (iso: string | number) =>
 		(((typeof iso === "number" ? iso : Date.parse(iso)) - from) / (to - from)) * 100;
 	const now = Date.now();
+	const quiet = (sheet?.plan?.quiet ?? [])
+		.map((q) => ({ from: Math.max(from, Date.parse(q.from)), to: Math.min(to, Date.parse(q.to)) }))
+		.filter((q) => q.to > q.from);
+	const conflicts = (sheet?.plan?.conflicts ?? []).filter((c) => Date.parse(c.at) > from);
+
+	/** Follows the pointer over the ruler, and does what it was let go for. */
+	const pull = (e: React.PointerEvent, what: string, step: number, done: (moved: number) => void) => {
+		const wide = list.current?.querySelector(".lane-bars")?.getBoundingClientRect().width ?? 1;
+		const start = e.clientX;
+		let moved = 0;
+		const move = (m: PointerEvent) => {
+			moved = Math.round((((m.clientX - start) / wide) * (to - from)) / step) * step;
+			setDrag({ what, moved });
+		};
+		const stop = () => {
+			window.removeEventListener("pointermove", move);
+			window.removeEventListener("pointerup", stop);
+			setDrag(undefined);
+			if (moved !== 0) done(moved);
+		};
+		e.preventDefault();
+		window.addEventListener("pointermove", move);
+		window.addEventListener("pointerup", stop);
+	};
+	const serveAt = (moved: number) =>
+		change((c) => {
+			c.serve_at = local(to + moved, c.zone);
+		});
+	const pulled = drag?.what === "serve" ? drag.moved : 0;
 	const list = useRef<HTMLOListElement>(null);
 	useEffect(() => {
 		const lane = list.current?.children[selected] as HTMLElement | undefined;
@@ -64,7 +105,29 @@ export function Strip({ selected, stage, adding }: Props) {
 							{t.label}
 						</span>
 					))}
-					<b>serve</b>
+					<b>{pulled === 0 ? "serve" : local(to + pulled, cook.zone).slice(-5)}</b>
+				</div>
+			)}
+			{known && (
+				<div className="strip-serve">
+					<button
+						type="button"
+						role="slider"
+						aria-label="Serving time"
+						aria-valuenow={Math.round((to + pulled) / 60_000)}
+						aria-valuemin={Math.round(from / 60_000)}
+						aria-valuemax={Math.round((to + 48 * hour) / 60_000)}
+						aria-valuetext={local(to + pulled, cook.zone).replace("T", " ")}
+						title="Drag it, or use the arrow keys: everything moves with it"
+						style={{ transform: `translateX(${(pulled / (to - from)) * 100}cqw)` }}
+						onPointerDown={(e) => pull(e, "serve", quarter, serveAt)}
+						onKeyDown={(e) => {
+							const by = { ArrowLeft: -quarter, ArrowRight: quarter, PageDown: -hour, PageUp: hour }[e.key];
+							if (!by) return;
+							e.preventDefault();
+							serveAt(by);
+						}}
+					/>
 				</div>
 			)}
 			<ol ref={list}>
@@ -83,18 +146,44 @@ export function Strip({ selected, stage, adding }: Props) {
 								{title}
 							</Link>
 							<div className={known ? "lane-bars" : "lane-bars lane-empty"} aria-hidden>
+								{quiet.map((q) => (
+									<span
+										key={q.from}
+										className="quiet"
+										style={{ left: `${place(q.from)}%`, width: `${place(q.to) - place(q.from)}%` }}
+									/>
+								))}
 								{(lanes[i] ?? []).map((b) => {
 									const left = place(b.from);
 									const all = place(b.to) - left;
 									const sure = all > 0 ? ((place(b.sure) - left) / all) * 100 : 100;
 									if (all <= 0) return null;
+									const stage = pinnable[b.kind];
+									const moved = drag?.what === `${i}${b.kind}` ? drag.moved : pulled;
+									const shift = (moved / (to - from)) * 100;
 									return (
 										<span
 											key={b.kind}
-											className={`bar bar-${b.kind}`}
+											className={`bar bar-${b.kind}${stage ? " bar-pinnable" : ""}`}
+											onPointerDown={
+												stage
+													? (e) =>
+															pull(e, `${i}${b.kind}`, hour / 12, (by) =>
+																change((c) =>
+																	mark(
+																		c,
+																		c.pieces[i]?.key ?? "",
+																		stage,
+																		local(Date.parse(b.from) + by, c.zone),
+																		false,
+																	),
+																),
+															)
+													: undefined
+											}
 											style={
 												{
-													left: `${left}%`,
+													left: `${left + shift}%`,
 													width: `${all}%`,
 													"--sure": `${sure}%`,
 												} as React.CSSProperties
@@ -105,6 +194,18 @@ export function Strip({ selected, stage, adding }: Props) {
 										</span>
 									);
 								})}
+								{conflicts
+									.filter((c) => c.piece === i)
+									.map((c) => (
+										<span
+											key={c.what}
+											className="strip-conflict"
+											title={c.what}
+											style={{ left: `${place(c.at)}%` }}
+										>
+											!
+										</span>
+									))}
 								{known && now > from && now < to && (
 									<span className="needle" style={{ left: `${place(now)}%` }} />
 								)}

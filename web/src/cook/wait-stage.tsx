@@ -74,6 +74,7 @@ export function WaitStage({ index }: { index: number }) {
 			</div>
 			{d && (
 				<>
+					{d.follows && <p className="says wait-follows">{d.follows}</p>}
 					<p className={d.worst ? "typed-error" : "says"}>
 						{d.worst && <WarningFilled aria-hidden />} When the fire starts the surface is {d.surface}.
 					</p>

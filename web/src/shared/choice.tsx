@@ -6,6 +6,8 @@ export interface Option {
 	label: string;
 	/** What choosing it does, in a few words. */
 	note?: string;
+	/** What it does to the numbers. */
+	effect?: string;
 }
 
 interface Props {
@@ -36,6 +38,7 @@ export function Choice(p: Props) {
 						/>
 						<span>{o.label}</span>
 						{o.note && <small>{o.note}</small>}
+						{o.effect && <small className="choice-effect">{o.effect}</small>}
 					</label>
 				))}
 			</div>

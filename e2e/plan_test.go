@@ -1,0 +1,181 @@
+package e2e
+
+import (
+	"bytes"
+	"fmt"
+	"image"
+	"image/color"
+	"image/jpeg"
+	"os"
+	"path/filepath"
+	"regexp"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// From nothing to a plan for a supper: who eats and when, two pieces, pits, quiet
+// hours typed wrongly first, and what is to be done when.
+func TestPlanningFromNothing(t *testing.T) {
+	b := start(t, false)
+	b.open("/cooks/new")
+	b.write("Name of the cook", "Lock supper")
+	b.write("Grown-ups", "32")
+	b.write("Children", "4")
+	b.saved()
+	b.until(`/^\/cooks\/\d+\/occasion/.test(location.pathname)`)
+	for _, piece := range [][2]string{
+		{"lamb shoulder, bone-in", "2.7 kg"}, {"chuck roll, for pulling", "4.4 kg"}, {"pork loin, boneless", "1.8 kg"}, {"chicken leg, thigh on", "300 g"}, {"venison haunch roast", "2 kg"},
+	} {
+		b.press("Add a piece of meat")
+		b.press(piece[0])
+		b.see("after trimming")
+		b.write("Weight of as bought", piece[1])
+		b.press("Occasion")
+	}
+	b.saved()
+	b.see("Wanted are")
+	b.press("hearty")
+	b.see("42.5")
+	b.press("Buy so much")
+	b.see("enough for 43", "enough for 42")
+	b.press("Put it back")
+	b.see("short for 43", "short for 42")
+	b.press("Buy so much")
+	b.see("enough for 43", "enough for 42")
+	b.press("The plan")
+	b.see("What to do when")
+	for i, pit := range []string{"pellet cabinet", "kettle with a fuse"} {
+		b.pick("Add a pit", pit)
+		b.until(fmt.Sprintf(`document.querySelectorAll(".pits li").length === %d`, i+1))
+	}
+	b.write("Quiet hours", "from late")
+	b.see("give two times of day")
+	b.accessible("quiet hours that cannot be read")
+	b.write("Quiet hours", "22:30-06:30")
+	b.see("What to do when")
+	b.see("to serve on time")
+	b.press("Shopping")
+	b.see("Everything else")
+	b.saved()
+	rec, err := b.app.Store.Cook(t.Context(), 1)
+	require.NoError(t, err)
+	assert.Equal(t, "22:30-06:30", rec.Cook.Quiet)
+	assert.Equal(t, "kettle", rec.Cook.Pits[1].Kind)
+	require.Len(t, rec.Cook.Pieces, 5)
+	assert.NotEqual(t, rec.Cook.Pieces[0].Key, rec.Cook.Pieces[1].Key)
+}
+
+// The serving time is dragged and everything moves; a bar is dragged and its time
+// is fixed; what is done is told, and taken back.
+func TestMovingThePlan(t *testing.T) {
+	b := start(t, true)
+	b.everyLook(map[string]string{"/cooks/3/plan": "What to do when", "/cooks/3/shopping": "Everything else", "/cooks/3/fire/2": "Wrap", "/cooks/3/card": "Guidance for home cooks"})
+	b.open("/cooks/3/plan")
+	b.see("What to do when")
+	fire := js[string](b, `[...document.querySelectorAll(".task")].find((e) => e.innerText.includes("Pork loin, boneless: on the fire")).querySelector("b").innerText`)
+	b.drag(".strip-serve button", -60)
+	b.until(`!document.querySelector(".cook-serve").innerText.includes("18:30")`)
+	b.until(`[...document.querySelectorAll(".task")].find((e) => e.innerText.includes("Pork loin, boneless: on the fire")).querySelector("b").innerText < ` + quote(fire))
+	b.saved()
+	b.focus(".strip-serve button")
+	b.do(chromedp.KeyEvent(kb.ArrowRight))
+	b.saved()
+
+	b.drag(".lane:nth-child(3) .bar-wait", -30)
+	b.until(`document.querySelectorAll("[aria-label=fixed]").length === 1`)
+	b.press("let it move")
+	b.until(`document.querySelectorAll("[aria-label=fixed]").length === 0`)
+	b.press("Fix the time of: Venison haunch roast: on the fire")
+	b.accessible("fixing a time")
+	b.do(chromedp.KeyEvent(kb.Escape + kb.Tab))
+
+	b.press("Done now: Prepare and salt Lamb shoulder, bone-in")
+	b.see("It is salted")
+	b.see("early")
+	b.press("not yet")
+	b.until(`!document.querySelector(".plan-told")`)
+	b.press("Remind me")
+	b.see("reminders here", "Reminders are on")
+
+	b.press("I have read this and take it on me")
+	b.see("Read and acknowledged")
+	b.saved()
+	rec, err := b.app.Store.Cook(t.Context(), 3)
+	require.NoError(t, err)
+	require.Len(t, rec.Cook.Acks, 1)
+	assert.Equal(t, "slow-to-warm", rec.Cook.Acks[0].Rule)
+	assert.Empty(t, rec.Cook.Marks)
+}
+
+// The decisions of the stages, the grain and a photograph.
+func TestDecisionsGrainAndPhotograph(t *testing.T) {
+	b := start(t, true)
+	b.open("/cooks/3/fire/2")
+	b.until(`document.querySelector(".fire-big")`)
+	before := js[string](b, `document.querySelector(".fire-big").innerText`)
+	b.press("foil")
+	b.until(`document.querySelector(".fire-big").innerText !== ` + quote(before))
+	b.see("Wrap when the core reads")
+	b.write("Off at, in the core", "hot")
+	b.until(`document.querySelector(".typed-error")`)
+	b.write("Off at, in the core", "203 F")
+	b.until(`!document.querySelector(".typed-error")`)
+	b.press("Piece and trim")
+	b.press("frozen")
+	b.see("to thaw")
+	b.press("Mark which way it runs")
+	b.focus("[aria-label='Direction of the grain']")
+	b.do(chromedp.KeyEvent(kb.ArrowRight + kb.ArrowRight))
+	b.see("Grain marked at 10° to the length")
+	b.accessible("the grain")
+	b.saved()
+
+	img := image.NewRGBA(image.Rect(0, 0, 600, 400))
+	for x := range 600 {
+		for y := range 400 {
+			img.Set(x, y, color.RGBA{uint8(x / 4), 90, uint8(y / 4), 255})
+		}
+	}
+	var raw bytes.Buffer
+	require.NoError(t, jpeg.Encode(&raw, img, nil))
+	file := filepath.Join(t.TempDir(), "cut.jpg")
+	require.NoError(t, os.WriteFile(file, raw.Bytes(), 0o600))
+	b.upload("input[type=file]", file)
+	b.until(`document.querySelector(".photos img")?.naturalWidth === 600`)
+	b.accessible("a photograph")
+	require.NoError(t, os.WriteFile(file, []byte("no picture"), 0o600))
+	b.upload("input[type=file]", file)
+	b.see("this is not a photograph that can be read here")
+	b.press("Take this photograph away")
+	b.until(`!document.querySelector(".photos img")`)
+	b.press("Put it back")
+	b.until(`document.querySelector(".photos img")`)
+	rec, err := b.app.Store.Cook(t.Context(), 3)
+	require.NoError(t, err)
+	assert.Equal(t, "foil", rec.Cook.Pieces[1].Choices["wrap"])
+	assert.Equal(t, "10", rec.Cook.Pieces[1].Grain)
+	assert.Equal(t, "203 F", rec.Cook.Pieces[1].Fire.Done)
+}
+
+// The pit card prints on A5, black on white, all of it.
+func TestThePitCardPrints(t *testing.T) {
+	b := start(t, true)
+	b.open("/cooks/3/card")
+	b.see("Guidance for home cooks")
+	pdf := b.pdf()
+	assert.True(t, bytes.HasPrefix(pdf, []byte("%PDF-")))
+	boxes := regexp.MustCompile(`/MediaBox ?\[0 0 ([0-9.]+) ([0-9.]+)\]`).FindAllSubmatch(pdf, -1)
+	require.NotEmpty(t, boxes)
+	assert.LessOrEqual(t, len(boxes), 2, "one card, at most both its sides")
+	for _, box := range boxes {
+		assert.Regexp(t, `^(419|420)`, string(box[1]), "A5 is 148 mm wide")
+		assert.Regexp(t, `^(594|595)`, string(box[2]), "and 210 mm high")
+	}
+	assert.Greater(t, len(pdf), 8000, "with the whole list on it")
+	shown := js[string](b, `getComputedStyle(document.querySelector(".card")).backgroundColor`)
+	assert.Equal(t, "rgb(255, 255, 255)", shown)
+}

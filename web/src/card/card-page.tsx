@@ -1,0 +1,122 @@
+import { PrinterOutlined } from "@ant-design/icons";
+import { useQuery } from "@tanstack/react-query";
+import { Button } from "antd";
+import { useEffect } from "react";
+import { Link, useParams } from "react-router";
+import { ApiError, api, type CookRecord, need } from "../api/client";
+import { usePrefs } from "../prefs";
+import { Nothing } from "../shared/nothing";
+import "./card.css";
+
+/** The pit card: what to do when, on paper of A5, black on white. */
+export default function CardPage() {
+	const { id = "" } = useParams();
+	const [prefs] = usePrefs();
+	const card = useQuery({
+		queryKey: ["card", id, prefs.units, prefs.spoons],
+		gcTime: 0,
+		queryFn: async () => {
+			if (!/^\d+$/.test(id)) throw new ApiError(404);
+			const { cook } = need(
+				await api.GET("/api/cooks/{id}", { params: { path: { id: Number(id) } } }),
+			) as CookRecord;
+			const query = { units: prefs.units, spoons: prefs.spoons, served_at: cook.serve_at };
+			return { cook, sheet: need(await api.POST("/api/sheet", { params: { query }, body: cook })) };
+		},
+	});
+	const name = card.data?.cook.name;
+	useEffect(() => {
+		if (name) document.title = `${name}: pit card`;
+	}, [name]);
+	if (card.isError) return <Nothing title="There is no such cook" />;
+	if (!card.data) return <p className="loading">Opening…</p>;
+	const { cook, sheet } = card.data;
+	const plan = sheet.plan;
+	const days = [...new Set(plan?.tasks.map((t) => t.day))];
+	const grave = sheet.pieces.flatMap((p) => p.cautions.filter((c) => c.severity !== "note"));
+	const once = grave.filter((c, i) => grave.findIndex((o) => o.id === c.id) === i);
+	return (
+		<>
+			<div className="card-acts">
+				<Link to={`/cooks/${id}/plan`}>Back to the plan</Link>
+				<Button type="primary" size="large" icon={<PrinterOutlined />} onClick={() => window.print()}>
+					Print it, A5
+				</Button>
+			</div>
+			<article className="card">
+				<header>
+					<h1>{cook.name}</h1>
+					<p>
+						{sheet.serve ? `Serve ${sheet.serve}` : "No serving time"}
+						{cook.guests > 0 && `, ${cook.guests + (cook.children ?? 0)} at table`}
+					</p>
+				</header>
+				<table>
+					<thead>
+						<tr>
+							<th scope="col">piece</th>
+							<th scope="col">rub</th>
+							<th scope="col">pit</th>
+							<th scope="col">off at</th>
+						</tr>
+					</thead>
+					<tbody>
+						{sheet.pieces.map((p, i) => (
+							<tr key={cook.pieces[i]?.key ?? i}>
+								<th scope="row">
+									{p.count > 1 && `${p.count} × `}
+									{p.title}
+									{p.meat && <small>{p.meat.all_green.text}</small>}
+								</th>
+								<td>
+									{p.season && `${p.season.on_meat.text} g`}
+									<small>{cook.pieces[i]?.season.formula.name}</small>
+								</td>
+								<td>
+									{cook.pieces[i]?.fire.pit || p.clock?.usual_pit}
+									<small>{cook.pits?.[cook.pieces[i]?.fire.on ?? 0]?.name}</small>
+								</td>
+								<td>
+									{cook.pieces[i]?.fire.done || p.usual_done}
+									{p.grain_says && <small>grain {cook.pieces[i]?.grain}°</small>}
+								</td>
+							</tr>
+						))}
+					</tbody>
+				</table>
+				{days.map((day) => (
+					<section key={day}>
+						<h2>{day}</h2>
+						<ol>
+							{plan?.tasks
+								.filter((t) => t.day === day)
+								.map((t) => (
+									<li key={t.id}>
+										<b>{t.time}</b>
+										<span>
+											{t.label}
+											{t.note && <small> {t.note}</small>}
+										</span>
+										<i aria-hidden />
+									</li>
+								))}
+						</ol>
+					</section>
+				))}
+				{once.length > 0 && (
+					<section>
+						<h2>Care</h2>
+						<ul>
+							{once.map((c) => (
+								<li key={c.id}>
+									<span>{c.do}</span>
+								</li>
+							))}
+						</ul>
+					</section>
+				)}
+				<footer>{sheet.closing}</footer>
+			</article>
+		</>
+	);
+}

@@ -1,0 +1,96 @@
+import { CameraOutlined, CloseOutlined, WarningFilled } from "@ant-design/icons";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { App, Button } from "antd";
+import { useRef } from "react";
+import { useParams } from "react-router";
+import { api, need } from "../api/client";
+import { useUndo } from "../shared/use-undo";
+import { useInHand } from "./context";
+import "./grain-mark.css";
+
+/** Photographs of a piece. They are made small and lose everything but the picture. */
+export function Photos({ piece }: { piece: string }) {
+	const { id } = useParams();
+	const { isNew, cook } = useInHand();
+	const file = useRef<HTMLInputElement>(null);
+	const queries = useQueryClient();
+	const undo = useUndo();
+	const { message } = App.useApp();
+	const refresh = () => queries.invalidateQueries({ queryKey: ["photos", id] });
+	const list = useQuery({
+		queryKey: ["photos", id],
+		enabled: !isNew,
+		queryFn: async () =>
+			need(await api.GET("/api/cooks/{id}/photos", { params: { path: { id: Number(id) } } })),
+	});
+	const add = useMutation({
+		mutationFn: async (one: File) =>
+			need(
+				await api.POST("/api/cooks/{id}/photos", {
+					params: { path: { id: Number(id) }, query: { piece } },
+					body: one as never,
+					bodySerializer: (b) => b as never,
+					headers: { "Content-Type": "application/octet-stream" },
+				}),
+			),
+		onSuccess: refresh,
+	});
+	const remove = useMutation({
+		mutationFn: async (photo: number) => {
+			const { error, response } = await api.DELETE("/api/photos/{id}", { params: { path: { id: photo } } });
+			if (error) need({ error, response });
+		},
+		onSuccess: (_, photo) => {
+			refresh();
+			undo("The photograph is gone.", async () => {
+				await api.POST("/api/photos/{id}/restore", { params: { path: { id: photo } } });
+				refresh();
+			});
+		},
+		onError: (e) => message.error(e.message),
+	});
+	const title = cook.pieces.find((p) => p.key === piece)?.label || "this piece";
+	return (
+		<section className="photos" aria-label="Photographs">
+			{(list.data ?? [])
+				.filter((p) => p.piece === piece)
+				.map((p) => (
+					<figure key={p.id}>
+						<img src={`/api/photos/${p.id}`} alt={`Of ${title}`} />
+						<Button
+							type="text"
+							icon={<CloseOutlined />}
+							aria-label="Take this photograph away"
+							onClick={() => remove.mutate(p.id)}
+						/>
+					</figure>
+				))}
+			<input
+				ref={file}
+				type="file"
+				className="unseen"
+				tabIndex={-1}
+				aria-label="Photograph"
+				accept="image/jpeg,image/png,image/gif"
+				onChange={(e) => {
+					const one = e.target.files?.[0];
+					if (one) add.mutate(one);
+					e.target.value = "";
+				}}
+			/>
+			<Button
+				icon={<CameraOutlined />}
+				disabled={isNew}
+				loading={add.isPending}
+				onClick={() => file.current?.click()}
+			>
+				Add a photograph
+			</Button>
+			{add.error && (
+				<p className="typed-error" role="alert">
+					<WarningFilled aria-hidden /> {add.error.message}
+				</p>
+			)}
+		</section>
+	);
+}

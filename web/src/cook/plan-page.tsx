@@ -1,0 +1,258 @@
+import { CalendarOutlined, CloseCircleFilled, PrinterOutlined, WarningFilled } from "@ant-design/icons";
+import { Button, Input, Select } from "antd";
+import { Link, useParams } from "react-router";
+import type { Plan } from "../api/client";
+import { Ask } from "../shared/ask";
+import { Choice } from "../shared/choice";
+import { TypedField } from "../shared/typed-field";
+import { Agenda } from "./agenda";
+import { AllCautions } from "./all-cautions";
+import { useInHand } from "./context";
+import { Rooms } from "./rooms";
+import "./plan-page.css";
+
+/** The days laid out: which plan, what is to do when, what does not go together. */
+export function PlanPage() {
+	const { cook, sheet, goto } = useInHand();
+	const { id } = useParams();
+	const plan = sheet?.plan;
+	if (!plan && (cook.pieces.length === 0 || cook.serve_at === "")) {
+		return (
+			<>
+				<h2>The plan</h2>
+				<p className="says">
+					{cook.pieces.length === 0
+						? "Add a piece of meat, and say when you serve: the days are laid out from there."
+						: "Say when you serve: everything is counted back from there."}
+				</p>
+				<Button
+					type="primary"
+					size="large"
+					onClick={() => goto(cook.pieces.length === 0 ? "add" : "occasion")}
+				>
+					{cook.pieces.length === 0 ? "Add a piece of meat" : "Say when you serve"}
+				</Button>
+			</>
+		);
+	}
+	return (
+		<>
+			<div className="plan-head">
+				<h2>The plan</h2>
+				<p className="plan-links">
+					<a href={`/api/cooks/${id}/calendar.ics`} download>
+						<CalendarOutlined aria-hidden /> To a calendar
+					</a>
+					<Link to={`/cooks/${id}/card`}>
+						<PrinterOutlined aria-hidden /> Pit card
+					</Link>
+				</p>
+			</div>
+			{plan ? <LaidOut plan={plan} /> : <p className="says">The plan appears when nothing is marked.</p>}
+			<Setting rooms={plan?.rooms ?? []} />
+			<AllCautions />
+		</>
+	);
+}
+
+/** The plans there are, what the chosen one says, and what is to do. */
+function LaidOut({ plan }: { plan: Plan }) {
+	const { change } = useInHand();
+	return (
+		<>
+			<fieldset className="plans">
+				<legend className="unseen">Which plan</legend>
+				{plan.options.map((o) => (
+					<label key={o.kind} className={o.chosen ? "plan plan-chosen" : "plan"}>
+						<input
+							type="radio"
+							name="plan"
+							checked={o.chosen}
+							onChange={() =>
+								change((c) => {
+									c.plan = o.kind;
+								})
+							}
+						/>
+						<b>{o.name}</b>
+						<span className="plan-chance">
+							{o.chance.text}
+							<small> %</small>
+						</span>
+						<span className="muted">to serve on time</span>
+						<span>
+							{o.sleep}; longest hold {o.hold}; begins {o.first}
+						</span>
+						<span className="muted">{o.says}</span>
+						{o.late && (
+							<span className="plan-late">
+								<WarningFilled aria-hidden /> some of it should have been done already
+							</span>
+						)}
+					</label>
+				))}
+				<ul className="plan-refused">
+					{plan.refused.map((r) => (
+						<li key={r.name}>
+							<CloseCircleFilled aria-hidden /> <b>{r.name}:</b> {r.why}.
+						</li>
+					))}
+				</ul>
+			</fieldset>
+			<p className="says">
+				<Ask name="Chance to serve on time" figure={plan.chance} /> is the chance that every piece is ready
+				{plan.safe && (
+					<>
+						; serving at{" "}
+						<Button
+							onClick={() =>
+								change((c) => {
+									c.serve_at = plan.safe_at;
+								})
+							}
+						>
+							{plan.safe}
+						</Button>{" "}
+						it would be surer
+					</>
+				)}
+				.
+			</p>
+			{plan.told && (
+				<p className="plan-told" role="status">
+					{plan.told}
+				</p>
+			)}
+			{plan.conflicts.length > 0 && (
+				<ul className="plan-conflicts" aria-label="What does not go together">
+					{plan.conflicts.map((c) => (
+						<li key={`${c.kind}${c.at}${c.what}`}>
+							<WarningFilled aria-hidden /> {c.what}.
+						</li>
+					))}
+				</ul>
+			)}
+			<Agenda plan={plan} />
+		</>
+	);
+}
+
+/** Quiet hours, hands and pits: what the plan is laid around. */
+function Setting({ rooms }: { rooms: Plan["rooms"] }) {
+	const { cook, change, error } = useInHand();
+	return (
+		<section className="plan-set">
+			<h3>Who and what there is</h3>
+			<div className="fields fields-four">
+				<TypedField
+					label="Quiet hours"
+					value={cook.quiet ?? ""}
+					usual="23:00-06:00"
+					error={error("/quiet")}
+					onChange={(v) =>
+						change((c) => {
+							c.quiet = v;
+						})
+					}
+				/>
+				<div className="typed">
+					<Choice
+						label="Pairs of hands"
+						value={String(cook.hands || 1)}
+						error={error("/hands")}
+						onChange={(v) =>
+							change((c) => {
+								c.hands = Number(v);
+							})
+						}
+						options={["1", "2", "3", "4"].map((n) => ({ value: n, label: n }))}
+					/>
+				</div>
+			</div>
+			<Pits />
+			{rooms.length > 0 && <Rooms rooms={rooms} />}
+		</section>
+	);
+}
+
+/** The pits of the cook. */
+function Pits() {
+	const { cook, change, error, shelf } = useInHand();
+	const pits = cook.pits ?? [];
+	return (
+		<>
+			<ul className="pits" aria-label="Pits">
+				{pits.map((p, i) => (
+					// biome-ignore lint/suspicious/noArrayIndexKey: pits are told apart by their place
+					<li key={i}>
+						<Input
+							variant="underlined"
+							aria-label={`Name of pit ${i + 1}`}
+							value={p.name}
+							maxLength={60}
+							onChange={(e) =>
+								change((c) => {
+									if (c.pits?.[i]) c.pits[i].name = e.target.value;
+								})
+							}
+						/>
+						<Select
+							variant="underlined"
+							aria-label={`Kind of pit ${i + 1}`}
+							value={p.kind}
+							onChange={(kind) =>
+								change((c) => {
+									if (c.pits?.[i]) c.pits[i].kind = kind;
+								})
+							}
+							options={shelf.pits.map((k) => ({ value: k.id, label: `${k.name}: ${k.note}` }))}
+						/>
+						<TypedField
+							label="Grate, dm²"
+							value={p.room}
+							usual={String(shelf.pits.find((k) => k.id === p.kind)?.room_dm2 ?? "")}
+							error={error(`/pits/${i}/room`) ?? error(`/pits/${i}/kind`)}
+							onChange={(room) =>
+								change((c) => {
+									if (c.pits?.[i]) c.pits[i].room = room;
+								})
+							}
+						/>
+						<Button
+							type="text"
+							aria-label={`Leave out ${p.name}`}
+							onClick={() =>
+								change((c) => {
+									c.pits = (c.pits ?? []).filter((_, at) => at !== i);
+									for (const piece of c.pieces) {
+										const on = piece.fire.on ?? 0;
+										piece.fire.on = on > i || on >= (c.pits.length || 1) ? Math.max(0, on - 1) : on;
+									}
+								})
+							}
+						>
+							×
+						</Button>
+					</li>
+				))}
+			</ul>
+			<Select
+				className="pits-add"
+				variant="underlined"
+				aria-label="Add a pit"
+				placeholder="Add a pit"
+				showSearch={{ optionFilterProp: "label" }}
+				value={null}
+				options={shelf.pits.map((k) => ({ value: k.id, label: k.name }))}
+				popupMatchSelectWidth={260}
+				onChange={(kind: string | null) =>
+					kind &&
+					change((c) => {
+						const name = shelf.pits.find((k) => k.id === kind)?.name ?? kind;
+						c.pits = [...(c.pits ?? []), { name, kind, room: "" }];
+					})
+				}
+			/>
+		</>
+	);
+}
