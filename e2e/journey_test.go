@@ -129,8 +129,8 @@ func TestARegularOnTheDemo(t *testing.T) {
 
 	// The depth is scrubbed by keys.
 	b.open("/cooks/3/wait/1")
-	b.see("31 h: at the fire")
-	b.focus(`[role=slider]`)
+	b.see(": at the fire")
+	b.focus(`.stage [role=slider]`)
 	b.do(chromedp.KeyEvent(kb.Home))
 	b.see("still on the surface")
 

@@ -351,6 +351,10 @@ func handWords(n int) string {
 	return fmt.Sprintf("%d pairs of hands can do", n)
 }
 
+func both(t quantity.Celsius) string {
+	return quantity.FormatTemperature(t, quantity.Metric) + " / " + quantity.FormatTemperature(t, quantity.US)
+}
+
 // heats notes pieces that want one pit at two temperatures.
 func (a Ask) heats(p *Plan, note func(kind, key string, at time.Time, format string, args ...any)) {
 	const near = 8 // °C, nearer than dials are true
@@ -365,7 +369,7 @@ func (a Ask) heats(p *Plan, note func(kind, key string, at time.Time, format str
 			if t.Fire.After(at) {
 				at = t.Fire
 			}
-			note("heat", o.Key, at, "%s wants the %s at %.0f °C, %s at %.0f °C: one pit has one heat", j.Name, a.pit(j).Name, float64(j.PitC), o.Name, float64(o.PitC))
+			note("heat", o.Key, at, "%s wants the %s at %s, %s at %s: one pit has one heat", j.Name, a.pit(j).Name, both(j.PitC), o.Name, both(o.PitC))
 		}
 	}
 }

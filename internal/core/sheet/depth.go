@@ -177,7 +177,7 @@ func (p *piece) planned() string {
 	if p.moved() == "" {
 		return ""
 	}
-	return fmt.Sprintf("The plan gives %s%s.", quantity.FormatDuration(p.wait), p.moved())
+	return fmt.Sprintf("The plan gives %s instead of %s.", quantity.FormatDuration(p.wait), quantity.FormatDuration(p.asked))
 }
 
 // school holds the wait against what its school asks for: minutes while the fire

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -490,7 +491,8 @@ func (p *piece) taskNote(stage string) string {
 	case "fire":
 		return "pit at " + quantity.FormatTemperature(p.pit, p.opt.Units)
 	case "wrap":
-		return p.chose("wrap") + ", core about " + p.chose("wrap-at") + " °C"
+		at, _ := strconv.ParseFloat(p.chose("wrap-at"), 64)
+		return fmt.Sprintf("%s, core about %s", p.chose("wrap"), quantity.FormatTemperature(quantity.Celsius(at), p.opt.Units))
 	case "off":
 		return "core " + quantity.FormatTemperature(p.done, p.opt.Units)
 	case "slice":

@@ -94,7 +94,8 @@ func work(c Cook, opt Options) (Sheet, []*piece) {
 			s.Away = plan.Away(k.serve, opt.Now)
 		}
 	}
-	sound := len(s.Errors) == 0 || onlyAbout(s.Errors, "/name", "/guests", "/serve_at", "/children", "/appetite", "/leftovers")
+	planned := !slices.ContainsFunc([]string{"/quiet", "/hands", "/pits", "/marks", "/acks", "/plan"}, s.Errors.Under)
+	sound := onlyAbout(s.Errors, "/name", "/guests", "/serve_at", "/children", "/appetite", "/leftovers", "/quiet", "/hands", "/pits", "/marks", "/acks", "/plan")
 	if len(c.Pieces) > MaxPieces {
 		s.Errors.Add("/pieces", "a cook has at most %d kinds of piece", MaxPieces)
 		return s, nil
@@ -111,7 +112,10 @@ func work(c Cook, opt Options) (Sheet, []*piece) {
 			pieces[i].estimate()
 		}
 	}
-	laid := layOut(c, k, pieces)
+	laid := laidOut{chosen: -1}
+	if planned {
+		laid = layOut(c, k, pieces)
+	}
 	s.Pieces = make([]PieceSheet, len(c.Pieces))
 	each(len(c.Pieces), func(i int) {
 		s.Pieces[i] = read[i].sheet(&wrong[i], at("/pieces", i), sound)
@@ -217,16 +221,11 @@ func goesRound(servings, g float64) (verdict string, short bool) {
 	}
 }
 
+// onlyAbout reports whether every mistake is at one of the pointers or below it.
 func onlyAbout(errs field.Errors, pointers ...string) bool {
-	rest := len(errs)
-	for _, e := range errs {
-		for _, p := range pointers {
-			if e.Pointer == p {
-				rest--
-			}
-		}
-	}
-	return rest == 0
+	return !slices.ContainsFunc(errs, func(e field.Error) bool {
+		return !slices.ContainsFunc(pointers, field.Errors{e}.Under)
+	})
 }
 
 // sheet computes the figures of a piece that do not depend on a mistake noted in

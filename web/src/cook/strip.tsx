@@ -88,7 +88,8 @@ export function Strip({ selected, stage, adding }: Props) {
 	};
 	const serveAt = (moved: number) =>
 		change((c) => {
-			c.serve_at = local(to + moved, c.zone);
+			// By the clock on the wall, from what stands there now.
+			c.serve_at = new Date(Date.parse(`${c.serve_at}Z`) + moved).toISOString().slice(0, 16);
 		});
 	const pulled = drag?.what === "serve" ? drag.moved : 0;
 	const list = useRef<HTMLOListElement>(null);
