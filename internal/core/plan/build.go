@@ -36,7 +36,11 @@ func (a Ask) build(kind Kind, kinds []Kind, waking bool) Plan {
 	for i, j := range a.Jobs {
 		a.thaw(j, &p.Pieces[i])
 		p.Chance *= p.Pieces[i].Chance
-		p.Hold = max(p.Hold, p.Pieces[i].Hold)
+		if p.Pieces[i].Reheat.IsZero() {
+			p.Hold = max(p.Hold, p.Pieces[i].Hold)
+		} else {
+			p.Chilled = true
+		}
 	}
 	p.Tasks = a.tasks(p)
 	p.Rooms = a.rooms(p)

@@ -121,7 +121,8 @@ type Plan struct {
 	Conflicts []Conflict
 	Chance    float64       // of serving on time
 	Woken     int           // times in the quiet hours
-	Hold      time.Duration // the longest
+	Hold      time.Duration // the longest that is warm
+	Chilled   bool          // some of it is cooled and reheated
 	First     time.Time     // of all tasks
 	Safe      time.Time     // the serving time that is nine in ten sure
 	Rooms     []Room
@@ -200,6 +201,9 @@ func Make(a Ask) Result {
 // rank puts the plan first that a cook would take.
 func (p Plan) rank() float64 {
 	r := p.Chance - 0.2*float64(p.Woken) - 0.02*p.Hold.Hours() - 0.1*float64(len(p.Conflicts))
+	if p.Chilled {
+		r -= 0.3
+	}
 	if !p.Feasible {
 		r -= 10
 	}

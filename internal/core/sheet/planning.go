@@ -84,7 +84,7 @@ func (k *kitchen) readPlanning(c Cook, errs *field.Errors) {
 	if len(k.pits) == 0 {
 		usual, _ := plan.FindPit("cabinet")
 		usual.RoomDM2 = 0 // not known
-		k.pits = []plan.Pit{{PitKind: usual, Name: "the pit"}}
+		k.pits = []plan.Pit{{PitKind: usual, Name: "pit"}}
 	}
 	if len(c.Marks) > maxMarks {
 		errs.Add("/marks", "more has happened than a cook's record holds")
@@ -128,7 +128,7 @@ func (p *piece) job(key string) plan.Job {
 		Key: key, Name: p.name(), Pit: p.on, PitC: p.pit, Prep: minutes(min(60, prep)),
 		Wait: p.wait, WaitMin: min(p.wait, 40*time.Minute), WaitMax: max(p.wait, plan.LongestWait(p.cut)), Temper: p.temper,
 		Fire: p.fire, Rest: p.rest, LeastRest: min(p.rest, leastRest(p.cut)), HoldMax: max(p.rest, holdMax(p.cut, p.chose("rest"))),
-		Slice: minutes(min(30, slice*(1+0.2*(n-1)))), Keeps: p.cut.Family == cut.Collagen || p.cut.Family == cut.Whole,
+		Slice: minutes(min(30, slice*(1+0.2*(n-1)))), Keeps: slices.Contains([]cut.Family{cut.Collagen, cut.Whole, cut.Rack}, p.cut.Family),
 		RoomDM2: area * 1.15, FridgeDM2: area,
 	}
 	if style := or(p.typed.Wait.Style, "overnight"); style == "minutes" && p.wait <= 2*time.Hour {
@@ -140,7 +140,7 @@ func (p *piece) job(key string) plan.Job {
 	if p.chose("state") == "frozen" {
 		j.Thaw = thawing(p.green)
 	}
-	if w := p.chose("wrap"); w != "none" && j.Keeps || w != "none" && p.cut.Family == cut.Rack {
+	if w := p.chose("wrap"); w != "none" && j.Keeps {
 		j.Wrap = wrapShare[p.chose("wrap-at")]
 	}
 	if p.bath != nil {
@@ -223,7 +223,7 @@ type PlanOption struct {
 	Chance trace.Figure `json:"chance"`
 	Sleep  string       `json:"sleep" doc:"How often it wakes the cook"`
 	Woken  int          `json:"woken"`
-	Hold   string       `json:"hold" doc:"The longest hold"`
+	Hold   string       `json:"hold" doc:"The longest hold, in words"`
 	First  string       `json:"first" doc:"When it begins"`
 	Chosen bool         `json:"chosen"`
 	Late   bool         `json:"late" doc:"Some of it is in the past already"`
@@ -377,9 +377,13 @@ func chanceFigure(p plan.Plan, a plan.Ask) trace.Figure {
 }
 
 func (l laidOut) option(p plan.Plan, chosen bool) PlanOption {
+	hold := "longest hold " + quantity.FormatDuration(p.Hold.Round(5*time.Minute))
+	if p.Chilled {
+		hold = "some of it cooled and reheated"
+	}
 	o := PlanOption{
 		Kind: string(p.Kind), Name: planNames[p.Kind], Chance: chanceFigure(p, l.ask), Woken: p.Woken,
-		Hold: quantity.FormatDuration(p.Hold.Round(5 * time.Minute)), Chosen: chosen, Late: !p.Feasible,
+		Hold: hold, Chosen: chosen, Late: !p.Feasible,
 	}
 	switch p.Woken {
 	case 0:

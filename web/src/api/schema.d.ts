@@ -2010,7 +2010,7 @@ export interface components {
             chosen: boolean;
             /** @description When it begins */
             first: string;
-            /** @description The longest hold */
+            /** @description The longest hold, in words */
             hold: string;
             /** @enum {string} */
             kind: "same-day" | "overnight" | "ahead";

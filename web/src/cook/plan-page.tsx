@@ -81,7 +81,7 @@ function LaidOut({ plan }: { plan: Plan }) {
 						</span>
 						<span className="muted">to serve on time</span>
 						<span>
-							{o.sleep}; longest hold {o.hold}; begins {o.first}
+							{o.sleep}; {o.hold}; begins {o.first}
 						</span>
 						<span className="muted">{o.says}</span>
 						{o.late && (
