@@ -7,6 +7,8 @@ import (
 	"fmt"
 	"strconv"
 	"strings"
+
+	"verjuice/internal/core/field"
 )
 
 // unreadable is a body that is not the JSON we can use, with the place.
@@ -80,7 +82,7 @@ func pointerAt(data []byte, offset int64) string {
 	var out strings.Builder
 	for _, l := range path {
 		if l.key != "" {
-			out.WriteString("/" + strings.NewReplacer("~", "~0", "/", "~1").Replace(l.key))
+			out.WriteString("/" + field.Key(l.key))
 		}
 	}
 	return out.String()

@@ -26,6 +26,9 @@ func (e Error) Error() string { return e.Pointer + ": " + e.Detail }
 // Errors is a list of mistakes. Its zero value is an empty list.
 type Errors []Error
 
+// Key is a name as a part of a pointer: ~ and / written as RFC 6901 asks.
+func Key(name string) string { return strings.NewReplacer("~", "~0", "/", "~1").Replace(name) }
+
 // Add notes a mistake at pointer.
 func (e *Errors) Add(pointer, format string, args ...any) {
 	*e = append(*e, Error{Pointer: pointer, Detail: fmt.Sprintf(format, args...)})

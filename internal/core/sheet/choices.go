@@ -204,14 +204,18 @@ func leastRest(c cut.Cut) time.Duration {
 
 // readChoices checks the answers given.
 func (p *piece) readChoices(at string, errs *field.Errors) {
+	if len(p.typed.Choices) > 2*len(choices) {
+		errs.Add(at, "there are only %d choices", len(choices))
+		return
+	}
 	for key, value := range p.typed.Choices {
 		i := slices.IndexFunc(choices, func(c choice) bool { return c.key == key })
 		if i < 0 {
-			errs.Add(at+"/"+key, "there is no such choice")
+			errs.Add(at+"/"+field.Key(key), "there is no such choice")
 			continue
 		}
 		if value != "" && !slices.ContainsFunc(choices[i].options, func(o Option) bool { return o.Value == value }) {
-			errs.Add(at+"/"+key, "choose one of the answers")
+			errs.Add(at+"/"+field.Key(key), "choose one of the answers")
 		}
 	}
 }

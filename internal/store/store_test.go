@@ -1,0 +1,184 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"fmt"
+	"io/fs"
+	"os"
+	"sync"
+	"testing"
+
+	"github.com/pressly/goose/v3"
+	"github.com/pressly/goose/v3/database"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/larder"
+	"verjuice/internal/core/sheet"
+	"verjuice/internal/localdb"
+)
+
+var server *localdb.Server
+
+func TestMain(m *testing.M) {
+	os.Exit(func() int {
+		dir, err := os.MkdirTemp("", "verjuice-store-")
+		if err == nil {
+			defer os.RemoveAll(dir)
+			server, err = localdb.Start(context.Background(), dir)
+		}
+		if err != nil {
+			fmt.Fprintln(os.Stderr, "the test database did not start:", err)
+			return 1
+		}
+		defer server.Stop()
+		return m.Run()
+	}())
+}
+
+func dsn(t *testing.T, name string) string {
+	require.NoError(t, server.Create(t.Context(), "verjuice_"+name, true))
+	return server.DSN("verjuice_" + name)
+}
+
+// A cook that was written before there were plans, larder or keys is whole after
+// the schema has moved on, and can be written again.
+func TestOldCooksSurvive(t *testing.T) {
+	at := dsn(t, "old")
+	db, err := sql.Open("mysql", at)
+	require.NoError(t, err)
+	defer db.Close()
+	files, err := fs.Sub(migrations, "migrations")
+	require.NoError(t, err)
+	p, err := goose.NewProvider(database.DialectMySQL, db, files)
+	require.NoError(t, err)
+	_, err = p.UpTo(t.Context(), 3)
+	require.NoError(t, err)
+	for _, statement := range []string{
+		`INSERT INTO cooks (id, version, name, serve_at, zone, guests, created_at, updated_at) VALUES (1, 4, 'Old supper', '2026-01-03T18:00', 'UTC', 6, NOW(), NOW())`,
+		`INSERT INTO pieces (cook_id, position, cut, pieces, bought, formula, formula_name, formula_basis, target, wet)
+			VALUES (1, 0, 'pork-loin', 1, '2 kg', 'equal-parts', 'Plain', 'weight', '1 %', '{"bath":{"kind":"strong","for":"8 h"},"weighed":["10","10"]}'), (1, 1, 'chicken-leg', 4, '1.2 kg', '', 'Plain', 'weight', '', '')`,
+		`INSERT INTO rub_rows (piece_id, position, ingredient, form, parts) SELECT id, 0, 'sea-salt', 'fine', '1' FROM pieces`,
+	} {
+		_, err := db.ExecContext(t.Context(), statement)
+		require.NoError(t, err)
+	}
+	s, err := Open(t.Context(), at)
+	require.NoError(t, err)
+	defer s.Close()
+	rec, err := s.Cook(t.Context(), 1)
+	require.NoError(t, err)
+	assert.Equal(t, "strong", rec.Cook.Pieces[0].Bath.Kind)
+	assert.Equal(t, []string{"10", "10"}, rec.Cook.Pieces[0].Weighed)
+	assert.Equal(t, []string{"p1", "p2"}, []string{rec.Cook.Pieces[0].Key, rec.Cook.Pieces[1].Key}, "each gets a key")
+	rec.Cook.Quiet = "none"
+	again, err := s.UpdateCook(t.Context(), 1, rec.Version, rec.Cook)
+	require.NoError(t, err)
+	assert.Equal(t, rec.Cook, again.Cook)
+	_, err = Open(t.Context(), at)
+	require.NoError(t, err, "opening twice is harmless")
+}
+
+// Many hands on one jar: each change is either kept or refused as stale; none is
+// lost.
+func TestNoDrawIsLost(t *testing.T) {
+	s, err := Open(t.Context(), dsn(t, "jars"))
+	require.NoError(t, err)
+	defer s.Close()
+	jar, err := s.Jars().Create(t.Context(), formula.Jar{Formula: formula.House()[0], Made: "2026-11-01", Amount: "1 kg"})
+	require.NoError(t, err)
+	var kept, stale int
+	var mu sync.Mutex
+	var all sync.WaitGroup
+	for hand := range 8 {
+		all.Go(func() {
+			for n := range 10 {
+				d, err := s.Jars().Get(t.Context(), jar.ID)
+				if err == nil {
+					d.Doc.Draws = append(d.Doc.Draws, formula.Draw{Amount: "1 g", For: fmt.Sprint(hand, n), Day: "2026-11-02"})
+					_, err = s.Jars().Update(t.Context(), d.ID, d.Version, d.Doc)
+				}
+				mu.Lock()
+				switch {
+				case err == nil:
+					kept++
+				case errors.Is(err, ErrStale):
+					stale++
+				default:
+					t.Error(err)
+				}
+				mu.Unlock()
+			}
+		})
+	}
+	all.Wait()
+	d, err := s.Jars().Get(t.Context(), jar.ID)
+	require.NoError(t, err)
+	assert.Len(t, d.Doc.Draws, kept)
+	assert.Equal(t, 80, kept+stale)
+	assert.EqualValues(t, kept+1, d.Version)
+	assert.Greater(t, kept, 9)
+}
+
+// Formulas of a file are made all or none, the used before the users, in any
+// order; a circle ends, too.
+func TestFormulasAllOrNone(t *testing.T) {
+	s, err := Open(t.Context(), dsn(t, "formulas"))
+	require.NoError(t, err)
+	defer s.Close()
+	inList := func(id string) (int, bool) {
+		var n int
+		_, err := fmt.Sscanf(id, "file-%d", &n)
+		return n, err == nil
+	}
+	outer := formula.Formula{Name: "outer", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "file-1", Parts: "1"}, {Formula: "equal-parts", Parts: "1"}}}
+	inner := formula.Formula{Name: "inner", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "sea-salt", Parts: "1"}}}
+	made, err := s.CreateFormulas(t.Context(), []formula.Formula{outer, inner}, "a file", inList)
+	require.NoError(t, err)
+	assert.Equal(t, made[1].Formula.ID, made[0].Formula.Rows[0].Formula)
+	assert.Equal(t, "equal-parts", made[0].Formula.Rows[1].Formula)
+	assert.Equal(t, "file-1", outer.Rows[0].Formula, "what was given is left as it was")
+
+	long := inner
+	long.Name = string(make([]byte, 500)) // more than the column holds
+	_, err = s.CreateFormulas(t.Context(), []formula.Formula{inner, long}, "a file", inList)
+	require.Error(t, err)
+	_, total, err := s.ListFormulas(t.Context(), FormulaQuery{Limit: 10})
+	require.NoError(t, err)
+	assert.EqualValues(t, 2, total, "none of the second file")
+}
+
+// What was taken off the shelf is off the list, found by those who still use it,
+// and comes back.
+func TestDocsComeBack(t *testing.T) {
+	s, err := Open(t.Context(), dsn(t, "docs"))
+	require.NoError(t, err)
+	defer s.Close()
+	own := s.Ingredients()
+	red, err := own.Create(t.Context(), larder.Own{Name: "red", Salt: "30 %"})
+	require.NoError(t, err)
+	require.ErrorIs(t, own.Delete(t.Context(), red.ID, 9), ErrStale)
+	require.NoError(t, own.Delete(t.Context(), red.ID, red.Version))
+	for gone, want := range map[bool]int{false: 0, true: 1} {
+		list, err := own.List(t.Context(), gone)
+		require.NoError(t, err)
+		assert.Len(t, list, want)
+	}
+	_, err = own.Get(t.Context(), red.ID)
+	require.ErrorIs(t, err, ErrNotFound)
+	_, err = own.Update(t.Context(), red.ID, red.Version, red.Doc)
+	require.ErrorIs(t, err, ErrNotFound)
+	back, err := own.Restore(t.Context(), red.ID)
+	require.NoError(t, err)
+	assert.Equal(t, red.Doc, back.Doc)
+	cook, err := s.CreateCook(t.Context(), sheet.Cook{Name: "x", Pieces: []sheet.Piece{{Cut: "pork-loin"}, {Key: "p1"}, {}}})
+	require.NoError(t, err)
+	keys := map[string]bool{}
+	for _, p := range cook.Cook.Pieces {
+		keys[p.Key] = true
+	}
+	assert.Len(t, keys, 3, "no two pieces share a key")
+}
