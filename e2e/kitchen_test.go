@@ -89,6 +89,8 @@ func TestFromElsewhere(t *testing.T) {
 	b.see("nothing was saved")
 	b.press("kosher salt, dense flake")
 	b.see("One line is not clear")
+	b.open("/read")
+	b.see("One line is not clear") // it is kept while the cook looks elsewhere
 	b.press("Leave out this ingredient")
 	b.press("Put it on the bench")
 	b.until(`/^\/bench\/\d+$/.test(location.pathname)`)

@@ -24,6 +24,8 @@ func (a Ask) build(kind Kind, kinds []Kind, waking bool) Plan {
 		}
 		if m, ok := a.mark(j, "fire"); ok {
 			t.Fire = m.At
+		} else if soon := a.soonest(j); t.Fire.Before(soon) {
+			t.Fire = soon // it can no longer be earlier
 		}
 		p.Pieces[i] = t
 	}
@@ -49,6 +51,21 @@ func (a Ask) build(kind Kind, kinds []Kind, waking bool) Plan {
 	return p
 }
 
+// soonest is when a piece can be on the fire at the earliest, from now: once its
+// pit is hot. The zero time when there is no now.
+func (a Ask) soonest(j Job) time.Time {
+	if a.Now.IsZero() {
+		return time.Time{}
+	}
+	lead := a.pit(j).Preheat
+	for _, other := range a.Jobs {
+		if other.Pit == j.Pit && a.done(other, "fire") {
+			lead = 0 // something is on it already
+		}
+	}
+	return ceil(a.Now.Add(lead))
+}
+
 // stagger keeps pieces from going on all in the same five minutes.
 func (a Ask) stagger(p *Plan) {
 	order := a.order(func(i int) int64 { return -p.Pieces[i].Fire.Unix() })
@@ -56,8 +73,12 @@ func (a Ask) stagger(p *Plan) {
 	for _, i := range order {
 		t := &p.Pieces[i]
 		if !a.fixed(a.Jobs[i], "fire") {
+			step := -five
+			if t.Fire.Add(step).Before(a.soonest(a.Jobs[i])) {
+				step = five
+			}
 			for count(taken, t.Fire) >= a.Hands {
-				t.Fire = t.Fire.Add(-five)
+				t.Fire = t.Fire.Add(step)
 			}
 		}
 		taken = append(taken, t.Fire)
@@ -281,17 +302,28 @@ func (a Ask) thaw(j Job, t *Times) {
 	if j.Thaw == 0 {
 		return
 	}
-	first := t.Prep
-	if j.Bath > 0 {
-		first = t.Bath
-	}
+	first := t.firstHandled()
 	if m, ok := a.mark(j, "thaw"); ok {
 		t.Thaw = m.At
 		return
 	}
-	// A day longer in the fridge does no harm.
+	// A day longer in the fridge does no harm; what is late thaws less.
 	start := first.Add(-j.Thaw)
 	t.Thaw = a.awake(floor(start).Add(five), five, start.Add(five-24*time.Hour), start.Add(five)).Add(-five)
+	if soon := ceil(a.Now); !a.Now.IsZero() && t.Thaw.Before(soon) && !a.done(j, "salt") && !a.done(j, "fire") {
+		t.Thaw = soon
+		if t.Thaw.After(first) {
+			t.Thaw = first
+		}
+	}
+}
+
+// firstHandled is when a piece is first taken in hand, thawed.
+func (t Times) firstHandled() time.Time {
+	if !t.Bath.IsZero() {
+		return t.Bath
+	}
+	return t.Prep
 }
 
 // safe is the serving time that nine in ten of each piece make.
@@ -322,7 +354,12 @@ func (a Ask) check(p *Plan) {
 		if t.Hold > j.HoldMax+15*time.Minute && t.Reheat.IsZero() && !t.Over {
 			note("hold", j.Key, t.Off, "%s stands for %s after the fire; it keeps well for %s", j.Name, quantity.FormatDuration(t.Hold), quantity.FormatDuration(j.HoldMax))
 		}
+		if first := t.firstHandled(); !t.Thaw.IsZero() && first.Sub(t.Thaw) < j.Thaw*9/10 {
+			note("thaw", j.Key, t.Thaw, "%s has %s to thaw; it needs %s in the fridge", j.Name, quantity.FormatDuration(first.Sub(t.Thaw)), quantity.FormatDuration(j.Thaw))
+			p.Feasible = false
+		}
 		if t.Off.After(t.Slice.Add(-j.LeastRest)) {
+			p.Feasible = p.Feasible && t.Over
 			note("late", j.Key, t.Off, "%s is off about %s, too late to rest and be sliced at %s", j.Name, t.Off.Format("15:04"), t.Slice.Format("15:04"))
 		}
 	}

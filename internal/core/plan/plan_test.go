@@ -225,6 +225,34 @@ func TestMarksMoveWhatIsLeft(t *testing.T) {
 	assert.Equal(t, lit.Add(hours(7)), done.Pieces[0].Off)
 }
 
+// A fire that was not lit in time is lit now: the plan says how likely it still is,
+// and when it would be sure; a piece that cannot thaw in time is told.
+func TestRunningLate(t *testing.T) {
+	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 1, Pits: []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}}}
+	a.Jobs = []Job{{Key: "a", Name: "roast", Fire: spread(hours(5)), Rest: hours(1), LeastRest: 10 * time.Minute, Wait: hours(10), WaitMin: hours(1), WaitMax: hours(72), HoldMax: hours(4), Slice: 10 * time.Minute, Prep: 10 * time.Minute}}
+	base := Make(a).Plans[0]
+	lastChance, lastSafe := base.Chance, base.Safe
+	for _, late := range []float64{0.5, 1, 2, 4} {
+		b := a
+		b.Now = base.Pieces[0].Fire.Add(hours(late))
+		p := Make(b).Plans[0]
+		assert.False(t, p.Pieces[0].Fire.Before(b.Now.Add(Pits[0].Preheat)), "once the pit is hot")
+		assert.Less(t, p.Chance, lastChance, "%.1f h late", late)
+		assert.False(t, p.Safe.Before(lastSafe))
+		lastChance, lastSafe = p.Chance, p.Safe
+		b.Serve = p.Safe
+		assert.True(t, Make(b).Plans[0].Feasible, "serving when it says is possible")
+	}
+	frozen := a
+	frozen.Jobs = []Job{a.Jobs[0]}
+	frozen.Jobs[0].Thaw = hours(48)
+	frozen.Now = a.Serve.Add(-hours(40))
+	p := Make(frozen).Plans[0]
+	assert.False(t, p.Feasible)
+	require.NotEmpty(t, p.Conflicts)
+	assert.Equal(t, "thaw", p.Conflicts[0].Kind)
+}
+
 // Room, heat, hands and the hours are held against what there is.
 func TestConflictsAreFound(t *testing.T) {
 	kettle, _ := FindPit("kettle")

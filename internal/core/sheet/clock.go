@@ -153,8 +153,8 @@ func (p *piece) late(t plan.Times, takenUp time.Duration) string {
 	switch {
 	case now.IsZero() || p.serve.Before(now) || t.Over || p.marked("fire"):
 		return ""
-	case now.After(t.Fire):
-		return fmt.Sprintf("The fire should have been lit %s. Serve later, or choose a thinner cut.", plan.Away(t.Fire, now))
+	case t.Off.After(t.Slice.Add(-p.leastRest())):
+		return fmt.Sprintf("It is late: on the fire at %s it is off about %s. Serve later, or choose a thinner cut.", t.Fire.Format("15:04"), t.Off.Format("15:04"))
 	case p.wait < takenUp && p.asked > p.wait+20*time.Minute:
 		return fmt.Sprintf("Salting now leaves %s to the fire, less than the coat needs to be taken up (%s).", quantity.FormatDuration(p.wait), quantity.FormatDuration(takenUp))
 	case p.asked > p.wait+20*time.Minute && !p.marked("salt"):

@@ -185,6 +185,10 @@ func TestClockIsCountedBack(t *testing.T) {
 
 	late := Compute(supper(p), Options{Now: time.Date(2026, 11, 27, 23, 0, 0, 0, time.UTC)})
 	assert.Contains(t, late.Pieces[0].Clock.Late, "leaves 8 h 05 to the fire")
+	tooLate := Compute(supper(p), Options{Now: time.Date(2026, 11, 28, 13, 0, 0, 0, time.UTC)})
+	assert.Contains(t, tooLate.Pieces[0].Clock.Late, "It is late: on the fire at 13:50 it is off about 21:50")
+	assert.Less(t, tooLate.Plan.Chance.Value, 5.0)
+	assert.NotEmpty(t, tooLate.Plan.Safe)
 }
 
 func TestStartingAmongTheBeadsIsSaid(t *testing.T) {

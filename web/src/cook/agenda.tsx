@@ -78,7 +78,7 @@ function Task({ task: t }: { task: TaskLine }) {
 						onBlur={(e) => {
 							const at = e.target.value;
 							setFixing(false);
-							if (at && at !== t.local) change((c) => mark(c, t.key, t.stage, at, false));
+							if (at && at !== t.local) change((c) => mark(c, t.key, t.stage, at, done));
 						}}
 						onPressEnter={(e) => e.currentTarget.blur()}
 					/>
@@ -87,7 +87,12 @@ function Task({ task: t }: { task: TaskLine }) {
 			{t.can && (
 				<div className="task-acts">
 					{done ? (
-						<Button onClick={() => change((c) => unmark(c, t.key, t.stage))}>not yet</Button>
+						<>
+							<Button aria-label={`Say when: ${t.label}`} onClick={() => setFixing(true)}>
+								when?
+							</Button>
+							<Button onClick={() => change((c) => unmark(c, t.key, t.stage))}>not yet</Button>
+						</>
 					) : (
 						!t.done && (
 							<>

@@ -1,4 +1,10 @@
-import { CalendarOutlined, CloseCircleFilled, PrinterOutlined, WarningFilled } from "@ant-design/icons";
+import {
+	CalendarOutlined,
+	CloseCircleFilled,
+	CloseOutlined,
+	PrinterOutlined,
+	WarningFilled,
+} from "@ant-design/icons";
 import { Button, Input, Select } from "antd";
 import { Link, useParams } from "react-router";
 import type { Plan } from "../api/client";
@@ -220,6 +226,7 @@ function Pits() {
 						/>
 						<Button
 							type="text"
+							icon={<CloseOutlined />}
 							aria-label={`Leave out ${p.name}`}
 							onClick={() =>
 								change((c) => {
@@ -230,9 +237,7 @@ function Pits() {
 									}
 								})
 							}
-						>
-							×
-						</Button>
+						/>
 					</li>
 				))}
 			</ul>

@@ -1,8 +1,8 @@
 import { UploadOutlined, WarningFilled } from "@ant-design/icons";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { App, Button, Input } from "antd";
-import { useRef, useState } from "react";
-import { useNavigate } from "react-router";
+import { useEffect, useRef, useState } from "react";
+import { Link, useNavigate } from "react-router";
 import { ApiError, api, type Formula, type Found, need, type Row } from "../api/client";
 import { useShelf } from "../api/use-shelf";
 import { BenchNav } from "../bench/bench-nav";
@@ -17,10 +17,29 @@ interface Reading {
 	asks: Found["asks"];
 }
 
+interface Here {
+	text: string;
+	found?: Reading[];
+}
+
+const key = "verjuice.read";
+
+function kept(): Here {
+	try {
+		return { text: "", ...JSON.parse(localStorage.getItem(key) ?? "{}") };
+	} catch {
+		return { text: "" };
+	}
+}
+
 /** Formulas from a file: what is clear stands there, what is not is asked. */
 export default function ReadPage() {
-	const [text, setText] = useState("");
-	const [found, setFound] = useState<Reading[]>();
+	const [{ text, found }, setHere] = useState<Here>(kept);
+	const setText = (text: string) => setHere((old) => ({ ...old, text }));
+	const setFound = (next: Reading[] | undefined | ((old?: Reading[]) => Reading[] | undefined)) =>
+		setHere((old) => ({ ...old, found: typeof next === "function" ? next(old.found) : next }));
+	// What is read and answered stays when the cook goes to the larder for it.
+	useEffect(() => localStorage.setItem(key, JSON.stringify({ text, found })), [text, found]);
 	const file = useRef<HTMLInputElement>(null);
 	const shelf = useShelf();
 	const mine = useOwnFormulas();
@@ -215,7 +234,12 @@ function Asked({
 			{unanswered(reading).map((a) => (
 				<li key={a.row}>
 					<p>
-						<b>“{a.written}”</b> {a.why}
+						<b>“{a.written}”</b> {a.why}{" "}
+						{a.maybe.length === 0 && (
+							<>
+								Choose it in the list below, or put it in <Link to="/larder">your larder</Link> first.
+							</>
+						)}
 					</p>
 					{!reading.formula.rows[a.row]?.ingredient &&
 						a.maybe.map((m) => (
