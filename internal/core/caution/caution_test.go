@@ -1,12 +1,14 @@
 package caution
 
 import (
+	"math/rand/v2"
 	"testing"
 	"time"
 
 	"github.com/stretchr/testify/assert"
 
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/quantity"
 )
 
 // safe is a piece about which there is nothing to say but the note on raw rub.
@@ -101,4 +103,54 @@ func TestNothingToSay(t *testing.T) {
 	f.SugarShare, f.Pit = 0.14, 200
 	f.SaltPercent, f.Band = 2.2, "cured" // as the cook wants it
 	assert.Len(t, Check(f), 1)
+}
+
+// Whatever the facts, each finding is whole, the gravest come first, none twice,
+// and making a thing worse never takes its stop away.
+func TestFindingsAreWhole(t *testing.T) {
+	r := rand.New(rand.NewPCG(81, 82))
+	cuts := cut.All()
+	seen := map[string]bool{}
+	stages := []string{"piece", "brine", "season", "wait", "fire", "rest"}
+	grave := map[Severity]int{Stop: 0, Care: 1, Note: 2}
+	hours := func(n int) time.Duration { return time.Duration(r.IntN(n*60)) * time.Minute }
+	for range 3000 {
+		f := Facts{
+			Cut: cuts[r.IntN(len(cuts))], Fridge: quantity.Celsius(r.IntN(12)), Room: quantity.Celsius(r.IntN(40)), Counter: hours(4), Wait: hours(90), Longest: 72 * time.Hour,
+			Pit: quantity.Celsius(90 + r.IntN(120)), SaltPercent: 3 * r.Float64(), Band: "seasoned", SodiumMG: 4000 * r.Float64(), SugarShare: r.Float64(),
+			NitritePPM: 800 * r.Float64() * float64(r.IntN(2)), PhosphatePercent: r.Float64(), Injected: r.IntN(2) == 0, Bath: r.IntN(2) == 0, Honey: r.IntN(2) == 0,
+			Allergens: []string{"soy"}[:r.IntN(2)], Frozen: r.IntN(2) == 0, Thaw: hours(60), Done: quantity.Celsius(50 + r.IntN(50)), WarmsIn: hours(9), Hold: hours(20),
+			Held: []string{"counter", "cooler", "oven", "holder"}[r.IntN(4)], Chilled: r.IntN(2) == 0, Leftovers: r.IntN(2) == 0, Burns: []string{"", "oven", "kettle", "offset"}[r.IntN(4)],
+			Wrapped: r.IntN(2) == 0, Unlogged: r.IntN(2) == 0,
+		}
+		last, once := 0, map[string]bool{}
+		stops := map[string]bool{}
+		for _, one := range Check(f) {
+			seen[one.ID] = true
+			assert.False(t, once[one.ID], "%s twice", one.ID)
+			once[one.ID] = true
+			assert.GreaterOrEqual(t, grave[one.Severity], last)
+			last = grave[one.Severity]
+			assert.Contains(t, stages, one.Stage)
+			for _, words := range []string{one.What, one.Do, one.Authority} {
+				assert.NotEmpty(t, words)
+				assert.NotContains(t, words, "%!", "a sentence that was filled in wrongly")
+			}
+			stops[one.ID] = one.Severity == Stop
+		}
+		worse := f
+		worse.Counter += time.Hour
+		worse.Done -= 5
+		worse.WarmsIn += time.Hour
+		worse.Injected = true
+		worse.PhosphatePercent += 0.1
+		now := map[string]bool{}
+		for _, one := range Check(worse) {
+			now[one.ID] = one.Severity == Stop
+		}
+		for id, stop := range stops {
+			assert.True(t, !stop || now[id] || id == "cold-side" || id == "nitrite", "%s stops no longer", id)
+		}
+	}
+	assert.Len(t, seen, len(rules), "each rule was tried")
 }
