@@ -1,3 +1,4 @@
+import { useEffect, useRef } from "react";
 import { NavLink } from "react-router";
 import "./bench.css";
 import "./bench-nav.css";
@@ -13,8 +14,16 @@ const places = [
 
 /** What else stands on the bench. */
 export function BenchNav() {
+	const nav = useRef<HTMLElement>(null);
+	// On a phone they run off the side: bring the open one into sight.
+	useEffect(() => {
+		const list = nav.current;
+		const open = list?.querySelector<HTMLElement>(".active");
+		if (list && open)
+			list.scrollLeft = open.offsetLeft - list.offsetLeft - (list.clientWidth - open.clientWidth) / 2;
+	}, []);
 	return (
-		<nav className="bench-nav" aria-label="Bench">
+		<nav ref={nav} className="bench-nav" aria-label="Bench">
 			{places.map(([to, name]) => (
 				<NavLink key={to} to={to} end={to !== "/bench"}>
 					{name}
