@@ -39,6 +39,7 @@ type browser struct {
 // start opens a browser of its own on a fresh application. It may be the demo's.
 func start(t *testing.T, withDemo bool) *browser {
 	t.Helper()
+	t.Parallel()
 	app := apptest.Start(t)
 	if withDemo {
 		require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))

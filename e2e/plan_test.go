@@ -15,6 +15,10 @@ import (
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/apptest"
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/sheet"
 )
 
 // From nothing to a plan for a supper: who eats and when, two pieces, pits, quiet
@@ -182,4 +186,56 @@ func TestThePitCardPrints(t *testing.T) {
 	assert.Greater(t, len(pdf), 8000, "with the whole list on it")
 	shown := js[string](b, `getComputedStyle(document.querySelector(".card")).backgroundColor`)
 	assert.Equal(t, "rgb(255, 255, 255)", shown)
+}
+
+// Two plans that are really different: chosen by the keyboard, each with its own
+// list, and kept; on a phone there is the list, and the strip's hours are away.
+func TestChoosingAPlan(t *testing.T) {
+	b := start(t, false)
+	cook := sheet.NewCook(apptest.Now, 8)
+	cook.Name, cook.ServeAt, cook.Zone = "Two ways", "2026-11-28T18:00", "Europe/Dublin"
+	cook.Pits = []sheet.PitTyped{{Name: "Pellets", Kind: "pellet"}}
+	shoulder, ok := cut.Find("pork-shoulder-bone-in")
+	require.True(t, ok)
+	piece := sheet.NewPiece(shoulder, "metric")
+	piece.Choices = map[string]string{"rest": "holder"}
+	cook.Pieces = []sheet.Piece{piece}
+	_, err := b.app.Store.CreateCook(t.Context(), cook)
+	require.NoError(t, err)
+
+	b.open("/cooks/1/plan")
+	b.see("What to do when")
+	require.Equal(t, 2.0, js[float64](b, `document.querySelectorAll(".plan").length`))
+	first := js[string](b, `document.querySelector(".agenda ol").innerText`)
+	b.focus(".plan-chosen input")
+	b.do(chromedp.KeyEvent(kb.ArrowDown))
+	b.until(`document.querySelector(".agenda ol").innerText !== ` + quote(first))
+	b.saved()
+	rec, err := b.app.Store.Cook(t.Context(), 1)
+	require.NoError(t, err)
+	assert.Equal(t, "ahead", rec.Cook.Plan)
+	b.see("Reheat Pork shoulder, bone-in")
+	b.see("shallow trays")
+	b.accessible("another plan")
+
+	// The same cook on a phone by night.
+	b.do(chromedp.EmulateViewport(390, 844))
+	b.press("night")
+	b.open("/cooks/1/plan")
+	b.see("What to do when")
+	assert.Zero(t, js[float64](b, `document.querySelector(".strip-ruler").getClientRects().length`))
+	b.fits("a plan on a phone")
+	small := js[[]string](b, `[...document.querySelectorAll("#main button, #main a")].filter((e) => e.getClientRects().length > 0 && e.getBoundingClientRect().height < 44 && !e.closest("p")).map((e) => e.innerText || e.getAttribute("aria-label"))`)
+	assert.Empty(t, small, "what a thumb has to hit is large enough")
+
+	// Without a serving time there is one step to take, and it is offered.
+	rec, err = b.app.Store.Cook(t.Context(), 1)
+	require.NoError(t, err)
+	rec.Cook.ServeAt = ""
+	_, err = b.app.Store.UpdateCook(t.Context(), 1, rec.Version, rec.Cook)
+	require.NoError(t, err)
+	b.open("/cooks/1/plan")
+	b.see("everything is counted back from there")
+	b.press("Say when you serve")
+	b.until(`location.pathname.endsWith("/occasion")`)
 }
