@@ -272,11 +272,23 @@ func (b *browser) everyLook(views map[string]string) {
 				b.see(sees)
 				b.accessible(path + " before " + mode)
 				b.fits(path)
+				if size[0] < 640 {
+					b.reachable(path)
+				}
 			}
 			b.press(mode)
 		}
 	}
 	b.do(chromedp.EmulateViewport(1280, 800))
+}
+
+// reachable fails when a button or a link that stands alone is too low for a thumb.
+func (b *browser) reachable(view string) {
+	b.t.Helper()
+	small := js[[]string](b, `[...document.querySelectorAll("#main button, #main a, #main input:not([type=radio], [type=checkbox], [type=file])")]
+		.filter((e) => e.getClientRects().length > 0 && e.getBoundingClientRect().height < 43.5 && !e.closest("p, svg, .ant-select, .ant-input-affix-wrapper, .strip-serve, .read-in"))
+		.map((e) => (e.innerText || e.getAttribute("aria-label") || e.outerHTML.slice(0, 80)) + " " + e.getBoundingClientRect().height)`)
+	assert.Empty(b.t, small, "too small on %s", view)
 }
 
 // paste replaces what stands in the page's text area.
