@@ -286,7 +286,7 @@ func (b *browser) everyLook(views map[string]string) {
 func (b *browser) reachable(view string) {
 	b.t.Helper()
 	small := js[[]string](b, `[...document.querySelectorAll("#main button, #main a, #main input:not([type=radio], [type=checkbox], [type=file])")]
-		.filter((e) => e.getClientRects().length > 0 && e.getBoundingClientRect().height < 43.5 && !e.closest("p, svg, .ant-select, .ant-input-affix-wrapper, .strip-serve, .read-in"))
+		.filter((e) => e.getClientRects().length > 0 && e.getBoundingClientRect().height < 43.5 && !e.closest("p, svg, label, .ant-select, .ant-input-affix-wrapper, .strip-serve, .read-in"))
 		.map((e) => (e.innerText || e.getAttribute("aria-label") || e.outerHTML.slice(0, 80)) + " " + e.getBoundingClientRect().height)`)
 	assert.Empty(b.t, small, "too small on %s", view)
 }

@@ -110,6 +110,9 @@ func TestARegularOnTheDemo(t *testing.T) {
 			}
 			b.accessible(v)
 			b.fits(v)
+			if size[0] < 640 {
+				b.reachable(v)
+			}
 		}
 		b.press("night")
 		for _, v := range views {
