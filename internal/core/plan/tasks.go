@@ -129,7 +129,7 @@ func (a Ask) lighting(p Plan) []Task {
 		}
 		pit := a.Pits[n]
 		out = append(out, Task{Pit: n, Stage: "light", At: floor(first.Add(-pit.Preheat)), Lasts: 10 * time.Minute, Done: done})
-		if a.Quiet.none() {
+		if a.Quiet.none() || pit.Alone <= 0 {
 			continue
 		}
 		for at := first.Add(pit.Alone); at.Before(last); at = at.Add(pit.Alone) {

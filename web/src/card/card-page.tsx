@@ -33,7 +33,9 @@ export default function CardPage() {
 	const { cook, sheet } = card.data;
 	const plan = sheet.plan;
 	const days = [...new Set(plan?.tasks.map((t) => t.day))];
-	const grave = sheet.pieces.flatMap((p) => p.cautions.filter((c) => c.severity !== "note"));
+	const grave = sheet.pieces.flatMap((p) =>
+		p.cautions.filter((c) => c.severity !== "note").map((c) => ({ ...c, title: p.title })),
+	);
 	const once = grave.filter((c, i) => grave.findIndex((o) => o.id === c.id) === i);
 	return (
 		<>
@@ -109,7 +111,7 @@ export default function CardPage() {
 						<ul>
 							{once.map((c) => (
 								<li key={c.id}>
-									<span>{c.do}</span>
+									<b>{c.title}:</b> {c.do}
 								</li>
 							))}
 						</ul>

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link } from "react-router";
+import { useState } from "react";
+import { Link, useParams } from "react-router";
 import { api, need } from "../api/client";
 import { usePrefs } from "../prefs";
 import { Ask } from "../shared/ask";
@@ -9,7 +10,15 @@ import "./shopping-page.css";
 /** What to buy over all pieces and mixes, less what is in the larder and in jars. */
 export function ShoppingPage() {
 	const { cook } = useInHand();
+	const { id } = useParams();
 	const [prefs] = usePrefs();
+	const key = `verjuice.bought.${id}`;
+	const [bought, setBought] = useState<string[]>(() => JSON.parse(localStorage.getItem(key) ?? "[]"));
+	const tick = (line: string) => {
+		const now = bought.includes(line) ? bought.filter((b) => b !== line) : [...bought, line];
+		localStorage.setItem(key, JSON.stringify(now));
+		setBought(now);
+	};
 	const list = useQuery({
 		queryKey: ["shopping", cook, prefs.units, prefs.spoons],
 		placeholderData: (old) => old,
@@ -42,8 +51,8 @@ export function ShoppingPage() {
 			{list.meat.length === 0 && (
 				<p className="says">Add a piece of meat, and what it takes is listed here.</p>
 			)}
-			<Lines title="Meat" lines={list.meat} />
-			<Lines title="Everything else" lines={missing} />
+			<Lines title="Meat" lines={list.meat} bought={bought} tick={tick} />
+			<Lines title="Everything else" lines={missing} bought={bought} tick={tick} />
 			{list.jars.length > 0 && (
 				<>
 					<h3>From jars</h3>
@@ -76,7 +85,15 @@ interface Line {
 	frozen: boolean;
 }
 
-function Lines({ title, lines }: { title: string; lines: Line[] }) {
+interface LinesProps {
+	title: string;
+	lines: Line[];
+	/** What is ticked off, by name and amount: a line that needs another amount is open again. */
+	bought: string[];
+	tick: (line: string) => void;
+}
+
+function Lines({ title, lines, bought, tick }: LinesProps) {
 	if (lines.length === 0) return null;
 	return (
 		<>
@@ -85,7 +102,11 @@ function Lines({ title, lines }: { title: string; lines: Line[] }) {
 				{lines.map((l) => (
 					<li key={l.name + l.thing}>
 						<label>
-							<input type="checkbox" />
+							<input
+								type="checkbox"
+								checked={bought.includes(`${l.name} ${l.buy}`)}
+								onChange={() => tick(`${l.name} ${l.buy}`)}
+							/>
 							<span>
 								<b>{l.name}</b>
 								{l.frozen && " (frozen)"}
