@@ -180,7 +180,7 @@ func (i Injected) course(factor float64, times ...time.Duration) []PocketMoment 
 	now := 0.0
 	for n, t := range times {
 		from, span := now, t.Seconds()-now
-		const steps = 40
+		const steps = 24
 		for s := 1.0; s <= steps && span > 0; s++ {
 			next := from + span*(s/steps)*(s/steps)
 			m.step(next-now, d, sealed)

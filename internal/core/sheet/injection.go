@@ -115,7 +115,7 @@ func (in *injection) pattern(along, across int, longMM, wideMM float64) []Site {
 	left := 0
 	for j := range across {
 		for i := range along {
-			s := Site{X: (float64(i) + 0.5) / float64(along) * longMM, Y: (float64(j) + 0.5) / float64(across) * wideMM, Use: true}
+			s := Site{X: tenth((float64(i) + 0.5) / float64(along) * longMM), Y: tenth((float64(j) + 0.5) / float64(across) * wideMM), Use: true}
 			for _, a := range in.avoid {
 				switch a {
 				case "edge":
@@ -151,10 +151,16 @@ func (in *injection) spread(pocket salt.Injected, wait time.Duration) []Pocket {
 		case i == len(times):
 			label += ": at the fire"
 		}
+		for k, v := range m.Profile { // drawn, not computed with
+			m.Profile[k] = math.Round(v*1000) / 1000
+		}
 		out = append(out, Pocket{Hours: m.At.Hours(), Label: label, Even: 100 * m.Even, Profile: m.Profile, ReachMM: pocket.Reach().MM()})
 	}
 	return out
 }
+
+// tenth rounds to a tenth of a millimetre.
+func tenth(mm float64) float64 { return math.Round(mm*10) / 10 }
 
 // keepOff says where the needle does not belong in this piece.
 func (p *piece) keepOff() string {
@@ -185,6 +191,7 @@ func (p *piece) injectionSheet() *InjectionSheet {
 	batch := in.mass * quantity.Mass(p.count) * 1.1
 	salty := float64(in.mass) * in.mix.SaltShare() / float64(p.meat().Edible()) * 100
 	pocket := salt.Injected{Spacing: in.spacing, Share: math.Min(0.5, ml*1e-6/(float64(p.green)/p.cut.Density())), Temperature: p.fridge}
+	spread := in.spread(pocket, p.wait)
 	even := func(factor float64) float64 { return 100 * pocket.Evenness(p.wait, factor) }
 	inputs := []trace.Input{
 		{Name: "pump", Text: or(p.typed.Inject.Pump, UsualPump) + " of " + quantity.FormatMass(p.green, p.opt.Units)},
@@ -201,13 +208,13 @@ func (p *piece) injectionSheet() *InjectionSheet {
 		Refills: trace.Exact(math.Ceil(ml/in.syringe.ML()), 0, "syringes", from("The volume over what the syringe holds.")),
 		Salt: trace.New(salty*(1-injectionLoss.mid()), salty*(1-injectionLoss.high), salty*(1-injectionLoss.low), 2, "%", trace.Origin{
 			Words: "Salt of the injection that stays, over the raw boneless meat.", Source: LayerSource, Inputs: inputs}),
-		Even: trace.New(even(1), even(1-salt.DiffusivitySpread), even(1+salt.DiffusivitySpread), 0, "%", trace.Origin{
+		Even: trace.New(spread[len(spread)-1].Even, even(1-salt.DiffusivitySpread), even(1+salt.DiffusivitySpread), 0, "%", trace.Origin{
 			Words: "Each site’s pocket spreads in a cylinder as wide as its square of the grid; salt at its rim over the mean.", Source: salt.DiffusionSource,
 			Inputs: append(inputs, trace.Input{Name: "rest", Text: quantity.FormatDuration(p.wait)})}),
 		Runs:   fmt.Sprintf("%.0f to %.0f mL runs out again: catch it, and use it as the binder.", ml*injectionLoss.low, ml*injectionLoss.high),
 		Across: across, Along: along, LengthMM: long * 1e3, WidthMM: wide * 1e3,
 		Rows:    g.rows(p.typed.Inject.Formula, in.mix.Weigh(batch)),
-		Pattern: pattern, Spread: in.spread(pocket, p.wait), Keep: p.keepOff(),
+		Pattern: pattern, Spread: spread, Keep: p.keepOff(),
 	}
 	limit := in.bore.MM() / 3
 	if out.Clogs = in.mix.CoarseMM > limit; out.Clogs {
