@@ -32,6 +32,8 @@ type JarLine struct {
 	SaltShare float64     `json:"salt_share" doc:"%"`
 	Mixes     []MixShare  `json:"mix" nullable:"false" doc:"Layers of the picture, by volume"`
 	Taken     []string    `json:"taken" nullable:"false" doc:"Each draw, in grams"`
+	Take      string      `json:"take" doc:"What of the need it can give; empty without a need"`
+	Short     string      `json:"short" doc:"What of the need it cannot give; empty when it gives all"`
 }
 
 // MixShare is an ingredient's part of a mix.
@@ -69,7 +71,8 @@ func (s *server) registerJars(a huma.API) {
 	huma.Register(a, op(http.MethodGet, "/api/jars", "listJars", "Jars made ahead, and how they stand"),
 		func(ctx context.Context, in *struct {
 			Measure
-			Formula string `query:"formula" maxLength:"64" doc:"Only jars of this formula"`
+			Formula string  `query:"formula" maxLength:"64" doc:"Only jars of this formula"`
+			Need    float64 `query:"need" minimum:"0" maximum:"500000" doc:"Grams that are wanted of it"`
 		}) (*body[[]JarLine], error) {
 			list, err := s.Store.Jars().List(ctx, false)
 			if err != nil {
@@ -78,7 +81,15 @@ func (s *server) registerJars(a huma.API) {
 			out := []JarLine{}
 			for _, d := range list {
 				if in.Formula == "" || d.Doc.Formula.ID == in.Formula {
-					out = append(out, s.jarLine(ctx, d, in.Measure))
+					line := s.jarLine(ctx, d, in.Measure)
+					if in.Need > 0 {
+						give := min(line.LeftGrams, in.Need)
+						line.Take = fmt.Sprintf("%.1f g", give)
+						if in.Need-give > 0.05 {
+							line.Short = fmt.Sprintf("%.0f g", in.Need-give)
+						}
+					}
+					out = append(out, line)
 				}
 			}
 			return answer(out), nil

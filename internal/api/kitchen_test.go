@@ -34,6 +34,9 @@ func TestJars(t *testing.T) {
 	}
 	require.Len(t, lines("?formula=fennel-house"), 1)
 	assert.Empty(t, lines("?formula=boathouse-sweet"))
+	enough, short := lines("?need=100.04")[0], lines("?need=200")[0]
+	assert.Equal(t, []string{"100.0 g", ""}, []string{enough.Take, enough.Short})
+	assert.Equal(t, []string{"140.0 g", "60 g"}, []string{short.Take, short.Short})
 	one := lines("")[0]
 	assert.InDelta(t, 140, one.LeftGrams, 1e-9)
 	assert.Equal(t, []string{"60 g"}, one.Taken)

@@ -1659,8 +1659,12 @@ export interface components {
              * @description %
              */
             salt_share: number;
+            /** @description What of the need it cannot give; empty when it gives all */
+            short: string;
             /** @description Its use-by is within two weeks, or a third of its time */
             soon: boolean;
+            /** @description What of the need it can give; empty without a need */
+            take: string;
             /** @description Each draw, in grams */
             taken: string[];
             /** @description Day in words */
@@ -3787,6 +3791,8 @@ export interface operations {
                 spoons?: "us" | "metric";
                 /** @description Only jars of this formula */
                 formula?: string;
+                /** @description Grams that are wanted of it */
+                need?: number;
             };
             header?: never;
             path?: never;

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { App, Button } from "antd";
 import { api, type JarLine, need } from "../api/client";
 import { usePrefs } from "../prefs";
@@ -13,21 +13,26 @@ export function FromJar({ index }: { index: number }) {
 	const undo = useUndo();
 	const { message } = App.useApp();
 	const id = piece.season.formula.id;
+	const needed = figures?.season?.to_mix.value ?? 0;
 	const jars = useQuery({
-		queryKey: ["jars", "of", id, prefs.units],
+		queryKey: ["jars", "of", id, prefs.units, needed],
 		enabled: id !== "",
+		placeholderData: keepPreviousData,
 		queryFn: async () =>
-			need(await api.GET("/api/jars", { params: { query: { formula: id, units: prefs.units } } })),
+			need(
+				await api.GET("/api/jars", {
+					params: { query: { formula: id, units: prefs.units, need: needed } },
+				}),
+			),
 	});
 	const refresh = () => queries.invalidateQueries({ queryKey: ["jars"] });
 	const what = `${cook.name}: ${figures?.title ?? ""}`.slice(0, 110);
-	const needed = figures?.season?.to_mix.value ?? 0;
 	const take = useMutation({
 		mutationFn: async (jar: JarLine) =>
 			need(
 				await api.POST("/api/jars/{id}/draws", {
 					params: { path: { id: jar.id } },
-					body: { amount: `${Math.min(needed, jar.left_grams).toFixed(1)} g`, for: what, day: "" },
+					body: { amount: jar.take, for: what, day: "" },
 				}),
 			),
 		onSuccess: (after, jar) => {
@@ -59,11 +64,9 @@ export function FromJar({ index }: { index: number }) {
 								</>
 							)}
 						</span>
-						{taken < 0 && needed > 0 && (
+						{taken < 0 && j.take && (
 							<Button loading={take.isPending} onClick={() => take.mutate(j)}>
-								{j.left_grams < needed
-									? `Take all of it, and mix ${(needed - j.left_grams).toFixed(0)} g more`
-									: `Take ${figures?.season?.to_mix.text} g from it`}
+								{j.short ? `Take all of it, and mix ${j.short} more` : `Take ${j.take} from it`}
 							</Button>
 						)}
 					</p>
