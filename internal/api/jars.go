@@ -43,7 +43,8 @@ type MixShare struct {
 	Volume float64 `json:"volume" doc:"0 to 1"`
 }
 
-func (s *server) jarLine(ctx context.Context, d store.Doc[formula.Jar], m Measure) JarLine {
+// jarLine tells how a jar stands, and what of a need in grams it can give.
+func (s *server) jarLine(ctx context.Context, d store.Doc[formula.Jar], m Measure, need float64) JarLine {
 	stand, wrong := d.Doc.Stand(s.kitchen(ctx), s.Now())
 	line := JarLine{ID: d.ID, Version: d.Version, Jar: d.Doc, Mixes: []MixShare{}, Taken: []string{}}
 	if len(wrong) > 0 {
@@ -51,9 +52,8 @@ func (s *server) jarLine(ctx context.Context, d store.Doc[formula.Jar], m Measur
 		return line
 	}
 	day := func(t time.Time) string { return t.Format("2 January 2006") }
-	life := stand.UseBy.Sub(stand.MadeDay)
 	line.Made, line.UseBy, line.Over, line.Keep = day(stand.MadeDay), day(stand.UseBy), stand.Over, stand.Keep
-	line.Soon = !stand.Over && stand.UseBy.Sub(s.Now()) < min(life/3, 14*24*time.Hour)
+	line.Soon = stand.Soon
 	line.LeftGrams, line.Left = stand.Left.Grams(), quantity.FormatMass(stand.Left, m.Units)
 	line.LeftShare, line.LeftSpoon = float64(stand.Left/stand.Made), quantity.FormatSpoons(stand.Mix.Volume(stand.Left), m.Spoons).Text
 	line.SaltShare = 100 * stand.Mix.SaltShare()
@@ -62,6 +62,13 @@ func (s *server) jarLine(ctx context.Context, d store.Doc[formula.Jar], m Measur
 	}
 	for _, t := range stand.Taken {
 		line.Taken = append(line.Taken, quantity.FormatGrams(t)+" g")
+	}
+	if need > 0 {
+		give, short := stand.Give(quantity.Mass(need) * quantity.Gram)
+		line.Take = fmt.Sprintf("%.1f g", give.Grams())
+		if short > 0 {
+			line.Short = fmt.Sprintf("%.0f g", short.Grams())
+		}
 	}
 	return line
 }
@@ -81,15 +88,7 @@ func (s *server) registerJars(a huma.API) {
 			out := []JarLine{}
 			for _, d := range list {
 				if in.Formula == "" || d.Doc.Formula.ID == in.Formula {
-					line := s.jarLine(ctx, d, in.Measure)
-					if in.Need > 0 {
-						give := min(line.LeftGrams, in.Need)
-						line.Take = fmt.Sprintf("%.1f g", give)
-						if in.Need-give > 0.05 {
-							line.Short = fmt.Sprintf("%.0f g", in.Need-give)
-						}
-					}
-					out = append(out, line)
+					out = append(out, s.jarLine(ctx, d, in.Measure, in.Need))
 				}
 			}
 			return answer(out), nil
@@ -115,7 +114,7 @@ func (s *server) registerJars(a huma.API) {
 			if err != nil {
 				return nil, problemOf(err)
 			}
-			return answer(s.jarLine(ctx, d, in.Measure)), nil
+			return answer(s.jarLine(ctx, d, in.Measure, 0)), nil
 		})
 	huma.Register(a, op(http.MethodDelete, "/api/jars/{id}/draws/{draw}", "putBackInJar", "Put back what was taken out last"),
 		func(ctx context.Context, in *struct {

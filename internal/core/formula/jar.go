@@ -32,6 +32,7 @@ type JarStand struct {
 	UseBy   time.Time
 	Keep    string // where and why so long, in words
 	Over    bool   // past its use-by
+	Soon    bool   // within two weeks of it, or the last third of its time
 	Mix     Mix
 	Taken   []quantity.Mass
 	MadeDay time.Time
@@ -108,5 +109,15 @@ func (j Jar) Stand(shelf Shelf, now time.Time) (JarStand, field.Errors) {
 	days, s.Keep = mix.Keeping()
 	s.UseBy = s.MadeDay.AddDate(0, 0, days)
 	s.Over = now.After(s.UseBy.AddDate(0, 0, 1))
+	s.Soon = !s.Over && s.UseBy.Sub(now) < min(s.UseBy.Sub(s.MadeDay)/3, 14*24*time.Hour)
 	return s, errs
+}
+
+// Give is what of a need the jar can give, and what it falls short.
+func (s JarStand) Give(need quantity.Mass) (give, short quantity.Mass) {
+	give = min(s.Left, need)
+	if short = need - give; short < 0.05*quantity.Gram {
+		short = 0
+	}
+	return give, short
 }

@@ -196,7 +196,7 @@ const bathHands = 15 * time.Minute
 func (a Ask) setSalt(j Job, t *Times, salt time.Time) {
 	t.Salt = salt
 	t.Prep = salt.Add(-j.Prep)
-	t.Wait = t.Fire.Sub(salt)
+	t.Wait = max(0, t.Fire.Sub(salt)) // a time that was fixed may lie after the fire
 	if j.Bath > 0 {
 		t.Lift = t.Prep.Add(-j.Drain)
 	}
@@ -264,16 +264,16 @@ func (a Ask) shift(p *Plan, i int, lasts time.Duration, start, earliest time.Tim
 			break
 		}
 		put(at)
-		if a.busiest(p, i, at, lasts) < a.Hands {
+		if a.meeting(p, i, at, lasts) < a.Hands {
 			return
 		}
 	}
 	put(start)
 }
 
-// busiest is how many other hands are at work at most between at and at+lasts,
-// leaving out later stages that are not placed yet.
-func (a Ask) busiest(p *Plan, self int, at time.Time, lasts time.Duration) int {
+// meeting is how many other tasks fall between at and at+lasts, of those that are
+// placed already. It may count two that do not meet each other: a little room more.
+func (a Ask) meeting(p *Plan, self int, at time.Time, lasts time.Duration) int {
 	n := 0
 	for k, j := range a.Jobs {
 		t := p.Pieces[k]

@@ -148,12 +148,13 @@ var verbs = map[string]string{
 	"slice": "Slice %s", "light": "Light the %s", "feed": "Feed the %s",
 }
 
-func (a Ask) verb(k Task) string { return Verb(k.Stage, a.name(k)) }
+func (a Ask) verb(k Task) string { return Verb(k.Stage, a.Name(k)) }
 
 // Verb says a task of that stage in words.
 func Verb(stage, name string) string { return fmt.Sprintf(verbs[stage], name) }
 
-func (a Ask) name(k Task) string {
+// Name is what a task is about: the piece, or the pit.
+func (a Ask) Name(k Task) string {
 	for _, j := range a.Jobs {
 		if j.Key == k.Key && k.Key != "" {
 			return j.Name
@@ -164,9 +165,6 @@ func (a Ask) name(k Task) string {
 	}
 	return "pit"
 }
-
-// Name is what a task is about: the piece, or the pit.
-func (a Ask) Name(k Task) string { return a.name(k) }
 
 // Room is what a place holds over time.
 type Room struct {

@@ -194,7 +194,7 @@ func (p *piece) injectionSheet() *InjectionSheet {
 	spread := in.spread(pocket, p.wait)
 	even := func(factor float64) float64 { return 100 * pocket.Evenness(p.wait, factor) }
 	inputs := []trace.Input{
-		{Name: "pump", Text: or(p.typed.Inject.Pump, UsualPump) + " of " + quantity.FormatMass(p.green, p.opt.Units)},
+		{Name: "pump", Text: fmt.Sprintf("%.1f %% of %s", 100*float64(in.mass/p.green), quantity.FormatMass(p.green, p.opt.Units))},
 		{Name: "grid", Text: quantity.FormatLength(in.spacing, p.opt.Units)}, {Name: "piece", Text: p.size()},
 	}
 	from := func(words string) trace.Origin {

@@ -94,7 +94,10 @@ func wholePage(r *rand.Rand) Cook {
 	c := supper(p, q)
 	c.Children, c.Appetite, c.Quiet = 2, "light", "22-6"
 	c.Pits = []PitTyped{{Name: "one", Kind: "drum", Room: "20"}, {Name: "two", Kind: "gas"}}
-	c.Marks = []Mark{{Piece: "a", Stage: "salt", At: "2026-11-27T20:00", Done: true}}
+	c.Marks = []Mark{
+		{Piece: "a", Stage: pick(r, markable), At: "2026-11-27T20:00", Done: true}, {Piece: "b", Stage: pick(r, markable), At: "2026-11-28T18:00"},
+		{Piece: pick(r, []string{"a", "b", "gone"}), Stage: pick(r, markable), At: pick(r, []string{"2026-01-01T00:00", "2026-11-28T17:00", "2027-05-01T00:00"}), Done: r.IntN(2) == 0},
+	}
 	c.Acks = []Ack{{Piece: "a", Rule: "x", What: "y", At: "z"}}
 	return c
 }
@@ -112,6 +115,12 @@ func TestNothingTypedBreaksTheSheet(t *testing.T) {
 		var doc any
 		require.NoError(t, json.Unmarshal(raw, &doc))
 		s := Compute(c, Options{Now: noon})
+		for _, one := range s.Pieces {
+			if one.Ledger != nil {
+				assert.GreaterOrEqual(t, one.Ledger.Percent.Value, 0.0, "%s", raw)
+				assert.NotEmpty(t, one.Depth.Moments)
+			}
+		}
 		for _, e := range s.Errors {
 			wrong++
 			assert.NotEmpty(t, e.Detail)

@@ -76,7 +76,8 @@ func Compute(c Cook, opt Options) Sheet {
 // work works out c, and gives its pieces as they were understood; nil for one
 // with a mistake in what the plan needs.
 func work(c Cook, opt Options) (Sheet, []*piece) {
-	c = Keyed(Cook{}.with(c))
+	c.Pieces = slices.Clone(c.Pieces) // the caller's stay without keys
+	c = Keyed(c)
 	s := Sheet{Errors: field.Errors{}, Pieces: []PieceSheet{}, Buy: []BuyLine{}, Closing: caution.Closing}
 	if or(c.Name, "") == "" {
 		s.Errors.Add("/name", "give the cook a name, for example Sunday shoulder")
@@ -140,12 +141,6 @@ func work(c Cook, opt Options) (Sheet, []*piece) {
 	s.Verdict, s.Short = goesRound(servings, demand)
 	s.Plan = laid.sheet(c, pieces)
 	return s, pieces
-}
-
-// with returns o with a list of pieces of its own, so that o stays as it is.
-func (Cook) with(o Cook) Cook {
-	o.Pieces = slices.Clone(o.Pieces)
-	return o
 }
 
 // decimals is how many a number of portions needs.
@@ -213,11 +208,11 @@ func goesRound(servings, g float64) (verdict string, short bool) {
 	case g <= 0 || servings == 0:
 		return "", false
 	case servings < 0.95*g:
-		return fmt.Sprintf("%.0f portions short for %.0f", g-servings, g), true
+		return fmt.Sprintf("%.0f short for %.0f portions", g-servings, g), true
 	case servings > 1.25*g:
-		return fmt.Sprintf("enough for %.0f, with %.0f portions over", g, servings-g), false
+		return fmt.Sprintf("enough for %.0f portions, with %.0f over", g, servings-g), false
 	default:
-		return fmt.Sprintf("enough for %.0f", g), false
+		return fmt.Sprintf("enough for %.0f portions", g), false
 	}
 }
 

@@ -8,10 +8,10 @@ import { useShelf } from "../api/use-shelf";
 import { Choice } from "../shared/choice";
 import { useUndo } from "../shared/use-undo";
 import { BenchNav } from "./bench-nav";
+import { kinds } from "./formula";
 import "./bench.css";
 
 const perPage = 30;
-const kinds = ["", "rub", "base", "bath", "injection", "binder", "spritz", "baste", "glaze", "sauce"];
 
 /** The bench: every formula, the house's and the cook's own. */
 export default function BenchPage() {
@@ -65,7 +65,7 @@ export default function BenchPage() {
 					setKind(v);
 					setPage(1);
 				}}
-				options={kinds.map((k) => ({ value: k, label: k || "all" }))}
+				options={["", ...kinds].map((k) => ({ value: k, label: k || "all" }))}
 			/>
 			<div className="bench-pick" role="status">
 				{picked.length < 2 ? (

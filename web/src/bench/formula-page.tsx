@@ -12,13 +12,12 @@ import { Nothing } from "../shared/nothing";
 import { TypedField } from "../shared/typed-field";
 import { useUndo } from "../shared/use-undo";
 import { BatchFields } from "./batch-fields";
+import { kinds } from "./formula";
 import { RowsEditor, rowFills } from "./rows-editor";
 import { useFormula } from "./use-formula";
 import { useOwnFormulas } from "./use-formulas";
 import { Versions } from "./versions";
 import "./bench.css";
-
-const kinds = ["rub", "base", "bath", "injection", "binder", "spritz", "baste", "glaze", "sauce"];
 
 /** One formula: what is in it, what that adds up to, and how much of it to make. */
 export default function FormulaPage() {

@@ -1,5 +1,8 @@
 import type { Formula, FormulaTold } from "../api/client";
 
+/** What formulas are for. */
+export const kinds = ["rub", "base", "bath", "injection", "binder", "spritz", "baste", "glaze", "sauce"];
+
 /** A formula to start from. */
 export const blank: Formula = {
 	id: "",
