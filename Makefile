@@ -1,6 +1,6 @@
 # Verjuice. Everything a fresh Debian machine with Go, Node, npm and make needs
 # is installed by these targets themselves.
-.PHONY: demo run demo-reset test bench screenshots lint build types check-types need clean
+.PHONY: demo run demo-reset test test-days bench screenshots lint build types check-types need clean
 
 BIN := bin/verjuice
 WEB := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
@@ -19,6 +19,14 @@ build: $(BIN)           ## the program in bin/
 
 test: lint check-types need-tests  ## everything that must hold
 	go test -timeout 30m ./...
+	@$(MAKE) --no-print-directory test-days
+
+# Days on which dates are easily got wrong: a year and a day from now, 29 February,
+# and the nights on which the clocks go forward and back where the tests cook.
+DAYS     := $(shell date -u -d '+1 year +1 day' +%FT12:00:00Z) 2028-02-29T12:00:00Z 2027-03-28T00:30:00Z 2026-10-25T00:30:00Z
+PACKAGES := ./cmd/... ./internal/...
+test-days: web/dist need-tests  ## the quick tests on other days; PACKAGES=./... for all of them
+	@for day in $(DAYS); do echo "the tests' clock at $$day"; VERJUICE_TEST_NOW=$$day go test -timeout 30m $(PACKAGES) || exit 1; done
 
 bench: web/dist         ## how fast the core is
 	go test -run '^$$' -bench . -benchmem ./internal/...

@@ -60,6 +60,7 @@ func TestTheBench(t *testing.T) {
 	b.see("It is on your bench.")
 
 	b.open("/bench")
+	b.see("Boathouse glaze") // the list of your own has come, and nothing moves any more
 	b.press("Compare Salt and pepper, 1 : 1")
 	b.press("Compare Pepper-heavy, 2 : 1")
 	b.press("Compare these 2")

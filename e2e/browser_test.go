@@ -15,6 +15,7 @@ import (
 
 	"github.com/chromedp/cdproto/log"
 	"github.com/chromedp/cdproto/network"
+	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -55,8 +56,22 @@ func start(t *testing.T, withDemo bool) *browser {
 	t.Cleanup(cancel)
 	b := &browser{t: t, ctx: ctx, app: app}
 	b.watch()
+	b.do(chromedp.Func(func(ctx context.Context, _ *chromedp.Target) error {
+		_, err := chromedp.Call(ctx, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: wrongClock})
+		return err
+	}))
 	return b
 }
+
+// wrongClock puts the browser's clock 400 days and some hours off: pages take today
+// and now from the server.
+const wrongClock = `(() => {
+	const off = -34_567_890_000, Right = Date;
+	globalThis.Date = class extends Right {
+		constructor(...args) { args.length ? super(...args) : super(Right.now() + off); }
+		static now() { return Right.now() + off; }
+	};
+})()`
 
 // watch collects what a page must not do: errors, refused styles or scripts, and
 // requests that leave the machine.

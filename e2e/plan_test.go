@@ -9,6 +9,7 @@ import (
 	"os"
 	"path/filepath"
 	"regexp"
+	"strings"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -19,6 +20,7 @@ import (
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/sheet"
+	"verjuice/internal/testclock"
 )
 
 // From nothing to a plan for a supper: who eats and when, two pieces, pits, quiet
@@ -196,7 +198,7 @@ func TestThePitCardPrints(t *testing.T) {
 func TestChoosingAPlan(t *testing.T) {
 	b := start(t, false)
 	cook := sheet.NewCook(apptest.Now, 8)
-	cook.Name, cook.ServeAt, cook.Zone = "Two ways", "2026-11-28T18:00", "Europe/Dublin"
+	cook.Name, cook.ServeAt, cook.Zone = "Two ways", strings.Replace(testclock.Saturday(), "18:30", "18:00", 1), testclock.Zone
 	cook.Pits = []sheet.PitTyped{{Name: "Pellets", Kind: "pellet"}}
 	shoulder, ok := cut.Find("pork-shoulder-bone-in")
 	require.True(t, ok)

@@ -93,6 +93,8 @@ func register(r chi.Router, cfg Config) huma.API {
 	s.registerExchange(a)
 	s.registerTrainer(a)
 	s.registerPlanning(a)
+	huma.Register(a, op(http.MethodGet, "/api/clock", "clock", "The server's clock, from which pages take today and now"),
+		func(context.Context, *struct{}) (*body[clock], error) { return answer(clock{Now: s.Now()}), nil })
 	huma.Register(a, op(http.MethodGet, "/api/health", "health", "Whether the program and its database answer"), s.health)
 	return a
 }
@@ -116,6 +118,10 @@ func (m Measure) options(now time.Time) sheet.Options {
 type body[T any] struct{ Body T }
 
 func answer[T any](v T) *body[T] { return &body[T]{Body: v} }
+
+type clock struct {
+	Now time.Time `json:"now"`
+}
 
 type health struct {
 	Database string `json:"database" enum:"up"`

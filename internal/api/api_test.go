@@ -20,6 +20,7 @@ import (
 	"verjuice/internal/core/sheet"
 	"verjuice/internal/demo"
 	"verjuice/internal/store"
+	"verjuice/internal/testclock"
 )
 
 func TestMain(m *testing.M) { apptest.Main(m) }
@@ -81,11 +82,11 @@ func juice() formula.Formula {
 
 func supper() sheet.Cook {
 	return sheet.Cook{
-		Name: "Boathouse supper 🚣", ServeAt: "2026-11-28T18:30", Zone: "Europe/Dublin", Guests: 12, Portion: "180 g", Fridge: "3 °C", Room: "24 °C",
+		Name: "Boathouse supper 🚣", ServeAt: testclock.Saturday(), Zone: testclock.Zone, Guests: 12, Portion: "180 g", Fridge: "3 °C", Room: "24 °C",
 		Children: 3, Appetite: "hearty", Leftovers: 4, Quiet: "22:30-06:30", Hands: 2, Plan: "ahead",
 		Pits:  []sheet.PitTyped{{Name: "Old drum", Kind: "drum", Room: "90"}, {Name: "Pellet", Kind: "pellet", Room: ""}},
-		Marks: []sheet.Mark{{Piece: "k1", Stage: "salt", At: "2026-11-26T20:00", Done: false}},
-		Acks:  []sheet.Ack{{Piece: "k1", Rule: "nitrite", What: "It said so.", At: "2026-11-23T12:00:00Z"}},
+		Marks: []sheet.Mark{{Piece: "k1", Stage: "salt", At: testclock.At(3, "20:00"), Done: false}},
+		Acks:  []sheet.Ack{{Piece: "k1", Rule: "nitrite", What: "It said so.", At: apptest.Now.Format(time.RFC3339)}},
 		Pieces: []sheet.Piece{
 			{
 				Key: "k1", Choices: map[string]string{"wrap": "foil", "rest": "holder"}, Grain: "40", TrimNote: "hard fat out",
@@ -196,7 +197,7 @@ func TestBadInputIsPointedAtAndNothingIsSaved(t *testing.T) {
 		"beyond floats":   {swap(`"guests":12`, `"guests":1e309`), 400, "/guests"},
 		"text for guests": {swap(`"guests":12`, `"guests":"many"`), 422, "/guests"},
 		"half a guest":    {swap(`"guests":12`, `"guests":2.5`), 422, "/guests"},
-		"in the past":     {swap(`2026-11-28T18:30`, `2026-11-22T18:30`), 422, "/serve_at"},
+		"in the past":     {swap(testclock.Saturday(), testclock.At(-1, "18:30")), 422, "/serve_at"},
 		"unknown field":   {swap(`"guests"`, `"gusts"`), 422, "/gusts"},
 		"cut short":       {string(good[:len(good)/2]), 400, ""},
 		"not JSON":        {`🍖`, 400, ""},
@@ -228,7 +229,7 @@ func TestListIsPagedAndSearched(t *testing.T) {
 	for i := range 25 {
 		c := supper()
 		c.Name = fmt.Sprintf("Cook %02d 100%%", i)
-		c.ServeAt = fmt.Sprintf("2026-12-%02dT18:30", i+1)
+		c.ServeAt = testclock.At(8+i, "18:30")
 		_, err := app.Store.CreateCook(t.Context(), c)
 		require.NoError(t, err)
 	}
@@ -322,7 +323,7 @@ func TestEveryStarterIsSound(t *testing.T) {
 	}
 	var fresh sheet.Cook
 	call(t, app, "GET", "/api/new/cook?zone=Europe/Dublin", nil).into(t, &fresh)
-	assert.Equal(t, "2026-11-28T18:30", fresh.ServeAt)
+	assert.Equal(t, testclock.Saturday(), fresh.ServeAt)
 }
 
 func TestDemoLoadsOnceAndIsSound(t *testing.T) {

@@ -16,6 +16,7 @@ type resource[T any] struct {
 	noun  string // in operation ids
 	what  string // in summaries
 	check func(context.Context, T) error
+	fill  func(T) T // fills in what a new one may leave out; nil changes nothing
 }
 
 // DocRecord is a document on record.
@@ -43,10 +44,14 @@ func docs[T any](a huma.API, records func() store.Docs[T], r resource[T]) {
 	created := op(http.MethodPost, r.path, "create-"+r.noun, "Put "+r.what+" on record")
 	created.DefaultStatus = http.StatusCreated
 	huma.Register(a, created, func(ctx context.Context, in *body[T]) (*docVersioned[T], error) {
-		if err := r.check(ctx, in.Body); err != nil {
+		doc := in.Body
+		if r.fill != nil {
+			doc = r.fill(doc)
+		}
+		if err := r.check(ctx, doc); err != nil {
 			return nil, problemOf(err)
 		}
-		return docOnRecord(records().Create(ctx, in.Body))
+		return docOnRecord(records().Create(ctx, doc))
 	})
 	huma.Register(a, op(http.MethodGet, r.path+"/{id}", "get-"+r.noun, "Open "+r.what), func(ctx context.Context, in *ByID) (*docVersioned[T], error) {
 		return docOnRecord(records().Get(ctx, in.ID))

@@ -74,7 +74,7 @@ func (s *server) jarLine(ctx context.Context, d store.Doc[formula.Jar], m Measur
 }
 
 func (s *server) registerJars(a huma.API) {
-	docs(a, s.Store.Jars, resource[formula.Jar]{path: "/api/jars", noun: "jar", what: "a jar", check: s.soundJar})
+	docs(a, s.Store.Jars, resource[formula.Jar]{path: "/api/jars", noun: "jar", what: "a jar", check: s.soundJar, fill: s.madeToday})
 	huma.Register(a, op(http.MethodGet, "/api/jars", "listJars", "Jars made ahead, and how they stand"),
 		func(ctx context.Context, in *struct {
 			Measure
@@ -104,7 +104,7 @@ func (s *server) registerJars(a huma.API) {
 				return nil, problemOf(err)
 			}
 			if in.Body.Day == "" {
-				in.Body.Day = s.Now().Format("2006-01-02")
+				in.Body.Day = s.today()
 			}
 			d.Doc.Draws = append(d.Doc.Draws, in.Body)
 			if err := s.soundJar(ctx, d.Doc); err != nil {
@@ -132,6 +132,17 @@ func (s *server) registerJars(a huma.API) {
 			_, err = s.Store.Jars().Update(ctx, d.ID, d.Version, d.Doc)
 			return nil, problemOf(err)
 		})
+}
+
+// today is the date where the server is.
+func (s *server) today() string { return s.Now().Format(time.DateOnly) }
+
+// madeToday dates a jar whose day was left out.
+func (s *server) madeToday(j formula.Jar) formula.Jar {
+	if j.Made == "" {
+		j.Made = s.today()
+	}
+	return j
 }
 
 func (s *server) soundJar(ctx context.Context, j formula.Jar) error {

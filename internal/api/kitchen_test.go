@@ -14,13 +14,14 @@ import (
 	"verjuice/internal/core/larder"
 	"verjuice/internal/core/sheet"
 	"verjuice/internal/exchange"
+	"verjuice/internal/testclock"
 )
 
 // A jar is made, drawn from, overdrawn in vain, put back, and kept from being
 // changed on two screens at once.
 func TestJars(t *testing.T) {
 	app := apptest.Start(t)
-	jar := formula.Jar{Formula: formula.House()[3], Made: "2026-11-20", Amount: "200 g", Draws: []formula.Draw{}}
+	jar := formula.Jar{Formula: formula.House()[3], Made: testclock.Day(-3), Amount: "200 g", Draws: []formula.Draw{}}
 	made := call(t, app, "POST", "/api/jars", jar)
 	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
 	call(t, app, "POST", "/api/jars/1/draws", formula.Draw{Amount: "60 g", For: "supper"})
@@ -40,7 +41,7 @@ func TestJars(t *testing.T) {
 	one := lines("")[0]
 	assert.InDelta(t, 140, one.LeftGrams, 1e-9)
 	assert.Equal(t, []string{"60 g"}, one.Taken)
-	assert.Equal(t, "2026-11-23", one.Jar.Draws[0].Day)
+	assert.Equal(t, testclock.Day(0), one.Jar.Draws[0].Day)
 	call(t, app, "DELETE", "/api/jars/1", nil, "If-Match", made.Header.Get("ETag")).problem(t, http.StatusPreconditionFailed)
 	call(t, app, "DELETE", "/api/jars/1", nil).problem(t, http.StatusPreconditionRequired)
 	require.Equal(t, http.StatusNoContent, call(t, app, "DELETE", "/api/jars/1/draws/0", nil).StatusCode)
@@ -50,6 +51,10 @@ func TestJars(t *testing.T) {
 	assert.Empty(t, lines(""))
 	require.Equal(t, http.StatusOK, call(t, app, "POST", "/api/jars/1/restore", nil).StatusCode)
 	assert.Len(t, lines(""), 1)
+	undated := jar
+	undated.Made = ""
+	require.Equal(t, http.StatusCreated, call(t, app, "POST", "/api/jars", undated).StatusCode)
+	assert.Equal(t, testclock.Day(0), lines("")[1].Jar.Made, "made today, as the server counts days")
 	jar.Amount = "much"
 	assert.Equal(t, "/amount", call(t, app, "POST", "/api/jars", jar).problem(t, http.StatusUnprocessableEntity).Errors[0].Pointer)
 }

@@ -42,7 +42,7 @@ func TestCalendarKeepsItsEvents(t *testing.T) {
 	var rec api.CookRecord
 	got := call(t, app, "GET", "/api/cooks/3", nil)
 	got.into(t, &rec)
-	rec.Cook.ServeAt = "2026-11-28T20:30"
+	rec.Cook.ServeAt = strings.Replace(rec.Cook.ServeAt, "T18:30", "T20:30", 1)
 	put := call(t, app, "PUT", "/api/cooks/3", rec.Cook, "If-Match", got.Header.Get("ETag"))
 	require.Equal(t, http.StatusOK, put.StatusCode, string(put.body))
 	after := read()

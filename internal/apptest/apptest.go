@@ -14,11 +14,12 @@ import (
 	"verjuice/internal/api"
 	"verjuice/internal/localdb"
 	"verjuice/internal/store"
+	"verjuice/internal/testclock"
 	"verjuice/web"
 )
 
-// Now is the time it always is in tests: a Monday noon.
-var Now = time.Date(2026, 11, 23, 12, 0, 0, 0, time.UTC)
+// Now is the time it always is in a run of the tests.
+var Now = testclock.Now()
 
 var (
 	server *localdb.Server

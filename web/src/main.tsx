@@ -9,6 +9,7 @@ import { ApiError } from "./api/client";
 import { CookList } from "./cooks/cook-list";
 import { Masthead } from "./masthead";
 import { PrefsProvider, usePrefs } from "./prefs";
+import { startClock } from "./shared/clock";
 import { Nothing } from "./shared/nothing";
 import { antTheme, paint } from "./theme";
 
@@ -72,6 +73,7 @@ const router = createBrowserRouter([
 ]);
 
 paint("day");
+startClock();
 createRoot(document.getElementById("root") as HTMLElement).render(
 	<StrictMode>
 		<QueryClientProvider client={queries}>

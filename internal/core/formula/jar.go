@@ -12,7 +12,7 @@ import (
 // Jar is a batch made ahead, as typed, and what was taken from it.
 type Jar struct {
 	Formula Formula `json:"formula" doc:"As it was when it was made"`
-	Made    string  `json:"made" doc:"Day it was made, YYYY-MM-DD" example:"2026-11-01"`
+	Made    string  `json:"made" doc:"Day it was made, YYYY-MM-DD; a new jar may leave it empty for today" example:"2026-11-01"`
 	Amount  string  `json:"amount" doc:"How much was made" example:"250 g"`
 	Note    string  `json:"note" required:"false"`
 	Draws   []Draw  `json:"draws" required:"false" nullable:"false"`

@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/core/formula"
+	"verjuice/internal/testclock"
 )
 
 // nasty is what fields are filled with by mistake, by machines and by malice.
@@ -95,8 +96,8 @@ func wholePage(r *rand.Rand) Cook {
 	c.Children, c.Appetite, c.Quiet = 2, "light", "22-6"
 	c.Pits = []PitTyped{{Name: "one", Kind: "drum", Room: "20"}, {Name: "two", Kind: "gas"}}
 	c.Marks = []Mark{
-		{Piece: "a", Stage: pick(r, markable), At: "2026-11-27T20:00", Done: true}, {Piece: "b", Stage: pick(r, markable), At: "2026-11-28T18:00"},
-		{Piece: pick(r, []string{"a", "b", "gone"}), Stage: pick(r, markable), At: pick(r, []string{"2026-01-01T00:00", "2026-11-28T17:00", "2027-05-01T00:00"}), Done: r.IntN(2) == 0},
+		{Piece: "a", Stage: pick(r, markable), At: testclock.At(4, "20:00"), Done: true}, {Piece: "b", Stage: pick(r, markable), At: testclock.At(5, "18:00")},
+		{Piece: pick(r, []string{"a", "b", "gone"}), Stage: pick(r, markable), At: pick(r, []string{"2026-01-01T00:00", testclock.At(5, "17:00"), testclock.At(160, "00:00")}), Done: r.IntN(2) == 0},
 	}
 	c.Acks = []Ack{{Piece: "a", Rule: "x", What: "y", At: "z"}}
 	return c

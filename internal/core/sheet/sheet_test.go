@@ -10,9 +10,10 @@ import (
 
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/testclock"
 )
 
-var noon = time.Date(2026, 11, 23, 12, 0, 0, 0, time.UTC)
+var noon = testclock.Now()
 
 func halfAndHalf(ingredient, form string, basis formula.Basis) formula.Formula {
 	return formula.Formula{Name: "plain", Basis: basis, Rows: []formula.Row{
@@ -29,7 +30,7 @@ func coated(cut, weight string) Piece {
 }
 
 func supper(pieces ...Piece) Cook {
-	return Cook{Name: "Supper", ServeAt: "2026-11-28T18:30", Zone: "Europe/Dublin", Guests: 8, Hands: 2, Pieces: pieces}
+	return Cook{Name: "Supper", ServeAt: testclock.Saturday(), Zone: testclock.Zone, Guests: 8, Hands: 2, Pieces: pieces}
 }
 
 func compute(t *testing.T, c Cook) Sheet {
@@ -125,7 +126,7 @@ func TestMistakesArePointedAt(t *testing.T) {
 		says   string
 	}{
 		"no name":          {func(c *Cook) { c.Name = " " }, "/name", "name"},
-		"past":             {func(c *Cook) { c.ServeAt = "2026-11-01T18:30" }, "/serve_at", "21 days ago"},
+		"past":             {func(c *Cook) { c.ServeAt = testclock.At(-22, "18:30") }, "/serve_at", "days ago"},
 		"no date":          {func(c *Cook) { c.ServeAt = "soon" }, "/serve_at", "day and a time"},
 		"no zone":          {func(c *Cook) { c.Zone = "Atlantis/West" }, "/zone", "time zone"},
 		"guests":           {func(c *Cook) { c.Guests = -3 }, "/guests", "guests"},
@@ -164,7 +165,7 @@ func TestMistakesArePointedAt(t *testing.T) {
 
 func TestAPassedServingTimeOnRecordIsNoMistake(t *testing.T) {
 	c := supper(coated("pork-loin", "2 kg"))
-	c.ServeAt = "2026-10-03T19:00"
+	c.ServeAt = testclock.At(-51, "19:00")
 	assert.Error(t, Check(c, Options{Now: noon}))
 	assert.NoError(t, Check(c, Options{Now: noon, ServedAt: c.ServeAt}))
 }
@@ -172,7 +173,15 @@ func TestAPassedServingTimeOnRecordIsNoMistake(t *testing.T) {
 func TestClockIsCountedBack(t *testing.T) {
 	p := coated("pork-shoulder-bone-in", "3.6 kg")
 	p.Fire = Fire{Time: "8 h", Rest: "1 h", Temper: "30 min"}
-	k := compute(t, supper(p)).Pieces[0].Clock
+	// A day of its own, since the words are compared.
+	day := supper(p)
+	day.ServeAt = "2026-11-28T18:30"
+	on := func(date, hour int) *ClockSheet {
+		s := Compute(day, Options{Now: time.Date(2026, 11, date, hour, 0, 0, 0, time.UTC)})
+		require.Empty(t, s.Errors)
+		return s.Pieces[0].Clock
+	}
+	k := on(23, 12)
 	at := map[string]string{}
 	for _, s := range k.Steps {
 		at[s.Key] = s.Figure.Text
@@ -183,9 +192,8 @@ func TestClockIsCountedBack(t *testing.T) {
 	assert.Equal(t, "Fri 27 Nov 19:15", at["salt"])
 	assert.Empty(t, k.Late)
 
-	late := Compute(supper(p), Options{Now: time.Date(2026, 11, 27, 23, 0, 0, 0, time.UTC)})
-	assert.Contains(t, late.Pieces[0].Clock.Late, "leaves 8 h 05 to the fire")
-	tooLate := Compute(supper(p), Options{Now: time.Date(2026, 11, 28, 13, 0, 0, 0, time.UTC)})
+	assert.Contains(t, on(27, 23).Late, "leaves 8 h 05 to the fire")
+	tooLate := Compute(day, Options{Now: time.Date(2026, 11, 28, 13, 0, 0, 0, time.UTC)})
 	assert.Contains(t, tooLate.Pieces[0].Clock.Late, "It is late: on the fire at 13:50 it is off about 21:50")
 	assert.Less(t, tooLate.Plan.Chance.Value, 5.0)
 	assert.NotEmpty(t, tooLate.Plan.Safe)

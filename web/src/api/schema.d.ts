@@ -174,6 +174,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The server's clock, from which pages take today and now */
+        get: operations["clock"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks": {
         parameters: {
             query?: never;
@@ -984,6 +1001,10 @@ export interface components {
             /** @description The answer given, or the usual one */
             value: string;
         };
+        Clock: {
+            /** Format: date-time */
+            now: string;
+        };
         ClockSheet: {
             /** @description Time on the fire in words */
             fire: string;
@@ -1625,7 +1646,7 @@ export interface components {
             /** @description As it was when it was made */
             formula: components["schemas"]["Formula"];
             /**
-             * @description Day it was made, YYYY-MM-DD
+             * @description Day it was made, YYYY-MM-DD; a new jar may leave it empty for today
              * @example 2026-11-01
              */
             made: string;
@@ -2895,6 +2916,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WeighOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    clock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clock"];
                 };
             };
             /** @description Error */

@@ -47,10 +47,9 @@ function FormulaInHand({ id }: { id: string }) {
 		mutationFn: async () => {
 			const batch = sheet?.batch;
 			if (!formula || !batch) throw new Error("There is no batch yet.");
-			const day = new Date().toLocaleDateString("sv");
 			return need(
 				await api.POST("/api/jars", {
-					body: { formula, made: day, amount: `${batch.text} g`, note: "", draws: [] },
+					body: { formula, made: "", amount: `${batch.text} g`, note: "", draws: [] },
 				}),
 			);
 		},

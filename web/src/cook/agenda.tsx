@@ -2,6 +2,7 @@ import { BellOutlined, CheckOutlined, PushpinFilled, WarningFilled } from "@ant-
 import { Button, Input } from "antd";
 import { useState } from "react";
 import type { Plan, TaskLine } from "../api/client";
+import { now } from "../shared/clock";
 import { useInHand } from "./context";
 import { local, mark, unmark } from "./marks";
 import { useReminders } from "./use-reminders";
@@ -108,7 +109,10 @@ function Task({ task: t }: { task: TaskLine }) {
 								<Button
 									type="primary"
 									aria-label={`Done now: ${t.label}`}
-									onClick={() => change((c) => mark(c, t.key, t.stage, local(Date.now(), c.zone), true))}
+									onClick={() => {
+										const at = now();
+										if (at) change((c) => mark(c, t.key, t.stage, local(at, c.zone), true));
+									}}
 								>
 									done
 								</Button>

@@ -1,6 +1,7 @@
 import { CheckOutlined, ExclamationCircleFilled, InfoCircleOutlined, StopFilled } from "@ant-design/icons";
 import { Button } from "antd";
 import type { Finding } from "../api/client";
+import { now } from "../shared/clock";
 import { useInHand } from "./context";
 import "./cautions.css";
 
@@ -37,14 +38,17 @@ interface ListProps {
 /** Cautions as a list; a stop is read and acknowledged, which is kept in the record. */
 export function CautionList({ found, named }: ListProps) {
 	const { sheet, cook, change } = useInHand();
-	const read = (c: ListProps["found"][number]) =>
+	const read = (c: ListProps["found"][number]) => {
+		const at = now();
+		if (!at) return;
 		change((page) => {
 			const key = page.pieces[c.piece]?.key ?? "";
 			page.acks = [
 				...(page.acks ?? []).filter((a) => a.piece !== key || a.rule !== c.id),
-				{ piece: key, rule: c.id, what: c.what, at: new Date().toISOString() },
+				{ piece: key, rule: c.id, what: c.what, at: new Date(at).toISOString() },
 			];
 		});
+	};
 	return (
 		<>
 			<ul>

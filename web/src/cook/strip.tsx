@@ -1,6 +1,7 @@
 import { PlusOutlined } from "@ant-design/icons";
 import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
+import { useNow } from "../shared/clock";
 import { useInHand } from "./context";
 import { local, mark } from "./marks";
 import "./strip.css";
@@ -61,7 +62,7 @@ export function Strip({ selected, stage, adding }: Props) {
 	const from = Math.min(...starts) - (to - Math.min(...starts)) * 0.015;
 	const place = (iso: string | number) =>
 		(((typeof iso === "number" ? iso : Date.parse(iso)) - from) / (to - from)) * 100;
-	const now = Date.now();
+	const now = useNow();
 	const quiet = (sheet?.plan?.quiet ?? [])
 		.map((q) => ({ from: Math.max(from, Date.parse(q.from)), to: Math.min(to, Date.parse(q.to)) }))
 		.filter((q) => q.to > q.from);
@@ -207,7 +208,7 @@ export function Strip({ selected, stage, adding }: Props) {
 											!
 										</span>
 									))}
-								{known && now > from && now < to && (
+								{known && now !== undefined && now > from && now < to && (
 									<span className="needle" style={{ left: `${place(now)}%` }} />
 								)}
 							</div>

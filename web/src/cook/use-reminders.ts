@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import type { TaskLine } from "../api/client";
+import { now } from "../shared/clock";
 
 const key = "verjuice.reminders";
 const ahead = 10 * 60_000;
@@ -15,9 +16,11 @@ export function useReminders(tasks: TaskLine[]) {
 	useEffect(() => {
 		localStorage.setItem(key, on ? "on" : "off");
 		if (!on) return;
+		const present = now();
+		if (!present) return;
 		const timers = tasks
 			.filter((t) => !t.done)
-			.map((t) => ({ t, wait: Date.parse(t.at) - ahead - Date.now() }))
+			.map((t) => ({ t, wait: Date.parse(t.at) - ahead - present }))
 			.filter(({ wait }) => wait > 0 && wait < day)
 			.map(({ t, wait }) =>
 				setTimeout(() => new Notification(`${t.time} ${t.label}`, { body: t.note, tag: t.id }), wait),
