@@ -55,6 +55,12 @@ type App struct {
 // Start runs the application until the test ends.
 func Start(t testing.TB) App {
 	t.Helper()
+	return StartAt(t, Now)
+}
+
+// StartAt runs the application with its clock standing still at a time of its own.
+func StartAt(t testing.TB, now time.Time) App {
+	t.Helper()
 	name := fmt.Sprintf("verjuice_%d", count.Add(1))
 	if err := server.Create(t.Context(), name, true); err != nil {
 		t.Fatal(err)
@@ -65,7 +71,7 @@ func Start(t testing.TB) App {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { _ = db.Close() })
-	cfg := api.Config{Store: db, Pages: web.Files(), Now: func() time.Time { return Now }}
+	cfg := api.Config{Store: db, Pages: web.Files(), Now: func() time.Time { return now }}
 	// The port is known only once the listener is there, and is part of the
 	// host that requests may be addressed to.
 	ts := httptest.NewUnstartedServer(nil)

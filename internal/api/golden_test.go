@@ -1,0 +1,124 @@
+package api_test
+
+import (
+	"bytes"
+	"compress/gzip"
+	"fmt"
+	"io"
+	"maps"
+	"net/http"
+	"os"
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/api"
+	"verjuice/internal/apptest"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/demo"
+)
+
+const goldenFile = "testdata/baseline.txt.gz"
+
+// sentences are the fields that hold words for the cook: they may be put better at
+// any time. Everything else is a figure, a time or an id.
+var sentences = regexp.MustCompile(`\.(words|source|inputs|says|told|what|do|authority|note|verdict|compare|advice|follows|surface|even_at|window|rule|floats|fits|runs|bore|warm|keep|parts_say|coarse|keeping|round_note|label|hold|sleep|first|closing|grain_says|why|lasts|late|pit|from_words|doc|range_words|profile|pattern)(\.|$)`)
+
+// flatten lists the figures of an answer as "path value", one a line.
+func flatten(out map[string]string, path string, v any) {
+	switch v := v.(type) {
+	case map[string]any:
+		for k, one := range v {
+			flatten(out, path+"."+k, one)
+		}
+	case []any:
+		for i, one := range v {
+			flatten(out, path+"."+strconv.Itoa(i), one)
+		}
+	case float64:
+		out[path] = strconv.FormatFloat(v, 'g', 9, 64)
+	case nil:
+	default:
+		out[path] = fmt.Sprint(v)
+	}
+}
+
+// demoFigures are all results of the demo, on one day.
+func demoFigures(t *testing.T) map[string]string {
+	day := time.Date(2026, 11, 23, 12, 0, 0, 0, time.UTC)
+	app := apptest.StartAt(t, day)
+	require.NoError(t, demo.Load(t.Context(), app.Store, day))
+	out := map[string]string{}
+	ask := func(name, method, path string, body any) {
+		got := call(t, app, method, path, body)
+		require.Equal(t, http.StatusOK, got.StatusCode, "%s: %s", name, got.body)
+		var v any
+		got.into(t, &v)
+		flatten(out, name, v)
+	}
+	for id := 1; id <= 3; id++ {
+		var rec api.CookRecord
+		call(t, app, "GET", fmt.Sprintf("/api/cooks/%d", id), nil).into(t, &rec)
+		for _, measure := range []string{"units=metric&spoons=us", "units=us&spoons=metric"} {
+			query := "?" + measure + "&served_at=" + rec.Cook.ServeAt
+			name := fmt.Sprintf("cook%d.%s", id, measure[6:8])
+			ask(name+".sheet", "POST", "/api/sheet"+query, rec.Cook)
+			ask(name+".shopping", "POST", "/api/shopping"+query, rec.Cook)
+		}
+	}
+	for _, f := range formula.House() {
+		ask("formula."+f.ID, "POST", "/api/calc/formula", map[string]any{"formula": f, "batch": formula.Batch{Fix: "total", Amount: "250 g", Round: "spoons"}})
+	}
+	ask("jars", "GET", "/api/jars?need=100", nil)
+	ask("compare", "POST", "/api/calc/compare", map[string]any{"formulas": formula.House()[:3]})
+	ask("trainer", "POST", "/api/trainer", map[string]any{"seed": 12, "guesses": []string{"40", "1", "20"}})
+	for path := range out {
+		if sentences.MatchString(path) {
+			delete(out, path)
+		}
+	}
+	return out
+}
+
+// Every figure of the demo is what it was at the baseline that docs/benchmarks.md
+// names, but for those that were changed on purpose.
+func TestDemoFiguresAreThoseOfTheBaseline(t *testing.T) {
+	now := demoFigures(t)
+	for path, want := range readGolden(t, now) {
+		assert.Equal(t, want, now[path], path)
+	}
+}
+
+// readGolden returns the figures of the baseline; with VERJUICE_GOLDEN set it
+// writes those of now in their place first, which is done at the baseline only.
+func readGolden(t *testing.T, now map[string]string) map[string]string {
+	if os.Getenv("VERJUICE_GOLDEN") != "" {
+		var packed bytes.Buffer
+		z := gzip.NewWriter(&packed)
+		for _, path := range slices.Sorted(maps.Keys(now)) {
+			fmt.Fprintf(z, "%s\t%s\n", path, now[path])
+		}
+		require.NoError(t, z.Close())
+		require.NoError(t, os.WriteFile(goldenFile, packed.Bytes(), 0o644))
+	}
+	file, err := os.Open(goldenFile)
+	require.NoError(t, err)
+	defer file.Close()
+	z, err := gzip.NewReader(file)
+	require.NoError(t, err)
+	raw, err := io.ReadAll(z)
+	require.NoError(t, err)
+	out := map[string]string{}
+	for line := range strings.Lines(string(raw)) {
+		path, want, _ := strings.Cut(strings.TrimSuffix(line, "\n"), "\t")
+		out[path] = want
+	}
+	require.Greater(t, len(out), 10000)
+	return out
+}
