@@ -26,7 +26,7 @@ test: lint check-types need-tests  ## everything that must hold
 DAYS     := $(shell date -u -d '+1 year +1 day' +%FT12:00:00Z) 2028-02-29T12:00:00Z 2027-03-28T00:30:00Z 2026-10-25T00:30:00Z
 PACKAGES := ./cmd/... ./internal/...
 test-days: web/dist need-tests  ## the quick tests on other days; PACKAGES=./... for all of them
-	@for day in $(DAYS); do echo "the tests' clock at $$day"; VERJUICE_TEST_NOW=$$day go test -timeout 30m $(PACKAGES) || exit 1; done
+	@for day in $(DAYS); do echo "the tests' clock at $$day"; VERJUICE_TEST_NOW=$$day go test -count=1 -timeout 30m $(PACKAGES) || exit 1; done
 
 bench: web/dist         ## how fast the core is
 	go test -run '^$$' -bench . -benchmem ./internal/...

@@ -59,9 +59,9 @@ func TestLarderAndJars(t *testing.T) {
 	b.saved()
 	b.see("A jar of it, made")
 	b.press("Take")
-	b.see("were taken for this")
+	b.see("Taken for this piece")
 	b.press("Put it back")
-	b.until(`!document.body.innerText.includes("were taken for this")`)
+	b.until(`!document.body.innerText.includes("Taken for this piece")`)
 }
 
 // A label becomes an ingredient; a recipe from elsewhere is read, asked about and

@@ -18,8 +18,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/apptest"
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
-	"verjuice/internal/core/sheet"
+	"verjuice/internal/core/facts"
 	"verjuice/internal/testclock"
 )
 
@@ -28,8 +29,8 @@ import (
 func TestPlanningFromNothing(t *testing.T) {
 	b := start(t, false)
 	b.open("/cooks/new")
-	b.write("Name of the cook", "Lock supper")
-	b.write("Grown-ups", "32")
+	b.write("Name of this cook-out", "Lock supper")
+	b.write("Adults", "32")
 	b.write("Children", "4")
 	b.saved()
 	b.until(`/^\/cooks\/\d+\/occasion/.test(location.pathname)`)
@@ -39,18 +40,18 @@ func TestPlanningFromNothing(t *testing.T) {
 		b.press("Add a piece of meat")
 		b.press(piece[0])
 		b.see("after trimming")
-		b.write("Weight of as bought", piece[1])
+		b.write("Weight as bought", piece[1])
 		b.press("Occasion")
 	}
 	b.saved()
-	b.see("Wanted are")
+	b.see("You need")
 	b.press("hearty")
 	b.see("42.5")
-	b.press("Buy so much")
+	b.press("Use these weights")
 	b.see("enough for 43", "enough for 42")
 	b.press("Put it back")
 	b.see("short for 43", "short for 42")
-	b.press("Buy so much")
+	b.press("Use these weights")
 	b.see("enough for 43", "enough for 42")
 	b.press("The plan")
 	b.see("What to do when")
@@ -114,14 +115,20 @@ func TestMovingThePlan(t *testing.T) {
 	b.press("Remind me")
 	b.see("reminders here", "Reminders are on")
 
-	b.press("I have read this and take it on me")
+	b.press("I understand the risk")
 	b.see("Read and acknowledged")
 	b.saved()
-	rec, err := b.app.Store.Cook(t.Context(), 3)
+	said, err := b.app.Store.Facts(t.Context(), 3)
 	require.NoError(t, err)
-	require.Len(t, rec.Cook.Acks, 1)
-	assert.Equal(t, "slow-to-warm", rec.Cook.Acks[0].Rule)
-	assert.Empty(t, rec.Cook.Marks)
+	kinds := []facts.Kind{}
+	for _, f := range said {
+		kinds = append(kinds, f.Kind)
+	}
+	assert.Equal(t, []facts.Kind{facts.Done, facts.Withdrawn, facts.Acknowledged}, kinds, "nothing that was said is lost")
+	assert.Equal(t, said[0].ID, said[1].What)
+	assert.Equal(t, "slow-to-warm", said[2].What)
+	_, done := said.Done(said[0].Piece, said[0].What)
+	assert.False(t, done)
 }
 
 // The decisions of the stages, the grain and a photograph.
@@ -197,15 +204,15 @@ func TestThePitCardPrints(t *testing.T) {
 // list, and kept; on a phone there is the list, and the strip's hours are away.
 func TestChoosingAPlan(t *testing.T) {
 	b := start(t, false)
-	cook := sheet.NewCook(apptest.Now, 8)
-	cook.Name, cook.ServeAt, cook.Zone = "Two ways", strings.Replace(testclock.Saturday(), "18:30", "18:00", 1), testclock.Zone
-	cook.Pits = []sheet.PitTyped{{Name: "Pellets", Kind: "pellet"}}
+	two := cook.New(apptest.Now, 8)
+	two.Name, two.ServeAt, two.Zone = "Two ways", strings.Replace(testclock.Saturday(), "18:30", "18:00", 1), testclock.Zone
+	two.Pits = []cook.Pit{{Name: "Pellets", Kind: "pellet"}}
 	shoulder, ok := cut.Find("pork-shoulder-bone-in")
 	require.True(t, ok)
-	piece := sheet.NewPiece(shoulder, "metric")
+	piece := cook.NewPiece(shoulder, "metric")
 	piece.Choices = map[string]string{"rest": "holder"}
-	cook.Pieces = []sheet.Piece{piece}
-	_, err := b.app.Store.CreateCook(t.Context(), cook)
+	two.Pieces = []cook.Piece{piece}
+	_, err := b.app.Store.CreateCook(t.Context(), two)
 	require.NoError(t, err)
 
 	b.open("/cooks/1/plan")

@@ -28,7 +28,7 @@ func TestDocumentedExamples(t *testing.T) {
 		seen[what] = true
 		t.Run(what, func(t *testing.T) {
 			var out bytes.Buffer
-			require.NoError(t, answer(what, strings.NewReader(request), &out))
+			require.NoError(t, calc{What: what}.answer(strings.NewReader(request), &out))
 			var result any
 			require.NoError(t, json.Unmarshal(out.Bytes(), &result))
 			for _, c := range claim.FindAllStringSubmatch(claims, -1) {
@@ -64,7 +64,7 @@ func TestBadRequestsAreToldAtTheirPlace(t *testing.T) {
 		`{"peice": {}}`:                 "unknown field",
 		`not json`:                      "not usable",
 	} {
-		err := answer("scale", strings.NewReader(request), &bytes.Buffer{})
+		err := calc{What: "scale"}.answer(strings.NewReader(request), &bytes.Buffer{})
 		assert.ErrorContains(t, err, says, request)
 	}
 }

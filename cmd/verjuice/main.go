@@ -2,21 +2,29 @@
 // command line.
 //
 //	verjuice serve [--demo]
-//	verjuice calc scale|ledger|drybrine|bath|injection|formula|compare|label|plan < request.json
+//	verjuice calc sheet|scale|ledger|drybrine|bath|injection|formula|compare|label|plan|shopping < request.json
 //	verjuice openapi
 package main
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"os"
+	"strings"
+	"time"
 
 	"github.com/alecthomas/kong"
 
 	"verjuice/internal/api"
+	"verjuice/internal/core/bench"
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
-	"verjuice/internal/core/sheet"
+	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/sheet"
 )
 
 type cli struct {
@@ -45,39 +53,86 @@ func (openAPI) Run() error {
 }
 
 type calc struct {
-	What string `arg:"" enum:"scale,ledger,drybrine,bath,injection,formula,compare,label,plan" help:"scale, ledger, drybrine, bath, injection, formula, compare, label or plan."`
+	What     string            `arg:"" enum:"sheet,scale,ledger,drybrine,bath,injection,formula,compare,label,plan,shopping" help:"sheet, scale, ledger, drybrine, bath, injection, formula, compare, label, plan or shopping."`
+	Units    quantity.System   `enum:"metric,us" default:"metric" help:"Units of the answer: metric or us."`
+	Spoons   quantity.SpoonSet `enum:"us,metric" default:"us" help:"Spoons of the answer: us or metric."`
+	Now      string            `help:"The moment for which a cook is worked out, as in 2026-11-28T18:30:00Z; without it nothing is too late."`
+	ServedAt string            `help:"Serving time on record, as the API takes it."`
 }
 
-func (c calc) Run() error { return answer(c.What, os.Stdin, os.Stdout) }
+func (c calc) Run() error { return c.answer(os.Stdin, os.Stdout) }
+
+func (c calc) reader() sheet.Reader { return sheet.Reader{Units: c.Units, Spoons: c.Spoons} }
+
+func (c calc) clock() (cooking.Clock, error) {
+	out := cooking.Clock{Recorded: c.ServedAt}
+	if c.Now == "" {
+		return out, nil
+	}
+	var err error
+	if out.Now, err = time.Parse(time.RFC3339, c.Now); err != nil {
+		return out, field.Errors{{Pointer: "--now", Wrong: field.Because("request.now")}}
+	}
+	return out, nil
+}
 
 // computations are what the API computes, by the last part of its address.
-var computations = map[string]func(*json.Decoder) (any, error){
-	"scale":     with(func(r sheet.Request) (any, error) { return sheet.Scale(r) }),
-	"ledger":    with(func(r sheet.Request) (any, error) { return sheet.Ledger(r) }),
-	"drybrine":  with(func(r sheet.Request) (any, error) { return sheet.DryBrine(r) }),
-	"bath":      with(func(r sheet.Request) (any, error) { return sheet.WetBrine(r) }),
-	"injection": with(func(r sheet.Request) (any, error) { return sheet.Inject(r) }),
-	"formula":   with(func(r sheet.FormulaRequest) (any, error) { return sheet.WorkOut(r, sheet.Options{}), nil }),
-	"compare":   with(func(r sheet.CompareRequest) (any, error) { return sheet.Compare(r, sheet.Options{}) }),
-	"plan":      with(func(c sheet.Cook) (any, error) { return sheet.Plan(c, sheet.Options{}) }),
-	"label":     with(func(r formula.Label) (any, error) { return sheet.ReadLabel(r) }),
+var computations = map[string]func(calc, *json.Decoder) (any, error){
+	"sheet": ofCook(func(r sheet.CookRequest, at cooking.Clock, as sheet.Reader) (any, error) {
+		return sheet.OfCook(r, none, at, as), nil
+	}),
+	"plan": ofCook(func(r sheet.CookRequest, at cooking.Clock, as sheet.Reader) (any, error) {
+		return sheet.OfPlan(r, none, at, as)
+	}),
+	"shopping": ofCook(func(r sheet.CookRequest, at cooking.Clock, as sheet.Reader) (any, error) {
+		return sheet.OfShopping(r, none, at, as), nil
+	}),
+	"scale":     with(func(_ calc, r sheet.PieceRequest) (any, error) { return sheet.Scale(r, none) }),
+	"ledger":    with(func(_ calc, r sheet.PieceRequest) (any, error) { return sheet.Ledger(r, none) }),
+	"drybrine":  with(func(_ calc, r sheet.PieceRequest) (any, error) { return sheet.DryBrine(r, none) }),
+	"bath":      with(func(_ calc, r sheet.PieceRequest) (any, error) { return sheet.WetBrine(r, none) }),
+	"injection": with(func(_ calc, r sheet.PieceRequest) (any, error) { return sheet.Inject(r, none) }),
+	"formula":   with(func(c calc, r bench.Request) (any, error) { return sheet.OfFormula(r, none, c.reader()), nil }),
+	"compare":   with(func(c calc, r bench.CompareRequest) (any, error) { return sheet.OfComparison(r, none, c.reader()) }),
+	"label":     with(func(c calc, r formula.Label) (any, error) { return sheet.ReadLabel(r, c.reader()) }),
 }
 
-func with[R any](compute func(R) (any, error)) func(*json.Decoder) (any, error) {
-	return func(dec *json.Decoder) (any, error) {
+// none is a kitchen without a database: a request brings what it needs.
+var none kitchen.Kitchen
+
+func with[R any](compute func(calc, R) (any, error)) func(calc, *json.Decoder) (any, error) {
+	return func(c calc, dec *json.Decoder) (any, error) {
 		var req R
 		if err := dec.Decode(&req); err != nil {
 			return nil, fmt.Errorf("the request on stdin is not usable: %w", err)
 		}
-		return compute(req)
+		return compute(c, req)
 	}
 }
 
+func ofCook(compute func(sheet.CookRequest, cooking.Clock, sheet.Reader) (any, error)) func(calc, *json.Decoder) (any, error) {
+	return with(func(c calc, r sheet.CookRequest) (any, error) {
+		at, err := c.clock()
+		if err != nil {
+			return nil, err
+		}
+		return compute(r, at, c.reader())
+	})
+}
+
 // answer reads a request and writes what the API would answer.
-func answer(what string, in io.Reader, out io.Writer) error {
+func (c calc) answer(in io.Reader, out io.Writer) error {
 	dec := json.NewDecoder(io.LimitReader(in, 1<<20))
 	dec.DisallowUnknownFields()
-	result, err := computations[what](dec)
+	result, err := computations[c.What](c, dec)
+	var list field.Errors
+	if errors.As(err, &list) {
+		lines := []string{}
+		for _, m := range sheet.Mistakes(list, c.reader()) {
+			lines = append(lines, m.Pointer+": "+m.Message)
+		}
+		return errors.New(strings.Join(lines, "\n"))
+	}
 	if err != nil {
 		return err
 	}

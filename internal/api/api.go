@@ -21,9 +21,11 @@ import (
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/core/sheet"
 	"verjuice/internal/instrument"
+	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
 
@@ -83,7 +85,7 @@ func register(r chi.Router, cfg Config) huma.API {
 		cfg.Scale = instrument.NewSimulated(1)
 	}
 	s := &server{Config: cfg}
-	s.registerShelf(a)
+	s.registerCatalogue(a)
 	s.registerSheet(a)
 	s.registerCooks(a)
 	s.registerFormulas(a)
@@ -93,8 +95,9 @@ func register(r chi.Router, cfg Config) huma.API {
 	s.registerExchange(a)
 	s.registerTrainer(a)
 	s.registerPlanning(a)
+	s.registerFacts(a)
 	huma.Register(a, op(http.MethodGet, "/api/clock", "clock", "The server's clock, from which pages take today and now"),
-		func(context.Context, *struct{}) (*body[clock], error) { return answer(clock{Now: s.Now()}), nil })
+		func(context.Context, *struct{}) (*body[clockNow], error) { return answer(clockNow{Now: s.Now()}), nil })
 	huma.Register(a, op(http.MethodGet, "/api/health", "health", "Whether the program and its database answer"), s.health)
 	return a
 }
@@ -110,8 +113,17 @@ type Measure struct {
 	Spoons quantity.SpoonSet `query:"spoons" enum:"us,metric" default:"us" doc:"Which spoons are in the drawer"`
 }
 
-func (m Measure) options(now time.Time) sheet.Options {
-	return sheet.Options{Units: m.Units, Spoons: m.Spoons, Now: now}
+func (m Measure) reader() sheet.Reader { return sheet.Reader{Units: m.Units, Spoons: m.Spoons} }
+
+// clock is now, for a cook whose serving time on record is recorded.
+func (s *server) clock(recorded string) cooking.Clock {
+	return cooking.Clock{Now: s.Now(), Recorded: recorded}
+}
+
+// kitchen is what the cook has, with the formulas of the given ids.
+func (s *server) kitchen(ctx context.Context, formulas ...string) (kitchen.Kitchen, error) {
+	k, err := s.Store.Kitchen(ctx, s.Now(), formulas...)
+	return k, problemOf(err)
 }
 
 // body is an answer.
@@ -119,7 +131,7 @@ type body[T any] struct{ Body T }
 
 func answer[T any](v T) *body[T] { return &body[T]{Body: v} }
 
-type clock struct {
+type clockNow struct {
 	Now time.Time `json:"now"`
 }
 
@@ -129,7 +141,7 @@ type health struct {
 
 func (s *server) health(ctx context.Context, _ *struct{}) (*body[health], error) {
 	if err := s.Store.Ping(ctx); err != nil {
-		return nil, newProblem(http.StatusServiceUnavailable, "The database does not answer. Start Verjuice again; what was saved is safe.")
+		return nil, newProblem(http.StatusServiceUnavailable, databaseAway)
 	}
 	return answer(health{Database: "up"}), nil
 }

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"net/http/httptest"
 	"reflect"
 	"strings"
 	"testing"
@@ -16,9 +17,16 @@ import (
 
 	"verjuice/internal/api"
 	"verjuice/internal/apptest"
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/facts"
 	"verjuice/internal/core/formula"
-	"verjuice/internal/core/sheet"
+	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/larder"
+	"verjuice/internal/core/quantity"
 	"verjuice/internal/demo"
+	"verjuice/internal/localdb"
+	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 	"verjuice/internal/testclock"
 )
@@ -80,27 +88,26 @@ func juice() formula.Formula {
 	return formula.Formula{Name: "juice", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "apple-juice", Form: "liquid", Parts: "1"}}}
 }
 
-func supper() sheet.Cook {
-	return sheet.Cook{
+func supper() cook.Cook {
+	return cook.Cook{
 		Name: "Boathouse supper 🚣", ServeAt: testclock.Saturday(), Zone: testclock.Zone, Guests: 12, Portion: "180 g", Fridge: "3 °C", Room: "24 °C",
 		Children: 3, Appetite: "hearty", Leftovers: 4, Quiet: "22:30-06:30", Hands: 2, Plan: "ahead",
-		Pits:  []sheet.PitTyped{{Name: "Old drum", Kind: "drum", Room: "90"}, {Name: "Pellet", Kind: "pellet", Room: ""}},
-		Marks: []sheet.Mark{{Piece: "k1", Stage: "salt", At: testclock.At(3, "20:00"), Done: false}},
-		Acks:  []sheet.Ack{{Piece: "k1", Rule: "nitrite", What: "It said so.", At: apptest.Now.Format(time.RFC3339)}},
-		Pieces: []sheet.Piece{
+		Pits:   []cook.Pit{{Name: "Old drum", Kind: "drum", Room: "90"}, {Name: "Pellet", Kind: "pellet", Room: ""}},
+		Wishes: []cook.Wish{{Piece: "k1", Stage: "salt", At: testclock.At(3, "20:00")}}, Spoons: quantity.MetricSpoons,
+		Pieces: []cook.Piece{
 			{
 				Key: "k1", Choices: map[string]string{"wrap": "foil", "rest": "holder"}, Grain: "40", TrimNote: "hard fat out",
 				Label: "The big ones", Cut: "pork-shoulder-bone-in", Count: 2, Together: true, Bought: "16 lb 8 oz", Trimmed: "7,2 kg", TrimStyle: "close",
 				Thickness: "4 1/4 in", Faces: "one",
-				Season: sheet.Season{Formula: formula.House()[3], Mode: "target", Target: "2.2 %", Free: "layer-0", Coat: "heavy", Binder: true, Band: "bold", Spare: "15 %"},
-				Wait:   sheet.Wait{Style: "day", For: "26 h", Open: true},
-				Fire:   sheet.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min", On: 1, Done: "96 °C"},
-				Bath: &sheet.Bath{Kind: "strong", Strength: "4 %", Liquid: "6 L", Pot: "18 L", For: "8 h", Target: "0.4 %", Hot: "90 °C",
-					With: []sheet.Dose{{Formula: juice(), Amount: "20 %"}}},
-				Inject: &sheet.Injection{Formula: juice(), Pump: "5 %", Spacing: "3 cm", Syringe: "50 mL", Bore: "3 mm", Avoid: []string{"bone"}},
-				Layers: []sheet.Layer{{Kind: "glaze", Amount: "2 Tbsp", Formula: formula.Formula{Name: "sticky", Basis: formula.ByVolume, Rows: []formula.Row{{Ingredient: "soy-sauce", Form: "liquid", Parts: "1"}}}}},
+				Season: cook.Season{Formula: formula.ReadyMade()[3], Mode: "target", Target: "2.2 %", Free: "layer-0", Coat: "heavy", Binder: true, Band: "bold", Spare: "15 %"},
+				Wait:   cook.Wait{Style: "day", For: "26 h", Open: true},
+				Fire:   cook.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min", On: 1, Done: "96 °C"},
+				Bath: &cook.Bath{Kind: "strong", Strength: "4 %", Liquid: "6 L", Pot: "18 L", For: "8 h", Target: "0.4 %", Hot: "90 °C",
+					With: []cook.Dose{{Formula: juice(), Amount: "20 %"}}},
+				Inject: &cook.Injection{Formula: juice(), Pump: "5 %", Spacing: "3 cm", Syringe: "50 mL", Bore: "3 mm", Avoid: []string{"bone"}},
+				Layers: []cook.Layer{{Kind: "glaze", Amount: "2 Tbsp", Formula: formula.Formula{Name: "sticky", Basis: formula.ByVolume, Rows: []formula.Row{{Ingredient: "soy-sauce", Form: "liquid", Parts: "1"}}}}},
 			},
-			{Key: "k2", Cut: "chicken-leg", Count: 12, Bought: "3.7 kg", Together: true, Season: sheet.Season{Formula: formula.House()[0]}},
+			{Key: "k2", Cut: "chicken-leg", Count: 12, Bought: "3.7 kg", Together: true, Season: cook.Season{Formula: formula.ReadyMade()[0]}},
 		},
 	}
 }
@@ -209,7 +216,7 @@ func TestBadInputIsPointedAtAndNothingIsSaved(t *testing.T) {
 			if c.at != "" {
 				require.NotEmpty(t, p.Errors)
 				assert.Equal(t, c.at, p.Errors[0].Pointer)
-				assert.NotEmpty(t, p.Errors[0].Detail)
+				assert.NotEmpty(t, p.Errors[0].Message)
 			}
 		})
 	}
@@ -265,15 +272,15 @@ func TestOtherSitesAreKeptOut(t *testing.T) {
 
 func TestSheetAndCalcAgree(t *testing.T) {
 	app := apptest.Start(t)
-	cook := supper()
+	typed := supper()
 	// One piece alone has neither a serving time nor a choice of pits.
-	cook.ServeAt, cook.Pieces[0].Fire.On, cook.Marks = "", 0, nil
+	typed.ServeAt, typed.Pieces[0].Fire.On, typed.Wishes = "", 0, nil
 	var s sheet.Sheet
-	call(t, app, "POST", "/api/sheet?units=us", cook).into(t, &s)
+	call(t, app, "POST", "/api/sheet?units=us", typed).into(t, &s)
 	require.Empty(t, s.Errors)
 	assert.Equal(t, "7 lb 15 oz", s.Pieces[0].Meat.Green.Text)
 
-	req := sheet.Request{Piece: cook.Pieces[0], Portion: cook.Portion, Fridge: cook.Fridge, Units: "us"}
+	req := sheet.PieceRequest{Piece: typed.Pieces[0], Portion: typed.Portion, Fridge: typed.Fridge, Room: typed.Room, Meant: typed.Spoons, Units: "us"}
 	var scaled sheet.SeasonSheet
 	call(t, app, "POST", "/api/calc/scale", req).into(t, &scaled)
 	assert.Equal(t, *s.Pieces[0].Season, scaled)
@@ -290,38 +297,103 @@ func TestSheetAndCalcAgree(t *testing.T) {
 	var inject sheet.InjectionSheet
 	call(t, app, "POST", "/api/calc/injection", req).into(t, &inject)
 	assert.Equal(t, *s.Pieces[0].Inject, inject)
-	require.Len(t, s.Pieces[0].Ledger.Lines, 4, "bath, injection, glaze, rub")
-	call(t, app, "POST", "/api/calc/bath", sheet.Request{Piece: cook.Pieces[1]}).problem(t, 422)
+	require.Len(t, s.Pieces[0].Ledger.Lines, 5, "bath, injection, binder, rub, glaze")
+	call(t, app, "POST", "/api/calc/bath", sheet.PieceRequest{Piece: typed.Pieces[1]}).problem(t, 422)
 
 	req.Piece.Season.Target = "40 %"
 	p := call(t, app, "POST", "/api/calc/ledger", req).problem(t, 422)
 	assert.Equal(t, "/piece/season/target", p.Errors[0].Pointer)
 
 	// A page with a mistake in one piece still has the figures of the other.
-	cook.Pieces[0].Trimmed = "heavy"
-	call(t, app, "POST", "/api/sheet", cook).into(t, &s)
+	typed.Pieces[0].Trimmed = "heavy"
+	call(t, app, "POST", "/api/sheet", typed).into(t, &s)
 	assert.Equal(t, "/pieces/0/trimmed", s.Errors[0].Pointer)
 	assert.False(t, s.Pieces[0].Ready)
 	assert.True(t, s.Pieces[1].Ready)
 }
 
+// A shell without a database answers the same as the API with one, when the request
+// brings what the database holds.
+func TestARequestMayBringItsKitchen(t *testing.T) {
+	app := apptest.Start(t)
+	own := larder.Own{Name: "Seasoned salt", Salt: "60 %"}
+	held, err := app.Store.Ingredients().Create(t.Context(), own)
+	require.NoError(t, err)
+	id := store.OwnID(held.ID)
+	require.NoError(t, app.Store.PutThing(t.Context(), store.Thing{Thing: id, Price: "€9 per kg", Stock: "20 g"}))
+	c := cook.Cook{Name: "x", Guests: 4, Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin", Trimmed: "2 kg", Season: cook.Season{Mode: "coat", Formula: formula.Formula{
+		Name: "mine", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: id, Parts: "1"}, {Ingredient: "black-pepper", Form: "coarse", Parts: "1"}},
+	}}}}}
+	brought := &kitchen.Typed{Ingredients: map[string]larder.Own{id: own}, Prices: map[string]string{id: "€9 per kg"}, Stock: map[string]string{id: "20 g"}}
+	for path, answer := range map[string]func(sheet.CookRequest) any{
+		"/api/sheet": func(r sheet.CookRequest) any {
+			return sheet.OfCook(r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{})
+		},
+		"/api/shopping": func(r sheet.CookRequest) any {
+			return sheet.OfShopping(r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{})
+		},
+	} {
+		got := call(t, app, "POST", path, sheet.CookRequest{Cook: c})
+		require.Equal(t, http.StatusOK, got.StatusCode, string(got.body))
+		want, err := json.Marshal(answer(sheet.CookRequest{Cook: c, Kitchen: brought}))
+		require.NoError(t, err)
+		var a, b map[string]any
+		got.into(t, &a)
+		require.NoError(t, json.Unmarshal(want, &b))
+		delete(a, "$schema")
+		assert.Equal(t, b, a, path)
+	}
+}
+
+// A database that has gone is said to be away, at every address that needs it; what
+// needs none still answers.
+func TestADatabaseThatIsAway(t *testing.T) {
+	server, err := localdb.Start(t.Context(), t.TempDir())
+	require.NoError(t, err)
+	t.Cleanup(server.Stop)
+	require.NoError(t, server.Create(t.Context(), "verjuice_away", true))
+	db, err := store.Open(t.Context(), server.DSN("verjuice_away"))
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = db.Close() })
+	ts := httptest.NewUnstartedServer(nil)
+	ts.Config.Handler = api.New(api.Config{Store: db, Hosts: []string{ts.Listener.Addr().String()}, Now: func() time.Time { return apptest.Now }})
+	ts.Start()
+	t.Cleanup(ts.Close)
+	app := apptest.App{URL: ts.URL}
+	made := call(t, app, "POST", "/api/cooks", supper())
+	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
+	server.Stop()
+	fact := facts.Fact{ID: "00000000-0000-4000-8000-000000000001", Kind: facts.Ticked, What: "salt", At: "2026-11-28T07:00"}
+	for _, one := range []struct {
+		method, path string
+		body         any
+	}{
+		{"GET", "/api/cooks", nil}, {"GET", "/api/cooks/1", nil}, {"POST", "/api/cooks", supper()}, {"GET", "/api/cooks/1/facts", nil}, {"POST", "/api/cooks/1/facts", fact},
+		{"GET", "/api/formulas", nil}, {"GET", "/api/jars", nil}, {"GET", "/api/cooks/1/photos", nil}, {"POST", "/api/sheet", supper()},
+	} {
+		p := call(t, app, one.method, one.path, one.body).problem(t, http.StatusServiceUnavailable)
+		assert.Contains(t, p.Detail, "database does not answer", one.path)
+	}
+	assert.Equal(t, http.StatusOK, call(t, app, "GET", "/api/clock", nil).StatusCode)
+}
+
 func TestEveryStarterIsSound(t *testing.T) {
 	app := apptest.Start(t)
-	var shelf api.Shelf
-	call(t, app, "GET", "/api/shelf", nil).into(t, &shelf)
+	var shelf api.Catalogue
+	call(t, app, "GET", "/api/catalogue", nil).into(t, &shelf)
 	for _, units := range []string{"metric", "us"} {
-		cook := supper()
+		typed := supper()
 		for i, c := range shelf.Cuts {
 			if i%24 == 0 {
-				cook.Pieces = nil
+				typed.Pieces = nil
 			}
-			var p sheet.Piece
+			var p cook.Piece
 			call(t, app, "GET", "/api/new/piece?cut="+c.ID+"&units="+units, nil).into(t, &p)
-			cook.Pieces = append(cook.Pieces, p)
-			require.NoError(t, sheet.Check(cook, sheet.Options{Now: apptest.Now}), c.ID)
+			typed.Pieces = append(typed.Pieces, p)
+			require.Empty(t, sheet.OfCook(sheet.CookRequest{Cook: typed}, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{}).Errors, c.ID)
 		}
 	}
-	var fresh sheet.Cook
+	var fresh cook.Cook
 	call(t, app, "GET", "/api/new/cook?zone=Europe/Dublin", nil).into(t, &fresh)
 	assert.Equal(t, testclock.Saturday(), fresh.ServeAt)
 }

@@ -10,16 +10,18 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"verjuice/internal/core/sheet"
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
 
 // CookRecord is a cook on record.
 type CookRecord struct {
-	ID      uint64     `json:"id"`
-	Version uint       `json:"version" doc:"Also in the ETag; If-Match names it when writing"`
-	Updated time.Time  `json:"updated"`
-	Cook    sheet.Cook `json:"cook"`
+	ID      uint64    `json:"id"`
+	Version uint      `json:"version" doc:"Also in the ETag; If-Match names it when writing"`
+	Updated time.Time `json:"updated"`
+	Cook    cook.Cook `json:"cook"`
 }
 
 // CookSummary is a line of the list of cooks.
@@ -80,16 +82,16 @@ func (m IfMatch) version() (uint, error) {
 }
 
 func (s *server) registerCooks(a huma.API) {
-	created := op(http.MethodPost, "/api/cooks", "createCook", "Put a cook on record")
+	created := op(http.MethodPost, "/api/cooks", "createCook", "Create a cook")
 	created.DefaultStatus = http.StatusCreated
-	copied := op(http.MethodPost, "/api/cooks/{id}/duplicate", "duplicateCook", "Put a copy of a cook on record, for a date still to choose")
+	copied := op(http.MethodPost, "/api/cooks/{id}/duplicate", "duplicateCook", "Copy a cook, without its date")
 	copied.DefaultStatus = http.StatusCreated
-	huma.Register(a, op(http.MethodGet, "/api/cooks", "listCooks", "List cooks, the latest serving first"), s.listCooks)
+	huma.Register(a, op(http.MethodGet, "/api/cooks", "listCooks", "List cooks, latest serving first"), s.listCooks)
 	huma.Register(a, created, s.createCook)
-	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}", "getCook", "Open a cook"), s.getCook)
+	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}", "getCook", "Get a cook"), s.getCook)
 	huma.Register(a, op(http.MethodPut, "/api/cooks/{id}", "saveCook", "Replace a cook"), s.saveCook)
-	huma.Register(a, op(http.MethodDelete, "/api/cooks/{id}", "deleteCook", "Take a cook off the list; it can be restored"), s.deleteCook)
-	huma.Register(a, op(http.MethodPost, "/api/cooks/{id}/restore", "restoreCook", "Put a deleted cook back"), s.restoreCook)
+	huma.Register(a, op(http.MethodDelete, "/api/cooks/{id}", "deleteCook", "Delete a cook; it can be restored"), s.deleteCook)
+	huma.Register(a, op(http.MethodPost, "/api/cooks/{id}/restore", "restoreCook", "Restore a deleted cook"), s.restoreCook)
 	huma.Register(a, copied, s.duplicateCook)
 }
 
@@ -113,7 +115,7 @@ func (s *server) listCooks(ctx context.Context, in *struct {
 	return answer(page), nil
 }
 
-func (s *server) createCook(ctx context.Context, in *body[sheet.Cook]) (*versioned, error) {
+func (s *server) createCook(ctx context.Context, in *body[cook.Cook]) (*versioned, error) {
 	if err := s.sound(ctx, in.Body, ""); err != nil {
 		return nil, err
 	}
@@ -126,7 +128,7 @@ func (s *server) getCook(ctx context.Context, in *ByID) (*versioned, error) {
 
 func (s *server) saveCook(ctx context.Context, in *struct {
 	IfMatch
-	Body sheet.Cook
+	Body cook.Cook
 }) (*versioned, error) {
 	version, err := in.version()
 	if err != nil {
@@ -143,8 +145,12 @@ func (s *server) saveCook(ctx context.Context, in *struct {
 }
 
 // sound refuses a cook with mistakes. servedAt is its serving time on record.
-func (s *server) sound(ctx context.Context, c sheet.Cook, servedAt string) error {
-	return problemOf(sheet.Check(c, sheet.Options{Now: s.Now(), ServedAt: servedAt, Shelf: s.kitchen(ctx)}))
+func (s *server) sound(ctx context.Context, c cook.Cook, servedAt string) error {
+	k, err := s.kitchen(ctx, c.Formulas()...)
+	if err != nil {
+		return err
+	}
+	return problemOf(cooking.Work(cook.Parse(c, k), nil, k, s.clock(servedAt)).Mistakes.Err())
 }
 
 func (s *server) deleteCook(ctx context.Context, in *IfMatch) (*struct{}, error) {
@@ -164,5 +170,5 @@ func (s *server) duplicateCook(ctx context.Context, in *ByID) (*versioned, error
 	if err != nil {
 		return nil, problemOf(err)
 	}
-	return onRecord(s.Store.CreateCook(ctx, sheet.Copy(r.Cook)))
+	return onRecord(s.Store.CreateCook(ctx, cook.Copy(r.Cook)))
 }

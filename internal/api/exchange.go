@@ -12,6 +12,7 @@ import (
 
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/larder"
 	"verjuice/internal/exchange"
 	"verjuice/internal/store"
@@ -22,38 +23,46 @@ import (
 const ownLimit = 2000
 
 func (s *server) registerExchange(a huma.API) {
-	read := op(http.MethodPost, "/api/exchange/read", "readFile", "Read formulas from a file: our own JSON, schema.org Recipe or CSV; nothing is put on record")
+	read := op(http.MethodPost, "/api/exchange/read", "readFile", "Read formulas from a file: our own JSON, schema.org Recipe or CSV; nothing is saved")
 	read.MaxBodyBytes = exchange.MaxBytes + 1
 	huma.Register(a, read, func(ctx context.Context, in *struct {
 		RawBody []byte `contentType:"application/octet-stream"`
 	}) (*body[[]exchange.Found], error) {
-		p, err := s.pantry(ctx)
+		k, err := s.known(ctx)
 		if err != nil {
 			return nil, problemOf(err)
 		}
-		found, err := exchange.Read(in.RawBody, p)
+		found, err := exchange.Read(in.RawBody, k)
 		var bad exchange.Error
 		if errors.As(err, &bad) {
-			return nil, newProblem(http.StatusUnprocessableEntity, "The file cannot be read; nothing was saved.", field.Errors{{Pointer: bad.Place, Detail: bad.Detail}})
+			return nil, newProblem(http.StatusUnprocessableEntity, "The file cannot be read; nothing was saved.", field.Errors{{Pointer: bad.Place, Wrong: field.Because("changed.said", "text", bad.Detail)}})
 		}
 		if err != nil {
 			return nil, problemOf(err)
 		}
 		return answer(found), nil
 	})
-	huma.Register(a, op(http.MethodPost, "/api/exchange/write", "writeFile", "Formulas, and those they use, as a file"),
+	huma.Register(a, op(http.MethodPost, "/api/exchange/write", "writeFile", "Write formulas, and those they use, as a file"),
 		func(ctx context.Context, in *struct {
 			As   string            `query:"as" enum:"json,jsonld,csv" default:"json"`
 			Body []formula.Formula `maxItems:"200"`
 		}) (*fileAnswer, error) {
-			data, err := exchange.Write(in.Body, exchange.Format(in.As), s.kitchen(ctx))
+			var ids []string
+			for _, f := range in.Body {
+				ids = append(ids, f.Uses()...)
+			}
+			k, err := s.kitchen(ctx, ids...)
+			if err != nil {
+				return nil, err
+			}
+			data, err := exchange.Write(in.Body, exchange.Format(in.As), k)
 			if err != nil {
 				return nil, newProblem(http.StatusUnprocessableEntity, err.Error())
 			}
 			kind := map[string]string{"json": "application/json", "jsonld": "application/ld+json", "csv": "text/csv; charset=utf-8"}[in.As]
 			return &fileAnswer{ContentType: kind, Body: data}, nil
 		})
-	kept := op(http.MethodPost, "/api/exchange/keep", "keepFormulas", "Put formulas of a file on the bench, all or none; rows may name each other file-0, file-1 and so on")
+	kept := op(http.MethodPost, "/api/exchange/keep", "keepFormulas", "Create the formulas of a file, all or none; rows may name each other file-0, file-1 and so on")
 	kept.DefaultStatus = http.StatusCreated
 	huma.Register(a, kept, s.keepFormulas)
 }
@@ -65,20 +74,21 @@ type fileAnswer struct {
 	Body         []byte
 }
 
-// pantry is what a file's rows may be.
-func (s *server) pantry(ctx context.Context) (exchange.Pantry, error) {
-	p := exchange.Pantry{Ingredients: larder.All(), Formulas: map[string]string{}}
-	for _, i := range s.ownIngredients(ctx, false) {
-		p.Ingredients = append(p.Ingredients, i)
+// known is what a file's rows may be: what is on the shelf and on the bench.
+func (s *server) known(ctx context.Context) (kitchen.Kitchen, error) {
+	k := kitchen.Kitchen{Ingredients: map[string]larder.Ingredient{}, Formulas: map[string]formula.Formula{}}
+	own, err := s.Store.OwnIngredients(ctx, false)
+	if err != nil {
+		return k, err
 	}
-	for _, f := range formula.House() {
-		p.Formulas[strings.ToLower(f.Name)] = f.ID
+	for _, i := range own {
+		k.Ingredients[i.ID] = i
 	}
-	own, _, err := s.Store.ListFormulas(ctx, store.FormulaQuery{Limit: ownLimit})
-	for _, r := range own {
-		p.Formulas[strings.ToLower(r.Formula.Name)] = r.Formula.ID
+	formulas, _, err := s.Store.ListFormulas(ctx, store.FormulaQuery{Limit: ownLimit})
+	for _, r := range formulas {
+		k.Formulas[r.Formula.ID] = r.Formula
 	}
-	return p, err
+	return k, err
 }
 
 // keepFormulas puts formulas on record that may use one another. They are checked
@@ -86,31 +96,31 @@ func (s *server) pantry(ctx context.Context) (exchange.Pantry, error) {
 func (s *server) keepFormulas(ctx context.Context, in *struct {
 	Body []formula.Formula `minItems:"1" maxItems:"200"`
 }) (*body[[]FormulaRecord], error) {
-	own := s.kitchen(ctx)
-	inFile := own
-	inFile.Formula = func(id string) (formula.Formula, bool) {
-		if n, ok := fileNumber(id); ok && n < len(in.Body) {
-			f := in.Body[n]
-			f.ID = id
-			return f, true
-		}
-		return own.Formula(id)
+	var ids []string
+	for _, f := range in.Body {
+		ids = append(ids, f.Uses()...)
+	}
+	k, err := s.kitchen(ctx, ids...)
+	if err != nil {
+		return nil, err
+	}
+	for i, f := range in.Body {
+		f.ID = fmt.Sprintf("%s%d", exchange.FilePrefix, i)
+		k.Formulas[f.ID] = f
 	}
 	var errs field.Errors
 	for i, f := range in.Body {
 		f.ID = fmt.Sprintf("%s%d", exchange.FilePrefix, i)
 		if f.Name == "" {
-			errs.Add(fmt.Sprintf("/%d/name", i), "give the formula a name")
+			errs.Add(fmt.Sprintf("/%d/name", i), "formula.name")
 		}
-		_, wrong := formula.Blend(f, inFile)
-		for _, w := range wrong {
-			errs.Add(fmt.Sprintf("/%d%s", i, w.Pointer), "%s", w.Detail)
-		}
+		_, wrong := formula.Blend(f, k)
+		errs.Put(fmt.Sprintf("/%d", i), wrong)
 	}
 	if err := errs.Err(); err != nil {
 		return nil, problemOf(err)
 	}
-	records, err := s.Store.CreateFormulas(ctx, in.Body, "read from a file", fileNumber)
+	records, err := s.Store.CreateFormulas(ctx, in.Body, field.Because("changed.file"), fileNumber)
 	if err != nil {
 		return nil, problemOf(err)
 	}

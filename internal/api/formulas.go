@@ -8,9 +8,10 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"verjuice/internal/core/bench"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
-	"verjuice/internal/core/sheet"
+	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
 
@@ -62,46 +63,54 @@ func formulaOnRecord(r store.FormulaRecord, err error) (*formulaVersioned, error
 }
 
 func (s *server) registerFormulas(a huma.API) {
-	created := op(http.MethodPost, "/api/formulas", "createFormula", "Put a formula on the bench")
+	created := op(http.MethodPost, "/api/formulas", "createFormula", "Create a formula")
 	created.DefaultStatus = http.StatusCreated
 	huma.Register(a, op(http.MethodGet, "/api/formulas", "listFormulas", "List your formulas by name"), s.listFormulas)
 	huma.Register(a, created, s.createFormula)
-	huma.Register(a, op(http.MethodGet, "/api/formulas/{id}", "getFormula", "Open a formula"),
+	huma.Register(a, op(http.MethodGet, "/api/formulas/{id}", "getFormula", "Get a formula"),
 		func(ctx context.Context, in *ByID) (*formulaVersioned, error) {
 			return formulaOnRecord(s.Store.Formula(ctx, in.ID))
 		})
-	huma.Register(a, op(http.MethodPut, "/api/formulas/{id}", "saveFormula", "Make the next version of a formula"), s.saveFormula)
-	huma.Register(a, op(http.MethodDelete, "/api/formulas/{id}", "deleteFormula", "Take a formula off the bench; it can be restored"), s.deleteFormula)
-	huma.Register(a, op(http.MethodPost, "/api/formulas/{id}/restore", "restoreFormula", "Put a deleted formula back"),
+	huma.Register(a, op(http.MethodPut, "/api/formulas/{id}", "saveFormula", "Save a new version of a formula"), s.saveFormula)
+	huma.Register(a, op(http.MethodDelete, "/api/formulas/{id}", "deleteFormula", "Delete a formula; it can be restored"), s.deleteFormula)
+	huma.Register(a, op(http.MethodPost, "/api/formulas/{id}/restore", "restoreFormula", "Restore a deleted formula"),
 		func(ctx context.Context, in *ByID) (*formulaVersioned, error) {
 			return formulaOnRecord(s.Store.RestoreFormula(ctx, in.ID))
 		})
-	huma.Register(a, op(http.MethodGet, "/api/formulas/{id}/versions", "formulaVersions", "Every version of a formula, the newest first"), s.formulaVersions)
-	huma.Register(a, op(http.MethodPost, "/api/calc/formula", "workOutFormula", "Every figure of a formula as typed, in a batch"),
+	huma.Register(a, op(http.MethodGet, "/api/formulas/{id}/versions", "formulaVersions", "List the versions of a formula, newest first"), s.formulaVersions)
+	huma.Register(a, op(http.MethodPost, "/api/calc/formula", "workOutFormula", "Calculate a formula in a batch"),
 		func(ctx context.Context, in *struct {
 			Measure
-			Body sheet.FormulaRequest
+			Body bench.Request
 		}) (*body[sheet.FormulaSheet], error) {
-			opt := in.options(s.Now())
-			opt.Shelf = s.kitchen(ctx)
-			return answer(sheet.WorkOut(in.Body, opt)), nil
+			k, err := s.kitchen(ctx, in.Body.Formula.Uses()...)
+			if err != nil {
+				return nil, err
+			}
+			return answer(sheet.OfFormula(in.Body, k, in.reader())), nil
 		})
-	huma.Register(a, op(http.MethodPost, "/api/calc/compare", "compareFormulas", "Two or three formulas side by side"),
+	huma.Register(a, op(http.MethodPost, "/api/calc/compare", "compareFormulas", "Compare two or three formulas"),
 		func(ctx context.Context, in *struct {
 			Measure
-			Body sheet.CompareRequest
+			Body bench.CompareRequest
 		}) (*body[*sheet.Comparison], error) {
-			opt := in.options(s.Now())
-			opt.Shelf = s.kitchen(ctx)
-			out, err := sheet.Compare(in.Body, opt)
+			var ids []string
+			for _, f := range in.Body.Formulas {
+				ids = append(ids, f.Uses()...)
+			}
+			k, err := s.kitchen(ctx, ids...)
+			if err != nil {
+				return nil, err
+			}
+			out, err := sheet.OfComparison(in.Body, k, in.reader())
 			if err != nil {
 				return nil, problemOf(err)
 			}
 			return answer(out), nil
 		})
-	huma.Register(a, op(http.MethodPost, "/api/calc/label", "readLabel", "What a nutrition label says of a mix's salt"),
+	huma.Register(a, op(http.MethodPost, "/api/calc/label", "readLabel", "Calculate a mix's salt from its nutrition label"),
 		func(_ context.Context, in *body[formula.Label]) (*body[*sheet.LabelSheet], error) {
-			out, err := sheet.ReadLabel(in.Body)
+			out, err := sheet.ReadLabel(in.Body, sheet.Reader{})
 			if err != nil {
 				return nil, problemOf(err)
 			}
@@ -123,10 +132,17 @@ func (s *server) listFormulas(ctx context.Context, in *struct {
 		return nil, problemOf(err)
 	}
 	page := FormulaPage{Items: []FormulaSummary{}, Total: total, Page: in.Page}
-	own := s.kitchen(ctx)
+	var ids []string
+	for _, r := range records {
+		ids = append(ids, r.Formula.Uses()...)
+	}
+	k, err := s.kitchen(ctx, ids...)
+	if err != nil {
+		return nil, err
+	}
 	for _, r := range records {
 		f := r.Formula
-		mix, _ := formula.Blend(f, own)
+		mix, _ := formula.Blend(f, k)
 		line := FormulaSummary{
 			ID: r.ID, Version: r.Version, Name: f.Name, Kind: f.Kind, Note: f.Note, Tags: append([]string{}, f.Tags...),
 			Updated: r.Updated, SaltShare: 100 * mix.SaltShare(),
@@ -143,17 +159,21 @@ func (s *server) listFormulas(ctx context.Context, in *struct {
 func (s *server) soundFormula(ctx context.Context, f formula.Formula) error {
 	var errs field.Errors
 	if f.Name == "" {
-		errs.Add("/name", "give the formula a name")
+		errs.Add("/name", "formula.name")
 	}
-	_, wrong := formula.Blend(f, s.kitchen(ctx))
+	k, err := s.kitchen(ctx, f.Uses()...)
+	if err != nil {
+		return err
+	}
+	_, wrong := formula.Blend(f, k)
 	return problemOf(append(errs, wrong...).Err())
 }
 
 func (s *server) createFormula(ctx context.Context, in *body[formula.Formula]) (*formulaVersioned, error) {
 	f := in.Body
-	origin := "new"
-	if from, ok := formula.Shipped(f.ID); ok {
-		origin = "from " + from.Name
+	origin := field.Because("changed.new")
+	if from, ok := formula.FindReadyMade(f.ID); ok {
+		origin = field.Because("changed.from", "before", from.Name)
 	}
 	f.ID = ""
 	if err := s.soundFormula(ctx, f); err != nil {
@@ -175,9 +195,16 @@ func (s *server) saveFormula(ctx context.Context, in *struct {
 	if err := s.soundFormula(ctx, f); err != nil {
 		return nil, err
 	}
-	own := s.kitchen(ctx)
-	return formulaOnRecord(s.Store.UpdateFormula(ctx, in.ID, version, f, func(old formula.Formula) []string {
-		return formula.Changes(old, f, own)
+	old, err := s.Store.Formula(ctx, in.ID)
+	if err != nil {
+		return nil, problemOf(err)
+	}
+	k, err := s.kitchen(ctx, append(f.Uses(), old.Formula.Uses()...)...)
+	if err != nil {
+		return nil, err
+	}
+	return formulaOnRecord(s.Store.UpdateFormula(ctx, in.ID, version, f, func(old formula.Formula) []formula.Change {
+		return formula.Changes(old, f, k)
 	}))
 }
 
@@ -196,7 +223,7 @@ func (s *server) formulaVersions(ctx context.Context, in *ByID) (*body[[]Formula
 	}
 	out := []FormulaVersion{}
 	for _, v := range list {
-		out = append(out, FormulaVersion(v))
+		out = append(out, FormulaVersion{v.Version, v.Saved, sheet.Changes(v.Changes, sheet.Reader{}), v.Formula})
 	}
 	return answer(out), nil
 }

@@ -10,8 +10,9 @@ import (
 
 	"verjuice/internal/api"
 	"verjuice/internal/apptest"
+	"verjuice/internal/core/bench"
 	"verjuice/internal/core/formula"
-	"verjuice/internal/core/sheet"
+	"verjuice/internal/sheet"
 )
 
 func bathFormula() formula.Formula {
@@ -77,7 +78,7 @@ func TestFormulasAreFoundAndFollowed(t *testing.T) {
 	loop.Rows = append(loop.Rows, formula.Row{Formula: "2", Parts: "1"})
 	p := call(t, app, "PUT", "/api/formulas/1", loop, "If-Match", `"1"`).problem(t, 422)
 	assert.Equal(t, "/rows/2/formula", p.Errors[0].Pointer)
-	assert.Equal(t, "a formula cannot use itself: Slipway bath → Bath for two → Slipway bath", p.Errors[0].Detail)
+	assert.Equal(t, "a formula cannot use itself: Slipway bath → Bath for two → Slipway bath", p.Errors[0].Message)
 
 	// A cook's rub may be one of them, and follows it.
 	cook := supper()
@@ -94,16 +95,16 @@ func TestFormulasAreFoundAndFollowed(t *testing.T) {
 	assert.InEpsilon(t, 2, after.Pieces[0].Season.SaltShare.Value/before.Pieces[0].Season.SaltShare.Value, 0.01)
 
 	var worked sheet.FormulaSheet
-	call(t, app, "POST", "/api/calc/formula", sheet.FormulaRequest{Formula: user, Batch: formula.Batch{Fix: "jar", Amount: "2 cups", Round: "1 g"}}).into(t, &worked)
+	call(t, app, "POST", "/api/calc/formula", bench.Request{Formula: user, Batch: formula.Batch{Fix: "jar", Amount: "2 cups", Round: "1 g"}}).into(t, &worked)
 	require.Empty(t, worked.Errors)
 	assert.InDelta(t, 12, worked.Totals[0].Share.Value, 0.1)
-	call(t, app, "POST", "/api/calc/formula", sheet.FormulaRequest{Formula: user, Batch: formula.Batch{Fix: "total", Amount: "many"}}).into(t, &worked)
+	call(t, app, "POST", "/api/calc/formula", bench.Request{Formula: user, Batch: formula.Batch{Fix: "total", Amount: "many"}}).into(t, &worked)
 	assert.Equal(t, "/batch/amount", worked.Errors[0].Pointer)
 
 	var c sheet.Comparison
-	call(t, app, "POST", "/api/calc/compare", sheet.CompareRequest{Formulas: formula.House()[:3]}).into(t, &c)
-	assert.Equal(t, "Salt and pepper, 1 : 1 is the saltiest by weight: 1.3 times Pepper-heavy, 2 : 1.", c.Says[0])
-	call(t, app, "POST", "/api/calc/compare", sheet.CompareRequest{Formulas: formula.House()[:1]}).problem(t, 422)
+	call(t, app, "POST", "/api/calc/compare", bench.CompareRequest{Formulas: formula.ReadyMade()[:3]}).into(t, &c)
+	assert.Equal(t, "Salt and pepper, 1 : 1 is the saltiest by weight: 1.3 times Pepper-heavy, 2 : 1.", c.Differences[0])
+	call(t, app, "POST", "/api/calc/compare", bench.CompareRequest{Formulas: formula.ReadyMade()[:1]}).problem(t, 422)
 	var label sheet.LabelSheet
 	call(t, app, "POST", "/api/calc/label", formula.Label{Sodium: "900", Serving: "16 g"}).into(t, &label)
 	assert.Equal(t, "14", label.Salt.Text)
@@ -116,11 +117,11 @@ func BenchmarkBench2000(b *testing.B) {
 	for i := range 2000 {
 		f := bathFormula()
 		f.Name = fmt.Sprintf("Bath %04d", i)
-		r, err := app.Store.CreateFormula(b.Context(), f, "new")
+		r, err := app.Store.CreateFormula(b.Context(), f, formula.Change{ID: "changed.new"})
 		require.NoError(b, err)
 		for v := range 2 {
 			f.Note = fmt.Sprintf("version %d", v)
-			r, err = app.Store.UpdateFormula(b.Context(), r.ID, r.Version, f, func(formula.Formula) []string { return []string{"another note"} })
+			r, err = app.Store.UpdateFormula(b.Context(), r.ID, r.Version, f, func(formula.Formula) []formula.Change { return nil })
 			require.NoError(b, err)
 		}
 	}

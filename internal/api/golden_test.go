@@ -72,11 +72,11 @@ func demoFigures(t *testing.T) map[string]string {
 			ask(name+".shopping", "POST", "/api/shopping"+query, rec.Cook)
 		}
 	}
-	for _, f := range formula.House() {
+	for _, f := range formula.ReadyMade() {
 		ask("formula."+f.ID, "POST", "/api/calc/formula", map[string]any{"formula": f, "batch": formula.Batch{Fix: "total", Amount: "250 g", Round: "spoons"}})
 	}
 	ask("jars", "GET", "/api/jars?need=100", nil)
-	ask("compare", "POST", "/api/calc/compare", map[string]any{"formulas": formula.House()[:3]})
+	ask("compare", "POST", "/api/calc/compare", map[string]any{"formulas": formula.ReadyMade()[:3]})
 	ask("trainer", "POST", "/api/trainer", map[string]any{"seed": 12, "guesses": []string{"40", "1", "20"}})
 	for path := range out {
 		if sentences.MatchString(path) {
@@ -86,12 +86,74 @@ func demoFigures(t *testing.T) map[string]string {
 	return out
 }
 
+// renamed says what a field of the baseline is called now, in the order in which the
+// names are put right.
+var renamed = []struct{ was, is string }{
+	{`\.clock\.from$`, ".clock.source"}, {`\.judged$`, ".verdict"}, {`\.demand\.`, ".portions_needed."}, {`\.cost_each$`, ".cost_per_portion"}, {`\.choices\.`, ".decisions."}, {`\.usual_done$`, ".usual_core"},
+	{`\.coat_words$`, ".coat_name"}, {`\.depth\.across$`, ".depth.thickness"}, {`\.worst$`, ".bad_moment"}, {`\.woken$`, ".wakings"},
+	{`\.plan\.safe_at$`, ".plan.safer_at"}, {`\.plan\.safe$`, ".plan.safer"}, {`\.can$`, ".can_mark"}, {`\.thing$`, ".id"}, {`\.have$`, ".in_stock"},
+	{`shopping\.no_cost\.`, "shopping.cost.missing."}, {`shopping\.total\.`, "shopping.cost.total."},
+}
+
+// changed are figures that differ from the baseline on purpose, with the reason.
+var changed = []struct{ path, why string }{
+	{`(meat\.(green|all_green|served|thickness)|depth\.(depth|taken_up)|buy)\.range$`, "a range names its unit once, and that of a thickness is in the reader's units"},
+	{`cook(1\...\.sheet\.pieces\.1|3\...\.sheet\.pieces\.2)\.(ledger|season\.percent|cautions)\b`, "a ticked binder is a dose: prepared mustard brings salt and an allergen"},
+	{`shopping\.cost\.missing\.`, "by name, whatever the order of the pieces; and the mustard has no price"},
+}
+
+var clockFire = regexp.MustCompile(`^(.*) \((.*)\)$`)
+
+// canonical puts the figures of the baseline or of today under names that both have:
+// what is on a shopping list goes by its id, wherever it stands.
+func canonical(in map[string]string) map[string]string {
+	item := regexp.MustCompile(`^(.*\.shopping)\.(?:shelf|stock)\.(\d+)\.(.*)$`)
+	group := regexp.MustCompile(`^(.*\.shopping)\.(shelf|stock)\.(\d+)\.`)
+	out := map[string]string{}
+	for path, v := range in {
+		for _, r := range renamed {
+			path = regexp.MustCompile(r.was).ReplaceAllString(path, r.is)
+		}
+		if !sentences.MatchString(path) {
+			out[path] = v
+		}
+	}
+	for _, path := range slices.Sorted(maps.Keys(out)) {
+		if m := item.FindStringSubmatch(path); m != nil {
+			id := out[group.FindString(path)+"id"]
+			if id == "" {
+				continue
+			}
+			defer delete(out, path)
+			out[m[1]+".item."+id+"."+m[3]] = out[path]
+		}
+		if m := clockFire.FindStringSubmatch(out[path]); m != nil && strings.HasSuffix(path, ".clock.fire") {
+			out[path], out[path+"_range"] = m[1], m[2]
+		}
+	}
+	return out
+}
+
 // Every figure of the demo is what it was at the baseline that docs/benchmarks.md
 // names, but for those that were changed on purpose.
 func TestDemoFiguresAreThoseOfTheBaseline(t *testing.T) {
 	now := demoFigures(t)
-	for path, want := range readGolden(t, now) {
-		assert.Equal(t, want, now[path], path)
+	was := canonical(readGolden(t, now))
+	now = canonical(now)
+	excused := map[string]int{}
+	for _, path := range slices.Sorted(maps.Keys(was)) {
+		if was[path] == now[path] {
+			continue
+		}
+		i := slices.IndexFunc(changed, func(c struct{ path, why string }) bool { return regexp.MustCompile(c.path).MatchString(path) })
+		if i < 0 {
+			assert.Failf(t, "a figure has changed", "%s was %s and is %s", path, was[path], now[path])
+			continue
+		}
+		excused[changed[i].path]++
+	}
+	for _, c := range changed {
+		assert.NotZero(t, excused[c.path], "%s: nothing differs, so there is nothing to excuse", c.path)
 	}
 }
 

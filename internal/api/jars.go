@@ -11,87 +11,85 @@ import (
 
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
 
 // JarLine is a jar and how it stands.
 type JarLine struct {
-	ID        uint64      `json:"id"`
-	Version   uint        `json:"version"`
-	Jar       formula.Jar `json:"jar"`
-	Made      string      `json:"made" doc:"Day in words"`
-	UseBy     string      `json:"use_by" doc:"Day in words"`
-	Over      bool        `json:"over" doc:"Past its use-by"`
-	Soon      bool        `json:"soon" doc:"Its use-by is within two weeks, or a third of its time"`
-	Keep      string      `json:"keep" doc:"How to keep it"`
-	LeftGrams float64     `json:"left_grams"`
-	Left      string      `json:"left" doc:"In the cook's units"`
-	LeftShare float64     `json:"left_share" doc:"0 to 1"`
-	LeftSpoon string      `json:"left_spoons" doc:"The same in spoons and cups"`
-	SaltShare float64     `json:"salt_share" doc:"%"`
-	Mixes     []MixShare  `json:"mix" nullable:"false" doc:"Layers of the picture, by volume"`
-	Taken     []string    `json:"taken" nullable:"false" doc:"Each draw, in grams"`
-	Take      string      `json:"take" doc:"What of the need it can give; empty without a need"`
-	Short     string      `json:"short" doc:"What of the need it cannot give; empty when it gives all"`
-}
-
-// MixShare is an ingredient's part of a mix.
-type MixShare struct {
-	Name   string  `json:"name"`
-	Kind   string  `json:"kind"`
-	Volume float64 `json:"volume" doc:"0 to 1"`
+	ID      uint64      `json:"id"`
+	Version uint        `json:"version"`
+	Jar     formula.Jar `json:"jar"`
+	sheet.JarSheet
 }
 
 // jarLine tells how a jar stands, and what of a need in grams it can give.
-func (s *server) jarLine(ctx context.Context, d store.Doc[formula.Jar], m Measure, need float64) JarLine {
-	stand, wrong := d.Doc.Stand(s.kitchen(ctx), s.Now())
-	line := JarLine{ID: d.ID, Version: d.Version, Jar: d.Doc, Mixes: []MixShare{}, Taken: []string{}}
-	if len(wrong) > 0 {
-		line.Keep = wrong[0].Detail
-		return line
+func (s *server) jarLine(k kitchen.Kitchen, d store.Doc[formula.Jar], m Measure, need float64) JarLine {
+	stand, wrong := d.Doc.Stand(k, s.Now())
+	return JarLine{d.ID, d.Version, d.Doc, sheet.WriteJar(stand, sheet.Mistakes(wrong, m.reader()), quantity.Mass(need)*quantity.Gram, m.reader())}
+}
+
+// jarsOf are the jars that a filter lets through, and the kitchen they stand in.
+func (s *server) jarsOf(ctx context.Context, m Measure, need float64, of func(formula.Formula) bool) (*body[[]JarLine], error) {
+	list, err := s.Store.Jars().List(ctx, false)
+	if err != nil {
+		return nil, problemOf(err)
 	}
-	day := func(t time.Time) string { return t.Format("2 January 2006") }
-	line.Made, line.UseBy, line.Over, line.Keep = day(stand.MadeDay), day(stand.UseBy), stand.Over, stand.Keep
-	line.Soon = stand.Soon
-	line.LeftGrams, line.Left = stand.Left.Grams(), quantity.FormatMass(stand.Left, m.Units)
-	line.LeftShare, line.LeftSpoon = float64(stand.Left/stand.Made), quantity.FormatSpoons(stand.Mix.Volume(stand.Left), m.Spoons).Text
-	line.SaltShare = 100 * stand.Mix.SaltShare()
-	for _, c := range stand.Mix.Components {
-		line.Mixes = append(line.Mixes, MixShare{c.Ingredient.Name, c.Ingredient.Kind, c.VolumeShare})
+	k, err := s.kitchen(ctx)
+	if err != nil {
+		return nil, err
 	}
-	for _, t := range stand.Taken {
-		line.Taken = append(line.Taken, quantity.FormatGrams(t)+" g")
-	}
-	if need > 0 {
-		give, short := stand.Give(quantity.Mass(need) * quantity.Gram)
-		line.Take = fmt.Sprintf("%.1f g", give.Grams())
-		if short > 0 {
-			line.Short = fmt.Sprintf("%.0f g", short.Grams())
+	out := []JarLine{}
+	for _, d := range list {
+		if of(d.Doc.Formula) {
+			out = append(out, s.jarLine(k, d, m, need))
 		}
 	}
-	return line
+	return answer(out), nil
+}
+
+// draw takes some out of a jar, today unless it says another day.
+func (s *server) draw(ctx context.Context, id uint64, taken formula.Draw, m Measure) (*body[JarLine], error) {
+	d, err := s.Store.Jars().Get(ctx, id)
+	if err != nil {
+		return nil, problemOf(err)
+	}
+	if taken.Day == "" {
+		taken.Day = s.today()
+	}
+	d.Doc.Draws = append(d.Doc.Draws, taken)
+	if err := s.soundJar(ctx, d.Doc); err != nil {
+		return nil, problemOf(lastDraw(err, len(d.Doc.Draws)-1))
+	}
+	d, err = s.Store.Jars().Update(ctx, d.ID, d.Version, d.Doc)
+	if err != nil {
+		return nil, problemOf(err)
+	}
+	k, err := s.kitchen(ctx)
+	if err != nil {
+		return nil, err
+	}
+	return answer(s.jarLine(k, d, m, 0)), nil
 }
 
 func (s *server) registerJars(a huma.API) {
 	docs(a, s.Store.Jars, resource[formula.Jar]{path: "/api/jars", noun: "jar", what: "a jar", check: s.soundJar, fill: s.madeToday})
-	huma.Register(a, op(http.MethodGet, "/api/jars", "listJars", "Jars made ahead, and how they stand"),
+	huma.Register(a, op(http.MethodGet, "/api/jars", "listJars", "List jars and how they stand"),
 		func(ctx context.Context, in *struct {
 			Measure
-			Formula string  `query:"formula" maxLength:"64" doc:"Only jars of this formula"`
-			Need    float64 `query:"need" minimum:"0" maximum:"500000" doc:"Grams that are wanted of it"`
+			Need float64 `query:"need" minimum:"0" maximum:"500000" doc:"Grams that are needed"`
 		}) (*body[[]JarLine], error) {
-			list, err := s.Store.Jars().List(ctx, false)
-			if err != nil {
-				return nil, problemOf(err)
-			}
-			out := []JarLine{}
-			for _, d := range list {
-				if in.Formula == "" || d.Doc.Formula.ID == in.Formula {
-					out = append(out, s.jarLine(ctx, d, in.Measure, in.Need))
-				}
-			}
-			return answer(out), nil
+			return s.jarsOf(ctx, in.Measure, in.Need, func(formula.Formula) bool { return true })
+		})
+	huma.Register(a, op(http.MethodPost, "/api/jars/of", "jarsOfMix", "List the jars of one mix, whatever it is called"),
+		func(ctx context.Context, in *struct {
+			Measure
+			Need float64 `query:"need" minimum:"0" maximum:"500000" doc:"Grams that are needed"`
+			Body formula.Formula
+		}) (*body[[]JarLine], error) {
+			return s.jarsOf(ctx, in.Measure, in.Need, in.Body.SameMix)
 		})
 	huma.Register(a, op(http.MethodPost, "/api/jars/{id}/draws", "drawFromJar", "Take some out of a jar"),
 		func(ctx context.Context, in *struct {
@@ -99,24 +97,9 @@ func (s *server) registerJars(a huma.API) {
 			Measure
 			Body formula.Draw
 		}) (*body[JarLine], error) {
-			d, err := s.Store.Jars().Get(ctx, in.ID)
-			if err != nil {
-				return nil, problemOf(err)
-			}
-			if in.Body.Day == "" {
-				in.Body.Day = s.today()
-			}
-			d.Doc.Draws = append(d.Doc.Draws, in.Body)
-			if err := s.soundJar(ctx, d.Doc); err != nil {
-				return nil, problemOf(lastDraw(err, len(d.Doc.Draws)-1))
-			}
-			d, err = s.Store.Jars().Update(ctx, d.ID, d.Version, d.Doc)
-			if err != nil {
-				return nil, problemOf(err)
-			}
-			return answer(s.jarLine(ctx, d, in.Measure, 0)), nil
+			return s.draw(ctx, in.ID, in.Body, in.Measure)
 		})
-	huma.Register(a, op(http.MethodDelete, "/api/jars/{id}/draws/{draw}", "putBackInJar", "Put back what was taken out last"),
+	huma.Register(a, op(http.MethodDelete, "/api/jars/{id}/draws/{draw}", "putBackInJar", "Put a draw back into its jar"),
 		func(ctx context.Context, in *struct {
 			ByID
 			Draw int `path:"draw" minimum:"0" maximum:"499" doc:"Number of the draw, from 0"`
@@ -146,7 +129,11 @@ func (s *server) madeToday(j formula.Jar) formula.Jar {
 }
 
 func (s *server) soundJar(ctx context.Context, j formula.Jar) error {
-	_, wrong := j.Stand(s.kitchen(ctx), s.Now())
+	k, err := s.Store.Kitchen(ctx, s.Now(), j.Formula.Uses()...)
+	if err != nil {
+		return err
+	}
+	_, wrong := j.Stand(k, s.Now())
 	return wrong.Err()
 }
 

@@ -10,10 +10,12 @@ import (
 
 	"verjuice/internal/api"
 	"verjuice/internal/apptest"
+	"verjuice/internal/core/bench"
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/guess"
 	"verjuice/internal/core/larder"
-	"verjuice/internal/core/sheet"
 	"verjuice/internal/exchange"
+	"verjuice/internal/sheet"
 	"verjuice/internal/testclock"
 )
 
@@ -21,20 +23,27 @@ import (
 // changed on two screens at once.
 func TestJars(t *testing.T) {
 	app := apptest.Start(t)
-	jar := formula.Jar{Formula: formula.House()[3], Made: testclock.Day(-3), Amount: "200 g", Draws: []formula.Draw{}}
+	jar := formula.Jar{Formula: formula.ReadyMade()[3], Made: testclock.Day(-3), Amount: "200 g", Draws: []formula.Draw{}}
 	made := call(t, app, "POST", "/api/jars", jar)
 	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
 	call(t, app, "POST", "/api/jars/1/draws", formula.Draw{Amount: "60 g", For: "supper"})
 	p := call(t, app, "POST", "/api/jars/1/draws", formula.Draw{Amount: "150 g"}).problem(t, http.StatusUnprocessableEntity)
 	assert.Equal(t, "/amount", p.Errors[0].Pointer)
-	assert.Equal(t, "there are only 140 g left in it", p.Errors[0].Detail)
+	assert.Equal(t, "there is only 140 g left in it", p.Errors[0].Message)
 	lines := func(query string) []api.JarLine {
 		var out []api.JarLine
 		call(t, app, "GET", "/api/jars"+query, nil).into(t, &out)
 		return out
 	}
-	require.Len(t, lines("?formula=fennel-house"), 1)
-	assert.Empty(t, lines("?formula=boathouse-sweet"))
+	of := func(f formula.Formula) []api.JarLine {
+		var out []api.JarLine
+		call(t, app, "POST", "/api/jars/of", f).into(t, &out)
+		return out
+	}
+	edited := jar.Formula
+	edited.Rows = edited.Rows[1:]
+	require.Len(t, of(jar.Formula), 1)
+	assert.Empty(t, of(edited), "an edited rub is no longer the mix of the jar")
 	enough, short := lines("?need=100.04")[0], lines("?need=200")[0]
 	assert.Equal(t, []string{"100.0 g", ""}, []string{enough.Take, enough.Short})
 	assert.Equal(t, []string{"140.0 g", "60 g"}, []string{short.Take, short.Short})
@@ -68,7 +77,7 @@ func TestLarder(t *testing.T) {
 	require.Equal(t, http.StatusNoContent, put("pork-loin", api.LarderThing{Price: "€9/kg"}).StatusCode)
 	p := put("black-pepper", api.LarderThing{Price: "£9 for 1 kg", Stock: "some"}).problem(t, http.StatusUnprocessableEntity)
 	require.Len(t, p.Errors, 2)
-	assert.Contains(t, p.Errors[1].Detail, "the other prices are in “€”")
+	assert.Contains(t, p.Errors[1].Message, "the other prices are in “€”")
 	put("unicorn", api.LarderThing{Price: "1/kg"}).problem(t, http.StatusNotFound)
 
 	var l api.Larder
@@ -81,13 +90,13 @@ func TestLarder(t *testing.T) {
 	require.Equal(t, http.StatusCreated, call(t, app, "POST", "/api/formulas", f).StatusCode)
 	require.Equal(t, http.StatusNoContent, call(t, app, "DELETE", "/api/ingredients/1", nil, "If-Match", made.Header.Get("ETag")).StatusCode)
 	var s sheet.FormulaSheet
-	call(t, app, "POST", "/api/calc/formula", sheet.FormulaRequest{Formula: f, Batch: formula.Batch{Fix: "total", Amount: "200 g"}}).into(t, &s)
+	call(t, app, "POST", "/api/calc/formula", bench.Request{Formula: f, Batch: formula.Batch{Fix: "total", Amount: "200 g"}}).into(t, &s)
 	require.Empty(t, s.Errors)
 	assert.Equal(t, "0.30", s.Cost.Total.Text)
 	assert.Equal(t, "€", s.Cost.Total.Unit)
 	assert.Equal(t, []string{"The red jar"}, s.Cost.Missing)
-	var shelf api.Shelf
-	call(t, app, "GET", "/api/shelf", nil).into(t, &shelf)
+	var shelf api.Catalogue
+	call(t, app, "GET", "/api/catalogue", nil).into(t, &shelf)
 	for _, i := range shelf.Ingredients {
 		assert.NotEqual(t, "own-1", i.ID, "what was taken off is not offered")
 	}
@@ -98,7 +107,7 @@ func TestLarder(t *testing.T) {
 // that it uses; a bad file and a circle are refused, and nothing is half kept.
 func TestFilesOutAndIn(t *testing.T) {
 	app := apptest.Start(t)
-	rub := formula.House()[3]
+	rub := formula.ReadyMade()[3]
 	rub.ID, rub.Name = "", "Crew rub"
 	require.Equal(t, http.StatusCreated, call(t, app, "POST", "/api/formulas", rub).StatusCode)
 	steeped := formula.Formula{Name: "Crew injection", Kind: formula.Injection, Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "stock", Parts: "500 g"}, {Formula: "1", Parts: "5 %"}}}
@@ -131,7 +140,7 @@ func TestFilesOutAndIn(t *testing.T) {
 		{Name: "b", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "file-0", Parts: "1"}}},
 	}
 	p := call(t, app, "POST", "/api/exchange/keep", circle).problem(t, http.StatusUnprocessableEntity)
-	assert.Contains(t, p.Errors[0].Detail, "a formula cannot use itself")
+	assert.Contains(t, p.Errors[0].Message, "a formula cannot use itself")
 	half := []formula.Formula{rub, {Name: "no rows", Basis: formula.ByWeight, Rows: []formula.Row{}}}
 	assert.Equal(t, "/1/rows", call(t, app, "POST", "/api/exchange/keep", half).problem(t, http.StatusUnprocessableEntity).Errors[0].Pointer)
 	var page api.FormulaPage
@@ -139,7 +148,7 @@ func TestFilesOutAndIn(t *testing.T) {
 	assert.EqualValues(t, 1, page.Total, "nothing is half kept")
 
 	var game sheet.TrainerSheet
-	call(t, app, "POST", "/api/trainer", sheet.TrainerGame{Seed: 3, Guesses: []string{"40"}}).into(t, &game)
+	call(t, app, "POST", "/api/trainer", guess.Game{Seed: 3, Guesses: []string{"40"}}).into(t, &game)
 	require.Len(t, game.Answers, 1)
 	raw, err := json.Marshal(game.Next)
 	require.NoError(t, err)

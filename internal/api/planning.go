@@ -9,9 +9,9 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"verjuice/internal/core/field"
-	"verjuice/internal/core/sheet"
 	"verjuice/internal/exchange"
 	"verjuice/internal/picture"
+	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
 
@@ -26,30 +26,27 @@ type PhotoLine struct {
 }
 
 func (s *server) registerPlanning(a huma.API) {
-	huma.Register(a, op(http.MethodPost, "/api/calc/plan", "plan", "Lay out the days of a cook"),
-		func(ctx context.Context, in *struct {
-			Measure
-			Body sheet.Cook
-		}) (*body[*sheet.PlanSheet], error) {
-			opt := in.options(s.Now())
-			opt.Shelf = s.kitchen(ctx)
-			out, err := sheet.Plan(in.Body, opt)
+	huma.Register(a, op(http.MethodPost, "/api/calc/plan", "plan", "Calculate the plan of a cook"),
+		func(ctx context.Context, in *cookAsked) (*body[*sheet.PlanSheet], error) {
+			k, err := s.kitchen(ctx, in.Body.Formulas()...)
+			if err != nil {
+				return nil, err
+			}
+			out, err := sheet.OfPlan(in.Body, k, s.clock(in.ServedAt), in.reader())
 			if err != nil {
 				return nil, problemOf(err)
 			}
 			return answer(out), nil
 		})
-	huma.Register(a, op(http.MethodPost, "/api/shopping", "shopping", "What to buy for a cook, less what is in the larder and in jars"),
-		func(ctx context.Context, in *struct {
-			Measure
-			ServedAt string `query:"served_at"`
-			Body     sheet.Cook
-		}) (*body[sheet.Shopping], error) {
-			opt := in.options(s.Now())
-			opt.ServedAt, opt.Shelf = in.ServedAt, s.kitchen(ctx)
-			return answer(sheet.Shop(in.Body, opt)), nil
+	huma.Register(a, op(http.MethodPost, "/api/shopping", "shopping", "List what to buy for a cook, less what is in stock and in jars"),
+		func(ctx context.Context, in *cookAsked) (*body[sheet.Shopping], error) {
+			k, err := s.kitchen(ctx, in.Body.Formulas()...)
+			if err != nil {
+				return nil, err
+			}
+			return answer(sheet.OfShopping(in.Body, k, s.clock(in.ServedAt), in.reader())), nil
 		})
-	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/calendar.ics", "calendar", "A cook's plan as iCalendar"), s.calendar)
+	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/calendar.ics", "calendar", "Get a cook's plan as iCalendar"), s.calendar)
 	s.registerPhotos(a)
 }
 
@@ -58,9 +55,17 @@ func (s *server) calendar(ctx context.Context, in *ByID) (*fileAnswer, error) {
 	if err != nil {
 		return nil, problemOf(err)
 	}
-	out := sheet.Compute(r.Cook, sheet.Options{Now: s.Now(), ServedAt: r.Cook.ServeAt, Shelf: s.kitchen(ctx)})
+	happened, err := s.Store.Facts(ctx, in.ID)
+	if err != nil {
+		return nil, problemOf(err)
+	}
+	k, err := s.kitchen(ctx, r.Cook.Formulas()...)
+	if err != nil {
+		return nil, err
+	}
+	out := sheet.OfCook(sheet.CookRequest{Cook: r.Cook, Facts: happened}, k, s.clock(r.Cook.ServeAt), sheet.Reader{})
 	if out.Plan == nil {
-		return nil, problemOf(field.Errors{{Pointer: "/serve_at", Detail: "without a serving time there is no plan for a calendar"}})
+		return nil, problemOf(field.Errors{{Pointer: "/serve_at", Wrong: field.Because("request.serve")}})
 	}
 	text, err := exchange.Calendar(r.ID, r.Version, r.Cook, out.Plan, s.Now())
 	if err != nil {
@@ -70,7 +75,7 @@ func (s *server) calendar(ctx context.Context, in *ByID) (*fileAnswer, error) {
 }
 
 func (s *server) registerPhotos(a huma.API) {
-	added := op(http.MethodPost, "/api/cooks/{id}/photos", "addPhoto", "Attach a photograph; it is made small, and stripped of everything but the picture")
+	added := op(http.MethodPost, "/api/cooks/{id}/photos", "addPhoto", "Add a photograph; it is scaled down, and its metadata removed")
 	added.DefaultStatus, added.MaxBodyBytes, added.BodyReadTimeout = http.StatusCreated, picture.MaxBytes+1, time.Minute
 	huma.Register(a, added, func(ctx context.Context, in *struct {
 		ByID
@@ -88,7 +93,7 @@ func (s *server) registerPhotos(a huma.API) {
 		}
 		return answer(photoLine(kept)), nil
 	})
-	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/photos", "listPhotos", "Photographs of a cook, the oldest first"),
+	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/photos", "listPhotos", "List the photographs of a cook, oldest first"),
 		func(ctx context.Context, in *ByID) (*body[[]PhotoLine], error) {
 			list, err := s.Store.Photos(ctx, in.ID)
 			if err != nil {
@@ -100,7 +105,7 @@ func (s *server) registerPhotos(a huma.API) {
 			}
 			return answer(out), nil
 		})
-	huma.Register(a, op(http.MethodGet, "/api/photos/{id}", "getPhoto", "A photograph as JPEG"),
+	huma.Register(a, op(http.MethodGet, "/api/photos/{id}", "getPhoto", "Get a photograph as JPEG"),
 		func(ctx context.Context, in *ByID) (*fileAnswer, error) {
 			p, err := s.Store.Photo(ctx, in.ID)
 			if err != nil {
@@ -108,11 +113,11 @@ func (s *server) registerPhotos(a huma.API) {
 			}
 			return &fileAnswer{ContentType: "image/jpeg", CacheControl: "private, max-age=31536000, immutable", Body: p.Data}, nil
 		})
-	huma.Register(a, op(http.MethodDelete, "/api/photos/{id}", "deletePhoto", "Take a photograph away; it can be restored"),
+	huma.Register(a, op(http.MethodDelete, "/api/photos/{id}", "deletePhoto", "Delete a photograph; it can be restored"),
 		func(ctx context.Context, in *ByID) (*struct{}, error) {
 			return nil, problemOf(s.Store.DeletePhoto(ctx, in.ID))
 		})
-	huma.Register(a, op(http.MethodPost, "/api/photos/{id}/restore", "restorePhoto", "Bring a photograph back"),
+	huma.Register(a, op(http.MethodPost, "/api/photos/{id}/restore", "restorePhoto", "Restore a deleted photograph"),
 		func(ctx context.Context, in *ByID) (*struct{}, error) {
 			return nil, problemOf(s.Store.RestorePhoto(ctx, in.ID))
 		})

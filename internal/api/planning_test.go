@@ -14,8 +14,8 @@ import (
 
 	"verjuice/internal/api"
 	"verjuice/internal/apptest"
-	"verjuice/internal/core/sheet"
 	"verjuice/internal/demo"
+	"verjuice/internal/sheet"
 )
 
 // The calendar can be read again by its library, keeps its UIDs when the plan
@@ -77,21 +77,21 @@ func TestShopping(t *testing.T) {
 	require.Len(t, all.Meat, 5)
 	assert.Equal(t, "5.40 kg", all.Meat[0].Buy)
 	line := func(s sheet.Shopping, thing string) sheet.ShopLine {
-		for _, l := range s.Shelf {
-			if l.Thing == thing {
+		for _, l := range append(s.Shelf, s.Stock...) {
+			if l.ID == thing {
 				return l
 			}
 		}
 		return sheet.ShopLine{}
 	}
 	assert.Empty(t, line(all, "black-pepper").Buy, "enough is here")
-	assert.NotEmpty(t, line(all, "black-pepper").Have)
+	assert.NotEmpty(t, line(all, "black-pepper").InStock)
 	assert.NotEmpty(t, line(all, "stock").Buy)
 	assert.NotEmpty(t, all.Jars, "the sweet rub stands in a jar")
 	assert.Empty(t, line(all, "brown-sugar").Need, "so its sugar is not on the list")
-	require.NotNil(t, all.Total)
+	require.NotNil(t, all.Cost)
 
-	rec.Cook.Pieces[2].Season.Formula.ID = "" // a mix of its own now, not the jar's
+	rec.Cook.Pieces[2].Season.Formula.Rows[0].Parts = "5" // a mix of its own now, not the jar's
 	assert.NotEmpty(t, line(shop(), "brown-sugar").Need)
 	require.Equal(t, http.StatusNoContent, call(t, app, "PUT", "/api/larder/stock", api.LarderThing{Price: "€2.40 for 1 L", Stock: "5 L"}).StatusCode)
 	assert.Empty(t, line(shop(), "stock").Buy)

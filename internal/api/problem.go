@@ -10,16 +10,17 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"verjuice/internal/core/field"
+	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
 
 // Problem is an error answer as in RFC 9457.
 type Problem struct {
-	Type   string       `json:"type" example:"about:blank"`
-	Title  string       `json:"title"`
-	Status int          `json:"status"`
-	Detail string       `json:"detail" doc:"What happened and what to do"`
-	Errors field.Errors `json:"errors,omitempty" nullable:"false" doc:"Each value that is wrong"`
+	Type   string          `json:"type" example:"about:blank"`
+	Title  string          `json:"title"`
+	Status int             `json:"status"`
+	Detail string          `json:"detail" doc:"What happened and what to do"`
+	Errors []sheet.Mistake `json:"errors,omitempty" nullable:"false" doc:"Each value that is wrong"`
 }
 
 // Error implements error.
@@ -39,15 +40,15 @@ func newProblem(status int, msg string, errs ...error) huma.StatusError {
 		var detail *huma.ErrorDetail
 		switch {
 		case errors.As(err, &list):
-			p.Errors = append(p.Errors, list...)
+			p.Errors = append(p.Errors, sheet.Mistakes(list, sheet.Reader{})...)
 		case errors.As(err, &detail):
 			at, what, ok := place(detail.Message)
 			if !ok {
 				at, what = pointer(detail.Location), detail.Message
 			}
-			p.Errors = append(p.Errors, field.Error{Pointer: at, Detail: what})
+			p.Errors = append(p.Errors, sheet.Mistake{Pointer: at, ID: "request", Message: what})
 		case err != nil:
-			p.Errors = append(p.Errors, field.Error{Detail: err.Error()})
+			p.Errors = append(p.Errors, sheet.Mistake{ID: "request", Message: err.Error()})
 		}
 	}
 	return p
@@ -78,10 +79,17 @@ func problemOf(err error) error {
 		return newProblem(http.StatusNotFound, "There is nothing on record under this number. It may have been deleted.")
 	case errors.Is(err, store.ErrStale):
 		return newProblem(http.StatusPreconditionFailed, "This was changed on another screen since you opened it. Load it again; what you typed here is kept on this screen.")
+	case errors.Is(err, store.ErrOther):
+		return newProblem(http.StatusConflict, "Another fact has this id already. Send it with an id of its own.")
+	case store.Away(err):
+		return newProblem(http.StatusServiceUnavailable, databaseAway)
 	default:
 		return newProblem(http.StatusInternalServerError, "Something went wrong in the program or its database; nothing was saved. Try again.")
 	}
 }
+
+// databaseAway is said whenever the database does not answer.
+const databaseAway = "The database does not answer. What you typed is kept on this screen; try again in a moment, or start Verjuice again."
 
 func noSuchPath(w http.ResponseWriter, _ *http.Request) {
 	write(w, newProblem(http.StatusNotFound, "There is nothing at this address of the API.").(*Problem))

@@ -10,13 +10,14 @@ import (
 
 	"verjuice/internal/core/formula"
 	"verjuice/internal/instrument"
+	"verjuice/internal/sheet"
 )
 
 // readEvery is how often a scale is read.
 const readEvery = 200 * time.Millisecond
 
 func (s *server) registerScale(a huma.API) {
-	sse.Register(a, op(http.MethodGet, "/api/scale", "scaleReadings", "What the scale shows, as a stream of events"),
+	sse.Register(a, op(http.MethodGet, "/api/scale", "scaleReadings", "Stream what the scale shows, as server-sent events"),
 		map[string]any{"reading": instrument.Reading{}},
 		func(ctx context.Context, _ *struct{}, send sse.Sender) {
 			tick := time.NewTicker(readEvery)
@@ -34,12 +35,12 @@ func (s *server) registerScale(a huma.API) {
 				}
 			}
 		})
-	huma.Register(a, op(http.MethodPost, "/api/scale/tare", "tareScale", "Make what lies on the scale count as nothing"),
+	huma.Register(a, op(http.MethodPost, "/api/scale/tare", "tareScale", "Tare the scale"),
 		func(context.Context, *struct{}) (*struct{}, error) {
 			s.Scale.Tare()
 			return nil, nil
 		})
-	huma.Register(a, op(http.MethodPost, "/api/scale/put", "putOnScale", "Lay something on the simulated scale, or take it off"),
+	huma.Register(a, op(http.MethodPost, "/api/scale/put", "putOnScale", "Put something on the simulated scale, or take it off"),
 		func(_ context.Context, in *struct {
 			Body struct {
 				Grams float64 `json:"grams" minimum:"-10000" maximum:"10000"`
@@ -48,14 +49,14 @@ func (s *server) registerScale(a huma.API) {
 			s.Scale.Put(in.Body.Grams)
 			return nil, nil
 		})
-	huma.Register(a, op(http.MethodPost, "/api/scale/clear", "clearScale", "Take everything off the simulated scale"),
+	huma.Register(a, op(http.MethodPost, "/api/scale/clear", "clearScale", "Clear the simulated scale"),
 		func(context.Context, *struct{}) (*struct{}, error) {
 			s.Scale.Clear()
 			return nil, nil
 		})
-	huma.Register(a, op(http.MethodPost, "/api/calc/weighing", "weighing", "Where a weigh-out stands, and what to do next"),
-		func(_ context.Context, in *body[WeighingRequest]) (*body[formula.WeighOut], error) {
-			return answer(formula.Weighing(in.Body.Targets, in.Body.Weighed, in.Body.Rescale)), nil
+	huma.Register(a, op(http.MethodPost, "/api/calc/weighing", "weighing", "Check how far a weigh-out is, and what to do next"),
+		func(_ context.Context, in *body[WeighingRequest]) (*body[sheet.WeighOut], error) {
+			return answer(sheet.WriteWeighing(formula.Weighing(in.Body.Targets, in.Body.Weighed, in.Body.Rescale))), nil
 		})
 }
 

@@ -6,32 +6,42 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"verjuice/internal/core/sheet"
+	"verjuice/internal/core/kitchen"
+	"verjuice/internal/sheet"
 )
 
+// cookAsked asks for a cook worked out.
+type cookAsked struct {
+	Measure
+	ServedAt string `query:"served_at" doc:"Serving time on record, which may have passed"`
+	Body     sheet.CookRequest
+}
+
 func (s *server) registerSheet(a huma.API) {
-	huma.Register(a, op(http.MethodPost, "/api/sheet", "sheet", "Every figure of a cook as typed, saved or not"),
-		func(ctx context.Context, in *struct {
-			Measure
-			ServedAt string `query:"served_at" doc:"Serving time on record, which may have passed"`
-			Body     sheet.Cook
-		}) (*body[sheet.Sheet], error) {
-			opt := in.options(s.Now())
-			opt.ServedAt, opt.Shelf = in.ServedAt, s.kitchen(ctx)
-			return answer(sheet.Compute(in.Body, opt)), nil
+	huma.Register(a, op(http.MethodPost, "/api/sheet", "sheet", "Calculate every figure of a cook, saved or not"),
+		func(ctx context.Context, in *cookAsked) (*body[sheet.Sheet], error) {
+			k, err := s.kitchen(ctx, in.Body.Formulas()...)
+			if err != nil {
+				return nil, err
+			}
+			return answer(sheet.OfCook(in.Body, k, s.clock(in.ServedAt), in.reader())), nil
 		})
-	calc(a, "scale", "Weigh out a rub for one piece", sheet.Scale)
-	calc(a, "ledger", "Add up the salt of one piece", sheet.Ledger)
-	calc(a, "bath", "Work out a wet brine for one kind of piece", sheet.WetBrine)
-	calc(a, "injection", "Work out an injection for one kind of piece", sheet.Inject)
-	calc(a, "drybrine", "Follow the salt of one piece's coat into the meat", sheet.DryBrine)
+	calc(s, a, "scale", "Calculate the rub for one piece", sheet.Scale)
+	calc(s, a, "ledger", "Calculate the salt of one piece by every source", sheet.Ledger)
+	calc(s, a, "bath", "Calculate a wet brine", sheet.WetBrine)
+	calc(s, a, "injection", "Calculate an injection", sheet.Inject)
+	calc(s, a, "drybrine", "Calculate how deep the salt of a rub gets", sheet.DryBrine)
 }
 
 // calc serves one computation of the core.
-func calc[T any](a huma.API, name, summary string, compute func(sheet.Request) (*T, error)) {
+func calc[T any](s *server, a huma.API, name, summary string, compute func(sheet.PieceRequest, kitchen.Kitchen) (*T, error)) {
 	huma.Register(a, op(http.MethodPost, "/api/calc/"+name, name, summary),
-		func(_ context.Context, in *body[sheet.Request]) (*body[*T], error) {
-			out, err := compute(in.Body)
+		func(ctx context.Context, in *body[sheet.PieceRequest]) (*body[*T], error) {
+			k, err := s.kitchen(ctx, in.Body.Formulas()...)
+			if err != nil {
+				return nil, err
+			}
+			out, err := compute(in.Body, k)
 			if err != nil {
 				return nil, problemOf(err)
 			}

@@ -6,16 +6,17 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"verjuice/internal/core/sheet"
+	"verjuice/internal/core/guess"
+	"verjuice/internal/sheet"
 )
 
 func (s *server) registerTrainer(a huma.API) {
 	huma.Register(a, op(http.MethodPost, "/api/trainer", "trainer", "Judge the guesses of a game so far, and ask the next"),
 		func(_ context.Context, in *struct {
 			Measure
-			Body sheet.TrainerGame
+			Body guess.Game
 		}) (*body[*sheet.TrainerSheet], error) {
-			out, err := sheet.Trainer(in.Body, in.options(s.Now()))
+			out, err := sheet.OfGame(in.Body, in.reader())
 			if err != nil {
 				return nil, problemOf(err)
 			}

@@ -1,6 +1,7 @@
 package core
 
 import (
+	"go/ast"
 	"go/parser"
 	"go/token"
 	"io/fs"
@@ -36,4 +37,68 @@ func TestCoreIsPure(t *testing.T) {
 	})
 	require.NoError(t, err)
 	assert.Greater(t, files, 10)
+}
+
+// What may import what inside the core: a line names a package and all that it may
+// know of ours. No package is one that everything passes through, but cooking.
+var knows = map[string]string{
+	"bench":    "cook cooking cut dose field formula kitchen larder quantity salt shop trace",
+	"caution":  "cut field quantity",
+	"cook":     "cut dose field formula kitchen larder method plan quantity salt",
+	"cooking":  "caution cook cut dose facts field formula kitchen method plan quantity salt shop trace",
+	"cut":      "field quantity table",
+	"dose":     "cut field formula larder quantity salt trace",
+	"facts":    "field",
+	"field":    "",
+	"formula":  "cut field larder quantity",
+	"guess":    "cook cooking cut field formula kitchen quantity trace",
+	"kitchen":  "field formula larder quantity",
+	"larder":   "field quantity table",
+	"method":   "dose quantity",
+	"plan":     "cut field quantity",
+	"quantity": "field",
+	"salt":     "cut field larder quantity",
+	"shop":     "cook cut dose formula kitchen larder quantity trace",
+	"table":    "",
+	"trace":    "quantity",
+}
+
+// Each package stays small enough to read, knows only what it has to, and explains
+// itself with an example; long functions say why.
+func TestTheHouseStaysInOrder(t *testing.T) {
+	const mostLines, longFunction = 1500, 60
+	lines, docs := map[string]int{}, map[string]string{}
+	require.NoError(t, filepath.WalkDir("..", func(path string, _ fs.DirEntry, err error) error {
+		require.NoError(t, err)
+		if !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+			return nil
+		}
+		set := token.NewFileSet()
+		file, err := parser.ParseFile(set, path, nil, parser.ParseComments)
+		require.NoError(t, err)
+		for _, d := range file.Decls {
+			if f, ok := d.(*ast.FuncDecl); ok {
+				long := set.Position(f.End()).Line - set.Position(f.Pos()).Line + 1
+				assert.True(t, long <= longFunction || strings.Contains(f.Doc.Text(), "in one piece because"), "%s: %s has %d lines", path, f.Name.Name, long)
+			}
+		}
+		name, inCore := strings.CutPrefix(filepath.ToSlash(filepath.Dir(path)), "../core/")
+		if !inCore {
+			return nil
+		}
+		lines[name] += set.Position(file.End()).Line
+		docs[name] += file.Doc.Text()
+		for _, spec := range file.Imports {
+			imported, _ := strconv.Unquote(spec.Path.Value)
+			if ours, ok := strings.CutPrefix(imported, "verjuice/internal/core/"); ok {
+				assert.Contains(t, strings.Fields(knows[name]), ours, "%s imports %s", path, ours)
+			}
+		}
+		return nil
+	}))
+	assert.Len(t, lines, len(knows))
+	for name, n := range lines {
+		assert.LessOrEqual(t, n, mostLines, name)
+		assert.Contains(t, docs[name], "\n\t", "package %s explains itself with an example", name)
+	}
 }

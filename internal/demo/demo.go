@@ -4,10 +4,12 @@ package demo
 
 import (
 	"context"
+	"fmt"
 	"time"
 
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
-	"verjuice/internal/core/sheet"
 	"verjuice/internal/store"
 )
 
@@ -41,15 +43,15 @@ func loadFormulas(ctx context.Context, db *store.Store) (formula.Formula, error)
 	var injection formula.Formula
 	rub := house("fennel-house")
 	rub.Name, rub.Tags, rub.Note = "Regatta lamb rub", []string{"lamb", "regatta"}, "Ines’s: the house rub with less salt."
-	first, err := db.CreateFormula(ctx, rub, "from Fennel house rub")
+	first, err := db.CreateFormula(ctx, rub, field.Because("changed.from", "before", "Fennel house rub"))
 	if err != nil {
 		return injection, err
 	}
 	changed := first.Formula
 	changed.Rows = append([]formula.Row{}, changed.Rows...)
 	changed.Rows[0].Parts = "3"
-	if _, err := db.UpdateFormula(ctx, first.ID, first.Version, changed, func(old formula.Formula) []string {
-		return formula.Changes(old, changed, formula.Shelf{})
+	if _, err := db.UpdateFormula(ctx, first.ID, first.Version, changed, func(old formula.Formula) []formula.Change {
+		return formula.Changes(old, changed, nil)
 	}); err != nil {
 		return injection, err
 	}
@@ -76,7 +78,7 @@ func loadFormulas(ctx context.Context, db *store.Store) (formula.Formula, error)
 			},
 		},
 	} {
-		r, err := db.CreateFormula(ctx, f, "new")
+		r, err := db.CreateFormula(ctx, f, field.Because("changed.new"))
 		if err != nil {
 			return injection, err
 		}
@@ -87,17 +89,17 @@ func loadFormulas(ctx context.Context, db *store.Store) (formula.Formula, error)
 	return injection, nil
 }
 
-func cooks(now time.Time, injection formula.Formula) []sheet.Cook {
+func cooks(now time.Time, injection formula.Formula) []cook.Cook {
 	zone, err := time.LoadLocation(Zone)
 	if err != nil {
 		zone = time.UTC
 	}
-	supper := sheet.NewCook(now.In(zone), 36)
+	supper := cook.New(now.In(zone), 36)
 	supper.Name = "Autumn regatta supper"
 	supper.Portion = "180 g"
 	supper.Guests, supper.Children, supper.Appetite, supper.Leftovers, supper.Hands = 34, 4, "hearty", 6, 2
-	supper.Pits = []sheet.PitTyped{{Name: "Pellet cabinet", Kind: "pellet"}, {Name: "Kettle", Kind: "kettle", Room: "24"}, {Name: "Borrowed offset", Kind: "offset"}}
-	supper.Pieces = []sheet.Piece{
+	supper.Pits = []cook.Pit{{Name: "Pellet cabinet", Kind: "pellet"}, {Name: "Kettle", Kind: "kettle", Room: "24"}, {Name: "Borrowed offset", Kind: "offset"}}
+	supper.Pieces = []cook.Piece{
 		lambShoulders(), chuckRoll(injection), porkLoin(), chickenLegs(), venison(),
 	}
 	for i, pit := range []int{0, 0, 2, 1, 2} {
@@ -105,16 +107,22 @@ func cooks(now time.Time, injection formula.Formula) []sheet.Cook {
 	}
 	supper.Pieces[1].Choices = map[string]string{"rest": "holder", "slice": "pulled"}
 	supper.Pieces[0].Grain, supper.Pieces[4].Grain = "0", "25"
-	trial := sheet.Cook{
+	trial := cook.Cook{
 		Name: "Lamb trial at the boathouse", ServeAt: past(now.In(zone), 23), Zone: Zone, Guests: 8,
-		Pieces: []sheet.Piece{lambShoulders()},
+		Pieces: []cook.Piece{lambShoulders()},
 	}
 	trial.Pieces[0].Count = 1
-	launch := sheet.Cook{
+	launch := cook.Cook{
 		Name: "Launch day, Ines and Odhran", ServeAt: past(now.In(zone), 51), Zone: Zone, Guests: 14,
-		Pieces: []sheet.Piece{chickenLegs(), porkLoin()},
+		Pieces: []cook.Piece{chickenLegs(), porkLoin()},
 	}
-	return []sheet.Cook{launch, trial, supper}
+	all := []cook.Cook{launch, trial, supper}
+	for _, c := range all {
+		for i := range c.Pieces {
+			c.Pieces[i].Key = fmt.Sprintf("p%d", i+1)
+		}
+	}
+	return all
 }
 
 // past is the evening so many days ago.
@@ -123,7 +131,7 @@ func past(now time.Time, days int) string {
 }
 
 func house(id string) formula.Formula {
-	for _, f := range formula.House() {
+	for _, f := range formula.ReadyMade() {
 		if f.ID == id {
 			return f
 		}
@@ -131,45 +139,45 @@ func house(id string) formula.Formula {
 	panic("demo: no formula " + id)
 }
 
-func lambShoulders() sheet.Piece {
-	return sheet.Piece{
+func lambShoulders() cook.Piece {
+	return cook.Piece{
 		Cut: "lamb-shoulder-bone-in", Count: 2, Bought: "2.7 kg", Trimmed: "2.4 kg", TrimStyle: "usual", Thickness: "85 mm",
-		Season: sheet.Season{Formula: house("fennel-house"), Mode: "coat", Coat: "medium", Band: "seasoned"},
-		Wait:   sheet.Wait{Style: "day", For: "31 h", Open: true},
+		Season: cook.Season{Formula: house("fennel-house"), Mode: "coat", Coat: "medium", Band: "seasoned"},
+		Wait:   cook.Wait{Style: "day", For: "31 h", Open: true},
 	}
 }
 
-func chuckRoll(injection formula.Formula) sheet.Piece {
-	return sheet.Piece{
+func chuckRoll(injection formula.Formula) cook.Piece {
+	return cook.Piece{
 		Label: "Chuck roll, for pulling", Cut: "beef-chuck-roll", Count: 1, Bought: "4.4 kg", TrimStyle: "usual",
-		Season: sheet.Season{Formula: house("pepper-heavy"), Mode: "target", Target: "1.1 %", Coat: "heavy", Band: "seasoned"},
-		Inject: &sheet.Injection{Formula: injection, Pump: "8 %", Bore: "3 mm"},
-		Wait:   sheet.Wait{Style: "day", For: "24 h", Open: false},
+		Season: cook.Season{Formula: house("pepper-heavy"), Mode: "target", Target: "1.1 %", Coat: "heavy", Band: "seasoned"},
+		Inject: &cook.Injection{Formula: injection, Pump: "8 %", Bore: "3 mm"},
+		Wait:   cook.Wait{Style: "day", For: "24 h", Open: false},
 	}
 }
 
-func porkLoin() sheet.Piece {
-	return sheet.Piece{
+func porkLoin() cook.Piece {
+	return cook.Piece{
 		Cut: "pork-loin", Count: 1, Bought: "1.8 kg", TrimStyle: "light",
-		Season: sheet.Season{Formula: house("boathouse-sweet"), Mode: "coat", Coat: "medium", Binder: true, Band: "seasoned"},
-		Wait:   sheet.Wait{Style: "overnight", For: "10 h", Open: true},
-		Fire:   sheet.Fire{Pit: "120 °C"},
+		Season: cook.Season{Formula: house("boathouse-sweet"), Mode: "coat", Coat: "medium", Binder: true, Band: "seasoned"},
+		Wait:   cook.Wait{Style: "overnight", For: "10 h", Open: true},
+		Fire:   cook.Fire{Pit: "120 °C"},
 	}
 }
 
-func chickenLegs() sheet.Piece {
-	return sheet.Piece{
+func chickenLegs() cook.Piece {
+	return cook.Piece{
 		Cut: "chicken-leg", Count: 12, Bought: "3.7 kg", Together: true, TrimStyle: "light",
-		Bath:   &sheet.Bath{Kind: "equilibrium", Target: "0.6 %", Pot: "9 L", For: "18 h"},
-		Season: sheet.Season{Formula: house("lemon-herb"), Mode: "target", Target: "0.9 %", Coat: "light", Band: "seasoned"},
-		Wait:   sheet.Wait{Style: "overnight", For: "14 h", Open: true},
+		Bath:   &cook.Bath{Kind: "equilibrium", Target: "0.6 %", Pot: "9 L", For: "18 h"},
+		Season: cook.Season{Formula: house("lemon-herb"), Mode: "target", Target: "0.9 %", Coat: "light", Band: "seasoned"},
+		Wait:   cook.Wait{Style: "overnight", For: "14 h", Open: true},
 	}
 }
 
-func venison() sheet.Piece {
-	return sheet.Piece{
+func venison() cook.Piece {
+	return cook.Piece{
 		Label: "Venison haunch roast", Cut: "venison-haunch", Count: 1, Bought: "2 kg", TrimStyle: "close",
-		Season: sheet.Season{Formula: house("juniper-coffee"), Mode: "coat", Coat: "light", Band: "mild"},
-		Wait:   sheet.Wait{Style: "overnight", For: "12 h", Open: true},
+		Season: cook.Season{Formula: house("juniper-coffee"), Mode: "coat", Coat: "light", Band: "mild"},
+		Wait:   cook.Wait{Style: "overnight", For: "12 h", Open: true},
 	}
 }

@@ -6,13 +6,14 @@ import (
 
 	ics "github.com/arran4/golang-ical"
 
-	"verjuice/internal/core/sheet"
+	"verjuice/internal/core/cook"
+	"verjuice/internal/sheet"
 )
 
 // Calendar writes a cook's plan as iCalendar (RFC 5545): an event for each task
 // still to do, with a reminder. The events keep their UIDs when the plan moves, so
 // that a calendar that has them is updated; sequence is the cook's version.
-func Calendar(id uint64, sequence uint, c sheet.Cook, p *sheet.PlanSheet, now time.Time) (string, error) {
+func Calendar(id uint64, sequence uint, c cook.Cook, p *sheet.PlanSheet, now time.Time) (string, error) {
 	cal := ics.NewCalendar()
 	cal.SetMethod(ics.MethodPublish)
 	cal.SetProductId("-//Verjuice//Cook plan//EN")

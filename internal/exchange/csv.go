@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/kitchen"
 )
 
 // columns of the CSV, in the order they are written. Reading goes by their names.
@@ -28,14 +29,14 @@ func guard(s string) string {
 
 func unguard(s string) string { return strings.TrimPrefix(s, "'") }
 
-func writeCSV(fs []formula.Formula, shelf formula.Shelf) ([]byte, error) {
+func writeCSV(fs []formula.Formula, k kitchen.Kitchen) ([]byte, error) {
 	var out bytes.Buffer
 	w := csv.NewWriter(&out)
 	_ = w.Write(columns)
 	for _, f := range fs {
 		for _, r := range f.Rows {
 			_ = w.Write([]string{
-				guard(f.Name), string(kindOr(f.Kind)), string(f.Basis), guard(r.Parts), guard(rowName(r, shelf)), guard(r.Form), guard(r.Ingredient),
+				guard(f.Name), string(kindOr(f.Kind)), string(f.Basis), guard(r.Parts), guard(formula.RowName(r, k)), guard(r.Form), guard(r.Ingredient),
 				guard(f.Note), guard(strings.Join(f.Tags, ";")),
 			})
 		}
@@ -54,23 +55,12 @@ func readCSV(data []byte) ([]raw, error) {
 			r.Comma = comma
 		}
 	}
-	names, err := r.Read()
+	at, err := csvColumns(r)
 	if err != nil {
-		return nil, csvError(err)
-	}
-	at := map[string]int{}
-	for i, n := range names {
-		at[strings.ToLower(strings.TrimSpace(n))] = i
-	}
-	if _, ok := at["ingredient"]; !ok {
-		return nil, wrong("line 1", "this is neither JSON nor a table with the columns amount and ingredient")
-	}
-	if _, ok := at["amount"]; !ok {
-		return nil, wrong("line 1", "the column amount is missing")
+		return nil, err
 	}
 	var out []raw
-	place := map[string]int{}
-	for {
+	for place := map[string]int{}; ; {
 		record, err := r.Read()
 		if errors.Is(err, io.EOF) {
 			return out, nil
@@ -107,19 +97,43 @@ func readCSV(data []byte) ([]raw, error) {
 			}
 			i = len(out)
 			place[name] = i
-			f := raw{name: name, kind: cell("kind"), basis: cell("basis"), note: cell("note"), place: here}
-			for _, t := range strings.Split(cell("tags"), ";") {
-				if t = strings.TrimSpace(t); t != "" {
-					f.tags = append(f.tags, t)
-				}
-			}
-			out = append(out, f)
+			out = append(out, raw{name: name, kind: cell("kind"), basis: cell("basis"), note: cell("note"), place: here, tags: csvTags(cell("tags"))})
 		}
 		out[i].rows = append(out[i].rows, rawRow{
 			amount: cell("amount"), id: cell("id"), name: cell("ingredient"), form: cell("form"),
 			written: strings.Join([]string{cell("amount"), cell("ingredient"), cell("form")}, " "),
 		})
 	}
+}
+
+// csvColumns reads the first line: which column is where.
+func csvColumns(r *csv.Reader) (map[string]int, error) {
+	names, err := r.Read()
+	if err != nil {
+		return nil, csvError(err)
+	}
+	at := map[string]int{}
+	for i, n := range names {
+		at[strings.ToLower(strings.TrimSpace(n))] = i
+	}
+	if _, ok := at["ingredient"]; !ok {
+		return nil, wrong("line 1", "this is neither JSON nor a table with the columns amount and ingredient")
+	}
+	if _, ok := at["amount"]; !ok {
+		return nil, wrong("line 1", "the column amount is missing")
+	}
+	return at, nil
+}
+
+// csvTags reads tags between semicolons.
+func csvTags(cell string) []string {
+	var out []string
+	for _, t := range strings.Split(cell, ";") {
+		if t = strings.TrimSpace(t); t != "" {
+			out = append(out, t)
+		}
+	}
+	return out
 }
 
 func csvError(err error) error {

@@ -2,7 +2,7 @@
 // documented JSON, schema.org Recipe as JSON-LD, and CSV (docs/formats.md).
 //
 //	found, err := exchange.Read(data, pantry)
-//	data, err := exchange.Write(formulas, exchange.CSV, shelf)
+//	data, err := exchange.Write(formulas, exchange.CSV, k)
 //
 // Nothing is dropped on reading: a line whose ingredient is not known comes back
 // as a row without one, with what was written, for the cook to answer. What cannot
@@ -12,10 +12,13 @@ package exchange
 import (
 	"bytes"
 	"fmt"
+	"maps"
+	"slices"
 	"strings"
 	"unicode/utf8"
 
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/larder"
 )
 
@@ -75,10 +78,25 @@ type Choice struct {
 	Name       string `json:"name"`
 }
 
-// Pantry is what a line of a file may be: ingredients, and formulas by name.
-type Pantry struct {
-	Ingredients []larder.Ingredient
-	Formulas    map[string]string // id by lower-case name
+// known is what a line of a file may be: ingredients, and formulas by name.
+type known struct {
+	ingredients []larder.Ingredient
+	formulas    map[string]string // id by lower-case name
+}
+
+// knownIn is what a kitchen knows, with what ships with the program.
+func knownIn(k kitchen.Kitchen) known {
+	p := known{ingredients: larder.All(), formulas: map[string]string{}}
+	for _, id := range slices.Sorted(maps.Keys(k.Ingredients)) {
+		p.ingredients = append(p.ingredients, k.Ingredients[id])
+	}
+	for _, f := range formula.ReadyMade() {
+		p.formulas[strings.ToLower(f.Name)] = f.ID
+	}
+	for _, id := range slices.Sorted(maps.Keys(k.Formulas)) {
+		p.formulas[strings.ToLower(k.Formulas[id].Name)] = id
+	}
+	return p
 }
 
 // raw is a formula as a file has it.
@@ -97,9 +115,9 @@ type rawRow struct {
 // FilePrefix marks the id of a formula that is in the same file.
 const FilePrefix = "file-"
 
-// Read reads the formulas of a file, whichever of the formats it is in. The error
-// is an Error.
-func Read(data []byte, p Pantry) ([]Found, error) {
+// Read reads the formulas of a file, whichever of the formats it is in; rows may be
+// what the kitchen has. The error is an Error.
+func Read(data []byte, k kitchen.Kitchen) ([]Found, error) {
 	if len(data) > MaxBytes {
 		return nil, wrong("", "the file is larger than a megabyte; a formula is a few hundred bytes")
 	}
@@ -127,7 +145,7 @@ func Read(data []byte, p Pantry) ([]Found, error) {
 	if len(raws) > maxFormulas {
 		return nil, wrong("", "more than %d formulas in one file", maxFormulas)
 	}
-	return place(raws, p)
+	return place(raws, knownIn(k))
 }
 
 func invalidLine(data []byte) string {
@@ -146,25 +164,25 @@ func invalidLine(data []byte) string {
 }
 
 // Write writes formulas, and those that they use, in a format.
-func Write(fs []formula.Formula, as Format, shelf formula.Shelf) ([]byte, error) {
-	all, err := gather(fs, shelf)
+func Write(fs []formula.Formula, as Format, k kitchen.Kitchen) ([]byte, error) {
+	all, err := gather(fs, k)
 	if err != nil {
 		return nil, err
 	}
 	switch as {
 	case JSON:
-		return writeJSON(all, shelf)
+		return writeJSON(all, k)
 	case LD:
-		return writeLD(all, shelf)
+		return writeLD(all, k)
 	case CSV:
-		return writeCSV(all, shelf)
+		return writeCSV(all, k)
 	}
 	return nil, wrong("", "json, jsonld or csv")
 }
 
 // gather returns fs and the formulas they use, the used before the users, each
 // once.
-func gather(fs []formula.Formula, shelf formula.Shelf) ([]formula.Formula, error) {
+func gather(fs []formula.Formula, k kitchen.Kitchen) ([]formula.Formula, error) {
 	var out []formula.Formula
 	seen := map[string]bool{}
 	var add func(f formula.Formula, depth int) error
@@ -182,7 +200,7 @@ func gather(fs []formula.Formula, shelf formula.Shelf) ([]formula.Formula, error
 			if r.Formula == "" {
 				continue
 			}
-			used, ok := shelf.Find(r.Formula)
+			used, ok := formula.Find(r.Formula, k)
 			if !ok {
 				return wrong("", "a formula that %s uses is gone", f.Name)
 			}
@@ -199,16 +217,6 @@ func gather(fs []formula.Formula, shelf formula.Shelf) ([]formula.Formula, error
 		}
 	}
 	return out, nil
-}
-
-// rowName is a row's ingredient or formula in words.
-func rowName(r formula.Row, shelf formula.Shelf) string {
-	if r.Formula != "" {
-		f, _ := shelf.Find(r.Formula)
-		return f.Name
-	}
-	i, _ := shelf.FindIngredient(r.Ingredient)
-	return i.Name
 }
 
 func kindOr(k formula.Kind) formula.Kind {

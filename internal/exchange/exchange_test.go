@@ -10,13 +10,11 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/core/formula"
-	"verjuice/internal/core/larder"
+	"verjuice/internal/core/kitchen"
 )
 
-var pantry = Pantry{Ingredients: larder.All(), Formulas: map[string]string{}}
-
 // The rub, an injection that holds it, and a bath in percent.
-var shelf = formula.Shelf{Formula: func(id string) (formula.Formula, bool) { f, ok := own[id]; return f, ok }}
+var mine = kitchen.Kitchen{Formulas: own}
 
 var own = map[string]formula.Formula{
 	"1": {ID: "1", Name: "=Crew rub, \"hot\"", Basis: formula.ByVolume, Tags: []string{"a", "b"}, Note: "two\nlines", Rows: []formula.Row{
@@ -34,28 +32,24 @@ var own = map[string]formula.Formula{
 // What is written is read back as the same mixes, in every format, with nothing
 // to ask; and written again it is the same file.
 func TestRoundTrip(t *testing.T) {
-	sets := [][]formula.Formula{{own["1"]}, {own["2"]}, {own["3"], own["2"]}, formula.House()}
+	sets := [][]formula.Formula{{own["1"]}, {own["2"]}, {own["3"], own["2"]}, formula.ReadyMade()}
 	for _, as := range []Format{JSON, LD, CSV} {
 		for _, fs := range sets {
-			all, err := gather(fs, shelf)
+			all, err := gather(fs, mine)
 			require.NoError(t, err)
-			data, err := Write(fs, as, shelf)
+			data, err := Write(fs, as, mine)
 			require.NoError(t, err)
-			found, err := Read(data, pantry)
+			found, err := Read(data, kitchen.Kitchen{})
 			require.NoError(t, err, "%s", data)
 			require.Len(t, found, len(all))
-			inFile := formula.Shelf{Formula: func(id string) (formula.Formula, bool) {
-				for i := range found {
-					if id == FilePrefix+string(rune('0'+i)) {
-						return found[i].Formula, true
-					}
-				}
-				return formula.Formula{}, false
-			}}
+			inFile := kitchen.Kitchen{Formulas: map[string]formula.Formula{}}
+			for i := range found {
+				inFile.Formulas[FilePrefix+string(rune('0'+i))] = found[i].Formula
+			}
 			for i, f := range found {
 				assert.Empty(t, f.Asks, "%s of %s", as, data)
 				assert.Equal(t, oneLine(all[i].Name), f.Formula.Name)
-				want, errs := formula.Blend(all[i], shelf)
+				want, errs := formula.Blend(all[i], mine)
 				require.Empty(t, errs)
 				got, errs := formula.Blend(f.Formula, inFile)
 				require.Empty(t, errs)
@@ -77,7 +71,7 @@ func TestLinesOfARecipe(t *testing.T) {
 	page := `[{"@type":"WebPage"},{"@context":"https://schema.org","@graph":[{"@type":["Thing","Recipe"],"name":"A rub","keywords":["hot"],"recipeIngredient":[
 		"2 tablespoons (30 g) smoked paprika", "1 1/2 cups packed brown sugar", "½ tsp ground cayenne pepper", "2 Tbsp + 1 tsp garlic powder",
 		"1 tsp salt", "2 tsp kosher salt", "1 Tbsp grains of paradise", "black pepper to taste", "1 cup cider vinegar"]}]}]`
-	found, err := Read([]byte(page), pantry)
+	found, err := Read([]byte(page), kitchen.Kitchen{})
 	require.NoError(t, err)
 	f := found[0]
 	require.Len(t, f.Formula.Rows, 9)
@@ -120,7 +114,7 @@ func TestBadFiles(t *testing.T) {
 		"too many rows":        {"amount,ingredient\n" + strings.Repeat("1,table salt\n", 41), "line 2: a formula has at most 40"},
 	} {
 		t.Run(name, func(t *testing.T) {
-			_, err := Read([]byte(c.in), pantry)
+			_, err := Read([]byte(c.in), kitchen.Kitchen{})
 			require.Error(t, err)
 			assert.Contains(t, err.Error(), c.want)
 		})
@@ -129,7 +123,7 @@ func TestBadFiles(t *testing.T) {
 
 // A spreadsheet must not compute what we write.
 func TestSpreadsheetsDoNotCompute(t *testing.T) {
-	data, err := Write([]formula.Formula{own["1"]}, CSV, shelf)
+	data, err := Write([]formula.Formula{own["1"]}, CSV, mine)
 	require.NoError(t, err)
 	assert.Contains(t, string(data), `"'=Crew rub, ""hot"""`)
 }
@@ -141,7 +135,7 @@ func TestDocumentedExamples(t *testing.T) {
 	blocks := regexp.MustCompile("(?s)```(?:json|csv) example\n(.*?)```").FindAllSubmatch(doc, -1)
 	require.Len(t, blocks, 3)
 	for _, b := range blocks {
-		found, err := Read(b[1], pantry)
+		found, err := Read(b[1], kitchen.Kitchen{})
 		require.NoError(t, err)
 		assert.Empty(t, found[0].Asks)
 	}
@@ -149,16 +143,16 @@ func TestDocumentedExamples(t *testing.T) {
 
 func FuzzRead(f *testing.F) {
 	for _, as := range []Format{JSON, LD, CSV} {
-		data, _ := Write(formula.House()[:1], as, shelf)
+		data, _ := Write(formula.ReadyMade()[:1], as, mine)
 		f.Add(data)
 	}
 	f.Fuzz(func(t *testing.T, data []byte) {
-		found, err := Read(data, pantry)
+		found, err := Read(data, kitchen.Kitchen{})
 		if err == nil && len(found) == 0 {
 			t.Fatal("nothing read, and no error")
 		}
 		for _, one := range found {
-			formula.Blend(one.Formula, shelf)
+			formula.Blend(one.Formula, mine)
 		}
 	})
 }

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/kitchen"
 )
 
 // formatName and formatVersion stand in every file of our own JSON.
@@ -39,13 +40,13 @@ type fileRow struct {
 	Formula    string `json:"formula,omitempty"`
 }
 
-func writeJSON(fs []formula.Formula, shelf formula.Shelf) ([]byte, error) {
+func writeJSON(fs []formula.Formula, k kitchen.Kitchen) ([]byte, error) {
 	out := file{Format: formatName, Version: formatVersion, Formulas: []fileFormula{}}
 	for _, f := range fs {
 		one := fileFormula{Name: f.Name, Kind: string(kindOr(f.Kind)), Note: f.Note, Tags: f.Tags, Basis: string(f.Basis), Rows: []fileRow{}}
 		for _, r := range f.Rows {
 			row := fileRow{Amount: r.Parts, Ingredient: r.Ingredient, Form: r.Form}
-			if name := rowName(r, shelf); r.Formula != "" {
+			if name := formula.RowName(r, k); r.Formula != "" {
 				row.Formula = name
 			} else {
 				row.Name = name

@@ -6,7 +6,9 @@ import (
 	"strings"
 
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/sheet"
 )
 
 const schemaOrg = "https://schema.org"
@@ -23,12 +25,12 @@ type recipe struct {
 
 // writeLD writes recipes in measures that anyone can use: a part by volume is a
 // teaspoon, a part by weight a gram, a share so many grams.
-func writeLD(fs []formula.Formula, shelf formula.Shelf) ([]byte, error) {
+func writeLD(fs []formula.Formula, k kitchen.Kitchen) ([]byte, error) {
 	graph := []recipe{}
 	for _, f := range fs {
-		mix, errs := formula.Blend(f, shelf)
+		mix, errs := formula.Blend(f, k)
 		if len(errs) > 0 {
-			return nil, wrong("", "“%s” has a mistake of its own: %s", f.Name, errs[0].Detail)
+			return nil, wrong("", "“%s” has a mistake of its own: %s", f.Name, sheet.Mistakes(errs[:1], sheet.Reader{})[0].Message)
 		}
 		whole := mix.Measured
 		if whole == 0 {
@@ -39,7 +41,7 @@ func writeLD(fs []formula.Formula, shelf formula.Shelf) ([]byte, error) {
 			Yield: quantity.Number(whole) + " g",
 		}
 		for i, row := range f.Rows {
-			name := rowName(row, shelf)
+			name := formula.RowName(row, k)
 			if row.Form != "" {
 				name += ", " + row.Form
 			}

@@ -13,8 +13,8 @@ import (
 	"verjuice/internal/core/quantity"
 )
 
-// place finds every row's ingredient in the pantry, or asks.
-func place(raws []raw, p Pantry) ([]Found, error) {
+// place finds what every row is, or asks.
+func place(raws []raw, p known) ([]Found, error) {
 	inFile := map[string]string{}
 	for i, r := range raws {
 		inFile[strings.ToLower(r.name)] = fmt.Sprintf("%s%d", FilePrefix, i)
@@ -67,12 +67,12 @@ func kindOf(word string) formula.Kind {
 }
 
 // find makes a row of r, with a question when it is not clear what it is.
-func (p Pantry) find(r rawRow, entries []entry, inFile map[string]string, self string) (formula.Row, *Ask) {
+func (p known) find(r rawRow, entries []entry, inFile map[string]string, self string) (formula.Row, *Ask) {
 	out := formula.Row{Parts: strings.TrimSpace(r.amount)}
 	ask := &Ask{Written: clip(r.written), Maybe: []Choice{}}
 	if id := inFile[strings.ToLower(strings.TrimSpace(r.name))]; id != "" && id != self && r.id == "" {
 		out.Formula = id
-	} else if id := p.Formulas[strings.ToLower(strings.TrimSpace(r.name))]; id != "" && r.id == "" {
+	} else if id := p.formulas[strings.ToLower(strings.TrimSpace(r.name))]; id != "" && r.id == "" {
 		out.Formula = id
 	} else if i, ok := p.byID(r.id); ok {
 		out.Ingredient, out.Form = i.ID, i.Forms[0].Name
@@ -99,8 +99,8 @@ func (p Pantry) find(r rawRow, entries []entry, inFile map[string]string, self s
 	return out, ask
 }
 
-func (p Pantry) byID(id string) (larder.Ingredient, bool) {
-	for _, i := range p.Ingredients {
+func (p known) byID(id string) (larder.Ingredient, bool) {
+	for _, i := range p.ingredients {
 		if i.ID == id && id != "" {
 			return i, true
 		}
@@ -146,9 +146,9 @@ type entry struct {
 	forms [][]string
 }
 
-func (p Pantry) index() []entry {
-	out := make([]entry, len(p.Ingredients))
-	for i, one := range p.Ingredients {
+func (p known) index() []entry {
+	out := make([]entry, len(p.ingredients))
+	for i, one := range p.ingredients {
 		out[i] = entry{Ingredient: one, name: words(one.Name)}
 		for _, f := range one.Forms {
 			out[i].forms = append(out[i].forms, words(f.Name))
@@ -234,7 +234,7 @@ func split(line string) (amount, rest string) {
 		if !strings.ContainsFunc(head, unicode.IsNumber) {
 			continue
 		}
-		_, errAmount := quantity.ParseAmount(head, true)
+		_, errAmount := quantity.ParseAmount(head, true, quantity.USSpoons)
 		_, errParts := quantity.ParseParts(head)
 		if errAmount == nil || errParts == nil || strings.HasSuffix(head, "%") {
 			return head, strings.Join(fields[n:], " ")

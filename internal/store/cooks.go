@@ -9,7 +9,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
-	"verjuice/internal/core/sheet"
+	"verjuice/internal/core/cook"
 )
 
 // CookRecord is a cook on record.
@@ -17,7 +17,7 @@ type CookRecord struct {
 	ID      uint64
 	Version uint
 	Updated time.Time
-	Cook    sheet.Cook
+	Cook    cook.Cook
 }
 
 // record is m as the caller sees it, unless err is already there.
@@ -72,8 +72,8 @@ func (s *Store) Cook(ctx context.Context, id uint64) (CookRecord, error) {
 }
 
 // CreateCook puts c on record, whole or not at all.
-func (s *Store) CreateCook(ctx context.Context, c sheet.Cook) (CookRecord, error) {
-	m := toModel(sheet.Keyed(c))
+func (s *Store) CreateCook(ctx context.Context, c cook.Cook) (CookRecord, error) {
+	m := toModel(cook.Keyed(c))
 	m.Version = 1
 	err := s.db.WithContext(ctx).Create(&m).Error
 	return record(m, err)
@@ -81,8 +81,8 @@ func (s *Store) CreateCook(ctx context.Context, c sheet.Cook) (CookRecord, error
 
 // UpdateCook replaces a cook that still has the given version, whole or not at
 // all. It returns ErrNotFound or ErrStale when it cannot.
-func (s *Store) UpdateCook(ctx context.Context, id uint64, version uint, c sheet.Cook) (CookRecord, error) {
-	m := toModel(sheet.Keyed(c))
+func (s *Store) UpdateCook(ctx context.Context, id uint64, version uint, c cook.Cook) (CookRecord, error) {
+	m := toModel(cook.Keyed(c))
 	m.ID, m.Version = id, version+1
 	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		if err := lock(tx, id, version, &m.CreatedAt); err != nil {

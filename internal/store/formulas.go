@@ -12,6 +12,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 )
 
@@ -52,7 +53,7 @@ type FormulaRecord struct {
 type FormulaVersion struct {
 	Version uint
 	Saved   time.Time
-	Changes []string
+	Changes []formula.Change
 	Formula formula.Formula
 }
 
@@ -79,6 +80,27 @@ func (m *formulaModel) set(f formula.Formula) error {
 		m.Kind = string(formula.Rub)
 	}
 	return nil
+}
+
+func writeChanges(changes []formula.Change) string {
+	raw, err := json.Marshal(changes)
+	if err != nil {
+		panic(err) // plain data
+	}
+	return string(raw)
+}
+
+// readChanges reads the changes of a version; older ones are kept as sentences, a
+// line each.
+func readChanges(body string) []formula.Change {
+	var out []formula.Change
+	if json.Unmarshal([]byte(body), &out) == nil {
+		return out
+	}
+	for _, line := range strings.Split(body, "\n") {
+		out = append(out, field.Because("changed.said", "text", line))
+	}
+	return out
 }
 
 // FormulaQuery narrows the list of formulas.
@@ -146,13 +168,13 @@ func (s *Store) FormulaVersions(ctx context.Context, id uint64) ([]FormulaVersio
 		if err != nil {
 			return nil, err
 		}
-		out[i] = FormulaVersion{Version: m.Version, Saved: m.SavedAt, Changes: strings.Split(m.Changes, "\n"), Formula: f}
+		out[i] = FormulaVersion{Version: m.Version, Saved: m.SavedAt, Changes: readChanges(m.Changes), Formula: f}
 	}
 	return out, nil
 }
 
 // CreateFormula puts f on record as its first version.
-func (s *Store) CreateFormula(ctx context.Context, f formula.Formula, origin string) (FormulaRecord, error) {
+func (s *Store) CreateFormula(ctx context.Context, f formula.Formula, origin formula.Change) (FormulaRecord, error) {
 	var out FormulaRecord
 	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) (err error) {
 		out, err = createFormula(tx, f, origin)
@@ -161,7 +183,7 @@ func (s *Store) CreateFormula(ctx context.Context, f formula.Formula, origin str
 	return out, err
 }
 
-func createFormula(tx *gorm.DB, f formula.Formula, origin string) (FormulaRecord, error) {
+func createFormula(tx *gorm.DB, f formula.Formula, origin formula.Change) (FormulaRecord, error) {
 	m := formulaModel{Version: 1}
 	if err := m.set(f); err != nil {
 		return FormulaRecord{}, err
@@ -169,7 +191,7 @@ func createFormula(tx *gorm.DB, f formula.Formula, origin string) (FormulaRecord
 	if err := tx.Create(&m).Error; err != nil {
 		return FormulaRecord{}, err
 	}
-	first := formulaVersionModel{FormulaID: m.ID, Version: 1, Body: m.Body, Changes: origin, SavedAt: m.UpdatedAt}
+	first := formulaVersionModel{FormulaID: m.ID, Version: 1, Body: m.Body, Changes: writeChanges([]formula.Change{origin}), SavedAt: m.UpdatedAt}
 	if err := tx.Create(&first).Error; err != nil {
 		return FormulaRecord{}, err
 	}
@@ -179,7 +201,7 @@ func createFormula(tx *gorm.DB, f formula.Formula, origin string) (FormulaRecord
 // CreateFormulas puts formulas on record, all or none. A row may use one of them
 // by an id of which inList tells its number; the used are made before the users.
 // Formulas must not use each other in a circle.
-func (s *Store) CreateFormulas(ctx context.Context, fs []formula.Formula, origin string, inList func(id string) (int, bool)) ([]FormulaRecord, error) {
+func (s *Store) CreateFormulas(ctx context.Context, fs []formula.Formula, origin formula.Change, inList func(id string) (int, bool)) ([]FormulaRecord, error) {
 	out := make([]FormulaRecord, len(fs))
 	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		var create func(i int) error
@@ -215,7 +237,7 @@ func (s *Store) CreateFormulas(ctx context.Context, fs []formula.Formula, origin
 
 // UpdateFormula makes f the next version of a formula that still has the given
 // one; changes tells what is new in it, given the old.
-func (s *Store) UpdateFormula(ctx context.Context, id uint64, version uint, f formula.Formula, changes func(old formula.Formula) []string) (FormulaRecord, error) {
+func (s *Store) UpdateFormula(ctx context.Context, id uint64, version uint, f formula.Formula, changes func(old formula.Formula) []formula.Change) (FormulaRecord, error) {
 	var m formulaModel
 	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		old, err := lockFormula(tx, id, version)
@@ -238,7 +260,7 @@ func (s *Store) UpdateFormula(ctx context.Context, id uint64, version uint, f fo
 			return err
 		}
 		return tx.Create(&formulaVersionModel{
-			FormulaID: id, Version: m.Version, Body: m.Body, Changes: strings.Join(changes(before), "\n"), SavedAt: m.UpdatedAt,
+			FormulaID: id, Version: m.Version, Body: m.Body, Changes: writeChanges(changes(before)), SavedAt: m.UpdatedAt,
 		}).Error
 	})
 	if err != nil {

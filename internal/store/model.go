@@ -3,13 +3,15 @@ package store
 import (
 	"encoding/json"
 	"fmt"
+	"strconv"
 	"strings"
 	"time"
 
 	"gorm.io/gorm"
 
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/formula"
-	"verjuice/internal/core/sheet"
+	"verjuice/internal/core/quantity"
 )
 
 type cookModel struct {
@@ -82,7 +84,7 @@ type rowModel struct {
 
 func (rowModel) TableName() string { return "rub_rows" }
 
-func toModel(c sheet.Cook) cookModel {
+func toModel(c cook.Cook) cookModel {
 	m := cookModel{
 		Name: c.Name, ServeAt: c.ServeAt, Zone: c.Zone, Guests: c.Guests,
 		Portion: c.Portion, Fridge: c.Fridge, Room: c.Room, Plan: encodePlanning(c),
@@ -108,10 +110,10 @@ func toModel(c sheet.Cook) cookModel {
 	return m
 }
 
-func (m cookModel) cook() (sheet.Cook, error) {
-	c := sheet.Cook{
+func (m cookModel) cook() (cook.Cook, error) {
+	c := cook.Cook{
 		Name: m.Name, ServeAt: m.ServeAt, Zone: m.Zone, Guests: m.Guests,
-		Portion: m.Portion, Fridge: m.Fridge, Room: m.Room, Pieces: []sheet.Piece{},
+		Portion: m.Portion, Fridge: m.Fridge, Room: m.Room, Pieces: []cook.Piece{},
 	}
 	if err := decodePlanning(m.Plan, &c); err != nil {
 		return c, fmt.Errorf("plan of cook %d: %w", m.ID, err)
@@ -127,76 +129,111 @@ func (m cookModel) cook() (sheet.Cook, error) {
 		for _, r := range p.Rows {
 			f.Rows = append(f.Rows, formula.Row{Ingredient: r.Ingredient, Form: r.Form, Formula: r.Formula, Parts: r.Parts})
 		}
-		piece := sheet.Piece{
+		piece := cook.Piece{
 			Label: p.Label, Cut: p.Cut, Count: p.Count, Bought: p.Bought, Trimmed: p.Trimmed,
 			Together: p.Together, TrimStyle: p.TrimStyle, Thickness: p.Thickness, Faces: p.Faces,
-			Season: sheet.Season{
+			Season: cook.Season{
 				Formula: f, Mode: p.Mode, Target: p.Target, Free: p.FreeSource, Coat: p.Coat, Binder: p.Binder, Band: p.Band, Spare: p.Spare,
 			},
-			Wait: sheet.Wait{Style: p.WaitStyle, For: p.WaitFor, Open: p.WaitOpen},
-			Fire: sheet.Fire{Pit: p.Pit, Time: p.FireTime, Rest: p.Rest, Temper: p.Temper},
+			Wait: cook.Wait{Style: p.WaitStyle, For: p.WaitFor, Open: p.WaitOpen},
+			Fire: cook.Fire{Pit: p.Pit, Time: p.FireTime, Rest: p.Rest, Temper: p.Temper},
 		}
 		if err := decodeRest(p.Wet, &piece); err != nil {
 			return c, fmt.Errorf("piece %d of cook %d: %w", p.Position, m.ID, err)
 		}
 		c.Pieces = append(c.Pieces, piece)
 	}
-	return sheet.Keyed(c), nil
+	return keyed(c), nil
+}
+
+// keyed gives pieces from before there were keys one by their place, which is how
+// photographs and fixed times have named them since.
+func keyed(c cook.Cook) cook.Cook {
+	taken := map[string]bool{}
+	for _, p := range c.Pieces {
+		taken[p.Key] = true
+	}
+	for i := range c.Pieces {
+		for n := i + 1; c.Pieces[i].Key == ""; n++ {
+			if key := "p" + strconv.Itoa(n); !taken[key] {
+				c.Pieces[i].Key, taken[key] = key, true
+			}
+		}
+	}
+	return c
 }
 
 // rest is what a piece has besides its columns, kept as one document: each part is
 // there or not, and is read and written whole.
 type rest struct {
 	Key      string            `json:"key,omitempty"`
-	Bath     *sheet.Bath       `json:"bath,omitempty"`
-	Inject   *sheet.Injection  `json:"inject,omitempty"`
-	Layers   []sheet.Layer     `json:"layers,omitempty"`
+	Bath     *cook.Bath        `json:"bath,omitempty"`
+	Inject   *cook.Injection   `json:"inject,omitempty"`
+	Layers   []cook.Layer      `json:"layers,omitempty"`
 	Weighed  []string          `json:"weighed,omitempty"`
 	Choices  map[string]string `json:"choices,omitempty"`
 	Grain    string            `json:"grain,omitempty"`
 	TrimNote string            `json:"trim_note,omitempty"`
 	On       int               `json:"on,omitempty"`
 	Done     string            `json:"done,omitempty"`
+	// Spoons are those that the rub's measures are typed in.
+	Spoons quantity.SpoonSet `json:"spoons,omitempty"`
 }
 
-func encodeRest(p sheet.Piece) string {
-	return document(rest{p.Key, p.Bath, p.Inject, p.Layers, p.Weighed, p.Choices, p.Grain, p.TrimNote, p.Fire.On, p.Fire.Done})
+func encodeRest(p cook.Piece) string {
+	return document(rest{p.Key, p.Bath, p.Inject, p.Layers, p.Weighed, p.Choices, p.Grain, p.TrimNote, p.Fire.On, p.Fire.Done, p.Season.Formula.Spoons})
 }
 
-func decodeRest(body string, p *sheet.Piece) error {
+func decodeRest(body string, p *cook.Piece) error {
 	var r rest
 	if err := readDocument(body, &r); err != nil {
 		return err
 	}
 	p.Key, p.Bath, p.Inject, p.Layers, p.Weighed = r.Key, r.Bath, r.Inject, r.Layers, r.Weighed
 	p.Choices, p.Grain, p.TrimNote, p.Fire.On, p.Fire.Done = r.Choices, r.Grain, r.TrimNote, r.On, r.Done
+	p.Season.Formula.Spoons = r.Spoons
 	return nil
 }
 
 // planning is what a cook has besides its columns.
 type planning struct {
-	Children  int              `json:"children,omitempty"`
-	Appetite  string           `json:"appetite,omitempty"`
-	Leftovers int              `json:"leftovers,omitempty"`
-	Quiet     string           `json:"quiet,omitempty"`
-	Hands     int              `json:"hands,omitempty"`
-	Pits      []sheet.PitTyped `json:"pits,omitempty"`
-	Plan      string           `json:"plan,omitempty"`
-	Marks     []sheet.Mark     `json:"marks,omitempty"`
-	Acks      []sheet.Ack      `json:"acks,omitempty"`
+	Children  int               `json:"children,omitempty"`
+	Appetite  string            `json:"appetite,omitempty"`
+	Leftovers int               `json:"leftovers,omitempty"`
+	Quiet     string            `json:"quiet,omitempty"`
+	Hands     int               `json:"hands,omitempty"`
+	Pits      []cook.Pit        `json:"pits,omitempty"`
+	Plan      string            `json:"plan,omitempty"`
+	Wishes    []cook.Wish       `json:"wishes,omitempty"`
+	Spoons    quantity.SpoonSet `json:"spoons,omitempty"`
+	// Marks are from before facts were apart: wishes, and what was done, which the
+	// migration has copied into facts.
+	Marks []oldMark `json:"marks,omitempty"`
 }
 
-func encodePlanning(c sheet.Cook) string {
-	return document(planning{c.Children, c.Appetite, c.Leftovers, c.Quiet, c.Hands, c.Pits, c.Plan, c.Marks, c.Acks})
+type oldMark struct {
+	cook.Wish
+	Done bool `json:"done"`
 }
 
-func decodePlanning(body string, c *sheet.Cook) error {
+func encodePlanning(c cook.Cook) string {
+	return document(planning{
+		Children: c.Children, Appetite: c.Appetite, Leftovers: c.Leftovers, Quiet: c.Quiet, Hands: c.Hands, Pits: c.Pits, Plan: c.Plan, Wishes: c.Wishes, Spoons: c.Spoons,
+	})
+}
+
+func decodePlanning(body string, c *cook.Cook) error {
 	var p planning
 	if err := readDocument(body, &p); err != nil {
 		return err
 	}
 	c.Children, c.Appetite, c.Leftovers, c.Quiet, c.Hands = p.Children, p.Appetite, p.Leftovers, p.Quiet, p.Hands
-	c.Pits, c.Plan, c.Marks, c.Acks = p.Pits, p.Plan, p.Marks, p.Acks
+	c.Pits, c.Plan, c.Wishes, c.Spoons = p.Pits, p.Plan, p.Wishes, p.Spoons
+	for _, m := range p.Marks {
+		if !m.Done {
+			c.Wishes = append(c.Wishes, m.Wish)
+		}
+	}
 	return nil
 }
 

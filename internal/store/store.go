@@ -9,10 +9,13 @@ package store
 
 import (
 	"context"
+	"database/sql"
+	"database/sql/driver"
 	"embed"
 	"errors"
 	"fmt"
 	"io/fs"
+	"net"
 
 	"github.com/go-sql-driver/mysql"
 	"github.com/pressly/goose/v3"
@@ -87,4 +90,11 @@ func (s *Store) Close() error {
 		return err
 	}
 	return sqlDB.Close()
+}
+
+// Away reports whether err means that the database does not answer, rather than that
+// it has answered something.
+func Away(err error) bool {
+	var network net.Error
+	return errors.Is(err, driver.ErrBadConn) || errors.Is(err, mysql.ErrInvalidConn) || errors.Is(err, sql.ErrConnDone) || errors.As(err, &network)
 }

@@ -15,9 +15,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/larder"
-	"verjuice/internal/core/sheet"
 	"verjuice/internal/localdb"
 )
 
@@ -82,13 +84,101 @@ func TestOldCooksSurvive(t *testing.T) {
 	require.NoError(t, err, "opening twice is harmless")
 }
 
+// What old cooks were marked with is a fact after the schema has moved on: said once,
+// however often it moves, and the cook is left as it was.
+func TestOldMarksBecomeFacts(t *testing.T) {
+	at := dsn(t, "marks")
+	db, err := sql.Open("mysql", at)
+	require.NoError(t, err)
+	defer db.Close()
+	files, err := fs.Sub(migrations, "migrations")
+	require.NoError(t, err)
+	p, err := goose.NewProvider(database.DialectMySQL, db, files)
+	require.NoError(t, err)
+	_, err = p.UpTo(t.Context(), 6)
+	require.NoError(t, err)
+	exec := func(statement string) {
+		_, err := db.ExecContext(t.Context(), statement)
+		require.NoError(t, err)
+	}
+	exec(`INSERT INTO cooks (id, version, name, serve_at, zone, guests, plan, created_at, updated_at) VALUES (1, 4, 'Old supper', '2026-01-03T18:00', 'UTC', 6,
+		'{"hands":2,"marks":[{"piece":"p1","stage":"salt","at":"2026-01-03T08:00","done":true},{"piece":"p1","stage":"fire","at":"2026-01-03T11:00"},{"piece":"p1","stage":"salt","at":"2026-01-03T08:30","done":true}],
+		  "acks":[{"piece":"p1","rule":"cold-side","what":"The fridge is warm.","at":"2026-01-02T10:00:00Z"}]}', NOW(), NOW())`)
+	exec(`INSERT INTO pieces (cook_id, position, cut, pieces, bought, formula, formula_name, formula_basis) VALUES (1, 0, 'pork-loin', 1, '2 kg', '', 'Plain', 'weight')`)
+	exec(`INSERT INTO cooks (id, version, name, serve_at, zone, guests, plan, created_at, updated_at) VALUES (2, 1, 'Plain', '', 'UTC', 6, '', NOW(), NOW())`)
+	for range 2 {
+		_, err = p.ApplyVersion(t.Context(), 7, true)
+		require.NoError(t, err)
+		exec(`DELETE FROM goose_db_version WHERE version_id = 7`)
+	}
+	s, err := Open(t.Context(), at)
+	require.NoError(t, err)
+	defer s.Close()
+	all, err := s.Facts(t.Context(), 1)
+	require.NoError(t, err)
+	require.Len(t, all, 3)
+	for i := range all {
+		assert.Empty(t, all[i].Check())
+		all[i].ID = ""
+	}
+	assert.Equal(t, facts.Facts{
+		{Kind: facts.Done, Piece: "p1", What: "salt", At: "2026-01-03T08:00"}, {Kind: facts.Done, Piece: "p1", What: "salt", At: "2026-01-03T08:30"},
+		{Kind: facts.Acknowledged, Piece: "p1", What: "cold-side", At: "2026-01-02T10:00:00Z", Said: "The fridge is warm."},
+	}, all)
+	rec, err := s.Cook(t.Context(), 1)
+	require.NoError(t, err)
+	assert.Equal(t, []cook.Wish{{Piece: "p1", Stage: "fire", At: "2026-01-03T11:00"}}, rec.Cook.Wishes, "what was only fixed is a wish")
+	rec.Cook.Guests = 7
+	_, err = s.UpdateCook(t.Context(), 1, rec.Version, rec.Cook)
+	require.NoError(t, err)
+	all, err = s.Facts(t.Context(), 1)
+	require.NoError(t, err)
+	assert.Len(t, all, 3, "saving the cook takes nothing away")
+}
+
+// Two hands that say different things at once are both heard; the same thing said
+// twice is said once; another thing under the same id is refused.
+func TestFactsFromManyHands(t *testing.T) {
+	s, err := Open(t.Context(), dsn(t, "facts"))
+	require.NoError(t, err)
+	defer s.Close()
+	made, err := s.CreateCook(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin"}}})
+	require.NoError(t, err)
+	said := func(hand, n int) facts.Fact {
+		return facts.Fact{ID: fmt.Sprintf("00000000-0000-4000-8000-00%04d%06d", hand, n), Kind: facts.Ticked, What: fmt.Sprint("line ", hand, n), At: "2026-11-28T07:00", Values: field.Values{"n": float64(n)}}
+	}
+	var all sync.WaitGroup
+	for hand := range 6 {
+		all.Go(func() {
+			for n := range 10 {
+				for range 2 {
+					assert.NoError(t, s.AddFact(t.Context(), made.ID, said(hand, n)))
+				}
+			}
+		})
+	}
+	all.Wait()
+	got, err := s.Facts(t.Context(), made.ID)
+	require.NoError(t, err)
+	assert.Len(t, got, 60)
+	for hand := range 6 {
+		for n := range 10 {
+			assert.Contains(t, got, said(hand, n))
+		}
+	}
+	other := said(0, 0)
+	other.What = "something else"
+	require.ErrorIs(t, s.AddFact(t.Context(), made.ID, other), ErrOther)
+	require.ErrorIs(t, s.AddFact(t.Context(), 99, said(9, 9)), ErrNotFound)
+}
+
 // Many hands on one jar: each change is either kept or refused as stale; none is
 // lost.
 func TestNoDrawIsLost(t *testing.T) {
 	s, err := Open(t.Context(), dsn(t, "jars"))
 	require.NoError(t, err)
 	defer s.Close()
-	jar, err := s.Jars().Create(t.Context(), formula.Jar{Formula: formula.House()[0], Made: "2026-11-01", Amount: "1 kg"})
+	jar, err := s.Jars().Create(t.Context(), formula.Jar{Formula: formula.ReadyMade()[0], Made: "2026-11-01", Amount: "1 kg"})
 	require.NoError(t, err)
 	var kept, stale int
 	var mu sync.Mutex
@@ -136,7 +226,7 @@ func TestFormulasAllOrNone(t *testing.T) {
 	}
 	outer := formula.Formula{Name: "outer", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "file-1", Parts: "1"}, {Formula: "equal-parts", Parts: "1"}}}
 	inner := formula.Formula{Name: "inner", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "sea-salt", Parts: "1"}}}
-	made, err := s.CreateFormulas(t.Context(), []formula.Formula{outer, inner}, "a file", inList)
+	made, err := s.CreateFormulas(t.Context(), []formula.Formula{outer, inner}, formula.Change{ID: "read"}, inList)
 	require.NoError(t, err)
 	assert.Equal(t, made[1].Formula.ID, made[0].Formula.Rows[0].Formula)
 	assert.Equal(t, "equal-parts", made[0].Formula.Rows[1].Formula)
@@ -144,7 +234,7 @@ func TestFormulasAllOrNone(t *testing.T) {
 
 	long := inner
 	long.Name = string(make([]byte, 500)) // more than the column holds
-	_, err = s.CreateFormulas(t.Context(), []formula.Formula{inner, long}, "a file", inList)
+	_, err = s.CreateFormulas(t.Context(), []formula.Formula{inner, long}, formula.Change{ID: "read"}, inList)
 	require.Error(t, err)
 	_, total, err := s.ListFormulas(t.Context(), FormulaQuery{Limit: 10})
 	require.NoError(t, err)
@@ -174,10 +264,10 @@ func TestDocsComeBack(t *testing.T) {
 	back, err := own.Restore(t.Context(), red.ID)
 	require.NoError(t, err)
 	assert.Equal(t, red.Doc, back.Doc)
-	cook, err := s.CreateCook(t.Context(), sheet.Cook{Name: "x", Pieces: []sheet.Piece{{Cut: "pork-loin"}, {Key: "p1"}, {}}})
+	made, err := s.CreateCook(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Cut: "pork-loin"}, {Key: "p1"}, {}}})
 	require.NoError(t, err)
 	keys := map[string]bool{}
-	for _, p := range cook.Cook.Pieces {
+	for _, p := range made.Cook.Pieces {
 		keys[p.Key] = true
 	}
 	assert.Len(t, keys, 3, "no two pieces share a key")

@@ -1,21 +1,23 @@
-// Package caution holds the food-safety rules: each is a condition computed from
-// a piece's figures, a sentence that says what and why, what to do, and the
-// authority it restates.
+// Package caution holds the food-safety rules: each is a condition computed from a
+// piece's figures, with the values that its sentence names. What it says, what to do
+// and the authority it restates are written by package sheet.
 //
-// The rules inform; they do not lock a cook out.
+//	found := caution.Check(caution.Case{Cut: shoulder, Counter: 3 * time.Hour})
+//	found[0].ID         // "counter-time"
+//	found[0].Severity   // caution.Stop
+//
+// The rules inform; they do not lock a cook out. A stop is acknowledged as it stands:
+// when its values change, it has to be read again.
 package caution
 
 import (
-	"fmt"
-	"strings"
+	"math"
 	"time"
 
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/quantity"
 )
-
-// Closing is shown with every list of cautions.
-const Closing = "Guidance for home cooks; local food codes and licensed practice come first."
 
 // Severity says how much weight a caution has.
 type Severity string
@@ -29,17 +31,15 @@ const (
 
 // Finding is a rule that applies.
 type Finding struct {
-	ID        string   `json:"id" example:"counter-time"`
-	Severity  Severity `json:"severity" enum:"note,care,stop"`
-	Stage     string   `json:"stage" doc:"Stage of the cook it belongs to" enum:"piece,brine,season,wait,fire,rest"`
-	What      string   `json:"what"`
-	Do        string   `json:"do"`
-	Authority string   `json:"authority"`
-	Read      string   `json:"read,omitempty" doc:"When it was read and acknowledged, RFC 3339; empty when it was not"`
+	ID       string
+	Severity Severity
+	Stage    string       // of the cook: piece, brine, season, wait, fire or rest
+	Values   field.Values // rounded as they are told, so that a change that nobody sees is none
+	Read     string       // when it was read and acknowledged; empty when it was not
 }
 
-// Facts are what the rules look at.
-type Facts struct {
+// Case is what the rules look at.
+type Case struct {
 	Cut         cut.Cut
 	Fridge      quantity.Celsius
 	Room        quantity.Celsius
@@ -88,7 +88,7 @@ const (
 	hotRoom       = quantity.Celsius(32)
 )
 
-type rule func(Facts) (Finding, bool)
+type rule func(Case) (Finding, bool)
 
 var rules = []rule{
 	fridge, counter, keeping, nitrite, phosphate, injected, bath, oversalt, sodium, scorch, allergens, honey,
@@ -96,11 +96,11 @@ var rules = []rule{
 }
 
 // Check returns the rules that apply, the gravest first.
-func Check(f Facts) []Finding {
+func Check(c Case) []Finding {
 	var found []Finding
 	for _, want := range []Severity{Stop, Care, Note} {
 		for _, r := range rules {
-			if one, ok := r(f); ok && one.Severity == want {
+			if one, ok := r(c); ok && one.Severity == want {
 				found = append(found, one)
 			}
 		}
@@ -108,134 +108,80 @@ func Check(f Facts) []Finding {
 	return found
 }
 
-func fridge(f Facts) (Finding, bool) {
-	one := Finding{
-		ID: "cold-side", Severity: Care, Stage: "wait", Authority: "USDA FSIS: raw meat at or below 4 °C / 40 °F",
-		What: fmt.Sprintf("Your fridge is at %s. Above 4 °C / 40 °F germs grow on raw and salted meat.", both(f.Fridge)),
-		Do:   "Turn it down, or keep the meat on ice, and check with a thermometer before salting.",
+// finding makes a Finding with alternating names and values.
+func finding(id string, s Severity, stage string, pairs ...any) Finding {
+	return Finding{ID: id, Severity: s, Stage: stage, Values: field.Pairs(pairs...)}
+}
+
+// grave is stop when it is so, else care.
+func grave(stop bool) Severity {
+	if stop {
+		return Stop
 	}
-	if f.Fridge > 8 {
-		one.Severity = Stop
+	return Care
+}
+
+// round rounds v to so many decimals.
+func round(v float64, decimals int) float64 {
+	scale := math.Pow10(decimals)
+	return math.Round(v*scale) / scale
+}
+
+// degree rounds t to a tenth.
+func degree(t quantity.Celsius) quantity.Celsius { return quantity.Celsius(round(float64(t), 1)) }
+
+func fridge(c Case) (Finding, bool) {
+	return finding("cold-side", grave(c.Fridge > 8), "wait", "fridge", degree(c.Fridge)), c.Fridge > FridgeMax+0.5 && c.Wait > counterLimit
+}
+
+func counter(c Case) (Finding, bool) {
+	limit := counterLimit
+	if c.Room > hotRoom {
+		limit = counterHot
 	}
-	return one, f.Fridge > FridgeMax+0.5 && f.Wait > counterLimit
+	return finding("counter-time", Stop, "fire", "counter", c.Counter, "limit", limit), c.Counter > limit
 }
 
-func counter(f Facts) (Finding, bool) {
-	limit, words := counterLimit, "2 h"
-	if f.Room > hotRoom {
-		limit, words = counterHot, "1 h above 32 °C / 90 °F"
+func keeping(c Case) (Finding, bool) {
+	return finding("raw-keeping", Care, "wait", "wait", c.Wait.Round(time.Minute), "cut", c.Cut.Name, "longest", c.Longest), c.Wait > c.Longest
+}
+
+func nitrite(c Case) (Finding, bool) {
+	limit, way := NitriteDry, "dry"
+	if c.NitriteLimit > 0 && c.NitriteLimit != NitriteDry {
+		limit, way = c.NitriteLimit, "wet"
 	}
-	return Finding{
-		ID: "counter-time", Severity: Stop, Stage: "fire", Authority: "USDA FSIS: the two-hour rule, 4–60 °C / 40–140 °F",
-		What: fmt.Sprintf("%s on the counter is over the limit of %s: raw meat between 4 and 60 °C / 40 and 140 °F grows germs fast.",
-			capital(quantity.FormatDuration(f.Counter)), words),
-		Do: "Shorten it, or go to the fire straight from the fridge: a cold, wet surface takes more smoke anyway.",
-	}, f.Counter > limit
+	return finding("nitrite", grave(c.NitritePPM > limit), "season", "ppm", round(c.NitritePPM, 0), "limit", limit, "way", way), c.NitritePPM > 0
 }
 
-func keeping(f Facts) (Finding, bool) {
-	return Finding{
-		ID: "raw-keeping", Severity: Care, Stage: "wait", Authority: "USDA FSIS cold storage chart",
-		What: fmt.Sprintf("%s is longer than raw %s keeps at 4 °C / 40 °F (%s).",
-			capital(quantity.FormatDuration(f.Wait)), f.Cut.Name, quantity.FormatDuration(f.Longest)),
-		Do: "Salt it later, or buy it later.",
-	}, f.Wait > f.Longest
+func phosphate(c Case) (Finding, bool) {
+	return finding("phosphate", Stop, "brine", "percent", round(c.PhosphatePercent, 2)), c.PhosphatePercent > PhosphateMax
 }
 
-func nitrite(f Facts) (Finding, bool) {
-	limit, way := NitriteDry, "dry-cured"
-	if f.NitriteLimit > 0 && f.NitriteLimit != NitriteDry {
-		limit, way = f.NitriteLimit, "pumped or immersed"
-	}
-	one := Finding{
-		ID: "nitrite", Severity: Care, Stage: "season", Authority: fmt.Sprintf("9 CFR 424.21: %.0f ppm ingoing for %s meat", limit, way),
-		What: fmt.Sprintf("Curing salt here brings %.0f ppm nitrite; the limit for %s meat is %.0f ppm. It is not a seasoning, and a spoon of it taken for table salt is dangerous.", f.NitritePPM, way, limit),
-		Do:   "Weigh it to 0.1 g, keep it apart and labelled, and follow a tested cure.",
-	}
-	if f.NitritePPM > limit {
-		one.Severity = Stop
-		one.Do = "Take curing salt out of this mix, or so much of it that the figure falls below the limit."
-	}
-	return one, f.NitritePPM > 0
+func injected(c Case) (Finding, bool) { return finding("injected", Care, "brine"), c.Injected }
+
+func bath(c Case) (Finding, bool) { return finding("bath", Care, "brine"), c.Bath }
+
+func oversalt(c Case) (Finding, bool) {
+	return finding("oversalt", Care, "season", "percent", round(c.SaltPercent, 2)), c.SaltPercent >= 2.5 || c.SaltPercent >= 1.8 && c.Band != "cured"
 }
 
-func phosphate(f Facts) (Finding, bool) {
-	return Finding{
-		ID: "phosphate", Severity: Stop, Stage: "brine", Authority: "9 CFR 424.21: 0.5 % of the product",
-		What: fmt.Sprintf("The injection leaves %.2f %% phosphate in the meat; the limit is 0.5 %%.", f.PhosphatePercent),
-		Do:   "Use less of the blend, or pump less.",
-	}, f.PhosphatePercent > PhosphateMax
-}
-
-func injected(f Facts) (Finding, bool) {
-	return Finding{
-		ID: "injected", Severity: Care, Stage: "brine", Authority: "USDA FSIS: non-intact meat; used injection is thrown away",
-		What: "Injected meat is no longer sterile inside, so a pink finish is not for it. The needle carries raw germs back into the cup.",
-		Do:   "Cook it through: 63 °C / 145 °F and three minutes for whole muscle, 74 °C / 165 °F for poultry. Inject cool liquid (never above 40 °C / 104 °F), keep the meat at or under 4 °C / 40 °F, pour off only what you use, throw the rest away, wash and count the needles.",
-	}, f.Injected
-}
-
-func bath(f Facts) (Finding, bool) {
-	return Finding{
-		ID: "bath", Severity: Care, Stage: "brine", Authority: "USDA FSIS: brining at or below 4 °C / 40 °F",
-		What: "A bath is safe only cold, and never twice. Salt and acid eat bare aluminium and galvanised pails.",
-		Do:   "Chill it to 4 °C / 40 °F before the meat goes in, in a food-grade pot of steel, glass or plastic, and throw it away after.",
-	}, f.Bath
-}
-
-func oversalt(f Facts) (Finding, bool) {
-	return Finding{
-		ID: "oversalt", Severity: Care, Stage: "season", Authority: "salt bands by % of raw boneless meat",
-		What: fmt.Sprintf("%.2f %% salt in the meat is more than most people like (ham is 1.8–2.5 %%). It cannot be taken out again.", f.SaltPercent),
-		Do:   "Use a lighter coat, or a mix with less salt.",
-	}, f.SaltPercent >= 2.5 || f.SaltPercent >= 1.8 && f.Band != "cured"
-}
-
-func sodium(f Facts) (Finding, bool) {
-	one := Finding{
-		ID: "sodium", Severity: Note, Stage: "season", Authority: "US dietary guideline: 2 300 mg sodium a day",
-		What: fmt.Sprintf("A serving brings %.0f mg sodium, %.0f %% of a day’s 2 300 mg.", f.SodiumMG, 100*f.SodiumMG/SodiumDayMG),
-		Do:   "Keep sauce and sides low in salt; tell guests who watch theirs.",
-	}
-	if f.SodiumMG > SodiumDayMG {
+func sodium(c Case) (Finding, bool) {
+	one := finding("sodium", Note, "season", "mg", round(c.SodiumMG, 0), "day", round(100*c.SodiumMG/SodiumDayMG, 0))
+	if c.SodiumMG > SodiumDayMG {
 		one.Severity = Care
 	}
-	return one, f.SodiumMG > SodiumDayMG/3
+	return one, c.SodiumMG > SodiumDayMG/3
 }
 
-func scorch(f Facts) (Finding, bool) {
-	return Finding{
-		ID: "sugar-scorch", Severity: Care, Stage: "fire", Authority: "sugar darkens fast above about 150 °C / 300 °F",
-		What: fmt.Sprintf("This rub is %.0f %% sugar and the pit is at %s: it will darken and then scorch.", 100*f.SugarShare, both(f.Pit)),
-		Do:   "Run the pit below 150 °C / 300 °F, or put the sugar on late, in the glaze.",
-	}, f.SugarShare > sugarLed && f.Pit >= ScorchAbove
+func scorch(c Case) (Finding, bool) {
+	return finding("sugar-scorch", Care, "fire", "sugar", round(100*c.SugarShare, 0), "pit", degree(c.Pit)), c.SugarShare > sugarLed && c.Pit >= ScorchAbove
 }
 
-func allergens(f Facts) (Finding, bool) {
-	return Finding{
-		ID: "allergens", Severity: Note, Stage: "season", Authority: "declared per ingredient; read the packet, which decides",
-		What: "Contains " + strings.Join(f.Allergens, ", ") + ".",
-		Do:   "Tell your guests.",
-	}, len(f.Allergens) > 0
+func allergens(c Case) (Finding, bool) {
+	return finding("allergens", Note, "season", "allergens", c.Allergens), len(c.Allergens) > 0
 }
 
-func honey(f Facts) (Finding, bool) {
-	return Finding{
-		ID: "honey", Severity: Care, Stage: "season", Authority: "CDC: no honey under 12 months",
-		What: "Honey can carry spores that harm infants.", Do: "Not for children under 12 months.",
-	}, f.Honey
-}
+func honey(c Case) (Finding, bool) { return finding("honey", Care, "season"), c.Honey }
 
-func touched(Facts) (Finding, bool) {
-	return Finding{
-		ID: "raw-touched", Severity: Note, Stage: "season", Authority: "USDA FSIS: cross-contamination",
-		What: "Rub that has touched raw meat, or the hand that did, carries its germs.",
-		Do:   "Portion the rub into a bowl first; what is left in that bowl is thrown away.",
-	}, true
-}
-
-func both(t quantity.Celsius) string {
-	return quantity.FormatTemperature(t, quantity.Metric) + " / " + quantity.FormatTemperature(t, quantity.US)
-}
-
-func capital(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
+func touched(Case) (Finding, bool) { return finding("raw-touched", Note, "season"), true }

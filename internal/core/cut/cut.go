@@ -1,9 +1,14 @@
 // Package cut knows the cuts of meat: their proportions, how much of them is
 // bone, what trimming and cooking take away, and what "done" means for each.
 //
-// The data is embedded in cuts.csv: typical butchery figures with their spread.
+// The data is embedded: cuts.csv has typical butchery figures with their spread,
+// families.csv how each family of cuts is handled.
 // From a cut, a weight and perhaps a measured thickness, New gives the Geometry
 // that every later rule works with.
+//
+//	c, ok := cut.Find("pork-loin")
+//	g, err := cut.New(c, 2, 0)   // of 2 kg
+//	g.Thickness.MM()
 package cut
 
 import (
@@ -14,32 +19,11 @@ import (
 	"verjuice/internal/core/table"
 )
 
-//go:embed cuts.csv
+//go:embed cuts.csv families.csv
 var data embed.FS
 
-// Source is the authority printed for yields and proportions.
-const Source = "typical butchery yields and proportions, kept with the cut; weigh and measure to replace them"
-
-// Family says how a cut is judged done.
-type Family string
-
-// The families of doneness.
-const (
-	Pink     Family = "pink"     // tender muscle, cooked to a finish and sliced
-	Collagen Family = "collagen" // cooked far past done until a probe slides in
-	Rack     Family = "rack"     // judged by bend and bone
-	Poultry  Family = "poultry"  // 74 °C in the thickest place
-	Whole    Family = "whole"    // several muscles at once
-	Ground   Family = "ground"   // links and loaves
-)
-
-// Span is a share in percent with its low and high end (10 in 100 lie outside
-// each).
-type Span struct {
-	Low  float64 `json:"low"`
-	Mid  float64 `json:"mid"`
-	High float64 `json:"high"`
-}
+// Span is a share in percent with its likely range.
+type Span = quantity.Range[float64]
 
 // Cut is one cut of meat.
 type Cut struct {
@@ -97,6 +81,17 @@ var (
 // All returns every cut, grouped by species.
 func All() []Cut { return slices.Clone(all) }
 
+// Species are the species of the cuts, in the order in which cuts are listed.
+func Species() []string {
+	out := []string{}
+	for _, c := range all {
+		if !slices.Contains(out, c.Species) {
+			out = append(out, c.Species)
+		}
+	}
+	return out
+}
+
 // Find returns the cut with that id.
 func Find(id string) (Cut, bool) {
 	c, ok := byID[id]
@@ -110,8 +105,8 @@ func init() {
 		c := Cut{
 			ID: r["id"], Name: r["name"], Species: r["species"], Family: Family(r["family"]), Noun: r["noun"],
 			Length: r.Num("length"), Width: r.Num("width"), Thickness: r.Num("thickness"), Rounding: r.Num("rounding"),
-			BonePercent: r.Num("bone"), TrimLoss: Span{r.Num("trim_low"), r.Num("trim"), r.Num("trim_high")},
-			CookYield: Span{yield - spread, yield, yield + spread},
+			BonePercent: r.Num("bone"), TrimLoss: Span{Low: r.Num("trim_low"), Mid: r.Num("trim"), High: r.Num("trim_high")},
+			CookYield: Span{Low: yield - spread, Mid: yield, High: yield + spread},
 			TypicalKG: r.Num("kg"), LowKG: r.Num("kg_low"), HighKG: r.Num("kg_high"), Sealed: r["sealed"],
 			Hours: r.Num("hours"), PitC: r.Num("pit_c"), RestMin: r.Num("rest_min"), Wrap: r["wrap"],
 		}

@@ -1,9 +1,9 @@
 package cut
 
 import (
-	"fmt"
 	"math"
 
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/quantity"
 )
 
@@ -44,8 +44,7 @@ func New(c Cut, m quantity.Mass, thickness quantity.Length) (Geometry, error) {
 	side := math.Sqrt(volume / float64(thickness) / (c.Length * c.Width))
 	g.Length, g.Width = quantity.Length(side*c.Length), quantity.Length(side*c.Width)
 	if ratio := float64(thickness / estimate); ratio > 2.2 || ratio < 0.3 {
-		return g, fmt.Errorf("at %s a %s is usually about %s thick: measure again at the thickest point",
-			quantity.FormatMass(m, quantity.Metric), c.Noun, quantity.FormatLength(estimate, quantity.Metric))
+		return g, field.Because("meat.thickness", "mass", m, "noun", c.Noun, "usual", estimate)
 	}
 	return g, nil
 }

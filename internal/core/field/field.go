@@ -1,27 +1,64 @@
-// Package field carries errors to the place where the cook typed.
+// Package field carries mistakes to the place where the cook typed.
 //
-// A check does not stop at the first mistake: it adds each one to an Errors
-// with a JSON pointer (RFC 6901) to the value that is wrong, so that the API can
-// report all of them at once and a page can show each beside its input.
+// A check does not stop at the first mistake: it adds each one to an Errors with a
+// JSON pointer (RFC 6901) to the value that is wrong, the id of the rule that it
+// breaks and the values that a sentence about it names. The sentences themselves
+// are written by package sheet, in the reader's units.
 //
 //	var errs field.Errors
-//	errs.Add("/pieces/0/weight", "a weight is needed, for example 2.4 kg")
+//	errs.Add("/pieces/0/count", "count.range", "most", 500)
 //	return errs.Err()
 package field
 
 import (
 	"fmt"
+	"maps"
+	"slices"
 	"strings"
 )
 
-// Error is one mistake: where it is, and a sentence that says what to do.
+// Values are what a sentence names, by name: numbers, texts as typed, quantities,
+// durations, other Wrongs, or lists of texts.
+type Values map[string]any
+
+// Pairs makes Values of alternating names and values.
+func Pairs(pairs ...any) Values {
+	if len(pairs) == 0 {
+		return nil
+	}
+	v := Values{}
+	for i := 0; i+1 < len(pairs); i += 2 {
+		v[pairs[i].(string)] = pairs[i+1]
+	}
+	return v
+}
+
+// Wrong is why something cannot be: the id of the rule, and what its sentence names.
+type Wrong struct {
+	ID     string `json:"id"`
+	Values Values `json:"values,omitempty"`
+}
+
+// Because returns the Wrong of that id, with alternating names and values.
+func Because(id string, pairs ...any) Wrong { return Wrong{ID: id, Values: Pairs(pairs...)} }
+
+// Error implements error for logs and tests; cooks read package sheet's sentence.
+func (w Wrong) Error() string {
+	parts := []string{}
+	for _, k := range slices.Sorted(maps.Keys(w.Values)) {
+		parts = append(parts, fmt.Sprintf("%s=%v", k, w.Values[k]))
+	}
+	return w.ID + "(" + strings.Join(parts, " ") + ")"
+}
+
+// Error is one mistake: where it is, and why.
 type Error struct {
-	Pointer string `json:"pointer" doc:"JSON pointer to the value, as in RFC 6901" example:"/pieces/0/weight"`
-	Detail  string `json:"detail" doc:"What is wrong and what to do, in a sentence"`
+	Pointer string
+	Wrong
 }
 
 // Error implements error.
-func (e Error) Error() string { return e.Pointer + ": " + e.Detail }
+func (e Error) Error() string { return e.Pointer + ": " + e.Wrong.Error() }
 
 // Errors is a list of mistakes. Its zero value is an empty list.
 type Errors []Error
@@ -29,27 +66,31 @@ type Errors []Error
 // Key is a name as a part of a pointer: ~ and / written as RFC 6901 asks.
 func Key(name string) string { return strings.NewReplacer("~", "~0", "/", "~1").Replace(name) }
 
-// Add notes a mistake at pointer.
-func (e *Errors) Add(pointer, format string, args ...any) {
-	*e = append(*e, Error{Pointer: pointer, Detail: fmt.Sprintf(format, args...)})
+// Add notes a mistake at pointer, with alternating names and values.
+func (e *Errors) Add(pointer, id string, pairs ...any) {
+	*e = append(*e, Error{Pointer: pointer, Wrong: Because(id, pairs...)})
 }
 
-// Take notes err at pointer when err is not nil, and reports whether it was.
+// Take notes err at pointer when err is not nil, and reports whether it was. Any
+// error but a Wrong is a defect of the program and keeps its text under the id
+// "unexpected".
 func (e *Errors) Take(pointer string, err error) bool {
-	if err != nil {
-		e.Add(pointer, "%s", err.Error())
+	switch err := err.(type) {
+	case nil:
+		return false
+	case Wrong:
+		*e = append(*e, Error{Pointer: pointer, Wrong: err})
+	default:
+		e.Add(pointer, "unexpected", "text", err.Error())
 	}
-	return err != nil
+	return true
 }
 
-// Under reports whether a mistake is noted at pointer or below it.
-func (e Errors) Under(pointer string) bool {
-	for _, one := range e {
-		if one.Pointer == pointer || strings.HasPrefix(one.Pointer, pointer+"/") {
-			return true
-		}
+// Put notes mistakes found below pointer.
+func (e *Errors) Put(pointer string, found Errors) {
+	for _, one := range found {
+		*e = append(*e, Error{Pointer: pointer + one.Pointer, Wrong: one.Wrong})
 	}
-	return false
 }
 
 // Err returns e as an error, or nil when the list is empty.

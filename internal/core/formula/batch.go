@@ -1,7 +1,6 @@
 package formula
 
 import (
-	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -17,9 +16,11 @@ type Batch struct {
 	Amount string `json:"amount" required:"false" doc:"Of the total, of the row's ingredient, of the jar or pot, for one guest; the target or pump in %; the coat's name" example:"250 g"`
 	Row    int    `json:"row" required:"false" doc:"Which row is fixed, from 0"`
 	Guests int    `json:"guests" required:"false"`
-	Meat   string `json:"meat,omitempty" required:"false" doc:"Trimmed weight of the meat, for salt, coat, pump and pot" example:"2.4 kg"`
-	Cut    string `json:"cut,omitempty" required:"false" doc:"Cut id of the meat, whose surface a coat goes on and whose bone takes no salt; empty means boneless, and for a coat a pork shoulder"`
-	Round  string `json:"round" required:"false" doc:"Round the rows to: spoons, 0.1 g, 1 g, 5 g; empty means not at all"`
+	// Spoons are those that the amount is typed in.
+	Spoons quantity.SpoonSet `json:"spoons,omitempty" required:"false" doc:"Whose spoons and cups the amount is typed in: us or metric; empty means us"`
+	Meat   string            `json:"meat,omitempty" required:"false" doc:"Trimmed weight of the meat, for salt, coat, pump and pot" example:"2.4 kg"`
+	Cut    string            `json:"cut,omitempty" required:"false" doc:"Cut id of the meat, whose surface a coat goes on and whose bone takes no salt; empty means boneless, and for a coat a pork shoulder"`
+	Round  string            `json:"round" required:"false" doc:"Round the rows to: spoons, 0.1 g, 1 g, 5 g; empty means not at all"`
 }
 
 // jarFill is how full a jar is filled, so that the mix can be shaken.
@@ -29,11 +30,11 @@ const jarFill = 0.9
 func (m Mix) Size(b Batch) (quantity.Mass, field.Errors) {
 	var errs field.Errors
 	amount := func(density float64, liquid bool) float64 {
-		a, err := quantity.ParseAmount(b.Amount, liquid)
+		a, err := quantity.ParseAmount(b.Amount, liquid, b.Spoons)
 		if errs.Take("/amount", err) {
 			return 0
 		}
-		return a.Mass.Grams() + a.Volume.ML()*density
+		return a.Of(density).Grams()
 	}
 	grams := 0.0
 	switch b.Fix {
@@ -42,29 +43,29 @@ func (m Mix) Size(b Batch) (quantity.Mass, field.Errors) {
 	case "total":
 		grams = amount(m.GramsPerML, false)
 	case "jar":
-		v, err := quantity.ParseVolume(b.Amount)
+		v, err := quantity.ParseVolume(b.Amount, b.Spoons)
 		if !errs.Take("/amount", err) {
 			grams = v.ML() * jarFill * m.GramsPerML
 		}
 	case "row":
 		if b.Row < 0 || b.Row >= len(m.Components) || m.Components[b.Row].WeightShare == 0 {
-			errs.Add("/row", "choose an ingredient that is in the mix")
+			errs.Add("/row", "batch.row")
 			break
 		}
 		c := m.Components[b.Row]
 		grams = amount(c.Form.GramsPerML, c.Ingredient.Kind == "liquid") / c.WeightShare
 	case "guests":
 		if b.Guests < 1 || b.Guests > 2000 {
-			errs.Add("/guests", "between 1 and 2000 guests")
+			errs.Add("/guests", "number.range", "low", 1, "high", 2000)
 		}
 		grams = amount(m.GramsPerML, false) * float64(b.Guests)
 	case "salt", "coat", "pump", "pot":
 		grams = m.forMeat(b, &errs)
 	default:
-		errs.Add("/fix", "total, row, jar, guests, salt, coat, pump or pot")
+		errs.Add("/fix", "choice.unknown", "choices", []string{"total", "row", "jar", "guests", "salt", "coat", "pump", "pot"})
 	}
 	if len(errs) == 0 && (grams < 0.1 || grams > 500e3) {
-		errs.Add("/amount", "that makes %s g: a batch is between 0.1 g and 500 kg", quantity.Number(grams))
+		errs.Add("/amount", "batch.size", "mass", quantity.Mass(grams)*quantity.Gram)
 	}
 	return quantity.Mass(grams) * quantity.Gram, errs
 }
@@ -76,45 +77,44 @@ const potFill = 0.95
 func (m Mix) forMeat(b Batch, errs *field.Errors) float64 {
 	meat, err := quantity.ParseMass(b.Meat)
 	if !errs.Take("/meat", err) && (meat < 0.05 || meat > 300) {
-		errs.Add("/meat", "between 50 g and 300 kg of meat")
+		errs.Add("/meat", "mass.range", "low", quantity.Mass(0.05), "high", quantity.Mass(300))
 	}
 	c, _ := cut.Find("pork-shoulder-bone-in")
 	edible := meat
 	if b.Cut != "" {
 		var ok bool
 		if c, ok = cut.Find(b.Cut); !ok {
-			errs.Add("/cut", "choose a cut")
+			errs.Add("/cut", "cut.unknown")
 		}
 		edible *= quantity.Mass(1 - c.BoneShare())
 	}
 	percent := func(low, high float64) float64 {
 		p, err := quantity.ParsePercent(b.Amount)
 		if !errs.Take("/amount", err) && (float64(p) < low || float64(p) > high) {
-			errs.Add("/amount", "between %g and %g %%", low, high)
+			errs.Add("/amount", "percent.range", "low", low, "high", high)
 		}
 		return float64(p) / 100
 	}
 	switch b.Fix {
 	case "salt":
 		if m.SaltShare() < 0.005 {
-			errs.Add("/fix", "this mix holds no salt, so no amount of it meets a target")
+			errs.Add("/fix", "mix.no-salt")
 			return 0
 		}
-		_, stays, _ := Stays(12)
-		return percent(0.1, 5) * edible.Grams() / stays / m.SaltShare()
+		return percent(0.1, 5) * edible.Grams() / Stays(UsualWait).Mid / m.SaltShare()
 	case "pump":
 		return percent(0.5, 30) * meat.Grams()
 	case "pot":
-		pot, err := quantity.ParseVolume(b.Amount)
+		pot, err := quantity.ParseVolume(b.Amount, b.Spoons)
 		liquid := pot.ML()*potFill - float64(meat)/c.Density()*1e6
 		if !errs.Take("/amount", err) && liquid <= 0 {
-			errs.Add("/amount", "the meat alone fills that pot")
+			errs.Add("/amount", "batch.pot-full")
 		}
 		return liquid * m.GramsPerML
 	}
 	coat, ok := FindCoat(strings.ToLower(strings.TrimSpace(b.Amount)))
 	if !ok {
-		errs.Add("/amount", "light, medium, heavy or crust")
+		errs.Add("/amount", "choice.unknown", "choices", CoatNames())
 	}
 	if len(*errs) > 0 {
 		return 0
@@ -178,18 +178,22 @@ func Round(rows []Weighed, way string, set quantity.SpoonSet) (Rounded, bool) {
 	return out, true
 }
 
-// Changes tells in sentences what is different in b against a.
-func Changes(a, b Formula, shelf Shelf) []string {
-	out := []string{}
-	say := func(format string, args ...any) { out = append(out, fmt.Sprintf(format, args...)) }
+// Change is one thing that is different in a formula: the id of what it is, and
+// the values that a sentence about it names.
+type Change = field.Wrong
+
+// Changes tells what is different in b against a.
+func Changes(a, b Formula, own Lookup) []Change {
+	out := []Change{}
+	add := func(id string, pairs ...any) { out = append(out, field.Because("changed."+id, pairs...)) }
 	if a.Name != b.Name {
-		say("renamed from %s", a.Name)
+		add("name", "before", a.Name)
 	}
 	if a.Basis != b.Basis {
-		say("parts by %s instead of by %s", b.Basis, a.Basis)
+		add("basis", "now", string(b.Basis), "before", string(a.Basis))
 	}
-	if a.Kind != b.Kind {
-		say("%s instead of %s", orRub(b.Kind), orRub(a.Kind))
+	if orRub(a.Kind) != orRub(b.Kind) {
+		add("kind", "now", string(orRub(b.Kind)), "before", string(orRub(a.Kind)))
 	}
 	before := map[string]Row{}
 	for _, r := range a.Rows {
@@ -199,30 +203,29 @@ func Changes(a, b Formula, shelf Shelf) []string {
 		key := r.Ingredient + r.Formula
 		old, had := before[key]
 		delete(before, key)
-		name := rowName(r, shelf)
-		switch {
-		case !had:
-			say("%s added, %s", name, r.Parts)
-		default:
-			if old.Form != r.Form {
-				say("%s %s instead of %s", name, r.Form, old.Form)
-			}
-			if strings.TrimSpace(old.Parts) != strings.TrimSpace(r.Parts) {
-				say("%s %s instead of %s", name, r.Parts, old.Parts)
-			}
+		name := RowName(r, own)
+		if !had {
+			add("row-added", "row", name, "now", r.Parts)
+			continue
+		}
+		if old.Form != r.Form {
+			add("row-form", "row", name, "now", r.Form, "before", old.Form)
+		}
+		if strings.TrimSpace(old.Parts) != strings.TrimSpace(r.Parts) {
+			add("row-parts", "row", name, "now", r.Parts, "before", old.Parts)
 		}
 	}
 	for _, r := range a.Rows {
 		if _, left := before[r.Ingredient+r.Formula]; left {
-			say("%s left out", rowName(r, shelf))
+			add("row-removed", "row", RowName(r, own))
 			delete(before, r.Ingredient+r.Formula)
 		}
 	}
 	if a.Note != b.Note {
-		say("another note")
+		add("note")
 	}
 	if !slices.Equal(a.Tags, b.Tags) {
-		say("other tags")
+		add("tags")
 	}
 	return out
 }

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/quantity"
 )
 
@@ -37,7 +38,7 @@ func TestBatchesHoldWhatWasFixed(t *testing.T) {
 }
 
 func TestRoundingIsTold(t *testing.T) {
-	m := mixed(t, house["boathouse-sweet"])
+	m := mixed(t, readyMadeByID["boathouse-sweet"])
 	rows := m.Weigh(200 * quantity.Gram)
 	for _, way := range []string{"spoons", "0.1 g", "1 g", "5 g"} {
 		out, ok := Round(rows, way, quantity.USSpoons)
@@ -54,16 +55,18 @@ func TestRoundingIsTold(t *testing.T) {
 }
 
 func TestChangesAreTold(t *testing.T) {
-	old := house["fennel-house"]
+	old := readyMadeByID["fennel-house"]
 	f := old
 	f.Name, f.Basis = "Fennel rub", ByWeight
 	f.Rows = append([]Row{{Ingredient: "thyme", Form: "ground", Parts: "1"}}, old.Rows[:5]...)
 	f.Rows[1].Parts, f.Rows[1].Form = "5", "hollow flake"
-	assert.Equal(t, []string{
-		"renamed from Fennel house rub", "parts by weight instead of by volume", "thyme added, 1",
-		"kosher salt hollow flake instead of dense flake", "kosher salt 5 instead of 4", "rosemary left out",
-	}, Changes(old, f, Shelf{}))
-	assert.Empty(t, Changes(old, old, Shelf{}))
+	assert.Equal(t, []Change{
+		field.Because("changed.name", "before", "Fennel house rub"), field.Because("changed.basis", "now", "weight", "before", "volume"),
+		field.Because("changed.row-added", "row", "thyme", "now", "1"),
+		field.Because("changed.row-form", "row", "kosher salt", "now", "hollow flake", "before", "dense flake"),
+		field.Because("changed.row-parts", "row", "kosher salt", "now", "5", "before", "4"), field.Because("changed.row-removed", "row", "rosemary"),
+	}, Changes(old, f, nil))
+	assert.Empty(t, Changes(old, old, nil))
 }
 
 func TestLabels(t *testing.T) {

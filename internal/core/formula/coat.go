@@ -1,9 +1,10 @@
 package formula
 
 import (
-	"fmt"
 	"math"
+	"time"
 
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/quantity"
 )
 
@@ -12,19 +13,15 @@ import (
 type Coat struct {
 	Name     string  `json:"name" enum:"light,medium,heavy,crust"`
 	MLPerDM2 float64 `json:"ml_per_dm2" doc:"mL of rub on 100 cm²"`
-	Note     string  `json:"note"`
 }
 
 // Coats are the coats that cooks tell apart, upwards.
 var Coats = []Coat{
-	{"light", 2.5, "meat shows everywhere"},
-	{"medium", 4, "meat shows through between the grains"},
-	{"heavy", 6, "hardly any meat shows"},
-	{"crust", 9, "a packed layer"},
+	{"light", 2.5},
+	{"medium", 4},
+	{"heavy", 6},
+	{"crust", 9},
 }
-
-// CoatSource is the authority printed for coats and losses.
-const CoatSource = "coverage by eye in mL per 100 cm², ±30 %, a binder holding 20 % more; 5–15 % is lost while sprinkling, 5–25 % drips off before it is taken up"
 
 // How a coat varies and what of it is lost.
 const (
@@ -54,33 +51,46 @@ func (m Mix) CoatOf(mass quantity.Mass, area float64) float64 {
 	return mass.Grams() / m.GramsPerML / (area * 100)
 }
 
-// DescribeCoat names the coat of c mL/dm²: "a medium coat", "between light and
-// medium", "half a light coat", "more than a crust".
-func DescribeCoat(c float64) string {
+// NameCoat says which coat c mL/dm² is: "coat.named" and its name when it is within
+// 12 % of one; else coat.dusting, coat.thinner, coat.between (with both names),
+// coat.thicker or, above MaxCoat, coat.too-thick.
+func NameCoat(c float64) field.Wrong {
 	for i, k := range Coats {
 		if math.Abs(c-k.MLPerDM2) <= 0.12*k.MLPerDM2 {
-			return "a " + k.Name + " coat"
+			return field.Because("coat.named", "coat", k.Name)
 		}
 		if c < k.MLPerDM2 {
-			if i == 0 {
-				if c < k.MLPerDM2/2 {
-					return "a bare dusting"
-				}
-				return "thinner than a light coat"
+			switch {
+			case i > 0:
+				return field.Because("coat.between", "low", Coats[i-1].Name, "high", k.Name)
+			case c < k.MLPerDM2/2:
+				return field.Because("coat.dusting")
 			}
-			return fmt.Sprintf("between %s and %s", Coats[i-1].Name, k.Name)
+			return field.Because("coat.thinner", "coat", k.Name)
 		}
 	}
 	if c > MaxCoat {
-		return "more than the surface holds"
+		return field.Because("coat.too-thick")
 	}
-	return "thicker than a crust"
+	return field.Because("coat.thicker", "coat", Coats[len(Coats)-1].Name)
 }
 
-// Stays is the share of a coat that ends in the meat: 5 to 25 % is washed or
-// drips off before it is taken up, the more the shorter the wait in hours. Low
-// and high are its likely range.
-func Stays(hours float64) (low, mid, high float64) {
-	lost := 0.05 + 0.20*math.Exp(-hours/3)
-	return 1 - math.Min(0.30, lost*1.6), 1 - lost, 1 - lost*0.5
+// UsualWait is how long a rub is taken to lie on meat before the fire where nothing
+// else is known.
+const UsualWait = 12 * time.Hour
+
+// Stays is the share of a coat that ends in the meat: 5 to 25 % is washed or drips
+// off before it is taken up, the more the shorter the wait.
+func Stays(wait time.Duration) quantity.Range[float64] {
+	lost := 0.05 + 0.20*math.Exp(-wait.Hours()/3)
+	return quantity.Range[float64]{Low: 1 - math.Min(0.30, lost*1.6), Mid: 1 - lost, High: 1 - lost*0.5}
+}
+
+// CoatNames are the names of the coats, upwards.
+func CoatNames() []string {
+	out := make([]string, len(Coats))
+	for i, c := range Coats {
+		out[i] = c.Name
+	}
+	return out
 }

@@ -5,7 +5,7 @@
 // formula. Mixed, it becomes a Mix, which knows its composition and how heavy a
 // spoon of it is, and which can be weighed out in any amount:
 //
-//	mix, errs := formula.Blend(f, formula.Shelf{})
+//	mix, errs := formula.Blend(f, nil)
 //	rows := mix.Weigh(57 * quantity.Gram)
 package formula
 
@@ -66,7 +66,9 @@ type Formula struct {
 	Note  string   `json:"note,omitempty" required:"false"`
 	Tags  []string `json:"tags,omitempty" required:"false" nullable:"false"`
 	Basis Basis    `json:"basis" doc:"What a bare number counts: volume or weight" example:"volume"`
-	Rows  []Row    `json:"rows" nullable:"false"`
+	// Spoons are part of what was written: a cup stays the cup it was.
+	Spoons quantity.SpoonSet `json:"spoons,omitempty" required:"false" doc:"Whose spoons and cups its measures are: us or metric; empty means us"`
+	Rows   []Row             `json:"rows" nullable:"false"`
 }
 
 // Limits on what is typed.
@@ -108,26 +110,39 @@ type Mix struct {
 const Packing = 0.95
 
 // Blend works out f; what it uses besides the larder and the formulas that ship
-// with the program is looked up on shelf. Mistakes come back with
+// with the program is looked up in own. Mistakes come back with
 // pointers below the formula, such as /rows/2/parts; then the mix is not usable.
 //
 // A bare number counts teaspoons (by volume) or grams (by weight): among parts
 // alone that cancels, beside measured rows it is what a part then is. A percent
 // row is that share of the whole by weight.
-func Blend(f Formula, shelf Shelf) (Mix, field.Errors) { return blend(f, shelf, nil) }
+func Blend(f Formula, own Lookup) (Mix, field.Errors) { return blend(f, own, nil) }
 
 // blend works f out; path are the formulas that led to it.
-func blend(f Formula, shelf Shelf, path []Formula) (Mix, field.Errors) {
+func blend(f Formula, own Lookup, path []Formula) (Mix, field.Errors) {
 	errs := header(f)
 	if len(f.Rows) > MaxRows {
-		errs.Add("/rows", "a formula has at most %d ingredients", MaxRows)
+		errs.Add("/rows", "formula.too-many-rows", "most", MaxRows)
 		return Mix{}, errs
 	}
-	var m Mix
-	weight, volume := 0.0, 0.0
-	share := 0.0 // of the whole, in percent rows
+	m := Mix{}
+	weight := m.weighRows(f, own, path, &errs)
+	if len(errs) == 0 && weight <= 0 {
+		errs.Add("/rows", "formula.empty")
+	}
+	if len(errs) > 0 {
+		return Mix{}, errs
+	}
+	m.mix(weight)
+	return m, nil
+}
+
+// weighRows reads the rows into components whose WeightShare is still a weight, and
+// returns what all of them weigh.
+func (m *Mix) weighRows(f Formula, own Lookup, path []Formula, errs *field.Errors) float64 {
+	weight, share := 0.0, 0.0 // share of the whole, in percent rows
 	for i, r := range f.Rows {
-		c := component(f, i, shelf, path, &errs)
+		c := component(f, i, own, path, errs)
 		if percent, ok := strings.CutSuffix(strings.TrimSpace(r.Parts), "%"); ok {
 			p, err := quantity.ParsePercent(percent)
 			if !errs.Take(rowPointer(i)+"/parts", err) {
@@ -135,7 +150,7 @@ func blend(f Formula, shelf Shelf, path []Formula) (Mix, field.Errors) {
 				share += c.percent / 100
 			}
 		} else {
-			c.WeightShare = grams(f.Basis, r, c, rowPointer(i)+"/parts", &errs)
+			c.WeightShare = grams(f, r, c, rowPointer(i)+"/parts", errs)
 			weight += c.WeightShare
 		}
 		m.Components = append(m.Components, c)
@@ -148,7 +163,7 @@ func blend(f Formula, shelf Shelf, path []Formula) (Mix, field.Errors) {
 			m.Components[i].WeightShare = m.Components[i].percent
 		}
 	case share >= 1:
-		errs.Add("/rows", "the percentages leave no room for the other ingredients: they add up to %.0f %%", share*100)
+		errs.Add("/rows", "formula.no-room", "percent", math.Round(share*100))
 	case share > 0:
 		for i := range m.Components {
 			if p := m.Components[i].percent; p > 0 {
@@ -157,18 +172,18 @@ func blend(f Formula, shelf Shelf, path []Formula) (Mix, field.Errors) {
 		}
 		weight, m.Measured = whole, whole
 	}
+	return weight
+}
+
+// mix makes shares of the components' weights, and adds up what is in the mix.
+func (m *Mix) mix(weight float64) {
+	volume := 0.0
 	for i := range m.Components {
 		c := &m.Components[i]
 		if c.Form.GramsPerML > 0 {
 			c.VolumeShare = c.WeightShare / c.Form.GramsPerML
 			volume += c.VolumeShare
 		}
-	}
-	if len(errs) == 0 && weight <= 0 {
-		errs.Add("/rows", "give at least one ingredient a part")
-	}
-	if len(errs) > 0 {
-		return Mix{}, errs
 	}
 	dry := 0
 	for i := range m.Components {
@@ -195,9 +210,9 @@ func blend(f Formula, shelf Shelf, path []Formula) (Mix, field.Errors) {
 	if dry > 1 && dry == filled(m.Components) {
 		m.GramsPerML /= Packing
 	}
-	return m, nil
 }
 
+// filled counts the components that there are some of.
 func filled(cs []Component) int {
 	n := 0
 	for _, c := range cs {
@@ -212,74 +227,85 @@ func filled(cs []Component) int {
 func header(f Formula) field.Errors {
 	var errs field.Errors
 	if f.Basis != ByVolume && f.Basis != ByWeight {
-		errs.Add("/basis", "say whether a part is a volume or a weight")
+		errs.Add("/basis", "formula.basis")
 	}
 	if f.Kind != "" && !slices.Contains(Kinds, f.Kind) {
-		errs.Add("/kind", "rub, base, bath, injection, binder, spritz, baste, glaze or sauce")
+		errs.Add("/kind", "choice.unknown", "choices", kindNames())
 	}
 	if len(f.Name) > maxName {
-		errs.Add("/name", "a name has at most %d letters", maxName)
+		errs.Add("/name", "text.too-long", "most", maxName)
 	}
 	if len(f.Note) > maxNote {
-		errs.Add("/note", "a note has at most %d letters", maxNote)
+		errs.Add("/note", "text.too-long", "most", maxNote)
 	}
 	if len(f.Tags) > maxTags {
-		errs.Add("/tags", "at most %d tags", maxTags)
+		errs.Add("/tags", "formula.too-many-tags", "most", maxTags)
 	}
 	for _, tag := range f.Tags {
 		if tag == "" || len(tag) > 30 || strings.ContainsAny(tag, ",\n") {
-			errs.Add("/tags", "a tag is one to thirty letters without commas")
+			errs.Add("/tags", "formula.tag")
 		}
 	}
 	return errs
 }
 
 // component finds what row i is made of.
-func component(f Formula, i int, shelf Shelf, path []Formula, errs *field.Errors) Component {
+func component(f Formula, i int, own Lookup, path []Formula, errs *field.Errors) Component {
 	r, at := f.Rows[i], rowPointer(i)
 	c := Component{Row: i}
 	if r.Formula != "" {
-		nested(f, &c, r.Formula, shelf, path, at+"/formula", errs)
+		nested(f, &c, r.Formula, own, path, at+"/formula", errs)
 		return c
 	}
 	var ok bool
-	if c.Ingredient, ok = shelf.FindIngredient(r.Ingredient); !ok {
-		errs.Add(at+"/ingredient", "choose an ingredient from the larder")
+	if c.Ingredient, ok = FindIngredient(r.Ingredient, own); !ok {
+		errs.Add(at+"/ingredient", "ingredient.unknown")
 		return c
 	}
 	c.honey = c.Ingredient.ID == "honey"
 	if c.Form, ok = c.Ingredient.Form(r.Form); !ok {
-		errs.Add(at+"/form", "%s does not come as “%.30s”", c.Ingredient.Name, r.Form)
+		errs.Add(at+"/form", "ingredient.form", "ingredient", c.Ingredient.Name, "form", clip(r.Form))
 	}
 	return c
 }
 
+func kindNames() []string {
+	out := make([]string, len(Kinds))
+	for i, k := range Kinds {
+		out[i] = string(k)
+	}
+	return out
+}
+
+// clip shortens what was typed for a message.
+func clip(s string) string { return fmt.Sprintf("%.30s", s) }
+
 // nested makes the mix of another formula the ingredient of a row. What leads
 // back to itself is refused with the way it takes.
-func nested(f Formula, c *Component, id string, shelf Shelf, path []Formula, at string, errs *field.Errors) {
-	used, ok := shelf.Find(id)
+func nested(f Formula, c *Component, id string, own Lookup, path []Formula, at string, errs *field.Errors) {
+	used, ok := Find(id, own)
 	if !ok {
-		errs.Add(at, "the formula that this row used is gone: choose another")
+		errs.Add(at, "formula.gone")
 		return
 	}
 	way := append(slices.Clone(path), f)
 	for i, before := range way {
 		if before.ID == id {
-			errs.Add(at, "%s: %s", selfUse, strings.Join(append(names(way[i:]), used.Name), " → "))
+			errs.Add(at, selfUse, "way", append(names(way[i:]), used.Name))
 			return
 		}
 	}
 	if len(path) >= maxDepth {
-		errs.Add(at, "formulas inside formulas go at most %d deep", maxDepth)
+		errs.Add(at, "formula.too-deep", "most", maxDepth)
 		return
 	}
-	mix, wrong := blend(used, shelf, way)
+	mix, wrong := blend(used, own, way)
 	if len(wrong) > 0 {
-		detail := wrong[0].Detail
-		if !strings.HasPrefix(detail, selfUse) {
-			detail = fmt.Sprintf("“%s” has a mistake of its own: %s", used.Name, detail)
+		why := wrong[0].Wrong
+		if why.ID != selfUse {
+			why = field.Because("formula.has-mistake", "formula", used.Name, "why", why)
 		}
-		errs.Add(at, "%s", detail)
+		errs.Take(at, why)
 		return
 	}
 	c.honey, c.inner = mix.Honey, &mix
@@ -287,7 +313,7 @@ func nested(f Formula, c *Component, id string, shelf Shelf, path []Formula, at 
 	c.Form = larder.Form{GramsPerML: mix.GramsPerML, SpreadPercent: 10, ParticleMM: mix.CoarseMM}
 }
 
-const selfUse = "a formula cannot use itself"
+const selfUse = "formula.uses-itself"
 
 func names(fs []Formula) []string {
 	out := make([]string, len(fs))
@@ -298,13 +324,13 @@ func names(fs []Formula) []string {
 }
 
 // grams is a row's amount in grams.
-func grams(basis Basis, r Row, c Component, at string, errs *field.Errors) float64 {
+func grams(f Formula, r Row, c Component, at string, errs *field.Errors) float64 {
 	parts, err := quantity.ParseParts(r.Parts)
 	if err == nil {
 		if parts > maxParts {
-			errs.Add(at, "at most %d parts", maxParts)
+			errs.Add(at, "formula.too-many-parts", "most", maxParts)
 		}
-		if basis == ByVolume {
+		if f.Basis == ByVolume {
 			return parts * quantity.USSpoons.Teaspoon().ML() * c.Form.GramsPerML
 		}
 		return parts
@@ -313,14 +339,14 @@ func grams(basis Basis, r Row, c Component, at string, errs *field.Errors) float
 		errs.Take(at, err)
 		return 0
 	}
-	amount, err := quantity.ParseAmount(r.Parts, c.Ingredient.Kind == "liquid")
+	amount, err := quantity.ParseAmount(r.Parts, c.Ingredient.Kind == "liquid", f.Spoons)
 	if errs.Take(at, err) {
 		return 0
 	}
 	if amount.Mass > 1000 || amount.Volume > 1 {
-		errs.Add(at, "that is more than a kitchen holds")
+		errs.Add(at, "amount.more-than-a-kitchen")
 	}
-	return amount.Mass.Grams() + amount.Volume.ML()*c.Form.GramsPerML
+	return amount.Of(c.Form.GramsPerML).Grams()
 }
 
 func rowPointer(i int) string { return "/rows/" + quantity.Number(float64(i)) }

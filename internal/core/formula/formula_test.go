@@ -7,15 +7,29 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/larder"
 	"verjuice/internal/core/quantity"
 )
 
 func mixed(t *testing.T, f Formula) Mix {
 	t.Helper()
-	m, errs := Blend(f, Shelf{})
+	m, errs := Blend(f, nil)
 	require.Empty(t, errs)
 	return m
+}
+
+// own is a cook's own formulas and ingredients.
+type own struct {
+	formulas    map[string]Formula
+	ingredients map[string]larder.Ingredient
+}
+
+func (o own) OwnFormula(id string) (Formula, bool) { f, ok := o.formulas[id]; return f, ok }
+
+func (o own) OwnIngredient(id string) (larder.Ingredient, bool) {
+	i, ok := o.ingredients[id]
+	return i, ok
 }
 
 // random makes a formula from any ingredients in any form.
@@ -66,7 +80,7 @@ func TestSchoolsByWeight(t *testing.T) {
 		"pepper-heavy":   4.8 / (4.8 + 2*2.1),
 	}
 	found := 0
-	for _, f := range House() {
+	for _, f := range ReadyMade() {
 		m := mixed(t, f)
 		if share, ok := want[f.ID]; ok {
 			found++
@@ -74,7 +88,7 @@ func TestSchoolsByWeight(t *testing.T) {
 		}
 	}
 	assert.Equal(t, len(want), found)
-	assert.Len(t, House(), 7)
+	assert.Len(t, ReadyMade(), 7)
 }
 
 func TestCrystalChangesVolumeFormulasOnly(t *testing.T) {
@@ -105,10 +119,10 @@ func TestAmountsInAnyMixOfUnits(t *testing.T) {
 	// Percents alone are the whole.
 	m = mixed(t, Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "table-salt", Parts: "60 %"}, {Ingredient: "black-pepper", Parts: "40%"}}})
 	assert.InDelta(t, 0.6, m.Components[0].WeightShare, 1e-12)
-	_, errs := Blend(Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "table-salt", Parts: "100 %"}, {Ingredient: "black-pepper", Parts: "1"}}}, Shelf{})
-	assert.Contains(t, errs.Error(), "leave no room")
-	_, errs = Blend(Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "apple-juice", Parts: "2 oz"}}}, Shelf{})
-	assert.Contains(t, errs.Error(), "weight or a volume")
+	_, errs := Blend(Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "table-salt", Parts: "100 %"}, {Ingredient: "black-pepper", Parts: "1"}}}, nil)
+	assert.Contains(t, errs.Error(), "formula.no-room")
+	_, errs = Blend(Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "apple-juice", Parts: "2 oz"}}}, nil)
+	assert.Contains(t, errs.Error(), "quantity.")
 }
 
 func TestAFormulaInsideAnotherIsFollowed(t *testing.T) {
@@ -116,7 +130,7 @@ func TestAFormulaInsideAnotherIsFollowed(t *testing.T) {
 		"1": {ID: "1", Name: "Injection", Basis: ByWeight, Rows: []Row{{Ingredient: "stock", Parts: "90 g"}, {Formula: "2", Parts: "10 g"}}},
 		"2": {ID: "2", Name: "House rub", Basis: ByWeight, Rows: []Row{{Ingredient: "table-salt", Parts: "1"}, {Ingredient: "mustard", Parts: "1"}}},
 	}
-	find := Shelf{Formula: func(id string) (Formula, bool) { f, ok := shelf[id]; return f, ok }}
+	find := own{formulas: shelf}
 	m, errs := Blend(shelf["1"], find)
 	require.Empty(t, errs)
 	assert.InDelta(t, (0.9*0.9+10*0.4976)/100, m.SaltShare(), 1e-4)
@@ -135,9 +149,9 @@ func TestAFormulaInsideAnotherIsFollowed(t *testing.T) {
 	_, errs = Blend(shelf["1"], find)
 	require.Len(t, errs, 1)
 	assert.Equal(t, "/rows/1/formula", errs[0].Pointer)
-	assert.Equal(t, "a formula cannot use itself: Injection → House rub → Injection", errs[0].Detail)
+	assert.Equal(t, field.Because(selfUse, "way", []string{"Injection", "House rub", "Injection"}), errs[0].Wrong)
 	_, errs = Blend(Formula{Basis: ByWeight, Rows: []Row{{Formula: "9", Parts: "1"}}}, find)
-	assert.Contains(t, errs[0].Detail, "is gone")
+	assert.Equal(t, "formula.gone", errs[0].ID)
 }
 
 func TestLarderIsWhole(t *testing.T) {
@@ -169,7 +183,7 @@ func TestBlendPointsAtMistakes(t *testing.T) {
 	}
 	for name, c := range cases {
 		t.Run(name, func(t *testing.T) {
-			_, errs := Blend(c.f, Shelf{})
+			_, errs := Blend(c.f, nil)
 			require.NotEmpty(t, errs)
 			assert.Equal(t, c.pointer, errs[0].Pointer)
 		})

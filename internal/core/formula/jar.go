@@ -30,7 +30,7 @@ type JarStand struct {
 	Made    quantity.Mass
 	Left    quantity.Mass
 	UseBy   time.Time
-	Keep    string // where and why so long, in words
+	Keep    string // how it keeps: dry, salty or fresh
 	Over    bool   // past its use-by
 	Soon    bool   // within two weeks of it, or the last third of its time
 	Mix     Mix
@@ -43,64 +43,63 @@ const dayLayout = "2006-01-02"
 // maxDraws bounds what is taken from one jar.
 const maxDraws = 500
 
-// Keeping says how long a mix keeps, and how. Dry ground spice keeps its flavour
+// Keeping says how long a mix keeps, and how: dry (dark and closed), salty (salty or
+// sour, in the fridge) or fresh (in the fridge, like leftovers). Dry ground spice keeps its flavour
 // about half a year (field judgement); what is wet and neither salty nor sour is
 // held to the three days that leftovers keep at 4 °C (USDA FSIS: three to four),
 // and to two weeks when at least a tenth is salt or a fortieth is acid (field
 // judgement). Garlic, herbs and fruit in it shorten all of these.
-func (m Mix) Keeping() (days int, words string) {
+func (m Mix) Keeping() (days int, how string) {
 	water := m.Per100g.Water
 	switch {
 	case water < 15:
-		return 180, "dry, dark and closed; ground spice fades after half a year"
+		return 180, "dry"
 	case m.Per100g.Salt >= 10 || m.Per100g.Acid >= 2.5:
-		return 14, "in the fridge, at or under 4 °C / 40 °F"
+		return 14, "salty"
 	default:
-		return 3, "in the fridge, at or under 4 °C / 40 °F: as long as leftovers, three days"
+		return 3, "fresh"
 	}
 }
 
 // Stand works out how j stands at now. Mistakes come back with pointers into j.
-func (j Jar) Stand(shelf Shelf, now time.Time) (JarStand, field.Errors) {
+func (j Jar) Stand(own Lookup, now time.Time) (JarStand, field.Errors) {
 	var errs field.Errors
 	var s JarStand
-	mix, wrong := Blend(j.Formula, shelf)
-	for _, w := range wrong {
-		errs.Add("/formula"+w.Pointer, "%s", w.Detail)
-	}
+	mix, wrong := Blend(j.Formula, own)
+	errs.Put("/formula", wrong)
 	s.Mix = mix
 	amount := func(pointer, typed string) quantity.Mass {
-		a, err := quantity.ParseAmount(typed, false)
+		a, err := quantity.ParseAmount(typed, false, j.Formula.Spoons)
 		errs.Take(pointer, err)
-		return a.Mass + quantity.Mass(a.Volume.ML()*mix.GramsPerML)*quantity.Gram
+		return a.Of(mix.GramsPerML)
 	}
 	var err error
 	if s.MadeDay, err = time.ParseInLocation(dayLayout, j.Made, now.Location()); err != nil {
-		errs.Add("/made", "give the day it was made, for example 2026-11-01")
+		errs.Add("/made", "date.unreadable")
 	} else if s.MadeDay.After(now.AddDate(0, 0, 1)) {
-		errs.Add("/made", "that day is still to come")
+		errs.Add("/made", "date.future")
 	}
 	if len(j.Note) > maxNote {
-		errs.Add("/note", "a note has at most %d letters", maxNote)
+		errs.Add("/note", "text.too-long", "most", maxNote)
 	}
 	if len(errs) > 0 {
 		return s, errs
 	}
 	if s.Made = amount("/amount", j.Amount); len(errs) == 0 && (s.Made < 0.001 || s.Made > 100) {
-		errs.Add("/amount", "a jar holds between 1 g and 100 kg")
+		errs.Add("/amount", "mass.range", "low", quantity.Gram, "high", quantity.Mass(100))
 	}
 	if len(j.Draws) > maxDraws {
-		errs.Add("/draws", "more is taken out than a jar's story holds: start a new jar")
+		errs.Add("/draws", "jar.too-many-draws", "most", maxDraws)
 		return s, errs
 	}
 	s.Left = s.Made
 	for i, d := range j.Draws {
 		m := amount(fmt.Sprintf("/draws/%d/amount", i), d.Amount)
 		if len(d.For) > maxName {
-			errs.Add(fmt.Sprintf("/draws/%d/for", i), "at most %d letters", maxName)
+			errs.Add(fmt.Sprintf("/draws/%d/for", i), "text.too-long", "most", maxName)
 		}
 		if len(errs) == 0 && m > s.Left+0.00005 {
-			errs.Add(fmt.Sprintf("/draws/%d/amount", i), "there are only %s g left in it", quantity.FormatGrams(s.Left))
+			errs.Add(fmt.Sprintf("/draws/%d/amount", i), "jar.too-little", "left", s.Left)
 		}
 		s.Taken = append(s.Taken, m)
 		s.Left = quantity.Mass(math.Max(0, float64(s.Left-m)))

@@ -11,16 +11,17 @@ import (
 
 // Label is what a nutrition label says of a shop-bought rub, sauce or injection.
 type Label struct {
-	Name    string `json:"name" required:"false" doc:"What the cook calls it"`
-	Sodium  string `json:"sodium" doc:"Sodium of a serving in mg, as printed" example:"260"`
-	Serving string `json:"serving" doc:"Serving by weight, as printed" example:"0.9 g"`
-	Sugar   string `json:"sugar" required:"false" doc:"Sugars of a serving in g, as printed"`
-	Powder  string `json:"powder" required:"false" doc:"For a packet that is mixed: how much powder" example:"1/3 cup"`
-	Liquid  string `json:"liquid" required:"false" doc:"To how much liquid" example:"1 cup"`
+	Name    string            `json:"name" required:"false" doc:"What the cook calls it"`
+	Sodium  string            `json:"sodium" doc:"Sodium of a serving in mg, as printed" example:"260"`
+	Serving string            `json:"serving" doc:"Serving by weight, as printed" example:"0.9 g"`
+	Sugar   string            `json:"sugar" required:"false" doc:"Sugars of a serving in g, as printed"`
+	Powder  string            `json:"powder" required:"false" doc:"For a packet that is mixed: how much powder" example:"1/3 cup"`
+	Liquid  string            `json:"liquid" required:"false" doc:"To how much liquid" example:"1 cup"`
+	Spoons  quantity.SpoonSet `json:"spoons,omitempty" required:"false" doc:"Whose spoons and cups those are: us or metric; empty means us"`
 }
 
 // Reading is a share that a label allows, in % by weight.
-type Reading struct{ Low, Mid, High float64 }
+type Reading = quantity.Range[float64]
 
 // LabelReading is what follows from a label.
 type LabelReading struct {
@@ -29,20 +30,18 @@ type LabelReading struct {
 	Mixed *Reading // salt of the packet mixed with its liquid
 }
 
-// LabelSource is the authority for how labels are rounded.
-const LabelSource = "21 CFR 101.9(c): sodium to 5 mg up to 140 mg and to 10 mg above, sugars to 1 g; weights as printed"
-
 // powderDensity is the bulk density of a packet's powder, g/mL, ± 20 %.
 const powderDensity = 0.9
 
 // ReadLabel turns a label's figures into shares with the band that its rounding
-// allows: sodium × 2.542 over the serving. A tiny serving gives a wide band.
+// allows (21 CFR 101.9(c): sodium to 5 mg up to 140 mg and to 10 mg above, sugars to
+// 1 g): sodium × 2.542 over the serving. A tiny serving gives a wide band.
 // Mistakes come back with pointers into the label.
 func ReadLabel(l Label) (LabelReading, field.Errors) {
 	var errs field.Errors
 	sodium, err := printed(l.Sodium, "mg")
 	if !errs.Take("/sodium", err) && sodium > 40000 {
-		errs.Add("/sodium", "salt itself holds 39 340 mg of sodium in 100 g: check the number")
+		errs.Add("/sodium", "label.more-than-salt")
 	}
 	serving, err := quantity.ParseMass(l.Serving)
 	errs.Take("/serving", err)
@@ -63,15 +62,15 @@ func ReadLabel(l Label) (LabelReading, field.Errors) {
 	share := func(mg, grams float64) float64 {
 		return math.Min(100, math.Max(0, mg)/1000*larder.SaltPerSodium/grams*100)
 	}
-	out.Salt = Reading{share(sodium-half, high), share(sodium, g), share(sodium+half, low)}
+	out.Salt = Reading{Low: share(sodium-half, high), Mid: share(sodium, g), High: share(sodium+half, low)}
 	if sodium/1000*larder.SaltPerSodium > high {
-		errs.Add("/sodium", "a serving of %s cannot hold %.0f mg of sodium: even pure salt holds %.0f", l.Serving, sodium, g/larder.SaltPerSodium*1000)
+		errs.Add("/sodium", "label.impossible", "serving", l.Serving, "sodium_mg", math.Round(sodium), "most_mg", math.Round(g/larder.SaltPerSodium*1000))
 		return out, errs
 	}
 	if strings.TrimSpace(l.Sugar) != "" {
 		sugar, err := printed(l.Sugar, "g")
 		if !errs.Take("/sugar", err) {
-			out.Sugar = Reading{math.Max(0, sugar-0.5) / high * 100, math.Min(100, sugar/g*100), math.Min(100, (sugar+0.5)/low*100)}
+			out.Sugar = Reading{Low: math.Max(0, sugar-0.5) / high * 100, Mid: math.Min(100, sugar/g*100), High: math.Min(100, (sugar+0.5)/low*100)}
 		}
 	}
 	if strings.TrimSpace(l.Powder+l.Liquid) != "" {
@@ -82,9 +81,9 @@ func ReadLabel(l Label) (LabelReading, field.Errors) {
 
 // mixedPacket is the salt of powder in its liquid, % by weight.
 func mixedPacket(l Label, salt Reading, errs *field.Errors) *Reading {
-	powder, err := quantity.ParseAmount(l.Powder, false)
+	powder, err := quantity.ParseAmount(l.Powder, false, l.Spoons)
 	errs.Take("/powder", err)
-	liquid, err := quantity.ParseAmount(l.Liquid, true)
+	liquid, err := quantity.ParseAmount(l.Liquid, true, l.Spoons)
 	errs.Take("/liquid", err)
 	if len(*errs) > 0 {
 		return nil
@@ -94,7 +93,7 @@ func mixedPacket(l Label, salt Reading, errs *field.Errors) *Reading {
 		g := powder.Mass.Grams() + powder.Volume.ML()*density
 		return g / (g + water)
 	}
-	return &Reading{part(powderDensity*0.8) * salt.Low, part(powderDensity) * salt.Mid, part(powderDensity*1.2) * salt.High}
+	return &Reading{Low: part(powderDensity*0.8) * salt.Low, Mid: part(powderDensity) * salt.Mid, High: part(powderDensity*1.2) * salt.High}
 }
 
 // printed reads a number with or without its unit.

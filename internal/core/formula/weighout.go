@@ -1,11 +1,6 @@
 package formula
 
-import (
-	"fmt"
-	"math"
-
-	"verjuice/internal/core/quantity"
-)
+import "math"
 
 // WeighStep is one ingredient of a weigh-out.
 type WeighStep struct {
@@ -22,7 +17,6 @@ type WeighOut struct {
 	Next  int         `json:"next" doc:"Which ingredient is next; the number of them when all are done"`
 	Over  int         `json:"over" doc:"Which ingredient there is too much of; −1 when none"`
 	Scale float64     `json:"scale" doc:"How much bigger the batch has become by rescaling"`
-	Says  string      `json:"says" doc:"What to do, in a sentence"`
 }
 
 // tolerance of a weighed ingredient: two in a hundred, and never less than a
@@ -69,15 +63,8 @@ func Weighing(targets, weighed []float64, rescale bool) WeighOut {
 		}
 		out.Steps[i] = s
 	}
-	switch {
-	case out.Over >= 0:
-		s := out.Steps[out.Over]
+	if out.Over >= 0 {
 		out.Next = out.Over
-		out.Says = fmt.Sprintf("%s g too much: take it out, or make the whole batch %.0f %% bigger.", quantity.Number(math.Round(-s.Remaining*10)/10), 100*(s.Weighed/s.Target-1))
-	case out.Next == len(targets):
-		out.Says = "All weighed. Shake it well: settled mixes separate."
-	case out.Steps[out.Next].State == "under":
-		out.Says = fmt.Sprintf("Add %s g more.", quantity.Number(math.Round(out.Steps[out.Next].Remaining*10)/10))
 	}
 	return out
 }

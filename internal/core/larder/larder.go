@@ -5,6 +5,10 @@
 // forms.csv (grams in a US teaspoon of 4.929 mL, its spread, particle size).
 // Values are typical ones of public food-composition tables; a salt's and a
 // spice's own packet may differ, which is what the spread stands for.
+//
+//	salt, ok := larder.Find("kosher-salt")
+//	flake, ok := salt.Form("hollow flake")
+//	flake.GramsPerML * quantity.USSpoons.Teaspoon().ML()   // g a teaspoon
 package larder
 
 import (
@@ -18,9 +22,6 @@ import (
 
 //go:embed ingredients.csv forms.csv
 var data embed.FS
-
-// Source is the authority printed for densities and compositions.
-const Source = "public food-composition tables, typical values; spoon weights ±10 % for powders, ±20 % for flakes and leaves"
 
 // SaltPerSodium is the mass of NaCl holding one gram of sodium: 58.44/22.99.
 const SaltPerSodium = 2.542

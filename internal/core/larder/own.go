@@ -2,6 +2,7 @@ package larder
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -41,14 +42,14 @@ func (o Own) Ingredient(id string) (Ingredient, field.Errors) {
 	var errs field.Errors
 	name := strings.TrimSpace(o.Name)
 	if name == "" || len(name) > 80 {
-		errs.Add("/name", "give it a name of at most 80 letters")
+		errs.Add("/name", "name.needed", "most", 80)
 	}
 	kind := o.Kind
 	if kind == "" {
 		kind = "spice"
 	}
 	if !slices.Contains(Kinds, kind) {
-		errs.Add("/kind", "choose a kind")
+		errs.Add("/kind", "choice.unknown", "choices", Kinds)
 	}
 	share := func(pointer, typed string) float64 {
 		if strings.TrimSpace(typed) == "" {
@@ -56,7 +57,7 @@ func (o Own) Ingredient(id string) (Ingredient, field.Errors) {
 		}
 		p, err := quantity.ParsePercent(typed)
 		if !errs.Take(pointer, err) && p > 100 {
-			errs.Add(pointer, "a share is between 0 and 100 %%")
+			errs.Add(pointer, "percent.range", "low", 0.0, "high", 100.0)
 		}
 		return float64(p)
 	}
@@ -65,14 +66,14 @@ func (o Own) Ingredient(id string) (Ingredient, field.Errors) {
 		Nitrite: share("/nitrite", o.Nitrite), Phosphate: share("/phosphate", o.Phosphate),
 	}
 	if sum := c.Salt + c.Sugar + c.Fat + c.Water + c.Nitrite + c.Phosphate; len(errs) == 0 && sum > 100.5 {
-		errs.Add("/salt", "salt, sugar, fat and water add up to %.0f %%: check them", sum)
+		errs.Add("/salt", "ingredient.adds-up", "percent", math.Round(sum))
 	}
 	grams := usualTeaspoon[kind]
 	spread := 25.0
 	if strings.TrimSpace(o.Teaspoon) != "" {
 		m, err := quantity.ParseMass(o.Teaspoon)
 		if !errs.Take("/teaspoon", err) && (m.Grams() < 0.2 || m.Grams() > 12) {
-			errs.Add("/teaspoon", "a teaspoon weighs between 0.2 and 12 g")
+			errs.Add("/teaspoon", "ingredient.teaspoon")
 		}
 		grams, spread = m.Grams(), 10
 	}
@@ -80,19 +81,19 @@ func (o Own) Ingredient(id string) (Ingredient, field.Errors) {
 	if kind != "liquid" && kind != "fat" {
 		mm, ok := grinds[o.Grind]
 		if !ok {
-			errs.Add("/grind", "powder, medium or coarse")
+			errs.Add("/grind", "choice.unknown", "choices", []string{"powder", "medium", "coarse"})
 		}
 		form.ParticleMM = mm
 	}
 	allergens := []string{}
 	for i, a := range o.Allergens {
 		if a = strings.ToLower(strings.TrimSpace(a)); a == "" || len(a) > 30 {
-			errs.Add(fmt.Sprintf("/allergens/%d", i), "an allergen is one to thirty letters")
+			errs.Add(fmt.Sprintf("/allergens/%d", i), "ingredient.allergen")
 		}
 		allergens = append(allergens, a)
 	}
 	if len(allergens) > 20 {
-		errs.Add("/allergens", "at most 20 allergens")
+		errs.Add("/allergens", "list.too-long", "most", 20)
 	}
 	return Ingredient{ID: id, Name: name, Kind: kind, Per100g: c, Allergens: allergens, Forms: []Form{form}}, errs
 }

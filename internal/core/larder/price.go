@@ -5,6 +5,7 @@ import (
 	"strings"
 	"unicode"
 
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/quantity"
 )
 
@@ -29,27 +30,27 @@ func ParsePrice(s string) (Price, error) {
 		}
 	}
 	if !ok {
-		return Price{}, fmt.Errorf("give the money and what it buys, for example 3.20 for 500 g")
+		return Price{}, field.Because("price.unreadable")
 	}
 	var p Price
 	number := strings.TrimFunc(money, func(r rune) bool { return !unicode.IsDigit(r) && r != '.' && r != ',' })
 	p.Sign = strings.TrimSpace(strings.Replace(money, number, "", 1))
 	if len(p.Sign) > 8 || strings.ContainsAny(p.Sign, "-−0123456789") {
-		return Price{}, fmt.Errorf("can't read the money in “%.30s”", money)
+		return Price{}, field.Because("price.money", "typed", fmt.Sprintf("%.30s", money))
 	}
 	var err error
 	if p.Money, err = quantity.ParseParts(number); err != nil || p.Money > maxMoney {
-		return Price{}, fmt.Errorf("can't read the money in “%.30s”", money)
+		return Price{}, field.Because("price.money", "typed", fmt.Sprintf("%.30s", money))
 	}
 	amount = strings.TrimSpace(amount)
 	if amount != "" && unicode.IsLetter([]rune(amount)[0]) {
 		amount = "1 " + amount
 	}
-	if p.For, err = quantity.ParseAmount(amount, false); err != nil {
+	if p.For, err = quantity.ParseAmount(amount, false, quantity.USSpoons); err != nil {
 		return Price{}, err
 	}
 	if p.For.Mass <= 0 && p.For.Volume <= 0 {
-		return Price{}, fmt.Errorf("a price is for some amount, for example 500 g")
+		return Price{}, field.Because("price.amount")
 	}
 	return p, nil
 }

@@ -92,7 +92,7 @@ func count(times []time.Time, t time.Time) int {
 	return n
 }
 
-// order is the jobs sorted by a key.
+// order is the jobs sorted by a number, those that are equal by their keys.
 func (a Ask) order(by func(i int) int64) []int {
 	out := make([]int, len(a.Jobs))
 	for i := range out {
@@ -110,7 +110,7 @@ func (a Ask) onFire(j Job, t *Times) {
 	span := j.Fire
 	started, known := a.mark(j, "fire")
 	if known && started.Done && a.Now.After(t.Fire) {
-		span = span.After(a.Now.Sub(t.Fire))
+		span = After(span, a.Now.Sub(t.Fire))
 	}
 	t.Early, t.Off, t.Late = floor(t.Fire.Add(span.Low)), floor(t.Fire.Add(span.Mid)), floor(t.Fire.Add(span.High))
 	ready := t.Slice.Add(-j.LeastRest)
@@ -120,7 +120,7 @@ func (a Ask) onFire(j Job, t *Times) {
 		t.Chance = step(!off.At.After(ready))
 	}
 	if j.Wrap > 0 {
-		t.Wrap = floor(t.Fire.Add(time.Duration(j.Wrap * float64(j.Fire.Mid))))
+		t.Wrap = floor(t.Fire.Add(time.Duration(j.Wrap * float64(t.Off.Sub(t.Fire)))))
 	}
 	t.Hold = max(0, t.Slice.Sub(t.Off))
 	if t.Kind == Ahead && t.Hold > j.HoldMax {
@@ -131,11 +131,11 @@ func (a Ask) onFire(j Job, t *Times) {
 // conditional is the chance to be off by ready, given that a piece which is on the
 // fire is not off yet.
 func conditional(whole Span, t *Times, ready, now time.Time, on bool) float64 {
-	chance := whole.Chance(ready.Sub(t.Fire))
+	chance := Chance(whole, ready.Sub(t.Fire))
 	if !on || !now.After(t.Fire) {
 		return chance
 	}
-	gone := whole.Chance(now.Sub(t.Fire))
+	gone := Chance(whole, now.Sub(t.Fire))
 	if gone > 0.995 {
 		return step(ready.After(now))
 	}

@@ -36,13 +36,6 @@ func TestFireTimeAgainstExperience(t *testing.T) {
 	}
 }
 
-func TestAway(t *testing.T) {
-	now := time.Date(2026, 11, 23, 12, 0, 0, 0, time.UTC)
-	assert.Equal(t, "in 2 d 4 h", Away(now.Add(52*time.Hour), now))
-	assert.Equal(t, "3 h ago", Away(now.Add(-3*time.Hour), now))
-	assert.Equal(t, "22 days ago", Away(now.AddDate(0, 0, -22), now))
-}
-
 // A wrap shortens, looking lengthens; a shoulder foiled is in the range of 7–10 h.
 func TestWhatTheCookDoesToTheTime(t *testing.T) {
 	shoulder, _ := cut.Find("pork-shoulder-bone-in")

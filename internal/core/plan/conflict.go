@@ -1,12 +1,12 @@
 package plan
 
 import (
-	"fmt"
+	"cmp"
 	"math"
 	"slices"
 	"time"
 
-	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/field"
 )
 
 // safe is the serving time that nine in ten of each piece make.
@@ -21,66 +21,64 @@ func (a Ask) safe(p Plan) time.Time {
 	return ceil(out)
 }
 
+// note adds something that does not go together.
+func (p *Plan) note(kind, key string, at time.Time, id string, pairs ...any) {
+	p.Conflicts = append(p.Conflicts, Conflict{kind, key, at, field.Because("conflict."+id, pairs...)})
+}
+
 // check notes what does not go together.
 func (a Ask) check(p *Plan) {
-	note := func(kind, key string, at time.Time, format string, args ...any) {
-		p.Conflicts = append(p.Conflicts, Conflict{kind, key, at, fmt.Sprintf(format, args...)})
-	}
 	for i, j := range a.Jobs {
-		t := p.Pieces[i]
-		if t.Wait < j.WaitMin {
-			note("wait", j.Key, t.Salt, "%s: salted only %s before the fire; at least %s is better", j.Name, quantity.FormatDuration(t.Wait), quantity.FormatDuration(j.WaitMin))
-		}
-		if t.Wait > j.WaitMax {
-			note("wait", j.Key, t.Salt, "%s: salted %s before the fire is too long; raw, it keeps %s", j.Name, quantity.FormatDuration(t.Wait), quantity.FormatDuration(j.WaitMax))
-		}
-		if t.Hold > j.HoldMax+15*time.Minute && t.Reheat.IsZero() && !t.Over {
-			note("hold", j.Key, t.Off, "%s stands for %s after the fire; it keeps well for %s", j.Name, quantity.FormatDuration(t.Hold), quantity.FormatDuration(j.HoldMax))
-		}
-		if first := t.firstHandled(); !t.Thaw.IsZero() && first.Sub(t.Thaw) < j.Thaw*9/10 {
-			note("thaw", j.Key, t.Thaw, "%s has %s to thaw; it needs %s in the fridge", j.Name, quantity.FormatDuration(first.Sub(t.Thaw)), quantity.FormatDuration(j.Thaw))
-			p.Feasible = false
-		}
-		if t.Off.After(t.Slice.Add(-j.LeastRest)) {
-			p.Feasible = p.Feasible && t.Over
-			note("late", j.Key, t.Off, "%s is off about %s, too late to rest and be sliced at %s", j.Name, t.Off.Format("15:04"), t.Slice.Format("15:04"))
-		}
+		a.checkPiece(p, j, p.Pieces[i])
 	}
 	for _, k := range p.Tasks {
-		if k.Wakes && !k.Done {
-			p.Woken++
-			note("quiet", k.Key, k.At, "%s in the quiet hours, at %s", a.verb(k), k.At.Format("15:04"))
-		}
-		if k.Clash && !k.Done {
-			note("hands", k.Key, k.At, "%s at %s: more at once than %s", a.verb(k), k.At.Format("15:04"), handWords(a.Hands))
-		}
-		if !a.Now.IsZero() && k.At.Before(a.Now.Add(-five)) && !k.Done && !k.About {
-			p.Feasible = false
-			note("late", k.Key, k.At, "%s should have been at %s", a.verb(k), k.At.Format("Mon 15:04"))
-		}
+		a.checkTask(p, k)
 	}
 	for _, r := range p.Rooms {
 		if r.Limit > 0 && r.Peak > r.Limit*1.02 {
-			note("room", "", r.PeakAt, "%s holds %.0f dm²; at %s there are %.0f dm² on it", r.Name, r.Limit, r.PeakAt.Format("Mon 15:04"), r.Peak)
+			p.note("room", "", r.PeakAt, "room", "pit", r.Pit, "limit", r.Limit, "at", r.PeakAt, "peak", r.Peak)
 		}
 	}
-	a.heats(p, note)
-	slices.SortStableFunc(p.Conflicts, func(c, d Conflict) int { return c.At.Compare(d.At) })
+	a.heats(p)
+	slices.SortStableFunc(p.Conflicts, func(c, d Conflict) int { return cmp.Or(c.At.Compare(d.At), cmp.Compare(c.Key, d.Key)) })
 }
 
-func handWords(n int) string {
-	if n == 1 {
-		return "one pair of hands can do"
+func (a Ask) checkPiece(p *Plan, j Job, t Times) {
+	if t.Wait < j.WaitMin {
+		p.note("wait", j.Key, t.Salt, "wait-short", "wait", t.Wait, "least", j.WaitMin)
 	}
-	return fmt.Sprintf("%d pairs of hands can do", n)
+	if t.Wait > j.WaitMax {
+		p.note("wait", j.Key, t.Salt, "wait-long", "wait", t.Wait, "most", j.WaitMax)
+	}
+	if t.Hold > j.HoldMax+15*time.Minute && t.Reheat.IsZero() && !t.Over {
+		p.note("hold", j.Key, t.Off, "hold", "hold", t.Hold, "most", j.HoldMax)
+	}
+	if first := t.firstHandled(); !t.Thaw.IsZero() && first.Sub(t.Thaw) < j.Thaw*9/10 {
+		p.note("thaw", j.Key, t.Thaw, "thaw", "has", first.Sub(t.Thaw), "needs", j.Thaw)
+		p.Feasible = false
+	}
+	if t.Off.After(t.Slice.Add(-j.LeastRest)) {
+		p.Feasible = p.Feasible && t.Over
+		p.note("late", j.Key, t.Off, "late", "off", t.Off, "slice", t.Slice)
+	}
 }
 
-func both(t quantity.Celsius) string {
-	return quantity.FormatTemperature(t, quantity.Metric) + " / " + quantity.FormatTemperature(t, quantity.US)
+func (a Ask) checkTask(p *Plan, k Task) {
+	if k.Wakes && !k.Done {
+		p.Woken++
+		p.note("quiet", k.Key, k.At, "quiet", "task", k.Stage, "pit", k.Pit, "at", k.At)
+	}
+	if k.Clash && !k.Done {
+		p.note("hands", k.Key, k.At, "hands", "task", k.Stage, "pit", k.Pit, "at", k.At, "hands", a.Hands)
+	}
+	if !a.Now.IsZero() && k.At.Before(a.Now.Add(-five)) && !k.Done && !k.About {
+		p.Feasible = false
+		p.note("late", k.Key, k.At, "overdue", "task", k.Stage, "pit", k.Pit, "at", k.At)
+	}
 }
 
 // heats notes pieces that want one pit at two temperatures.
-func (a Ask) heats(p *Plan, note func(kind, key string, at time.Time, format string, args ...any)) {
+func (a Ask) heats(p *Plan) {
 	const near = 8 // °C, nearer than dials are true
 	for i, j := range a.Jobs {
 		for k := i + 1; k < len(a.Jobs); k++ {
@@ -93,7 +91,7 @@ func (a Ask) heats(p *Plan, note func(kind, key string, at time.Time, format str
 			if t.Fire.After(at) {
 				at = t.Fire
 			}
-			note("heat", o.Key, at, "%s wants the %s at %s, %s at %s: one pit has one heat", j.Name, a.pit(j).Name, both(j.PitC), o.Name, both(o.PitC))
+			p.note("heat", o.Key, at, "heat", "piece", j.Key, "pit", j.Pit, "set", j.PitC, "other_set", o.PitC)
 		}
 	}
 }

@@ -11,22 +11,18 @@ type PitKind struct {
 	Holds   bool          `json:"holds" doc:"It can be left to keep meat warm by itself"`
 	RoomDM2 float64       `json:"room_dm2" doc:"Usual grate, dm²"`
 	Spread  float64       `json:"-"` // of cooking times, relative to the usual spread
-	Note    string        `json:"note"`
 }
-
-// PitSource is the authority printed for them.
-const PitSource = "field experience of pits of this kind; set the grate's room for your own"
 
 // Pits are the kinds of pit. Figures are field experience in round numbers.
 var Pits = []PitKind{
-	{"pellet", "pellet cabinet", 20 * time.Minute, 10 * time.Hour, true, 42, 0.9, "fed by itself; watch the hopper"},
-	{"cabinet", "charcoal cabinet", 50 * time.Minute, 8 * time.Hour, true, 60, 1, "a full basket lasts the night"},
-	{"kettle", "kettle with a fuse", 35 * time.Minute, 6 * time.Hour, false, 20, 1.15, "a fuse of briquettes burns six hours or so"},
-	{"drum", "drum", 40 * time.Minute, 6 * time.Hour, false, 26, 1.1, "hooks hold more than its grate"},
-	{"ceramic", "ceramic cooker", 45 * time.Minute, 14 * time.Hour, true, 16, 0.95, "slow to change, long to burn"},
-	{"offset", "offset", 60 * time.Minute, 45 * time.Minute, false, 50, 1.25, "a split of wood every half hour to an hour"},
-	{"gas", "gas or electric cabinet", 20 * time.Minute, 24 * time.Hour, true, 34, 0.9, "holds by its dial"},
-	{"oven", "kitchen oven", 15 * time.Minute, 24 * time.Hour, true, 18, 0.85, "no smoke, no weather"},
+	{"pellet", "pellet cabinet", 20 * time.Minute, 10 * time.Hour, true, 42, 0.9},
+	{"cabinet", "charcoal cabinet", 50 * time.Minute, 8 * time.Hour, true, 60, 1},
+	{"kettle", "kettle with a fuse", 35 * time.Minute, 6 * time.Hour, false, 20, 1.15},
+	{"drum", "drum", 40 * time.Minute, 6 * time.Hour, false, 26, 1.1},
+	{"ceramic", "ceramic cooker", 45 * time.Minute, 14 * time.Hour, true, 16, 0.95},
+	{"offset", "offset", 60 * time.Minute, 45 * time.Minute, false, 50, 1.25},
+	{"gas", "gas or electric cabinet", 20 * time.Minute, 24 * time.Hour, true, 34, 0.9},
+	{"oven", "kitchen oven", 15 * time.Minute, 24 * time.Hour, true, 18, 0.85},
 }
 
 // FindPit returns the kind of that id.
@@ -37,4 +33,12 @@ func FindPit(id string) (PitKind, bool) {
 		}
 	}
 	return PitKind{}, false
+}
+
+// UnknownPit is the pit of a cook who has named none: it burns like a cabinet, and
+// how much it holds is not known.
+func UnknownPit() Pit {
+	kind, _ := FindPit("cabinet")
+	kind.RoomDM2 = 0
+	return Pit{PitKind: kind}
 }

@@ -1,11 +1,16 @@
+// Package plan lays out time: from the moment of serving back to the shopping, for
+// all pieces at once, around quiet hours, pits and hands.
+//
+//	result := plan.Make(plan.Ask{Serve: serve, Quiet: quiet, Hands: 1, Pits: pits, Jobs: jobs})
+//	result.Plans[0].Tasks   // what is to be done when, in the likeliest plan
 package plan
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 	"time"
 
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/quantity"
 )
 
@@ -19,11 +24,17 @@ const (
 	Ahead     Kind = "ahead"     // what takes long is cooked the day before and held
 )
 
+// Kinds are the kinds of plan, the latest start first.
+var Kinds = []Kind{SameDay, Overnight, Ahead}
+
+// Fixable are the stages whose time a cook can fix.
+var Fixable = []string{"thaw", "bath", "salt", "fire"}
+
 // Job is what the planner has to know of one kind of piece.
 type Job struct {
-	Key, Name string
-	Pit       int // in Ask.Pits
-	PitC      quantity.Celsius
+	Key  string
+	Pit  int // in Ask.Pits
+	PitC quantity.Celsius
 
 	Thaw                   time.Duration // in the cold; zero when it is not frozen
 	Bath, BathMin, BathMax time.Duration // zero Bath is none
@@ -110,7 +121,7 @@ type Conflict struct {
 	Kind string // quiet, hands, room, heat, hold, wait or late
 	Key  string // the piece; may be empty
 	At   time.Time
-	What string
+	Why  field.Wrong // the id of what is wrong, and what a sentence about it names
 }
 
 // Plan is one way to lay out the days.
@@ -139,7 +150,8 @@ type Result struct {
 // Refusal says why a kind of plan cannot be.
 type Refusal struct {
 	Kind Kind
-	Why  string
+	Key  string // the piece that stands in the way; may be empty
+	Why  field.Wrong
 }
 
 // Least chances: a morning start that is likelier than this to be late is none,
@@ -156,29 +168,49 @@ func ceil(t time.Time) time.Time  { return t.Add(five - 1).Truncate(five) }
 
 // Make lays out the days. There is always at least one plan: when nothing else
 // will do, one that wakes the cook and says so.
+//
+// The jobs may come in any order: they are laid out by their keys, and the pieces of
+// each plan stand in the order of the jobs asked for.
 func Make(a Ask) Result {
 	a.Hands = max(1, a.Hands)
+	asked := a.Jobs
+	a.Jobs = slices.Clone(a.Jobs)
+	slices.SortFunc(a.Jobs, func(i, j Job) int { return cmp.Compare(i.Key, j.Key) })
+	out := a.make()
+	for i := range out.Plans {
+		out.Plans[i].Pieces = inOrder(out.Plans[i].Pieces, asked)
+	}
+	return out
+}
+
+// inOrder puts times in the order of the jobs.
+func inOrder(pieces []Times, jobs []Job) []Times {
+	out := make([]Times, len(jobs))
+	for i, j := range jobs {
+		out[i] = pieces[slices.IndexFunc(pieces, func(t Times) bool { return t.Key == j.Key })]
+	}
+	return out
+}
+
+// make is Make for jobs that are sorted by their keys.
+func (a Ask) make() Result {
 	var out Result
-	add := func(p Plan, why string) {
-		if why != "" {
-			out.Refused = append(out.Refused, Refusal{p.Kind, why})
-			return
-		}
+	add := func(p Plan) {
 		for _, other := range out.Plans {
 			if !other.differs(p) {
-				out.Refused = append(out.Refused, Refusal{p.Kind, "it comes out the same as " + other.Kind.words()})
+				out.Refused = append(out.Refused, Refusal{Kind: p.Kind, Why: field.Because("plan.same", "as", string(other.Kind))})
 				return
 			}
 		}
 		out.Plans = append(out.Plans, p)
 	}
-	for _, kind := range []Kind{SameDay, Overnight, Ahead} {
-		kinds, why := a.kinds(kind)
-		if why != "" {
-			add(Plan{Kind: kind}, why)
+	for _, kind := range Kinds {
+		kinds, no := a.kinds(kind)
+		if no != nil {
+			out.Refused = append(out.Refused, *no)
 			continue
 		}
-		add(a.build(kind, kinds, false), "")
+		add(a.build(kind, kinds, false))
 	}
 	possible := slices.ContainsFunc(out.Plans, func(p Plan) bool { return p.Feasible })
 	if !possible {
@@ -186,10 +218,10 @@ func Make(a Ask) Result {
 		if len(out.Plans) == 0 || waking.Feasible {
 			rest := out.Plans
 			out.Plans, out.Refused = nil, slices.DeleteFunc(out.Refused, func(r Refusal) bool { return r.Kind == SameDay })
-			add(waking, "")
+			add(waking)
 			for _, p := range rest {
 				if p.Kind != SameDay {
-					add(p, "")
+					add(p)
 				}
 			}
 		}
@@ -217,10 +249,6 @@ func (p Plan) differs(q Plan) bool {
 		}
 	}
 	return len(p.Pieces) == 0
-}
-
-func (k Kind) words() string {
-	return map[Kind]string{SameDay: "the same day", Overnight: "overnight", Ahead: "the day before"}[k]
 }
 
 func (a Ask) all(k Kind) []Kind {
@@ -271,9 +299,12 @@ func (a Ask) pit(j Job) Pit {
 // to rest as long as asked.
 func latest(j Job, slice time.Time) time.Time { return floor(slice.Add(-j.Rest - j.Fire.High)) }
 
-// kinds says for each job how it is cooked in a plan of the kind; why says why
-// there is no such plan.
-func (a Ask) kinds(kind Kind) (kinds []Kind, why string) {
+// kinds says for each job how it is cooked in a plan of the kind, or why there is no
+// such plan.
+func (a Ask) kinds(kind Kind) (kinds []Kind, no *Refusal) {
+	refuse := func(j Job, id string, pairs ...any) ([]Kind, *Refusal) {
+		return nil, &Refusal{Kind: kind, Key: j.Key, Why: field.Because("plan."+id, pairs...)}
+	}
 	kinds = a.all(SameDay)
 	slice := a.slices()
 	special := 0
@@ -287,8 +318,8 @@ func (a Ask) kinds(kind Kind) (kinds []Kind, why string) {
 				continue
 			}
 			first := ceil(wake.Add(a.lead(j)))
-			if c := j.Fire.Chance(slice[i].Sub(first) - j.LeastRest); c < worthIt && !a.Quiet.none() {
-				return kinds, fmt.Sprintf("%s would have to go on at %s to be ready; from %s, when you are up, the chance is %.0f %%", j.Name, on.Format("Mon 15:04"), first.Format("15:04"), 100*c)
+			if c := Chance(j.Fire, slice[i].Sub(first)-j.LeastRest); c < worthIt && !a.Quiet.None() {
+				return refuse(j, "too-long-for-a-morning", "on", on, "up", first, "chance", c)
 			}
 		case Overnight:
 			if inTime {
@@ -296,7 +327,7 @@ func (a Ask) kinds(kind Kind) (kinds []Kind, why string) {
 			}
 			on := a.onAt(j, Overnight, slice[i])
 			if hold := slice[i].Sub(on.Add(j.Fire.Mid)); hold > j.HoldMax {
-				return kinds, fmt.Sprintf("%s would be done about %s and stand for %s; where it rests it keeps %s (a warm holder keeps it longer)", j.Name, on.Add(j.Fire.Mid).Format("Mon 15:04"), quantity.FormatDuration(hold), quantity.FormatDuration(j.HoldMax))
+				return refuse(j, "holds-too-long", "off", on.Add(j.Fire.Mid), "hold", hold, "most", j.HoldMax)
 			}
 			kinds[i] = Overnight
 			special++
@@ -306,19 +337,19 @@ func (a Ask) kinds(kind Kind) (kinds []Kind, why string) {
 			}
 			_, before := a.Quiet.Before(night)
 			if on := a.onAt(j, Ahead, slice[i]); on.Add(-a.lead(j)).Before(before) {
-				return kinds, fmt.Sprintf("%s needs up to %s, more than the day before has between %s and %s", j.Name, quantity.FormatDuration(j.Fire.High), before.Format("15:04"), night.Format("15:04"))
+				return refuse(j, "too-long-for-a-day", "needs", j.Fire.High, "from", before, "to", night)
 			}
 			kinds[i] = Ahead
 			special++
 		}
 	}
 	if kind == Overnight && special == 0 {
-		return kinds, "nothing here takes so long that it needs the night"
+		return refuse(Job{}, "no-need-of-night")
 	}
 	if kind == Ahead && special == 0 {
-		return kinds, "nothing here gains from being cooked the day before"
+		return refuse(Job{}, "no-gain-from-ahead")
 	}
-	return kinds, ""
+	return kinds, nil
 }
 
 // onAt is when a job goes on the fire, cooked in that way.
@@ -336,7 +367,7 @@ func (a Ask) onAt(j Job, kind Kind, slice time.Time) time.Time {
 		}
 	default:
 		// A morning start: not before the cook is up.
-		if first := ceil(wake.Add(a.lead(j))); on.Before(first) && !a.Quiet.none() {
+		if first := ceil(wake.Add(a.lead(j))); on.Before(first) && !a.Quiet.None() {
 			return first
 		}
 	}

@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"strings"
 	"time"
+
+	"verjuice/internal/core/field"
 )
 
 // Quiet is the hours in which nobody is to be woken, by the clock of the place, in
@@ -18,7 +20,7 @@ func ParseQuiet(s string) (Quiet, error) {
 	}
 	from, to, ok := strings.Cut(strings.NewReplacer("–", "-", " to ", "-").Replace(s), "-")
 	if !ok {
-		return Quiet{}, fmt.Errorf("give two times of day, for example 23:00-06:00, or none")
+		return Quiet{}, field.Because("quiet.unreadable")
 	}
 	q := Quiet{}
 	var err error
@@ -26,10 +28,10 @@ func ParseQuiet(s string) (Quiet, error) {
 		q.To, err = clockMinutes(to)
 	}
 	if err == nil && q.From == q.To {
-		err = fmt.Errorf("quiet hours need a beginning and another end")
+		err = field.Because("quiet.empty")
 	}
 	if err == nil && q.length() > 14*time.Hour {
-		err = fmt.Errorf("more than 14 quiet hours leave no day to cook in")
+		err = field.Because("quiet.too-long", "most", 14*time.Hour)
 	}
 	return q, err
 }
@@ -38,7 +40,7 @@ func clockMinutes(s string) (int, error) {
 	hours, minutes, _ := strings.Cut(strings.TrimSpace(s), ":")
 	var h, m int
 	if _, err := fmt.Sscanf(hours+" "+or(minutes, "0"), "%d %d", &h, &m); err != nil || h < 0 || h > 24 || m < 0 || m > 59 || h == 24 && m > 0 {
-		return 0, fmt.Errorf("“%.20s” is not a time of day, such as 23:00", s)
+		return 0, field.Because("quiet.clock", "typed", fmt.Sprintf("%.20s", s))
 	}
 	return (h*60 + m) % (24 * 60), nil
 }
@@ -50,11 +52,12 @@ func or(s, usual string) string {
 	return s
 }
 
-func (q Quiet) none() bool { return q.From == q.To }
+// None reports whether there are no quiet hours.
+func (q Quiet) None() bool { return q.From == q.To }
 
 // String writes it as it is typed.
 func (q Quiet) String() string {
-	if q.none() {
+	if q.None() {
 		return "none"
 	}
 	return fmt.Sprintf("%02d:%02d-%02d:%02d", q.From/60, q.From%60, q.To/60, q.To%60)
@@ -81,7 +84,7 @@ func (q Quiet) night(t time.Time, days int) (from, to time.Time) {
 
 // Within returns the stretch of quiet that t lies in.
 func (q Quiet) Within(t time.Time) (from, to time.Time, ok bool) {
-	if q.none() {
+	if q.None() {
 		return from, to, false
 	}
 	for _, days := range []int{0, -1} {
@@ -95,7 +98,7 @@ func (q Quiet) Within(t time.Time) (from, to time.Time, ok bool) {
 // Before returns the last stretch of quiet that is over by t. Without quiet hours
 // it is the night of 23:00 to 06:00, which cooks plan around all the same.
 func (q Quiet) Before(t time.Time) (from, to time.Time) {
-	if q.none() {
+	if q.None() {
 		q = Quiet{23 * 60, 6 * 60}
 	}
 	for days := 0; ; days-- {
@@ -107,7 +110,7 @@ func (q Quiet) Before(t time.Time) (from, to time.Time) {
 
 // Overlap is how long the stretch from a to b is quiet.
 func (q Quiet) Overlap(a, b time.Time) time.Duration {
-	if q.none() || !b.After(a) {
+	if q.None() || !b.After(a) {
 		return 0
 	}
 	sum := time.Duration(0)

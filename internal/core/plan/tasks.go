@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"fmt"
 	"slices"
 	"time"
 )
@@ -38,9 +37,7 @@ func (a Ask) tasks(p Plan) []Task {
 		}
 		add("fire", t.Fire, five)
 		if !t.Wrap.IsZero() {
-			share := float64(t.Off.Sub(t.Fire)) / float64(max(1, j.Fire.Mid))
-			at := t.Fire.Add(time.Duration(j.Wrap * share * float64(j.Fire.Mid))).Truncate(five)
-			about("wrap", at, at.Add(-30*time.Minute), at.Add(45*time.Minute), 10*time.Minute)
+			about("wrap", t.Wrap, t.Wrap.Add(-30*time.Minute), t.Wrap.Add(45*time.Minute), 10*time.Minute)
 		}
 		about("off", t.Off, t.Early, t.Late, five)
 		if t.Over {
@@ -129,7 +126,7 @@ func (a Ask) lighting(p Plan) []Task {
 		}
 		pit := a.Pits[n]
 		out = append(out, Task{Pit: n, Stage: "light", At: floor(first.Add(-pit.Preheat)), Lasts: 10 * time.Minute, Done: done})
-		if a.Quiet.none() || pit.Alone <= 0 {
+		if a.Quiet.None() || pit.Alone <= 0 {
 			continue
 		}
 		for at := first.Add(pit.Alone); at.Before(last); at = at.Add(pit.Alone) {
@@ -141,39 +138,17 @@ func (a Ask) lighting(p Plan) []Task {
 	return out
 }
 
-// verbs say what a task is.
-var verbs = map[string]string{
-	"thaw": "Thaw %s in the fridge", "bath": "%s: into the bath", "lift": "%s: out of the bath", "salt": "Prepare and salt %s",
-	"out": "%s: out of the fridge", "fire": "%s: on the fire", "wrap": "Wrap %s", "off": "%s: off the fire", "reheat": "Reheat %s, covered, to 74 °C / 165 °F",
-	"slice": "Slice %s", "light": "Light the %s", "feed": "Feed the %s",
-}
-
-func (a Ask) verb(k Task) string { return Verb(k.Stage, a.Name(k)) }
-
-// Verb says a task of that stage in words.
-func Verb(stage, name string) string { return fmt.Sprintf(verbs[stage], name) }
-
-// Name is what a task is about: the piece, or the pit.
-func (a Ask) Name(k Task) string {
-	for _, j := range a.Jobs {
-		if j.Key == k.Key && k.Key != "" {
-			return j.Name
-		}
-	}
-	if k.Pit < len(a.Pits) {
-		return a.Pits[k.Pit].Name
-	}
-	return "pit"
-}
-
 // Room is what a place holds over time.
 type Room struct {
-	Name   string
+	Pit    int     // in Ask.Pits; -1 for the fridge
 	Limit  float64 // dm²; zero when it is not known
 	Peak   float64
 	PeakAt time.Time
 	Uses   []Use
 }
+
+// Fridge is the Pit of a Room that is the fridge.
+const Fridge = -1
 
 // Use is a piece in a place for some time.
 type Use struct {
@@ -186,7 +161,7 @@ type Use struct {
 func (a Ask) rooms(p Plan) []Room {
 	var out []Room
 	for n, pit := range a.Pits {
-		r := Room{Name: pit.Name, Limit: pit.Room}
+		r := Room{Pit: n, Limit: pit.Room}
 		for i, j := range a.Jobs {
 			if t := p.Pieces[i]; j.Pit == n && j.RoomDM2 > 0 {
 				r.Uses = append(r.Uses, Use{j.Key, t.Fire, t.Off, j.RoomDM2})
@@ -196,7 +171,7 @@ func (a Ask) rooms(p Plan) []Room {
 			out = append(out, r.peak())
 		}
 	}
-	fridge := Room{Name: "fridge"}
+	fridge := Room{Pit: Fridge}
 	for i, j := range a.Jobs {
 		t := p.Pieces[i]
 		from := t.Prep

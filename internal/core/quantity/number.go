@@ -19,7 +19,7 @@ func number(s string) (value float64, rest string, err error) {
 	}
 	digits, rest := leadingNumber(s)
 	if digits == "" {
-		return 0, s, asks("I can't read “%s” as an amount", clip(s))
+		return 0, s, asks("unreadable", "typed", clip(s))
 	}
 	whole, err := decimal(digits)
 	if err != nil {
@@ -53,14 +53,14 @@ func number(s string) (value float64, rest string, err error) {
 func fraction(whole, numerator float64, s string) (float64, string, error) {
 	digits, rest := leadingNumber(s[1:])
 	if digits == "" || strings.ContainsAny(digits, ".,") {
-		return 0, s, asks("a fraction is written like 1/2")
+		return 0, s, asks("fraction")
 	}
 	d, err := decimal(digits)
 	if err != nil {
 		return 0, s, err
 	}
 	if d == 0 {
-		return 0, s, asks("a fraction cannot be over zero")
+		return 0, s, asks("over-zero")
 	}
 	return whole + numerator/d, rest, nil
 }
@@ -77,15 +77,14 @@ func leadingNumber(s string) (digits, rest string) {
 
 func decimal(digits string) (float64, error) {
 	if strings.Count(digits, ".")+strings.Count(digits, ",") > 1 {
-		return 0, asks("“%s” can be read in several ways: write it without thousands marks", clip(digits))
+		return 0, asks("several-ways", "typed", clip(digits))
 	}
 	if i := strings.Index(digits, ","); i > 0 && len(digits)-i-1 == 3 && digits[0] != '0' {
-		return 0, asks("“%s” could be %s.%s or %s%s: write it without the comma", digits,
-			digits[:i], digits[i+1:], digits[:i], digits[i+1:])
+		return 0, asks("thousand-or-decimal", "typed", digits, "decimal", digits[:i]+"."+digits[i+1:], "thousand", digits[:i]+digits[i+1:])
 	}
 	v, err := strconv.ParseFloat(strings.Replace(digits, ",", ".", 1), 64)
 	if err != nil || math.IsInf(v, 0) {
-		return 0, asks("“%s” is not a number I can use", clip(digits))
+		return 0, asks("unusable-number", "typed", clip(digits))
 	}
 	return v, nil
 }

@@ -1,11 +1,12 @@
 package quantity
 
 import (
-	"fmt"
 	"strings"
 	"time"
 	"unicode"
 	"unicode/utf8"
+
+	"verjuice/internal/core/field"
 )
 
 // maxInput bounds what is read: nobody types an amount longer than this.
@@ -24,15 +25,16 @@ const (
 	ambiguous
 )
 
-var dimensionNames = map[dimension]string{
-	none: "number", mass: "weight", volume: "volume", length: "length",
-	temperature: "temperature", duration: "time", percent: "percentage",
+// name is what the dimension is called in values.
+func (d dimension) name() string {
+	return [...]string{"number", "weight", "volume", "length", "temperature", "time", "percentage", "unit"}[d]
 }
 
 type unit struct {
 	dim    dimension
 	factor float64 // SI units in one of this
-	ask    string  // for ambiguous units: the question
+	metric float64 // the same by metric spoons, where that differs
+	ask    string  // for ambiguous units: the id of the question
 }
 
 // units maps what people type, in lower case, to a unit. Single letters whose
@@ -50,9 +52,19 @@ var units = func() map[string]unit {
 	put(mass, 1e-6, "mg", "milligram", "milligrams")
 	put(mass, float64(Pound), "lb", "lbs", "pound", "pounds", "#")
 	put(mass, float64(Ounce), "oz", "ounce", "ounces")
-	put(volume, float64(us.Teaspoon()), "tsp", "tsps", "teaspoon", "teaspoons")
-	put(volume, float64(us.Tablespoon()), "tbsp", "tbsps", "tbs", "tablespoon", "tablespoons")
-	put(volume, float64(us.Cup()), "cup", "cups", "c")
+	metric := MetricSpoons
+	for _, spoon := range []struct {
+		size  func(SpoonSet) Volume
+		names []string
+	}{
+		{SpoonSet.Teaspoon, []string{"tsp", "tsps", "teaspoon", "teaspoons"}},
+		{SpoonSet.Tablespoon, []string{"tbsp", "tbsps", "tbs", "tablespoon", "tablespoons"}},
+		{SpoonSet.Cup, []string{"cup", "cups", "c"}},
+	} {
+		for _, n := range spoon.names {
+			m[n] = unit{dim: volume, factor: float64(spoon.size(us)), metric: float64(spoon.size(metric))}
+		}
+	}
 	put(volume, 6*float64(us.Teaspoon()), "floz", "fl oz", "fluid ounce", "fluid ounces")
 	put(volume, 2*float64(us.Cup()), "pint", "pints", "pt")
 	put(volume, 4*float64(us.Cup()), "quart", "quarts", "qt", "qts")
@@ -70,7 +82,7 @@ var units = func() map[string]unit {
 	put(duration, 3600, "h", "hr", "hrs", "hour", "hours")
 	put(duration, 86400, "d", "day", "days")
 	put(percent, 1, "%", "percent", "pct")
-	m["t"] = unit{dim: ambiguous, ask: "t could be a teaspoon or a tablespoon: write tsp or Tbsp"}
+	m["t"] = unit{dim: ambiguous, ask: "teaspoon-or-tablespoon"}
 	return m
 }()
 
@@ -81,7 +93,8 @@ type term struct {
 	unit_ unit
 }
 
-func asks(format string, args ...any) error { return fmt.Errorf(format, args...) }
+// asks returns the question that s raises, for package sheet to put in words.
+func asks(id string, pairs ...any) error { return field.Because("quantity."+id, pairs...) }
 
 // lookup finds the unit of a typed word in the dimension wanted. A word can
 // mean two things (c: cup or Celsius, m: minute or metre); the wanted dimension
@@ -90,7 +103,7 @@ func lookup(word string, want dimension) (unit, bool) {
 	low := strings.TrimSuffix(strings.ToLower(word), ".")
 	if want == temperature && (low == "c" || low == "°") {
 		if low == "°" {
-			return unit{dim: ambiguous, ask: "° of which scale? write °C or °F"}, true
+			return unit{dim: ambiguous, ask: "which-scale"}, true
 		}
 		return unit{dim: temperature, factor: 1}, true
 	}
@@ -104,14 +117,14 @@ func lookup(word string, want dimension) (unit, bool) {
 // parseTerms splits s into numbers with units. want helps to read short units.
 func parseTerms(s string, want dimension) ([]term, error) {
 	if !utf8.ValidString(s) {
-		return nil, asks("this is not readable text")
+		return nil, asks("unreadable-text")
 	}
 	if len(s) > maxInput {
-		return nil, asks("that is too long for an amount: write it like %s", example[want])
+		return nil, asks("too-long", "wanted", want.name())
 	}
 	rest := strings.TrimSpace(s)
 	if rest == "" {
-		return nil, asks("a %s is needed, for example %s", dimensionNames[want], example[want])
+		return nil, asks("missing", "wanted", want.name())
 	}
 	var terms []term
 	for rest != "" {
@@ -119,7 +132,7 @@ func parseTerms(s string, want dimension) ([]term, error) {
 			rest = strings.TrimSpace(strings.TrimPrefix(strings.TrimPrefix(rest, "+"), "and "))
 		}
 		if strings.HasPrefix(rest, "-") || strings.HasPrefix(rest, "−") {
-			return nil, asks("this must be more than zero")
+			return nil, asks("not-positive")
 		}
 		value, after, err := number(rest)
 		if err != nil {
@@ -130,10 +143,10 @@ func parseTerms(s string, want dimension) ([]term, error) {
 		if word != "" {
 			u, ok := lookup(word, want)
 			if !ok {
-				return nil, asks("“%s” is not a unit I know: write it like %s", clip(word), example[want])
+				return nil, asks("unknown-unit", "unit", clip(word), "wanted", want.name())
 			}
 			if u.dim == ambiguous {
-				return nil, asks("%s", u.ask)
+				return nil, asks(u.ask)
 			}
 			t.unit_ = u
 		}
@@ -177,14 +190,11 @@ func clip(s string) string {
 	return s
 }
 
-var example = map[dimension]string{
-	none: "2 or 1 1/2", mass: "2.4 kg or 5 lb 4 oz", volume: "2 cups or 1.5 L",
-	length: "85 mm or 3 1/4 in", temperature: "120 °C or 250 °F",
-	duration: "45 min or 12 h", percent: "0.9 %",
-}
-
 // sum reads s as a sum of terms of one dimension, in SI units.
-func sum(s string, want dimension) (float64, error) {
+func sum(s string, want dimension) (float64, error) { return sumIn(s, want, USSpoons) }
+
+// sumIn is sum with the spoons and cups of a set.
+func sumIn(s string, want dimension, set SpoonSet) (float64, error) {
 	terms, err := parseTerms(s, want)
 	if err != nil {
 		return 0, err
@@ -193,15 +203,18 @@ func sum(s string, want dimension) (float64, error) {
 	for _, t := range terms {
 		switch {
 		case t.unit == "":
-			return 0, asks("%s of what unit? write it like %s", Number(t.value), example[want])
+			return 0, asks("no-unit", "number", Number(t.value), "wanted", want.name())
 		case t.unit_.dim != want:
-			return 0, asks("“%s” measures a %s; a %s is needed here, for example %s",
-				clip(t.unit), dimensionNames[t.unit_.dim], dimensionNames[want], example[want])
+			return 0, asks("other-dimension", "unit", clip(t.unit), "is", t.unit_.dim.name(), "wanted", want.name())
 		}
-		total += t.value * t.unit_.factor
+		factor := t.unit_.factor
+		if set == MetricSpoons && t.unit_.metric > 0 {
+			factor = t.unit_.metric
+		}
+		total += t.value * factor
 	}
 	if total <= 0 {
-		return 0, asks("this must be more than zero")
+		return 0, asks("not-positive")
 	}
 	return total, nil
 }
@@ -214,9 +227,10 @@ func ParseMass(s string) (Mass, error) {
 }
 
 // ParseVolume reads a volume in US customary or metric measure: "1 1/2 cups",
-// "2 Tbsp + 1 tsp", "500 mL". An "oz" of liquid is refused: fl oz or weight?
-func ParseVolume(s string) (Volume, error) {
-	v, err := sum(s, volume)
+// "2 Tbsp + 1 tsp", "500 mL"; spoons and cups are those of set. An "oz" of liquid is
+// refused: fl oz or weight?
+func ParseVolume(s string, set SpoonSet) (Volume, error) {
+	v, err := sumIn(s, volume, set)
 	return Volume(v), err
 }
 
@@ -239,16 +253,16 @@ func ParseDuration(s string) (time.Duration, error) {
 	total := 0.0
 	for _, t := range terms {
 		if t.unit == "" {
-			return 0, asks("%s of what unit? write it like %s", Number(t.value), example[duration])
+			return 0, asks("no-unit", "number", Number(t.value), "wanted", duration.name())
 		}
 		if t.unit_.dim != duration {
-			return 0, asks("“%s” is not a time: write it like %s", clip(t.unit), example[duration])
+			return 0, asks("not-a", "unit", clip(t.unit), "wanted", duration.name())
 		}
 		total += t.value * t.unit_.factor
 	}
 	const tenYears = 10 * 366 * 86400
 	if total > tenYears {
-		return 0, asks("that is longer than any cook")
+		return 0, asks("endless")
 	}
 	return time.Duration(total * float64(time.Second)).Round(time.Second), nil
 }
@@ -268,14 +282,14 @@ func ParseTemperature(s string) (Celsius, error) {
 		return 0, err
 	}
 	if len(terms) != 1 {
-		return 0, asks("write one temperature, for example %s", example[temperature])
+		return 0, asks("one-only", "wanted", temperature.name())
 	}
 	t := terms[0]
 	switch {
 	case t.unit == "":
-		return 0, asks("%s °C or %s °F?", Number(sign*t.value), Number(sign*t.value))
+		return 0, asks("celsius-or-fahrenheit", "number", Number(sign*t.value))
 	case t.unit_.dim != temperature:
-		return 0, asks("“%s” is not a temperature: write it like %s", clip(t.unit), example[temperature])
+		return 0, asks("not-a", "unit", clip(t.unit), "wanted", temperature.name())
 	case t.unit_.factor != 1:
 		return Celsius((sign*t.value - 32) * 5 / 9), nil
 	}
@@ -299,7 +313,7 @@ func plain(s string, want dimension) (float64, error) {
 		return 0, err
 	}
 	if len(terms) != 1 || (terms[0].unit != "" && terms[0].unit_.dim != want) {
-		return 0, asks("write one number, for example %s", example[want])
+		return 0, asks("one-only", "wanted", want.name())
 	}
 	return terms[0].value, nil
 }
@@ -311,10 +325,15 @@ type Amount struct {
 	Volume Volume
 }
 
-// ParseAmount reads an amount of an ingredient by weight or by volume, and
-// "1 stick" (of butter, 113.4 g). For a liquid a bare "oz" is refused, because
-// it could be a weight or a volume.
-func ParseAmount(s string, liquid bool) (Amount, error) {
+// Of is the mass of a, of something that weighs gramsPerML.
+func (a Amount) Of(gramsPerML float64) Mass {
+	return a.Mass + Mass(a.Volume.ML()*gramsPerML)*Gram
+}
+
+// ParseAmount reads an amount of an ingredient by weight or by volume, in the spoons
+// and cups of set, and "1 stick" (of butter, 113.4 g). For a liquid a bare "oz" is
+// refused, because it could be a weight or a volume.
+func ParseAmount(s string, liquid bool, set SpoonSet) (Amount, error) {
 	low := strings.ToLower(strings.TrimSpace(s))
 	for _, word := range []string{"sticks", "stick"} {
 		if head, ok := strings.CutSuffix(low, word); ok {
@@ -328,13 +347,13 @@ func ParseAmount(s string, liquid bool) (Amount, error) {
 	}
 	for _, t := range terms {
 		if liquid && t.unit_.dim == mass && t.unit_.factor == float64(Ounce) {
-			return Amount{}, asks("oz of a liquid could be a weight or a volume: write fl oz, or grams")
+			return Amount{}, asks("ounce-of-liquid")
 		}
 	}
 	if terms[0].unit_.dim == mass {
 		m, err := ParseMass(s)
 		return Amount{Mass: m}, err
 	}
-	v, err := ParseVolume(s)
+	v, err := ParseVolume(s, set)
 	return Amount{Volume: v}, err
 }

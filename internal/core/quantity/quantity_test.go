@@ -22,25 +22,26 @@ func TestParseMass(t *testing.T) {
 
 func TestParseMassRefuses(t *testing.T) {
 	for typed, says := range map[string]string{
-		"": "needed", "5": "of what unit", "2 cups": "measures a volume", "1e309 kg": "not a unit", "-3 kg": "more than zero",
-		"0 kg": "more than zero", "🥩": "can't read", "1,000 g": "without the comma", "1.000.000 g": "several ways", "3 stone": "not a unit",
-		"1/0 kg": "over zero", "\xff": "not readable", "2 t": "not a unit", "12345678901234567890123456789012345678901234567890123456789012345678901234567890 kg": "too long",
+		"": "missing", "5": "no-unit", "2 cups": "other-dimension", "1e309 kg": "unknown-unit", "-3 kg": "not-positive",
+		"0 kg": "not-positive", "🥩": "unreadable", "1,000 g": "thousand-or-decimal", "1.000.000 g": "several-ways", "3 stone": "unknown-unit",
+		"1/0 kg": "over-zero", "\xff": "unreadable-text", "2 t": "teaspoon-or-tablespoon", "12345678901234567890123456789012345678901234567890123456789012345678901234567890 kg": "too-long",
 	} {
 		_, err := ParseMass(typed)
-		if typed == "2 t" {
-			says = "teaspoon or a tablespoon"
-		}
 		require.Error(t, err, typed)
 		assert.Contains(t, err.Error(), says, typed)
 	}
 }
 
 func TestParseOthers(t *testing.T) {
-	ml := func(s string) float64 { v, err := ParseVolume(s); require.NoError(t, err, s); return v.ML() }
+	ml := func(s string) float64 { v, err := ParseVolume(s, USSpoons); require.NoError(t, err, s); return v.ML() }
 	assert.InDelta(t, 354.882, ml("1 1/2 cups"), 0.01)
 	assert.InDelta(t, 354.882, ml("1½ c"), 0.01)
 	assert.InDelta(t, 34.502, ml("2 Tbsp + 1 tsp"), 0.01)
 	assert.InDelta(t, 59.147, ml("2 fl oz"), 0.01)
+
+	metric, err := ParseVolume("1 cup + 2 Tbsp", MetricSpoons)
+	require.NoError(t, err)
+	assert.InDelta(t, 280, metric.ML(), 1e-9, "a cup means the cup that was in the drawer")
 
 	mm := func(s string) float64 { v, err := ParseLength(s); require.NoError(t, err, s); return v.MM() }
 	assert.InDelta(t, 38.1, mm("1 1/2 in"), 1e-9)
@@ -61,11 +62,11 @@ func TestParseOthers(t *testing.T) {
 		assert.Error(t, err, s)
 	}
 
-	stick, err := ParseAmount("1 stick", false)
+	stick, err := ParseAmount("1 stick", false, USSpoons)
 	require.NoError(t, err)
 	assert.InDelta(t, 113.4, stick.Mass.Grams(), 0.1)
-	_, err = ParseAmount("2 oz", true)
-	assert.ErrorContains(t, err, "weight or a volume")
+	_, err = ParseAmount("2 oz", true, USSpoons)
+	assert.ErrorContains(t, err, "ounce-of-liquid")
 }
 
 func TestFormat(t *testing.T) {
@@ -122,6 +123,6 @@ func FuzzParse(f *testing.F) {
 		}
 		_, _ = ParseTemperature(s)
 		_, _ = ParseLength(s)
-		_, _ = ParseAmount(s, true)
+		_, _ = ParseAmount(s, true, USSpoons)
 	})
 }

@@ -27,9 +27,6 @@ const (
 	gasConstant = 8.314 // J/mol·K
 )
 
-// DiffusionSource is the authority printed for everything salt does over time.
-const DiffusionSource = "Fick’s law; diffusivity after Fox (1980), J. Food Sci. 45, 1740, with a spread of ±35 %"
-
 // Diffusivity returns the diffusivity of salt in lean meat at t, m²/s, by
 // Arrhenius from Diffusivity5C with 25 kJ/mol. Meant for −2 to 60 °C.
 func Diffusivity(t quantity.Celsius) float64 {

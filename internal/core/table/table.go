@@ -1,4 +1,8 @@
 // Package table reads the small tables that ship inside the program.
+//
+//	for _, row := range table.Read(files, "cuts.csv") {
+//		row["id"]
+//	}
 package table
 
 import (

@@ -1,70 +1,58 @@
 // Package trace makes a number answer "where from".
 //
-// Every computed number that a cook sees is a Figure: the value with its unit,
-// the rule in words, what went into it, how far off it may be, and who says so.
+// Every computed number that a cook sees is a Figure: the value with its likely
+// range in SI units, the id of the rule that made it, and what went into it.
+// Package sheet says the rule and its source in words.
+//
+//	trace.New("meat.surface", quantity.Within(0.094, 0.15), "rounding", 0.9)
 package trace
 
-import (
-	"math"
-	"strconv"
-)
+import "verjuice/internal/core/quantity"
 
-// Input is one thing that went into a figure.
+// Input is one thing that went into a figure: a quantity, a duration, a Number or a
+// text.
 type Input struct {
-	Name string `json:"name"`
-	Text string `json:"text"`
+	ID    string
+	Value any
 }
 
-// Figure is a number with its origin.
+// Number is an input in a unit that has no type of its own.
+type Number struct {
+	Value    float64
+	Decimals int
+	Unit     string // as printed: %, dm², mL/dm², g/m²; may be empty
+}
+
+// Grams is a mass that is read in grams whatever the cook's units, since it is
+// weighed on a kitchen scale.
+type Grams float64
+
+// OfMass is m as Grams.
+func OfMass(m quantity.Mass) Grams { return Grams(m.Grams()) }
+
+// Figure is a number with its origin. One in ten lies below Low, one in ten above
+// High; both are Mid when it is exact.
 type Figure struct {
-	Value  float64 `json:"value" doc:"The number itself, in unit"`
-	Unit   string  `json:"unit" doc:"Unit of value, text, low and high; empty when text carries its own"`
-	Text   string  `json:"text" doc:"The number as a cook reads it, rounded to what can be measured"`
-	Low    float64 `json:"low" doc:"Lower end of the likely range (about 10 in 100 fall below)"`
-	High   float64 `json:"high" doc:"Upper end of the likely range (about 10 in 100 fall above)"`
-	Range  string  `json:"range" doc:"The likely range in words; empty when the figure is exact"`
-	Words  string  `json:"words" doc:"The rule in plain words"`
-	Source string  `json:"source" doc:"Where the rule and its constants come from"`
-	Inputs []Input `json:"inputs" nullable:"false"`
-}
-
-// Origin is the part of a figure that says where it comes from.
-type Origin struct {
-	Words  string
-	Source string
+	Rule string
+	quantity.Range[float64]
 	Inputs []Input
 }
 
-// New returns a figure of value in unit, shown with the given decimals and with
-// the likely range low to high. Equal ends mean an exact figure.
-func New(value, low, high float64, decimals int, unit string, from Origin) Figure {
-	f := Figure{
-		Value: value, Low: low, High: high, Unit: unit, Text: Decimal(value, decimals),
-		Words: from.Words, Source: from.Source, Inputs: from.Inputs,
-	}
-	if f.Inputs == nil {
-		f.Inputs = []Input{}
-	}
-	if l, h := Decimal(low, decimals), Decimal(high, decimals); l != h {
-		f.Range = l + "–" + h + space(unit)
-	}
-	return f
+// New returns a figure made by a rule, with alternating input ids and values.
+func New(rule string, r quantity.Range[float64], pairs ...any) Figure {
+	return Figure{Rule: rule, Range: r, Inputs: Inputs(pairs...)}
 }
 
 // Exact returns a figure without uncertainty.
-func Exact(value float64, decimals int, unit string, from Origin) Figure {
-	return New(value, value, value, decimals, unit, from)
+func Exact(rule string, v float64, pairs ...any) Figure {
+	return New(rule, quantity.Exactly(v), pairs...)
 }
 
-// Decimal writes v with the given decimals, never as "-0".
-func Decimal(v float64, decimals int) string {
-	scale := math.Pow10(decimals)
-	return strconv.FormatFloat(math.Round(v*scale)/scale+0, 'f', decimals, 64)
-}
-
-func space(unit string) string {
-	if unit == "" {
-		return ""
+// Inputs makes inputs of alternating ids and values.
+func Inputs(pairs ...any) []Input {
+	out := make([]Input, 0, len(pairs)/2)
+	for i := 0; i+1 < len(pairs); i += 2 {
+		out = append(out, Input{ID: pairs[i].(string), Value: pairs[i+1]})
 	}
-	return " " + unit
+	return out
 }

@@ -7,13 +7,19 @@ export const api = createClient<paths>({ baseUrl: "/" });
 type Schemas = components["schemas"];
 
 /** Every optional field of a typed page filled in: the page always sends all of them. */
-type Full<T> = T extends (infer U)[] ? Full<U>[] : T extends object ? { [K in keyof T]-?: Full<T[K]> } : T;
+type Full<T> = T extends (infer U)[]
+	? Full<U>[]
+	: T extends object
+		? { [K in keyof T as K extends "spoons" ? never : K]-?: Full<NonNullable<T[K]>> } & {
+				[K in keyof T as K extends "spoons" ? K : never]?: string;
+			}
+		: T;
 
+/** What the API leaves out of a page when it is empty. */
+type MayLack<T, K extends keyof T> = Full<Omit<T, K>> & { [P in K]?: Full<T[P]> };
 export type Bath = Full<Schemas["Bath"]>;
 export type Injection = Full<Schemas["Injection"]>;
 export type Layer = Full<Schemas["Layer"]>;
-/** What the API leaves out of a page when it is empty. */
-type MayLack<T, K extends keyof T> = Full<Omit<T, K>> & { [P in K]?: Full<T[P]> };
 export type Piece = MayLack<
 	Omit<Schemas["Piece"], "bath" | "inject" | "layers" | "choices" | "fire">,
 	"weighed" | "key" | "grain" | "trim_note"
@@ -24,15 +30,16 @@ export type Piece = MayLack<
 	choices?: Record<string, string>;
 	fire: MayLack<Schemas["Fire"], "on" | "done">;
 };
-export type Mark = Full<Schemas["Mark"]>;
-export type PitTyped = Full<Schemas["PitTyped"]>;
+export type Wish = Full<Schemas["Wish"]>;
+export type Fact = Schemas["Fact"];
+export type Pit = Full<Schemas["Pit"]>;
 export type Cook = MayLack<
 	Omit<Schemas["Cook"], "pieces">,
-	"children" | "appetite" | "leftovers" | "quiet" | "hands" | "pits" | "plan" | "marks" | "acks"
+	"children" | "appetite" | "leftovers" | "quiet" | "hands" | "pits" | "plan" | "wishes" | "spoons"
 > & { pieces: Piece[] };
 export type Plan = Schemas["PlanSheet"];
 export type TaskLine = Schemas["TaskLine"];
-export type ChoiceSheet = Schemas["ChoiceSheet"];
+export type DecisionSheet = Schemas["DecisionSheet"];
 export type PhotoLine = Schemas["PhotoLine"];
 export type BathSheet = Schemas["BathSheet"];
 export type InjectionSheet = Schemas["InjectionSheet"];
@@ -45,10 +52,10 @@ export type CookSummary = Schemas["CookSummary"];
 export type Sheet = Schemas["Sheet"];
 export type PieceSheet = Schemas["PieceSheet"];
 export type Figure = Schemas["Figure"];
-export type Shelf = Schemas["Shelf"];
+export type Catalogue = Schemas["Catalogue"];
 export type Problem = Schemas["Problem"];
-export type FieldError = Schemas["Error"];
-export type Finding = Schemas["Finding"];
+export type Mistake = Schemas["Mistake"];
+export type Caution = Schemas["Caution"];
 export type Depth = Schemas["DepthSheet"];
 export type Season = Schemas["SeasonSheet"];
 export type FormulaRecord = Omit<Schemas["FormulaRecord"], "formula"> & { formula: Formula };
@@ -65,6 +72,7 @@ export type Found = Schemas["Found"];
 export type TrainerQuestion = Schemas["TrainerQuestion"];
 export type TrainerAnswer = Schemas["TrainerAnswer"];
 export type Cost = Schemas["CostSheet"];
+export type ShopLine = Schemas["ShopLine"];
 
 /** A failed request, with the problem the server told. */
 export class ApiError extends Error {

@@ -13,7 +13,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Work out a wet brine for one kind of piece */
+        /** Calculate a wet brine */
         post: operations["bath"];
         delete?: never;
         options?: never;
@@ -30,7 +30,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Two or three formulas side by side */
+        /** Compare two or three formulas */
         post: operations["compareFormulas"];
         delete?: never;
         options?: never;
@@ -47,7 +47,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Follow the salt of one piece's coat into the meat */
+        /** Calculate how deep the salt of a rub gets */
         post: operations["drybrine"];
         delete?: never;
         options?: never;
@@ -64,7 +64,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Every figure of a formula as typed, in a batch */
+        /** Calculate a formula in a batch */
         post: operations["workOutFormula"];
         delete?: never;
         options?: never;
@@ -81,7 +81,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Work out an injection for one kind of piece */
+        /** Calculate an injection */
         post: operations["injection"];
         delete?: never;
         options?: never;
@@ -98,7 +98,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a nutrition label says of a mix's salt */
+        /** Calculate a mix's salt from its nutrition label */
         post: operations["readLabel"];
         delete?: never;
         options?: never;
@@ -115,7 +115,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Add up the salt of one piece */
+        /** Calculate the salt of one piece by every source */
         post: operations["ledger"];
         delete?: never;
         options?: never;
@@ -132,7 +132,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Lay out the days of a cook */
+        /** Calculate the plan of a cook */
         post: operations["plan"];
         delete?: never;
         options?: never;
@@ -149,7 +149,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Weigh out a rub for one piece */
+        /** Calculate the rub for one piece */
         post: operations["scale"];
         delete?: never;
         options?: never;
@@ -166,8 +166,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Where a weigh-out stands, and what to do next */
+        /** Check how far a weigh-out is, and what to do next */
         post: operations["weighing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List cuts, ingredients, ready-made formulas and everything else to choose from */
+        get: operations["catalogue"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -198,10 +215,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List cooks, the latest serving first */
+        /** List cooks, latest serving first */
         get: operations["listCooks"];
         put?: never;
-        /** Put a cook on record */
+        /** Create a cook */
         post: operations["createCook"];
         delete?: never;
         options?: never;
@@ -216,12 +233,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Open a cook */
+        /** Get a cook */
         get: operations["getCook"];
         /** Replace a cook */
         put: operations["saveCook"];
         post?: never;
-        /** Take a cook off the list; it can be restored */
+        /** Delete a cook; it can be restored */
         delete: operations["deleteCook"];
         options?: never;
         head?: never;
@@ -235,7 +252,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A cook's plan as iCalendar */
+        /** Get a cook's plan as iCalendar */
         get: operations["calendar"];
         put?: never;
         post?: never;
@@ -254,8 +271,26 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put a copy of a cook on record, for a date still to choose */
+        /** Copy a cook, without its date */
         post: operations["duplicateCook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{id}/facts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List what has happened at a cook, in the order in which it was said */
+        get: operations["listFacts"];
+        put?: never;
+        /** Add a fact; the same one twice is once, and another with its id is a conflict */
+        post: operations["addFact"];
         delete?: never;
         options?: never;
         head?: never;
@@ -269,10 +304,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Photographs of a cook, the oldest first */
+        /** List the photographs of a cook, oldest first */
         get: operations["listPhotos"];
         put?: never;
-        /** Attach a photograph; it is made small, and stripped of everything but the picture */
+        /** Add a photograph; it is scaled down, and its metadata removed */
         post: operations["addPhoto"];
         delete?: never;
         options?: never;
@@ -289,7 +324,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put a deleted cook back */
+        /** Restore a deleted cook */
         post: operations["restoreCook"];
         delete?: never;
         options?: never;
@@ -306,7 +341,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put formulas of a file on the bench, all or none; rows may name each other file-0, file-1 and so on */
+        /** Create the formulas of a file, all or none; rows may name each other file-0, file-1 and so on */
         post: operations["keepFormulas"];
         delete?: never;
         options?: never;
@@ -323,7 +358,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Read formulas from a file: our own JSON, schema.org Recipe or CSV; nothing is put on record */
+        /** Read formulas from a file: our own JSON, schema.org Recipe or CSV; nothing is saved */
         post: operations["readFile"];
         delete?: never;
         options?: never;
@@ -340,7 +375,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Formulas, and those they use, as a file */
+        /** Write formulas, and those they use, as a file */
         post: operations["writeFile"];
         delete?: never;
         options?: never;
@@ -358,7 +393,7 @@ export interface paths {
         /** List your formulas by name */
         get: operations["listFormulas"];
         put?: never;
-        /** Put a formula on the bench */
+        /** Create a formula */
         post: operations["createFormula"];
         delete?: never;
         options?: never;
@@ -373,12 +408,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Open a formula */
+        /** Get a formula */
         get: operations["getFormula"];
-        /** Make the next version of a formula */
+        /** Save a new version of a formula */
         put: operations["saveFormula"];
         post?: never;
-        /** Take a formula off the bench; it can be restored */
+        /** Delete a formula; it can be restored */
         delete: operations["deleteFormula"];
         options?: never;
         head?: never;
@@ -394,7 +429,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put a deleted formula back */
+        /** Restore a deleted formula */
         post: operations["restoreFormula"];
         delete?: never;
         options?: never;
@@ -409,7 +444,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every version of a formula, the newest first */
+        /** List the versions of a formula, newest first */
         get: operations["formulaVersions"];
         put?: never;
         post?: never;
@@ -445,7 +480,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put an ingredient of your own on record */
+        /** Create an ingredient of your own */
         post: operations["create-ingredient"];
         delete?: never;
         options?: never;
@@ -460,12 +495,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Open an ingredient of your own */
+        /** Get an ingredient of your own */
         get: operations["get-ingredient"];
         /** Replace an ingredient of your own */
         put: operations["save-ingredient"];
         post?: never;
-        /** Take an ingredient of your own off the shelf; it can be restored */
+        /** Delete an ingredient of your own; it can be restored */
         delete: operations["delete-ingredient"];
         options?: never;
         head?: never;
@@ -481,7 +516,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put an ingredient of your own back */
+        /** Restore an ingredient of your own */
         post: operations["restore-ingredient"];
         delete?: never;
         options?: never;
@@ -496,11 +531,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Jars made ahead, and how they stand */
+        /** List jars and how they stand */
         get: operations["listJars"];
         put?: never;
-        /** Put a jar on record */
+        /** Create a jar */
         post: operations["create-jar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jars/of": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** List the jars of one mix, whatever it is called */
+        post: operations["jarsOfMix"];
         delete?: never;
         options?: never;
         head?: never;
@@ -514,12 +566,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Open a jar */
+        /** Get a jar */
         get: operations["get-jar"];
         /** Replace a jar */
         put: operations["save-jar"];
         post?: never;
-        /** Take a jar off the shelf; it can be restored */
+        /** Delete a jar; it can be restored */
         delete: operations["delete-jar"];
         options?: never;
         head?: never;
@@ -553,7 +605,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Put back what was taken out last */
+        /** Put a draw back into its jar */
         delete: operations["putBackInJar"];
         options?: never;
         head?: never;
@@ -569,7 +621,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put a jar back */
+        /** Restore a jar */
         post: operations["restore-jar"];
         delete?: never;
         options?: never;
@@ -584,7 +636,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Prices, stock and ingredients of your own */
+        /** List prices, stock and own ingredients */
         get: operations["larder"];
         put?: never;
         post?: never;
@@ -602,7 +654,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Keep price and stock of an ingredient or a cut; without either it is forgotten */
+        /** Set the price and stock of an ingredient or a cut; both empty removes it */
         put: operations["putThing"];
         post?: never;
         delete?: never;
@@ -618,7 +670,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** An empty page for a new cook */
+        /** Get an empty cook to start from */
         get: operations["newCook"];
         put?: never;
         post?: never;
@@ -635,10 +687,27 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A piece of a cut with its usual weight and seasoning */
+        /** Get a piece of a cut at its usual weight and seasoning */
         get: operations["newPiece"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/new/without-pit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Get a cook without one of its pits; pieces on it move to another */
+        post: operations["withoutPit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -652,11 +721,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A photograph as JPEG */
+        /** Get a photograph as JPEG */
         get: operations["getPhoto"];
         put?: never;
         post?: never;
-        /** Take a photograph away; it can be restored */
+        /** Delete a photograph; it can be restored */
         delete: operations["deletePhoto"];
         options?: never;
         head?: never;
@@ -672,7 +741,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Bring a photograph back */
+        /** Restore a deleted photograph */
         post: operations["restorePhoto"];
         delete?: never;
         options?: never;
@@ -687,7 +756,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What the scale shows, as a stream of events */
+        /** Stream what the scale shows, as server-sent events */
         get: operations["scaleReadings"];
         put?: never;
         post?: never;
@@ -706,7 +775,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take everything off the simulated scale */
+        /** Clear the simulated scale */
         post: operations["clearScale"];
         delete?: never;
         options?: never;
@@ -723,7 +792,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Lay something on the simulated scale, or take it off */
+        /** Put something on the simulated scale, or take it off */
         post: operations["putOnScale"];
         delete?: never;
         options?: never;
@@ -740,7 +809,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Make what lies on the scale count as nothing */
+        /** Tare the scale */
         post: operations["tareScale"];
         delete?: never;
         options?: never;
@@ -757,25 +826,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Every figure of a cook as typed, saved or not */
+        /** Calculate every figure of a cook, saved or not */
         post: operations["sheet"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/shelf": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Cuts, ingredients, formulas, coats and salt bands */
-        get: operations["shelf"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -791,7 +843,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What to buy for a cook, less what is in the larder and in jars */
+        /** List what to buy for a cook, less what is in stock and in jars */
         post: operations["shopping"];
         delete?: never;
         options?: never;
@@ -820,16 +872,6 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        Ack: {
-            /** @description When, RFC 3339 */
-            at: string;
-            /** @description Key of the piece */
-            piece: string;
-            /** @description Id of the caution */
-            rule: string;
-            /** @description What it said */
-            what: string;
-        };
         Ask: {
             /** @description What it may be */
             maybe: components["schemas"]["Choice"][];
@@ -855,6 +897,20 @@ export interface components {
             low: number;
             /** @enum {string} */
             name: "flat" | "mild" | "seasoned" | "bold" | "cured" | "too salty";
+        };
+        BandChoice: {
+            /**
+             * Format: double
+             * @description % of raw boneless meat
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description % of raw boneless meat
+             */
+            low: number;
+            /** @enum {string} */
+            name: "flat" | "mild" | "seasoned" | "bold" | "cured" | "too salty";
             note: string;
         };
         Bar: {
@@ -862,6 +918,10 @@ export interface components {
             /** @enum {string} */
             kind: "thaw" | "bath" | "wait" | "fire" | "chill" | "rest";
             label: string;
+            /** @description The same as a wish is typed */
+            local: string;
+            /** @description Stage whose time its beginning is, and which dragging it fixes; empty when it has none */
+            stage: string;
             /** @description It lasts at least until here */
             sure: string;
             /** @description It may last until here */
@@ -891,6 +951,8 @@ export interface components {
              * @description Which row is fixed, from 0
              */
             row?: number;
+            /** @description Whose spoons and cups the amount is typed in: us or metric; empty means us */
+            spoons?: string;
         };
         Bath: {
             /** @description Time in the bath; empty means 18 h */
@@ -935,10 +997,10 @@ export interface components {
             at: components["schemas"]["BathMoment"][];
             /** @description kg/L at 20 °C */
             density: components["schemas"]["Figure"];
-            /** @description Whether meat and liquid fit the pot, in words; empty without a pot */
-            fits: string;
             /** @description What a fresh egg does in it */
-            floats: string;
+            egg: string;
+            /** @description Whether meat and liquid fit the pot, in a sentence; empty without a pot */
+            fits: string;
             /** @description Weight gained, % of the trimmed weight */
             gain: components["schemas"]["Figure"];
             /** @description What is boiled up, g */
@@ -950,13 +1012,13 @@ export interface components {
             /** @description What goes in besides water and salt */
             parts: components["schemas"]["BathPart"][];
             /** @description What those do, in words; may be empty */
-            parts_say: string;
-            /** @description The school, and what it buys and costs */
-            rule: string;
+            parts_note: string;
             /** @description Degrees; 100 is saturated */
             salometer: components["schemas"]["Figure"];
             /** @description Salt to dissolve in it, g */
             salt: components["schemas"]["Figure"];
+            /** @description The school, and what it buys and costs */
+            school: string;
             /** @description % of salt by weight */
             strength: components["schemas"]["Figure"];
             /** @description Salt in the meat when it is lifted out, % */
@@ -968,7 +1030,7 @@ export interface components {
             window: string;
         };
         BuyLine: {
-            /** @description Raw weight to buy of it, all of its pieces, so that all pieces together go round */
+            /** @description Raw weight to buy of it, all of its pieces, so that everyone eats */
             buy: components["schemas"]["Figure"];
             /** @description Of what is bought now, meat and mix */
             cost?: components["schemas"]["CostSheet"];
@@ -977,52 +1039,79 @@ export interface components {
              * @description How many pieces that is: as many as now, unless one would then be no such piece
              */
             count: number;
-            /** @description That cost for one serving; empty without a price */
+            /** @description That cost for one portion; empty without a price */
             each: string;
             title: string;
             /** @description The same as the field takes it, for each or all as the piece is typed */
             typed: string;
+        };
+        Catalogue: {
+            /** @description Places that a needle may be kept out of */
+            avoid: components["schemas"]["PlaceChoice"][];
+            bands: components["schemas"]["BandChoice"][];
+            coats: components["schemas"]["CoatChoice"][];
+            cuts: components["schemas"]["Cut"][];
+            formulas: components["schemas"]["Formula"][];
+            ingredients: components["schemas"]["Ingredient"][];
+            /** @description Kinds of layer, in the order they go on */
+            layers: components["schemas"]["LayerChoice"][];
+            pits: components["schemas"]["PitChoice"][];
+            /** @description In the order in which cuts are listed */
+            species: string[];
+            usual: components["schemas"]["Usual"];
+        };
+        Caution: {
+            /** @description What to do */
+            action: string;
+            /** @description What it restates */
+            authority: string;
+            /** @example counter-time */
+            id: string;
+            /** @description What is so, and why it matters */
+            message: string;
+            /** @description When it was read and acknowledged; empty when it was not */
+            read?: string;
+            /** @enum {string} */
+            severity: "note" | "care" | "stop";
+            /**
+             * @description Stage of the cook it belongs to
+             * @enum {string}
+             */
+            stage: "piece" | "brine" | "season" | "wait" | "fire" | "rest";
+            /** @description What the message names, in SI units; an acknowledgement names them */
+            values?: {
+                [key: string]: unknown;
+            };
         };
         Choice: {
             form: string;
             ingredient: string;
             name: string;
         };
-        ChoiceSheet: {
-            key: string;
-            label: string;
-            options: components["schemas"]["Option"][];
-            /**
-             * @description Where it is decided
-             * @enum {string}
-             */
-            stage: "piece" | "fire" | "rest";
-            usual: string;
-            /** @description The answer given, or the usual one */
-            value: string;
-        };
-        Clock: {
+        ClockNow: {
             /** Format: date-time */
             now: string;
         };
         ClockSheet: {
-            /** @description Time on the fire in words */
+            /** @description Time on the fire */
             fire: string;
-            /** @description Where that comes from */
-            from: string;
+            /** @description Its likely range */
+            fire_range: string;
             /** @description False without a serving time: then only durations are given */
             known: boolean;
             /** @description The same as bars for a time strip */
             lane: components["schemas"]["Bar"][];
             /** @description What no longer fits, in a sentence; empty when all is well */
-            late: string;
+            late_note: string;
+            /** @description Where that comes from */
+            source: string;
             steps: components["schemas"]["Step"][];
             /** @description Usual pit temperature of the cut */
             usual_pit: string;
             /** @description Usual rest of the cut */
             usual_rest: string;
         };
-        Coat: {
+        CoatChoice: {
             /**
              * Format: double
              * @description mL of rub on 100 cm²
@@ -1044,12 +1133,12 @@ export interface components {
         };
         Comparison: {
             columns: components["schemas"]["ComparisonColumn"][];
+            /** @description In sentences */
+            differences: string[];
             /** @description The piece they are compared on */
             on: string;
             /** @description Every ingredient of any of them, % by weight in each */
             rows: components["schemas"]["ComparisonRow"][];
-            /** @description What differs, in sentences */
-            says: string[];
         };
         ComparisonColumn: {
             name: string;
@@ -1087,8 +1176,6 @@ export interface components {
             water: number;
         };
         Cook: {
-            /** @description Stops that were read and acknowledged */
-            acks?: components["schemas"]["Ack"][];
             /** @description light, usual or hearty; empty means usual */
             appetite?: string;
             /**
@@ -1100,7 +1187,7 @@ export interface components {
             fridge?: string;
             /**
              * Format: int64
-             * @description Grown-ups at table, 1 to 2000
+             * @description Adults at table, 1 to 2000
              */
             guests?: number;
             /**
@@ -1110,19 +1197,17 @@ export interface components {
             hands?: number;
             /**
              * Format: int64
-             * @description Portions to have left for later dishes
+             * @description Portions wanted for later meals
              */
             leftovers?: number;
-            /** @description Times fixed, and what has happened, in the order it was said */
-            marks?: components["schemas"]["Mark"][];
             /**
-             * @description What the cook is called
+             * @description What the cook-out is called
              * @example Regatta supper
              */
             name?: string;
             pieces?: components["schemas"]["Piece"][];
             /** @description The pits; none means one that nothing is known of */
-            pits?: components["schemas"]["PitTyped"][];
+            pits?: components["schemas"]["Pit"][];
             /** @description Which plan was chosen: same-day, overnight or ahead; empty means the likeliest */
             plan?: string;
             /**
@@ -1142,6 +1227,10 @@ export interface components {
              * @example 2026-11-28T18:30
              */
             serve_at?: string;
+            /** @description Whose spoons and cups are meant by the amounts of this page: us or metric; empty means us */
+            spoons?: string;
+            /** @description Times that the cook has fixed */
+            wishes?: components["schemas"]["Wish"][];
             /**
              * @description IANA time zone of the place; empty means UTC
              * @example Europe/Dublin
@@ -1167,6 +1256,77 @@ export interface components {
              */
             version: number;
         };
+        CookRequest: {
+            /** @description light, usual or hearty; empty means usual */
+            appetite?: string;
+            /**
+             * Format: int64
+             * @description Children at table; one eats half a portion
+             */
+            children?: number;
+            /** @description What has happened, in the order in which it was said */
+            facts?: components["schemas"]["Fact"][];
+            /** @description Temperature of the fridge; empty means 4 °C */
+            fridge?: string;
+            /**
+             * Format: int64
+             * @description Adults at table, 1 to 2000
+             */
+            guests?: number;
+            /**
+             * Format: int64
+             * @description Pairs of hands; 0 means one
+             */
+            hands?: number;
+            /** @description Formulas, ingredients, prices and stock besides those on record */
+            kitchen?: components["schemas"]["Typed"];
+            /**
+             * Format: int64
+             * @description Portions wanted for later meals
+             */
+            leftovers?: number;
+            /**
+             * @description What the cook-out is called
+             * @example Regatta supper
+             */
+            name?: string;
+            pieces?: components["schemas"]["Piece"][];
+            /** @description The pits; none means one that nothing is known of */
+            pits?: components["schemas"]["Pit"][];
+            /** @description Which plan was chosen: same-day, overnight or ahead; empty means the likeliest */
+            plan?: string;
+            /**
+             * @description Cooked meat for one; empty means 180 g
+             * @example 180 g
+             */
+            portion?: string;
+            /**
+             * @description Hours in which nobody is woken; none, or empty for 23:00-06:00
+             * @example 23:00-06:00
+             */
+            quiet?: string;
+            /** @description Temperature where meat stands on the counter; empty means 21 °C */
+            room?: string;
+            /**
+             * @description Local time of serving, YYYY-MM-DDTHH:MM
+             * @example 2026-11-28T18:30
+             */
+            serve_at?: string;
+            /** @description Whose spoons and cups are meant by the amounts of this page: us or metric; empty means us */
+            spoons?: string;
+            /** @description Times that the cook has fixed */
+            wishes?: components["schemas"]["Wish"][];
+            /**
+             * @description IANA time zone of the place; empty means UTC
+             * @example Europe/Dublin
+             */
+            zone?: string;
+        };
+        CookStages: {
+            occasion: string;
+            plan: string;
+            shopping: string;
+        };
         CookSummary: {
             /** @description How far off it is, in words */
             away: string;
@@ -1187,6 +1347,8 @@ export interface components {
         CostSheet: {
             /** @description What has no price and is not counted */
             missing: string[];
+            /** @description The same in a few words; empty when all is counted */
+            note: string;
             total: components["schemas"]["Figure"];
         };
         Cut: {
@@ -1196,7 +1358,7 @@ export interface components {
              */
             bone_percent: number;
             /** @description Served meat, % of the raw boneless meat */
-            cook_yield: components["schemas"]["Span"];
+            cook_yield: components["schemas"]["RangeFloat64"];
             /** @enum {string} */
             family: "pink" | "collagen" | "rack" | "poultry" | "whole" | "ground";
             /**
@@ -1253,7 +1415,7 @@ export interface components {
              */
             thickness: number;
             /** @description Lost by trimming, % of the weight as bought: light, usual, close */
-            trim_loss: components["schemas"]["Span"];
+            trim_loss: components["schemas"]["RangeFloat64"];
             /** Format: double */
             typical_kg: number;
             /**
@@ -1264,11 +1426,24 @@ export interface components {
             /** @description How it is usually wrapped; hours are so: none, paper, foil, pan or boat */
             wrap: string;
         };
+        DecisionSheet: {
+            key: string;
+            label: string;
+            options: components["schemas"]["Option"][];
+            /**
+             * @description Where it is decided
+             * @enum {string}
+             */
+            stage: "piece" | "fire" | "rest";
+            usual: string;
+            /** @description The answer given, or the usual one */
+            value: string;
+        };
         DepthSheet: {
-            /** @description Thickness of the piece in words */
-            across: string;
             /** @description What covering or leaving open, and this wait, do */
             advice: string;
+            /** @description The fire starts while the surface is wet with brine */
+            bad_moment: boolean;
             /** @description How deep salt can be tasted at the fire */
             depth: components["schemas"]["Figure"];
             /**
@@ -1278,10 +1453,8 @@ export interface components {
             end: number;
             /** @description Salt of the centre over the mean, %, at the fire */
             even: components["schemas"]["Figure"];
-            /** @description When it is even, in words */
+            /** @description When it is even, in a sentence */
             even_at: string;
-            /** @description How the plan's wait stands to what was asked and to its school; may be empty */
-            follows: string;
             /**
              * Format: double
              * @description % that is drawn darkest
@@ -1300,12 +1473,14 @@ export interface components {
              * @description Salt % at which meat tastes seasoned: the lower end of the chosen band
              */
             seasoned: number;
-            /** @description What the surface looks like when the fire starts */
+            /** @description What the surface looks like when the fire starts, in a sentence */
             surface: string;
             /** @description When the coat is drawn in, min */
             taken_up: components["schemas"]["Figure"];
-            /** @description The fire starts while the surface is wet with brine */
-            worst: boolean;
+            /** @description Of the piece, in words */
+            thickness: string;
+            /** @description How the plan's wait stands to what was asked and to its school; may be empty */
+            wait_note: string;
         };
         DocRecordJar: {
             doc: components["schemas"]["Jar"];
@@ -1350,28 +1525,55 @@ export interface components {
             /** @description What it went on */
             for?: string;
         };
-        Error: {
-            /** @description What is wrong and what to do, in a sentence */
-            detail: string;
+        Fact: {
             /**
-             * @description JSON pointer to the value, as in RFC 6901
-             * @example /pieces/0/weight
+             * @description When it happened: local time of the cook (YYYY-MM-DDTHH:MM) or RFC 3339
+             * @example 2026-11-28T07:20
              */
-            pointer: string;
+            at: string;
+            /** @description Who says so */
+            author?: string;
+            /**
+             * @description A UUID of the sender's; the same fact sent twice is one
+             * @example 0b0e7a52-6a1f-4c0e-9d53-0d5f3c1e8a11
+             */
+            id: string;
+            /** @enum {string} */
+            kind: "done" | "ticked" | "acknowledged" | "withdrawn";
+            /** @description Key of the piece; empty when it is of the whole cook */
+            piece?: string;
+            /** @description Of an acknowledgement from before cautions had values: its sentence */
+            said?: string;
+            /** @description Of an acknowledgement: what the caution said */
+            values?: {
+                [key: string]: unknown;
+            };
+            /**
+             * @description The stage done, the line ticked, the caution read, or the fact withdrawn
+             * @example fire
+             */
+            what: string;
         };
         Figure: {
+            /** @description The rule in plain words */
+            explanation: string;
             /**
              * Format: double
              * @description Upper end of the likely range (about 10 in 100 fall above)
              */
             high: number;
+            /**
+             * @description Which rule made it
+             * @example salt.percent
+             */
+            id: string;
             inputs: components["schemas"]["Input"][];
             /**
              * Format: double
              * @description Lower end of the likely range (about 10 in 100 fall below)
              */
             low: number;
-            /** @description The likely range in words; empty when the figure is exact */
+            /** @description The likely range as a cook reads it; empty when the figure is exact */
             range: string;
             /** @description Where the rule and its constants come from */
             source: string;
@@ -1384,24 +1586,6 @@ export interface components {
              * @description The number itself, in unit
              */
             value: number;
-            /** @description The rule in plain words */
-            words: string;
-        };
-        Finding: {
-            authority: string;
-            do: string;
-            /** @example counter-time */
-            id: string;
-            /** @description When it was read and acknowledged, RFC 3339; empty when it was not */
-            read?: string;
-            /** @enum {string} */
-            severity: "note" | "care" | "stop";
-            /**
-             * @description Stage of the cook it belongs to
-             * @enum {string}
-             */
-            stage: "piece" | "brine" | "season" | "wait" | "fire" | "rest";
-            what: string;
         };
         Fire: {
             /**
@@ -1465,6 +1649,8 @@ export interface components {
             name: string;
             note?: string;
             rows: components["schemas"]["Row"][];
+            /** @description Whose spoons and cups its measures are: us or metric; empty means us */
+            spoons?: string;
             tags?: string[];
         };
         FormulaPage: {
@@ -1486,10 +1672,6 @@ export interface components {
              */
             version: number;
         };
-        FormulaRequest: {
-            batch?: components["schemas"]["Batch"];
-            formula: components["schemas"]["Formula"];
-        };
         FormulaSheet: {
             allergens: string[];
             /** @description All of it, g */
@@ -1499,7 +1681,7 @@ export interface components {
             /** @description Absent while no price is known */
             cost?: components["schemas"]["CostSheet"];
             /** @description Mistakes, with pointers into the request */
-            errors: components["schemas"]["Error"][];
+            errors: components["schemas"]["Mistake"][];
             /** @description How long it keeps, and how, in words */
             keeping: string;
             ready: boolean;
@@ -1557,8 +1739,22 @@ export interface components {
              */
             line: number;
             name: string;
-            /** @description rub, bath, inject or layer-N, as asked */
+            /** @description rub, bath, inject or layer-N */
             source: string;
+        };
+        Game: {
+            /**
+             * @description What was guessed so far, in order
+             * @example [
+             *       "40 g"
+             *     ]
+             */
+            guesses: string[];
+            /**
+             * Format: int64
+             * @description Which game; the same seed asks the same
+             */
+            seed: number;
         };
         Health: {
             /** @enum {string} */
@@ -1602,12 +1798,12 @@ export interface components {
             /** @description To mix for all pieces, g, with a tenth over */
             batch: components["schemas"]["Figure"];
             /** @description Whether the grains pass the needle */
-            bore: string;
+            bore_note: string;
             clogs: boolean;
             /** @description Salt halfway between sites over the mean, %, at the fire */
             even: components["schemas"]["Figure"];
             /** @description Where the needle stays out, in words */
-            keep: string;
+            keep_out: string;
             /** Format: double */
             length_mm: number;
             /** @description Every site of the grid */
@@ -1617,8 +1813,8 @@ export interface components {
             /** @description Syringes for one piece */
             refills: components["schemas"]["Figure"];
             rows: components["schemas"]["RowSheet"][];
-            /** @description What runs out, in words */
-            runs: string;
+            /** @description What runs out again, in a sentence */
+            runs_out: string;
             /** @description Salt it leaves, % of raw boneless meat */
             salt: components["schemas"]["Figure"];
             /** @description Needle sites on one piece */
@@ -1628,11 +1824,12 @@ export interface components {
             /** @description Into one piece, mL */
             volume: components["schemas"]["Figure"];
             /** @description How warm it may be */
-            warm: string;
+            warm_note: string;
             /** Format: double */
             width_mm: number;
         };
         Input: {
+            id: string;
             name: string;
             text: string;
         };
@@ -1684,8 +1881,12 @@ export interface components {
             short: string;
             /** @description Its use-by is within two weeks, or a third of its time */
             soon: boolean;
+            /** @description When it was made and what it holds, in a sentence */
+            summary: string;
             /** @description What of the need it can give; empty without a need */
             take: string;
+            /** @description The same as a button says it */
+            take_label: string;
             /** @description Each draw, in grams */
             taken: string[];
             /** @description Day in words */
@@ -1716,16 +1917,18 @@ export interface components {
              * @example 260
              */
             sodium: string;
+            /** @description Whose spoons and cups those are: us or metric; empty means us */
+            spoons?: string;
             /** @description Sugars of a serving in g, as printed */
             sugar?: string;
         };
         LabelSheet: {
+            /** @description What it means, in a sentence */
+            message: string;
             /** @description Salt of the packet in its liquid, % by weight */
             mixed?: components["schemas"]["Figure"];
             /** @description % by weight */
             salt: components["schemas"]["Figure"];
-            /** @description What it means, in a sentence */
-            says: string;
             /** @description % by weight */
             sugar?: components["schemas"]["Figure"];
         };
@@ -1758,7 +1961,17 @@ export interface components {
             /** @description base, dusting, binder, spritz, wrap, glaze, finish or juices */
             kind: string;
         };
+        LayerChoice: {
+            /** @description Of a new one */
+            amount: string;
+            /** @description Of a new one; absent for the piece's own rub */
+            formula?: components["schemas"]["Formula"];
+            kind: string;
+            label: string;
+        };
         LedgerLine: {
+            /** @description Names the source within the piece: rub, bath, inject, binder, or layer-0 and so on */
+            id: string;
             name: string;
             /**
              * Format: double
@@ -1771,6 +1984,8 @@ export interface components {
             salt: string;
             /** @description How much of it stays, with its range */
             stays: string;
+            /** @description The same in a line */
+            summary: string;
         };
         LedgerSheet: {
             /** @description The band the cook chose */
@@ -1791,26 +2006,18 @@ export interface components {
             plate: components["schemas"]["Figure"];
             /** @description mg a serving */
             sodium: components["schemas"]["Figure"];
+            /** @description The percentage and the verdict, for those who do not see the picture */
+            summary: string;
             /** @description The band it falls in */
             tastes: string;
             /** @description How it stands to the chosen band */
             verdict: string;
         };
-        Mark: {
-            /** @description Local time, YYYY-MM-DDTHH:MM */
-            at: string;
-            /** @description It happened then; else it is a wish */
-            done?: boolean;
-            /** @description Key of the piece */
-            piece: string;
-            /** @description thaw, bath, salt, fire or off */
-            stage: string;
-        };
         Meat: {
             /** @description Weight of all after trimming */
             all_green: components["schemas"]["Figure"];
             /** @description How hard a coat salts this piece beside a pork shoulder */
-            compare: string;
+            comparison: string;
             /** @description Weight of one after trimming */
             green: components["schemas"]["Figure"];
             /** @description One broad face takes no coat */
@@ -1825,6 +2032,24 @@ export interface components {
             /** @description Area of one that takes a coat, dm² */
             surface: components["schemas"]["Figure"];
             thickness: components["schemas"]["Figure"];
+        };
+        Mistake: {
+            /**
+             * @description Which rule it breaks
+             * @example meat.weight
+             */
+            id: string;
+            /** @description What is wrong and what to do, in a sentence */
+            message: string;
+            /**
+             * @description JSON pointer to the value, as in RFC 6901
+             * @example /pieces/0/trimmed
+             */
+            pointer: string;
+            /** @description What the message names, in SI units */
+            values?: {
+                [key: string]: unknown;
+            };
         };
         MixShare: {
             kind: string;
@@ -1844,11 +2069,17 @@ export interface components {
             depth: string;
             /** Format: double */
             depth_mm: number;
+            /** @description The label with what it counts from */
+            heading: string;
             /** Format: double */
             hours: number;
             label: string;
             /** @description Name of the time when cooks have one: 10 min, 3 h, overnight, 24 h, fire */
             mark: string;
+            /** @description The mark as it is shown */
+            mark_label: string;
+            /** @description Where the salt is, in words */
+            note: string;
             /**
              * Format: double
              * @description % of the salt still lying on the surface
@@ -1856,6 +2087,8 @@ export interface components {
             on_surface: number;
             /** @description Salt above the meat’s own, %, from the far end (centre or bare face) to the coated face at equal steps */
             profile: number[];
+            /** @description The same for those who do not see the picture */
+            summary: string;
         };
         Option: {
             /** @description What it does to this piece's numbers; may be empty */
@@ -1972,41 +2205,58 @@ export interface components {
             /** @description What was really weighed of each row of the rub, for all pieces, g; absent until it was */
             weighed?: string[];
         };
+        PieceRequest: {
+            /** @description Temperature of the fridge; empty means 4 °C */
+            fridge?: string;
+            /** @description Formulas and ingredients besides those on record */
+            kitchen?: components["schemas"]["Typed"];
+            /** @description Whose spoons and cups the amounts are typed in: us or metric; empty means us */
+            meant?: string;
+            piece: components["schemas"]["Piece"];
+            /** @description Cooked meat for one; empty means 180 g */
+            portion?: string;
+            /** @description Temperature of the counter; empty means 21 °C */
+            room?: string;
+            /** @description Of the answer: us or metric; empty means us */
+            spoons?: string;
+            /** @description Of the answer: metric or us; empty means metric */
+            units?: string;
+        };
         PieceSheet: {
             bath?: components["schemas"]["BathSheet"];
-            cautions: components["schemas"]["Finding"][];
-            /** @description Decisions of the stages */
-            choices: components["schemas"]["ChoiceSheet"][];
+            cautions: components["schemas"]["Caution"][];
             clock?: components["schemas"]["ClockSheet"];
             /** Format: int64 */
             count: number;
+            /** @description Decisions of the stages */
+            decisions: components["schemas"]["DecisionSheet"][];
             depth?: components["schemas"]["DepthSheet"];
             /** @description Which way to slice; empty when the grain is not marked */
-            grain_says: string;
+            grain_note: string;
             inject?: components["schemas"]["InjectionSheet"];
+            /** @description Of the piece */
+            key: string;
             ledger?: components["schemas"]["LedgerSheet"];
             meat?: components["schemas"]["Meat"];
             noun: string;
             /** @description False while there is a mistake in the piece; figures that depend on it are absent */
             ready: boolean;
             season?: components["schemas"]["SeasonSheet"];
+            /** @description One line for each stage of the piece */
+            stages: components["schemas"]["PieceStages"];
             title: string;
             /** @description Core temperature at which it is usually taken off */
-            usual_done: string;
+            usual_core: string;
         };
-        PitKind: {
-            /** @description It can be left to keep meat warm by itself */
-            holds: boolean;
-            id: string;
-            name: string;
-            note: string;
-            /**
-             * Format: double
-             * @description Usual grate, dm²
-             */
-            room_dm2: number;
+        PieceStages: {
+            brine: string;
+            clock: string;
+            fire: string;
+            piece: string;
+            season: string;
+            wait: string;
         };
-        PitTyped: {
+        Pit: {
             /**
              * @description Kind of pit by id
              * @example pellet
@@ -2020,15 +2270,36 @@ export interface components {
             /** @description Its grate, dm²; empty means the usual of its kind */
             room?: string;
         };
+        PitChoice: {
+            /** @description It can be left to keep meat warm by itself */
+            holds: boolean;
+            id: string;
+            name: string;
+            note: string;
+            /**
+             * Format: double
+             * @description Usual grate, dm²
+             */
+            room_dm2: number;
+        };
+        PlaceChoice: {
+            label: string;
+            place: string;
+        };
         PlanConflict: {
             at: string;
+            /** @description Which rule it breaks */
+            id: string;
             kind: string;
+            message: string;
             /**
              * Format: int64
              * @description From 0; -1 when it is nobody's
              */
             piece: number;
-            what: string;
+            values?: {
+                [key: string]: unknown;
+            };
         };
         PlanOption: {
             chance: components["schemas"]["Figure"];
@@ -2042,20 +2313,30 @@ export interface components {
             /** @description Some of it is in the past already */
             late: boolean;
             name: string;
-            /** @description What it means, in a sentence or two */
-            says: string;
+            /** @description Sleep, hold and beginning in a line */
+            outline: string;
             /** @description How often it wakes the cook */
             sleep: string;
+            /** @description What it means, in a sentence or two */
+            summary: string;
             /** Format: int64 */
-            woken: number;
+            wakings: number;
         };
         PlanRefusal: {
+            /** @description Which rule it breaks */
+            id: string;
+            kind: string;
             name: string;
-            why: string;
+            reason: string;
+            values?: {
+                [key: string]: unknown;
+            };
         };
         PlanSheet: {
             /** @description Of serving on time, % */
             chance: components["schemas"]["Figure"];
+            /** @description What the last thing that happened has changed, in a sentence */
+            change: string;
             conflicts: components["schemas"]["PlanConflict"][];
             /** @description Up to three plans, the likeliest first */
             options: components["schemas"]["PlanOption"][];
@@ -2065,13 +2346,11 @@ export interface components {
             refused: components["schemas"]["PlanRefusal"][];
             rooms: components["schemas"]["RoomSheet"][];
             /** @description The same in words */
-            safe: string;
-            /** @description The serving time that is surer, local YYYY-MM-DDTHH:MM; empty when this one is sure */
-            safe_at: string;
+            safer: string;
+            /** @description The serving time that is safer, local YYYY-MM-DDTHH:MM; empty when this one is safe */
+            safer_at: string;
             /** @description The chosen plan as a list */
             tasks: components["schemas"]["TaskLine"][];
-            /** @description What the last thing that happened has changed, in a sentence */
-            told: string;
         };
         Pocket: {
             /**
@@ -2094,7 +2373,7 @@ export interface components {
             /** @description What happened and what to do */
             detail: string;
             /** @description Each value that is wrong */
-            errors?: components["schemas"]["Error"][];
+            errors?: components["schemas"]["Mistake"][];
             /** Format: int64 */
             status: number;
             title: string;
@@ -2104,6 +2383,14 @@ export interface components {
         PutOnScaleRequest: {
             /** Format: double */
             grams: number;
+        };
+        RangeFloat64: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            mid: number;
         };
         Reading: {
             /**
@@ -2117,20 +2404,13 @@ export interface components {
             stable: boolean;
         };
         Request: {
-            /** @description Temperature of the fridge; empty means 4 °C */
-            fridge?: string;
-            piece: components["schemas"]["Piece"];
-            /** @description Cooked meat for one; empty means 180 g */
-            portion?: string;
-            /** @description us or metric spoons; empty means us */
-            spoons?: string;
-            /** @description metric or us; empty means metric */
-            units?: string;
+            batch?: components["schemas"]["Batch"];
+            formula: components["schemas"]["Formula"];
         };
         RoomSheet: {
             full: boolean;
+            message: string;
             name: string;
-            says: string;
             uses: components["schemas"]["RoomUse"][];
         };
         RoomUse: {
@@ -2180,7 +2460,7 @@ export interface components {
         Season: {
             /** @description How salty the cook wants it: mild, seasoned, bold or cured; empty means seasoned */
             band?: string;
-            /** @description A binder is brushed on first */
+            /** @description A binder is brushed on first: prepared mustard, unless a layer of kind binder says what */
             binder?: boolean;
             /** @description light, medium, heavy or crust; empty means medium */
             coat?: string;
@@ -2201,15 +2481,17 @@ export interface components {
             allergens: string[];
             /** @description mL on 100 cm² */
             coat: components["schemas"]["Figure"];
-            coat_words: string;
+            coat_name: string;
             /** @description What the mix costs; absent while no price is known */
             cost?: components["schemas"]["CostSheet"];
+            /** @description Id of the formula that the rub still is; empty when its rows were changed */
+            formula_id: string;
             /** @description What drives it now */
             mode: string;
             /** @description Rub on all pieces, g */
             on_meat: components["schemas"]["Figure"];
-            /** @description Salt it leaves in the meat, % of raw boneless meat */
-            percent: components["schemas"]["Figure"];
+            /** @description Salt in the meat by all sources, % of raw boneless meat; absent while another dose has a mistake */
+            percent?: components["schemas"]["Figure"];
             rows: components["schemas"]["RowSheet"][];
             /** @description Salt of the rub on all pieces, g */
             salt: components["schemas"]["Figure"];
@@ -2236,35 +2518,27 @@ export interface components {
             away: string;
             /** @description For each piece, what to buy of it */
             buy: components["schemas"]["BuyLine"][];
-            /** @description The line under every list of cautions */
-            closing: string;
             /** @description Of all pieces; absent without prices */
             cost?: components["schemas"]["CostSheet"];
-            /** @description That for one portion; may be empty */
-            cost_each: string;
-            /** @description Portions wanted */
-            demand: components["schemas"]["Figure"];
+            /** @description May be empty */
+            cost_per_portion: string;
+            /** @description The line under every list of cautions */
+            disclaimer: string;
             /** @description Mistakes, each with a pointer into the cook as typed; figures that depend on one are missing */
-            errors: components["schemas"]["Error"][];
+            errors: components["schemas"]["Mistake"][];
             pieces: components["schemas"]["PieceSheet"][];
             /** @description The days laid out; absent without a serving time or a piece */
             plan?: components["schemas"]["PlanSheet"];
+            portions_needed: components["schemas"]["Figure"];
             /** @description Serving time in words; empty when none is given */
             serve: string;
             servings: components["schemas"]["Figure"];
             /** @description There is too little meat */
             short: boolean;
-            /** @description Whether the meat goes round, in a sentence; empty without guests */
+            /** @description One line for each stage of the whole cook */
+            stages: components["schemas"]["CookStages"];
+            /** @description Whether the meat feeds the guests, in a sentence; empty without guests */
             verdict: string;
-        };
-        Shelf: {
-            bands: components["schemas"]["Band"][];
-            coats: components["schemas"]["Coat"][];
-            cuts: components["schemas"]["Cut"][];
-            formulas: components["schemas"]["Formula"][];
-            ingredients: components["schemas"]["Ingredient"][];
-            pits: components["schemas"]["PitKind"][];
-            usual: components["schemas"]["Usual"];
         };
         ShopLine: {
             /** @description What is missing; empty when nothing is */
@@ -2274,27 +2548,35 @@ export interface components {
             frozen: boolean;
             /**
              * Format: double
-             * @description Of Buy
+             * @description Of buy
              */
             grams: number;
-            /** @description What is here; empty when nothing is */
-            have: string;
+            /** @description Of the ingredient or cut */
+            id: string;
+            /** @description Empty when nothing is */
+            in_stock: string;
             kind: string;
             name: string;
             need: string;
-            thing: string;
+            /** @description What is in stock and what it is for, in a line */
+            note: string;
+            /** @description Names the line with its amount: what is ticked is open again when another amount is needed */
+            tick: string;
+            ticked: boolean;
         };
         Shopping: {
-            errors: components["schemas"]["Error"][];
+            /** @description What it costs; absent without prices */
+            cost?: components["schemas"]["CostSheet"];
+            /** @description What there is enough of, in a sentence; may be empty */
+            enough: string;
+            errors: components["schemas"]["Mistake"][];
             /** @description Mixes that are taken from a jar */
             jars: string[];
             meat: components["schemas"]["ShopLine"][];
-            /** @description What has no price and is not counted */
-            no_cost: string[];
-            /** @description Everything else, by kind */
+            /** @description What is missing of everything else, by kind */
             shelf: components["schemas"]["ShopLine"][];
-            /** @description What it costs; absent without prices */
-            total?: components["schemas"]["Figure"];
+            /** @description What there is enough of */
+            stock: components["schemas"]["ShopLine"][];
         };
         Site: {
             /** @description False where the needle stays out */
@@ -2310,14 +2592,6 @@ export interface components {
              */
             y: number;
         };
-        Span: {
-            /** Format: double */
-            high: number;
-            /** Format: double */
-            low: number;
-            /** Format: double */
-            mid: number;
-        };
         Spoons: {
             /**
              * Format: double
@@ -2332,12 +2606,16 @@ export interface components {
         Step: {
             /** @description RFC 3339; empty when not known */
             at: string;
+            /** @description Local day */
+            day: string;
             /** @description Value in hours before serving; text is the local day and time */
             figure: components["schemas"]["Figure"];
             /** @enum {string} */
             key: "thaw" | "bath" | "not-before" | "salt" | "out" | "fire" | "wrap" | "off" | "reheat" | "serve";
             label: string;
             note: string;
+            /** @description Local time of day */
+            time: string;
         };
         Stretch: {
             from: string;
@@ -2346,11 +2624,17 @@ export interface components {
         TaskLine: {
             /** @description RFC 3339 */
             at: string;
+            /** @description Its time can be fixed */
+            can_fix: boolean;
             /** @description It can be marked as done */
-            can: boolean;
+            can_mark: boolean;
             clash: boolean;
             day: string;
             done: boolean;
+            /** @description Id of the fact that says it is done; empty when none does */
+            fact: string;
+            /** @description The cook has fixed its time */
+            fixed: boolean;
             /** @description The same for the same task of the same piece */
             id: string;
             /** @description Key of the piece */
@@ -2358,8 +2642,9 @@ export interface components {
             label: string;
             /** @description What it takes of a pair of hands, with its likely range */
             lasts: string;
-            /** @description The same as a mark is typed */
+            /** @description The same as a wish is typed */
             local: string;
+            /** @description What to know of it, and how long it takes */
             note: string;
             /**
              * Format: int64
@@ -2371,6 +2656,8 @@ export interface components {
             /** @description RFC 3339, when the hands are free again */
             until: string;
             wakes: boolean;
+            /** @description What does not go together with it; may be empty */
+            warning: string;
         };
         Total: {
             /** @description In this batch */
@@ -2392,8 +2679,6 @@ export interface components {
             cut: string;
             /** Format: double */
             guess: number;
-            /** @description How close, in a sentence */
-            judged: string;
             /** Format: double */
             length_mm: number;
             /**
@@ -2408,6 +2693,7 @@ export interface components {
              * @description 0 to 10
              */
             points: number;
+            question: string;
             /**
              * Format: int64
              * @description From 1
@@ -2421,29 +2707,15 @@ export interface components {
              * @description Salt in the rub by weight, %
              */
             salt_share: number;
-            /** @description The question */
-            says: string;
             size: string;
             /** Format: double */
             thick_mm: number;
             unit: string;
+            /** @description How close, in a sentence */
+            verdict: string;
             weight: string;
             /** Format: double */
             width_mm: number;
-        };
-        TrainerGame: {
-            /**
-             * @description What was guessed so far, in order
-             * @example [
-             *       "40 g"
-             *     ]
-             */
-            guesses: string[];
-            /**
-             * Format: int64
-             * @description Which game; the same seed asks the same
-             */
-            seed: number;
         };
         TrainerQuestion: {
             /** @enum {string} */
@@ -2459,6 +2731,7 @@ export interface components {
             length_mm: number;
             /** @description One broad face takes no coat */
             one_bare: boolean;
+            question: string;
             /**
              * Format: int64
              * @description From 1
@@ -2472,8 +2745,6 @@ export interface components {
              * @description Salt in the rub by weight, %
              */
             salt_share: number;
-            /** @description The question */
-            says: string;
             size: string;
             /** Format: double */
             thick_mm: number;
@@ -2485,28 +2756,66 @@ export interface components {
         TrainerSheet: {
             /** @description One for each guess */
             answers: components["schemas"]["TrainerAnswer"][];
+            /** @description How the guesses lean, in a sentence */
+            message: string;
             /** @description What is asked next; absent when the game is over */
             next?: components["schemas"]["TrainerQuestion"];
             /** Format: int64 */
             points: number;
-            /** @description How the guesses lean, in a sentence */
-            says: string;
+        };
+        Typed: {
+            /** @description Formulas of your own, by the id that rows name them by */
+            formulas?: {
+                [key: string]: components["schemas"]["Formula"];
+            };
+            /** @description Ingredients of your own, by id */
+            ingredients?: {
+                [key: string]: components["schemas"]["Own"];
+            };
+            /** @description By ingredient or cut id */
+            prices?: {
+                [key: string]: string;
+            };
+            /** @description By ingredient id */
+            stock?: {
+                [key: string]: string;
+            };
         };
         Usual: {
+            appetites: string[];
+            /** @description Where a needle may be kept out */
+            avoid: string[];
+            band: string;
+            /** @description That a cook may choose */
+            bands: string[];
             bath_hot: string;
+            bath_kind: string;
             bath_strength: string;
             bath_target: string;
             bath_time: string;
             bore: string;
+            coat: string;
+            /** @description Kinds of formula, in working order */
+            formula_kinds: string[];
             fridge: string;
+            /**
+             * Format: int64
+             * @description Pairs of hands that can be chosen, from 1
+             */
+            hands: number;
+            /** @description Kinds of layer, in the order they go on */
+            layers: string[];
             portion: string;
             pump: string;
             quiet: string;
             room: string;
             spacing: string;
             spare: string;
+            /** @description Of waiting between salt and fire */
+            style: string;
             syringe: string;
             target: string;
+            trim_styles: string[];
             /** @description By style of wait */
             wait: {
                 [key: string]: string;
@@ -2524,6 +2833,8 @@ export interface components {
             style?: string;
         };
         WeighOut: {
+            /** @description What to do, in a sentence */
+            message: string;
             /**
              * Format: int64
              * @description Which ingredient is next; the number of them when all are done
@@ -2534,8 +2845,6 @@ export interface components {
              * @description Which ingredient there is too much of; −1 when none
              */
             over: number;
-            /** @description What to do, in a sentence */
-            says: string;
             /**
              * Format: double
              * @description How much bigger the batch has become by rescaling
@@ -2575,6 +2884,14 @@ export interface components {
             /** @description g weighed of each so far */
             weighed: number[];
         };
+        Wish: {
+            /** @description Local time, YYYY-MM-DDTHH:MM */
+            at: string;
+            /** @description Key of the piece */
+            piece: string;
+            /** @description thaw, bath, salt or fire */
+            stage: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -2593,7 +2910,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Request"];
+                "application/json": components["schemas"]["PieceRequest"];
             };
         };
         responses: {
@@ -2664,7 +2981,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Request"];
+                "application/json": components["schemas"]["PieceRequest"];
             };
         };
         responses: {
@@ -2702,7 +3019,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FormulaRequest"];
+                "application/json": components["schemas"]["Request"];
             };
         };
         responses: {
@@ -2735,7 +3052,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Request"];
+                "application/json": components["schemas"]["PieceRequest"];
             };
         };
         responses: {
@@ -2801,7 +3118,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Request"];
+                "application/json": components["schemas"]["PieceRequest"];
             };
         };
         responses: {
@@ -2832,6 +3149,8 @@ export interface operations {
                 units?: "metric" | "us";
                 /** @description Which spoons are in the drawer */
                 spoons?: "us" | "metric";
+                /** @description Serving time on record, which may have passed */
+                served_at?: string;
             };
             header?: never;
             path?: never;
@@ -2839,7 +3158,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Cook"];
+                "application/json": components["schemas"]["CookRequest"];
             };
         };
         responses: {
@@ -2872,7 +3191,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Request"];
+                "application/json": components["schemas"]["PieceRequest"];
             };
         };
         responses: {
@@ -2929,6 +3248,35 @@ export interface operations {
             };
         };
     };
+    catalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Catalogue"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     clock: {
         parameters: {
             query?: never;
@@ -2944,7 +3292,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Clock"];
+                    "application/json": components["schemas"]["ClockNow"];
                 };
             };
             /** @description Error */
@@ -3181,6 +3529,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CookRecord"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listFacts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fact"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addFact: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Fact"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fact"];
                 };
             };
             /** @description Error */
@@ -3839,9 +4253,7 @@ export interface operations {
                 units?: "metric" | "us";
                 /** @description Which spoons are in the drawer */
                 spoons?: "us" | "metric";
-                /** @description Only jars of this formula */
-                formula?: string;
-                /** @description Grams that are wanted of it */
+                /** @description Grams that are needed */
                 need?: number;
             };
             header?: never;
@@ -3891,6 +4303,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DocRecordJar"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jarsOfMix: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons are in the drawer */
+                spoons?: "us" | "metric";
+                /** @description Grams that are needed */
+                need?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Formula"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JarLine"][] | null;
                 };
             };
             /** @description Error */
@@ -4175,6 +4627,10 @@ export interface operations {
     newCook: {
         parameters: {
             query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons are in the drawer */
+                spoons?: "us" | "metric";
                 /** @description IANA time zone of the browser */
                 zone?: string;
             };
@@ -4227,6 +4683,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    withoutPit: {
+        parameters: {
+            query?: {
+                /** @description Number of the pit, from 0 */
+                pit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cook"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cook"];
                 };
             };
             /** @description Error */
@@ -4473,7 +4965,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Cook"];
+                "application/json": components["schemas"]["CookRequest"];
             };
         };
         responses: {
@@ -4497,35 +4989,6 @@ export interface operations {
             };
         };
     };
-    shelf: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Shelf"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     shopping: {
         parameters: {
             query?: {
@@ -4533,6 +4996,7 @@ export interface operations {
                 units?: "metric" | "us";
                 /** @description Which spoons are in the drawer */
                 spoons?: "us" | "metric";
+                /** @description Serving time on record, which may have passed */
                 served_at?: string;
             };
             header?: never;
@@ -4541,7 +5005,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Cook"];
+                "application/json": components["schemas"]["CookRequest"];
             };
         };
         responses: {
@@ -4579,7 +5043,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TrainerGame"];
+                "application/json": components["schemas"]["Game"];
             };
         };
         responses: {

@@ -1,5 +1,5 @@
 import { Select } from "antd";
-import type { Batch, Formula, Shelf } from "../api/client";
+import type { Batch, Catalogue, Formula } from "../api/client";
 import { Choice } from "../shared/choice";
 import { TypedField } from "../shared/typed-field";
 
@@ -8,7 +8,7 @@ interface Props {
 	batch: Batch;
 	onChange: (batch: Batch) => void;
 	wrong: (place: string) => string | undefined;
-	shelf: Shelf;
+	catalogue: Catalogue;
 }
 
 const hints: Record<string, { label: string; usual: string }> = {
@@ -28,7 +28,7 @@ const forMeat = ["salt", "coat", "pump", "pot"];
 const usualFor = (kind: string) => ({ injection: "pump", bath: "pot" })[kind] ?? "salt";
 
 /** How much to make, from any one thing that is fixed, and how to round it. */
-export function BatchFields({ formula, batch, onChange, wrong, shelf }: Props) {
+export function BatchFields({ formula, batch, onChange, wrong, catalogue }: Props) {
 	const put = (next: Partial<Batch>) => onChange({ ...batch, ...next });
 	const hint = hints[batch.fix];
 	return (
@@ -112,7 +112,7 @@ export function BatchFields({ formula, batch, onChange, wrong, shelf }: Props) {
 								showSearch={{ optionFilterProp: "label" }}
 								value={batch.cut || null}
 								onChange={(cut?: string | null) => put({ cut: cut ?? "" })}
-								options={shelf.cuts.map((c) => ({ value: c.id, label: c.name }))}
+								options={catalogue.cuts.map((c) => ({ value: c.id, label: c.name }))}
 							/>
 							<div className="typed-note">
 								{wrong("/cut") && <span className="typed-error">{wrong("/cut")}</span>}

@@ -4,11 +4,10 @@ import { App, Button, Checkbox, Input, Pagination } from "antd";
 import { useDeferredValue, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, etag, type Formula, type FormulaSummary, need } from "../api/client";
-import { useShelf } from "../api/use-shelf";
+import { useCatalogue } from "../api/use-catalogue";
 import { Choice } from "../shared/choice";
 import { useUndo } from "../shared/use-undo";
 import { BenchNav } from "./bench-nav";
-import { kinds } from "./formula";
 import "./bench.css";
 
 const perPage = 30;
@@ -27,8 +26,8 @@ export default function BenchPage() {
 			need(await api.GET("/api/formulas", { params: { query: { page, per: perPage, search, kind } } })),
 		placeholderData: keepPreviousData,
 	});
-	const shelf = useShelf();
-	const house = (shelf.data?.formulas ?? []).filter(
+	const catalogue = useCatalogue();
+	const house = (catalogue.data?.formulas ?? []).filter(
 		(f) =>
 			(!kind || kind === (f.kind ?? "rub")) &&
 			`${f.name} ${f.note}`.toLowerCase().includes(search.toLowerCase()),
@@ -65,7 +64,10 @@ export default function BenchPage() {
 					setKind(v);
 					setPage(1);
 				}}
-				options={["", ...kinds].map((k) => ({ value: k, label: k || "all" }))}
+				options={["", ...(catalogue.data?.usual.formula_kinds ?? [])].map((k) => ({
+					value: k,
+					label: k || "all",
+				}))}
 			/>
 			<div className="bench-pick" role="status">
 				{picked.length < 2 ? (

@@ -3,7 +3,7 @@ import { Select } from "antd";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api, type Formula, need } from "../api/client";
-import { useShelf } from "../api/use-shelf";
+import { useCatalogue } from "../api/use-catalogue";
 import { Strata } from "../cook/strata";
 import { usePrefs } from "../prefs";
 import { Ask } from "../shared/ask";
@@ -19,7 +19,7 @@ export default function ComparePage() {
 	const [cut, setCut] = useState("pork-shoulder-bone-in");
 	const [coat, setCoat] = useState("medium");
 	const ids = (params.get("of") ?? "equal-parts,pepper-forward,pepper-heavy").split(",").slice(0, 3);
-	const shelf = useShelf();
+	const catalogue = useCatalogue();
 	const own = useQueries({
 		queries: ids.map((id) => ({
 			queryKey: ["formula", id],
@@ -28,7 +28,9 @@ export default function ComparePage() {
 				need(await api.GET("/api/formulas/{id}", { params: { path: { id: Number(id) } } })),
 		})),
 	});
-	const formulas = ids.map((id, i) => own[i]?.data?.formula ?? shelf.data?.formulas.find((f) => f.id === id));
+	const formulas = ids.map(
+		(id, i) => own[i]?.data?.formula ?? catalogue.data?.formulas.find((f) => f.id === id),
+	);
 	const ready = formulas.every(Boolean);
 	const result = useQuery({
 		queryKey: ["compare", formulas, cut, coat, prefs.units, prefs.spoons],
@@ -65,14 +67,14 @@ export default function ComparePage() {
 					value={cut}
 					showSearch={{ optionFilterProp: "label" }}
 					onChange={setCut}
-					options={shelf.data?.cuts.map((k) => ({ value: k.id, label: k.name }))}
+					options={catalogue.data?.cuts.map((k) => ({ value: k.id, label: k.name }))}
 				/>
 				<Choice
 					label="Coat"
 					quiet
 					value={coat}
 					onChange={setCoat}
-					options={(shelf.data?.coats ?? []).map((k) => ({ value: k.name, label: k.name }))}
+					options={(catalogue.data?.coats ?? []).map((k) => ({ value: k.name, label: k.name }))}
 				/>
 				<p className="muted">{c.on}</p>
 			</div>
@@ -91,7 +93,7 @@ export default function ComparePage() {
 				))}
 			</div>
 			<ul className="compare-says">
-				{c.says.map((s) => (
+				{c.differences.map((s) => (
 					<li key={s}>{s}</li>
 				))}
 			</ul>

@@ -3,7 +3,7 @@ import { App, Button, Select } from "antd";
 import { useMemo } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, need } from "../api/client";
-import { useShelf } from "../api/use-shelf";
+import { useCatalogue } from "../api/use-catalogue";
 import { Strata } from "../cook/strata";
 import { SaveAs } from "../exchange/save-as";
 import { Ask } from "../shared/ask";
@@ -12,7 +12,6 @@ import { Nothing } from "../shared/nothing";
 import { TypedField } from "../shared/typed-field";
 import { useUndo } from "../shared/use-undo";
 import { BatchFields } from "./batch-fields";
-import { kinds } from "./formula";
 import { RowsEditor, rowFills } from "./rows-editor";
 import { useFormula } from "./use-formula";
 import { useOwnFormulas } from "./use-formulas";
@@ -30,17 +29,17 @@ function FormulaInHand({ id }: { id: string }) {
 	const { message } = App.useApp();
 	const queries = useQueryClient();
 	const undo = useUndo();
-	const shelf = useShelf();
-	const hand = useFormula(id, shelf.data);
+	const catalogue = useCatalogue();
+	const hand = useFormula(id, catalogue.data);
 	const mine = useOwnFormulas();
 	const nestable = useMemo(
 		() => [
 			...mine.filter((f) => String(f.id) !== id).map((f) => ({ id: String(f.id), name: f.name })),
-			...(shelf.data?.formulas ?? [])
+			...(catalogue.data?.formulas ?? [])
 				.filter((f) => f.id !== id)
 				.map((f) => ({ id: f.id ?? "", name: f.name })),
 		],
-		[mine, shelf.data, id],
+		[mine, catalogue.data, id],
 	);
 	const { formula, sheet, change, wrong } = hand;
 	const fill = useMutation({
@@ -59,10 +58,10 @@ function FormulaInHand({ id }: { id: string }) {
 		},
 		onError: (e) => message.error(e.message),
 	});
-	const unknown = hand.failure || (shelf.data && !hand.own && id !== "new" && !hand.shipped);
+	const unknown = hand.failure || (catalogue.data && !hand.own && id !== "new" && !hand.shipped);
 	if (unknown) return <Nothing title="There is no such formula" />;
-	if (!formula || !shelf.data) return <p className="loading">Opening…</p>;
-	const fills = rowFills(formula.rows, shelf.data);
+	if (!formula || !catalogue.data) return <p className="loading">Opening…</p>;
+	const fills = rowFills(formula.rows, catalogue.data);
 	const keep = async () => {
 		const made = await hand.save();
 		if (made === undefined) return;
@@ -134,7 +133,7 @@ function FormulaInHand({ id }: { id: string }) {
 							value={formula.kind || "rub"}
 							error={wrong("/formula/kind")}
 							onChange={(kind) => change({ kind: kind as "rub" })}
-							options={kinds.map((k) => ({ value: k, label: k }))}
+							options={(catalogue.data?.usual.formula_kinds ?? []).map((k) => ({ value: k, label: k }))}
 						/>
 						<Choice
 							label="A bare number counts"
@@ -152,7 +151,7 @@ function FormulaInHand({ id }: { id: string }) {
 						figures={sheet?.ready ? sheet.rows : undefined}
 						rounded={sheet?.rounded}
 						fills={fills}
-						shelf={shelf.data}
+						catalogue={catalogue.data}
 						nestable={nestable}
 						wrong={(place) => wrong(`/formula/rows${place}`)}
 						onChange={(rows) => change({ rows })}
@@ -171,7 +170,7 @@ function FormulaInHand({ id }: { id: string }) {
 						batch={hand.batch}
 						onChange={hand.setBatch}
 						wrong={(place) => wrong(`/batch${place}`)}
-						shelf={shelf.data}
+						catalogue={catalogue.data}
 					/>
 				</section>
 				<aside className="formula-totals">

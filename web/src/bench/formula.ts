@@ -1,8 +1,5 @@
 import type { Formula, FormulaTold } from "../api/client";
 
-/** What formulas are for. */
-export const kinds = ["rub", "base", "bath", "injection", "binder", "spritz", "baste", "glaze", "sauce"];
-
 /** A formula to start from. */
 export const blank: Formula = {
 	id: "",
@@ -25,6 +22,7 @@ export const whole = (f: FormulaTold): Formula => ({
 	note: f.note ?? "",
 	tags: f.tags ?? [],
 	basis: f.basis,
+	...(f.spoons ? { spoons: f.spoons } : {}),
 	rows: f.rows.map((r) => ({
 		ingredient: r.ingredient ?? "",
 		form: r.form ?? "",

@@ -31,7 +31,7 @@ export default function LabelPage() {
 			);
 		},
 		onSuccess: () => {
-			queries.invalidateQueries({ queryKey: ["shelf"] });
+			queries.invalidateQueries({ queryKey: ["catalogue"] });
 			queries.invalidateQueries({ queryKey: ["larder"] });
 			message.success(
 				<>
@@ -55,7 +55,7 @@ export default function LabelPage() {
 			label={title}
 			value={label[name]}
 			usual={usual}
-			error={started ? problem?.errors?.find((e) => e.pointer === `/${name}`)?.detail : undefined}
+			error={started ? problem?.errors?.find((e) => e.pointer === `/${name}`)?.message : undefined}
 			onChange={(v) => setLabel((old) => ({ ...old, [name]: v }))}
 		/>
 	);
@@ -108,7 +108,7 @@ export default function LabelPage() {
 						<i>50 %</i>
 						<i>pure salt</i>
 					</div>
-					<p className="says">{r.says}</p>
+					<p className="says">{r.message}</p>
 					<Button
 						className="label-keep"
 						size="large"

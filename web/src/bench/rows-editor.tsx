@@ -1,7 +1,7 @@
 import { CloseOutlined, PlusOutlined } from "@ant-design/icons";
 import { Button, Input, Select } from "antd";
 import { type ReactNode, useMemo } from "react";
-import type { Row, Season, Shelf } from "../api/client";
+import type { Catalogue, Row, Season } from "../api/client";
 import { Ask } from "../shared/ask";
 import { layerFills } from "../theme";
 import "./rows-editor.css";
@@ -22,10 +22,10 @@ const rowOf = (value: string, parts: string): Row => {
 };
 
 /** The fill of each row's layer; "salt" stands for the hatch. */
-export function rowFills(rows: Row[], shelf: Shelf): string[] {
+export function rowFills(rows: Row[], catalogue: Catalogue): string[] {
 	return layerFills(
 		rows.map((r) =>
-			r.formula ? "spice" : (shelf.ingredients.find((i) => i.id === r.ingredient)?.kind ?? "spice"),
+			r.formula ? "spice" : (catalogue.ingredients.find((i) => i.id === r.ingredient)?.kind ?? "spice"),
 		),
 	);
 }
@@ -35,7 +35,7 @@ interface Props {
 	/** Computed, in the same order; missing while something is wrong. */
 	figures?: Season["rows"];
 	fills: string[];
-	shelf: Shelf;
+	catalogue: Catalogue;
 	/** Other formulas that can be a row. */
 	nestable?: Nestable[];
 	/** The mistake at a place below the rows, such as "/2/parts". */
@@ -52,12 +52,12 @@ interface Props {
 export function RowsEditor(p: Props) {
 	const options = useMemo(
 		() => [
-			...p.shelf.ingredients.flatMap((i) =>
+			...p.catalogue.ingredients.flatMap((i) =>
 				i.forms.map((f) => ({ value: `${i.id}|${f.name}`, label: `${i.name}, ${f.name}` })),
 			),
 			...(p.nestable ?? []).map((f) => ({ value: `formula|${f.id}`, label: `${f.name} (a formula)` })),
 		],
-		[p.shelf, p.nestable],
+		[p.catalogue, p.nestable],
 	);
 	/** The row's choice among the options; one that is gone from them keeps its name. */
 	const listed = (row: Row, name?: string) => {
@@ -84,7 +84,7 @@ export function RowsEditor(p: Props) {
 						p.wrong(`/${i}/form`) ??
 						p.wrong(`/${i}/formula`);
 					const name =
-						p.shelf.ingredients.find((one) => one.id === row.ingredient)?.name ??
+						p.catalogue.ingredients.find((one) => one.id === row.ingredient)?.name ??
 						p.nestable?.find((f) => f.id === row.formula)?.name ??
 						"this ingredient";
 					const salt = p.fills[i] === "salt";

@@ -4,11 +4,11 @@ import {
 	type ApiError,
 	api,
 	type Batch,
+	type Catalogue,
 	etag,
 	type Formula,
 	type FormulaRecord,
 	need,
-	type Shelf,
 } from "../api/client";
 import { usePrefs } from "../prefs";
 import { blank, whole } from "./formula";
@@ -19,7 +19,7 @@ const draftKey = (id: string) => `verjuice.formula.${id}`;
  * A formula being written. What is typed is kept on this screen at once; a
  * version is made of it when the cook says so.
  */
-export function useFormula(id: string, shelf: Shelf | undefined) {
+export function useFormula(id: string, catalogue: Catalogue | undefined) {
 	const queries = useQueryClient();
 	const [prefs] = usePrefs();
 	const [formula, setFormula] = useState<Formula>();
@@ -35,7 +35,7 @@ export function useFormula(id: string, shelf: Shelf | undefined) {
 	});
 	const [problem, setProblem] = useState<ApiError>();
 	const own = /^\d+$/.test(id);
-	const shipped = shelf?.formulas.find((f) => f.id === id);
+	const shipped = catalogue?.formulas.find((f) => f.id === id);
 
 	const loaded = useQuery({
 		queryKey: ["formula", id],
@@ -125,6 +125,6 @@ export function useFormula(id: string, shelf: Shelf | undefined) {
 			setRecorded(now);
 			setFormula(whole(now?.formula ?? source ?? blank));
 		},
-		wrong: (place: string) => preview.data?.errors.find((e) => e.pointer === place)?.detail,
+		wrong: (place: string) => preview.data?.errors.find((e) => e.pointer === place)?.message,
 	};
 }

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, type Formula, type FormulaSummary, need, type Shelf } from "../api/client";
+import { api, type Catalogue, type Formula, type FormulaSummary, need } from "../api/client";
 import { whole } from "./formula";
 
 /** The cook's own formulas, as many as a list to choose from can hold. */
@@ -12,8 +12,8 @@ export function useOwnFormulas(): FormulaSummary[] {
 }
 
 /** A formula of the house or of the cook's own, whole. */
-export async function fetchFormula(id: string, shelf: Shelf): Promise<Formula> {
-	const shipped = shelf.formulas.find((f) => f.id === id);
+export async function fetchFormula(id: string, catalogue: Catalogue): Promise<Formula> {
+	const shipped = catalogue.formulas.find((f) => f.id === id);
 	return whole(
 		shipped ?? need(await api.GET("/api/formulas/{id}", { params: { path: { id: Number(id) } } })).formula,
 	);

@@ -79,8 +79,8 @@ export default function CardPage() {
 									<small>{cook.pits?.[cook.pieces[i]?.fire.on ?? 0]?.name}</small>
 								</td>
 								<td>
-									{cook.pieces[i]?.fire.done || p.usual_done}
-									{p.grain_says && <small>grain {cook.pieces[i]?.grain}°</small>}
+									{cook.pieces[i]?.fire.done || p.usual_core}
+									{p.grain_note && <small>grain {cook.pieces[i]?.grain}°</small>}
 								</td>
 							</tr>
 						))}
@@ -111,13 +111,13 @@ export default function CardPage() {
 						<ul>
 							{once.map((c) => (
 								<li key={c.id}>
-									<b>{c.title}:</b> {c.do}
+									<b>{c.title}:</b> {c.action}
 								</li>
 							))}
 						</ul>
 					</section>
 				)}
-				<footer>{sheet.closing}</footer>
+				<footer>{sheet.disclaimer}</footer>
 			</article>
 		</>
 	);

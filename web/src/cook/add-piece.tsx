@@ -7,16 +7,14 @@ import { usePrefs } from "../prefs";
 import { useInHand } from "./context";
 import "./add-piece.css";
 
-const species = ["beef", "pork", "lamb", "poultry", "game", "ground"];
-
 /** Every cut, by animal: press one and it is on the list with its usual weight. */
 export function AddPiece() {
-	const { cook, shelf, change, goto } = useInHand();
+	const { cook, catalogue, change, goto } = useInHand();
 	const { message } = App.useApp();
 	const [prefs] = usePrefs();
 	const [typed, setTyped] = useState("");
 	const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-	const cuts = shelf.cuts.filter((c) =>
+	const cuts = catalogue.cuts.filter((c) =>
 		words.every((w) => `${c.name} ${c.species}`.toLowerCase().includes(w)),
 	);
 	const add = useMutation({
@@ -44,7 +42,7 @@ export function AddPiece() {
 				/>
 			</div>
 			<div className="cuts">
-				{species.map((s) => {
+				{catalogue.species.map((s) => {
 					const own = cuts.filter((c) => c.species === s);
 					return (
 						own.length > 0 && (

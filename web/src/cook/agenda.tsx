@@ -4,7 +4,7 @@ import { useState } from "react";
 import type { Plan, TaskLine } from "../api/client";
 import { now } from "../shared/clock";
 import { useInHand } from "./context";
-import { local, mark, unmark } from "./marks";
+import { fix, local, unfix } from "./marks";
 import { useReminders } from "./use-reminders";
 
 /** Everything there is to do, in order: mark it done, or fix its time. */
@@ -41,16 +41,16 @@ export function Agenda({ plan }: { plan: Plan }) {
 }
 
 function Task({ task: t }: { task: TaskLine }) {
-	const { cook, change, goto } = useInHand();
+	const { change, goto, say, cook } = useInHand();
 	const [fixing, setFixing] = useState(false);
-	const pinned = (cook.marks ?? []).some((m) => m.piece === t.key && m.stage === t.stage && !m.done);
-	const done = (cook.marks ?? []).some((m) => m.piece === t.key && m.stage === t.stage && m.done);
+	const done = t.fact !== "";
+	const was = (at: string) => say({ kind: "done", piece: t.key, what: t.stage, at });
 	return (
 		<li className={t.done ? "task task-done" : "task"}>
 			<b className="task-time">{t.time}</b>
 			<div>
 				<p>
-					{t.done && <CheckOutlined aria-label="done" />} {pinned && <PushpinFilled aria-label="fixed" />}{" "}
+					{t.done && <CheckOutlined aria-label="done" />} {t.fixed && <PushpinFilled aria-label="fixed" />}{" "}
 					{t.piece >= 0 ? (
 						<button type="button" onClick={() => goto(t.stage === "salt" ? "season" : "fire", t.piece)}>
 							{t.label}
@@ -59,14 +59,10 @@ function Task({ task: t }: { task: TaskLine }) {
 						t.label
 					)}
 				</p>
-				<p className="muted">
-					{[t.note, !t.done && t.stage !== "fire" && t.stage !== "off" && t.lasts].filter(Boolean).join("; ")}
-				</p>
-				{(t.wakes || t.clash) && (
+				<p className="muted">{t.note}</p>
+				{t.warning && (
 					<p className="task-warn">
-						<WarningFilled aria-hidden /> {t.wakes && "in the quiet hours"}
-						{t.wakes && t.clash && ", "}
-						{t.clash && "more at once than there are hands"}
+						<WarningFilled aria-hidden /> {t.warning}
 					</p>
 				)}
 				{fixing && (
@@ -79,28 +75,30 @@ function Task({ task: t }: { task: TaskLine }) {
 						onBlur={(e) => {
 							const at = e.target.value;
 							setFixing(false);
-							if (at && at !== t.local) change((c) => mark(c, t.key, t.stage, at, done));
+							if (!at || at === t.local) return;
+							if (done) was(at);
+							else change((c) => fix(c, t.key, t.stage, at));
 						}}
 						onPressEnter={(e) => e.currentTarget.blur()}
 					/>
 				)}
 			</div>
-			{t.can && (
+			{t.can_mark && (
 				<div className="task-acts">
 					{done ? (
 						<>
 							<Button aria-label={`Say when: ${t.label}`} onClick={() => setFixing(true)}>
 								when?
 							</Button>
-							<Button onClick={() => change((c) => unmark(c, t.key, t.stage))}>not yet</Button>
+							<Button onClick={() => say({ kind: "withdrawn", what: t.fact, at: t.at })}>not yet</Button>
 						</>
 					) : (
 						!t.done && (
 							<>
-								{pinned ? (
-									<Button onClick={() => change((c) => unmark(c, t.key, t.stage))}>let it move</Button>
+								{t.fixed ? (
+									<Button onClick={() => change((c) => unfix(c, t.key, t.stage))}>let it move</Button>
 								) : (
-									t.stage !== "off" && (
+									t.can_fix && (
 										<Button aria-label={`Fix the time of: ${t.label}`} onClick={() => setFixing(true)}>
 											fix
 										</Button>
@@ -111,7 +109,7 @@ function Task({ task: t }: { task: TaskLine }) {
 									aria-label={`Done now: ${t.label}`}
 									onClick={() => {
 										const at = now();
-										if (at) change((c) => mark(c, t.key, t.stage, local(at, c.zone), true));
+										if (at) was(local(at, cook.zone));
 									}}
 								>
 									done

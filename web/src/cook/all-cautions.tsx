@@ -11,7 +11,7 @@ export function AllCautions() {
 	const once = found.filter(
 		(c, i) =>
 			found.findIndex(
-				(o) => o.what === c.what && o.id === c.id && (c.severity !== "stop" || o.piece === c.piece),
+				(o) => o.message === c.message && o.id === c.id && (c.severity !== "stop" || o.piece === c.piece),
 			) === i,
 	);
 	const order = { stop: 0, care: 1, note: 2 };

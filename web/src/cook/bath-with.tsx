@@ -1,6 +1,6 @@
 import { CloseOutlined, PlusOutlined } from "@ant-design/icons";
 import { Button } from "antd";
-import type { BathSheet, Dose, Shelf } from "../api/client";
+import type { BathSheet, Catalogue, Dose } from "../api/client";
 import { single } from "../bench/use-formulas";
 import { TypedField } from "../shared/typed-field";
 import { DoseSelect } from "./dose-select";
@@ -8,13 +8,13 @@ import { DoseSelect } from "./dose-select";
 interface Props {
 	doses: Dose[];
 	parts: BathSheet["parts"];
-	shelf: Shelf;
+	catalogue: Catalogue;
 	wrong: (place: string) => string | undefined;
 	onChange: (doses: Dose[]) => void;
 }
 
 /** What goes into the bath besides water and salt: juice, beer, sugar, spice. */
-export function BathWith({ doses, parts, shelf, wrong, onChange }: Props) {
+export function BathWith({ doses, parts, catalogue, wrong, onChange }: Props) {
 	const put = (i: number, next: Partial<Dose>) =>
 		onChange(doses.map((d, at) => (at === i ? { ...d, ...next } : d)));
 	return (
@@ -26,7 +26,7 @@ export function BathWith({ doses, parts, shelf, wrong, onChange }: Props) {
 						<DoseSelect
 							label={`What else is in the bath, ${i + 1}`}
 							value={d.formula}
-							shelf={shelf}
+							catalogue={catalogue}
 							onChange={(formula) => put(i, { formula })}
 						/>
 						<TypedField

@@ -30,7 +30,7 @@ export function BrineStage({ index }: { index: number }) {
 }
 
 function BathPart({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, shelf } = usePiece(index);
+	const { piece, figures, edit, wrong, catalogue } = usePiece(index);
 	const b = piece.bath;
 	const out = figures?.bath;
 	const put = (next: Partial<Bath>) =>
@@ -79,8 +79,7 @@ function BathPart({ index }: { index: number }) {
 						</div>
 					</div>
 					<p className={out.too_full ? "typed-error" : "says"}>
-						{out.too_full && <WarningFilled aria-hidden />} {out.fits && `It ${out.fits}. `}
-						{out.window}
+						{out.too_full && <WarningFilled aria-hidden />} {out.fits} {out.window}
 					</p>
 				</>
 			)}
@@ -89,7 +88,7 @@ function BathPart({ index }: { index: number }) {
 					<TypedField
 						label={b.kind === "strong" ? "Aim for, in the meat" : "Target, in the meat"}
 						value={b.target}
-						usual={shelf.usual.bath_target}
+						usual={catalogue.usual.bath_target}
 						error={wrong("bath/target")}
 						onChange={(target) => put({ target })}
 					/>
@@ -97,7 +96,7 @@ function BathPart({ index }: { index: number }) {
 						<TypedField
 							label="Strength"
 							value={b.strength}
-							usual={shelf.usual.bath_strength}
+							usual={catalogue.usual.bath_strength}
 							error={wrong("bath/strength")}
 							onChange={(strength) => put({ strength })}
 						/>
@@ -105,7 +104,7 @@ function BathPart({ index }: { index: number }) {
 					<TypedField
 						label="Time in the bath"
 						value={b.for}
-						usual={shelf.usual.bath_time}
+						usual={catalogue.usual.bath_time}
 						error={wrong("bath/for")}
 						onChange={(v) => put({ for: v })}
 					/>
@@ -126,7 +125,7 @@ function BathPart({ index }: { index: number }) {
 					<TypedField
 						label="Boiled part is at"
 						value={b.hot}
-						usual={shelf.usual.bath_hot}
+						usual={catalogue.usual.bath_hot}
 						error={wrong("bath/hot")}
 						onChange={(hot) => put({ hot })}
 					/>
@@ -136,7 +135,7 @@ function BathPart({ index }: { index: number }) {
 				<BathWith
 					doses={b.with ?? []}
 					parts={out?.parts ?? []}
-					shelf={shelf}
+					catalogue={catalogue}
 					wrong={(place) => wrong(`bath/with${place}`)}
 					onChange={(doses) => put({ with: doses })}
 				/>
@@ -203,7 +202,7 @@ function BathDetails({ out }: { out: BathSheet }) {
 				</div>
 			</dl>
 			<p className="says">
-				In it {out.floats}. {out.rule} {out.parts_say}
+				{out.egg} {out.school} {out.parts_note}
 			</p>
 		</div>
 	);

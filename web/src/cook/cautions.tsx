@@ -1,6 +1,6 @@
 import { CheckOutlined, ExclamationCircleFilled, InfoCircleOutlined, StopFilled } from "@ant-design/icons";
 import { Button } from "antd";
-import type { Finding } from "../api/client";
+import type { Caution } from "../api/client";
 import { now } from "../shared/clock";
 import { useInHand } from "./context";
 import "./cautions.css";
@@ -30,23 +30,23 @@ export function Cautions({ piece, stage }: { piece: number; stage: string }) {
 }
 
 interface ListProps {
-	found: (Finding & { piece: number; title: string })[];
+	found: (Caution & { piece: number; title: string })[];
 	/** Say of which piece each is. */
 	named?: boolean;
 }
 
 /** Cautions as a list; a stop is read and acknowledged, which is kept in the record. */
 export function CautionList({ found, named }: ListProps) {
-	const { sheet, cook, change } = useInHand();
+	const { sheet, cook, say } = useInHand();
 	const read = (c: ListProps["found"][number]) => {
 		const at = now();
 		if (!at) return;
-		change((page) => {
-			const key = page.pieces[c.piece]?.key ?? "";
-			page.acks = [
-				...(page.acks ?? []).filter((a) => a.piece !== key || a.rule !== c.id),
-				{ piece: key, rule: c.id, what: c.what, at: new Date(at).toISOString() },
-			];
+		say({
+			kind: "acknowledged",
+			piece: cook.pieces[c.piece]?.key ?? "",
+			what: c.id,
+			at: new Date(at).toISOString(),
+			values: c.values,
 		});
 	};
 	return (
@@ -60,7 +60,7 @@ export function CautionList({ found, named }: ListProps) {
 						<div>
 							<p>
 								{named && cook.pieces.length > 1 && <b>{c.title}: </b>}
-								{c.what} <span>{c.do}</span> <small>{c.authority}</small>
+								{c.message} <span>{c.action}</span> <small>{c.authority}</small>
 							</p>
 							{c.severity === "stop" &&
 								(c.read ? (
@@ -69,13 +69,13 @@ export function CautionList({ found, named }: ListProps) {
 										{new Date(c.read).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
 									</p>
 								) : (
-									<Button onClick={() => read(c)}>I have read this and take it on me</Button>
+									<Button onClick={() => read(c)}>I understand the risk</Button>
 								))}
 						</div>
 					</li>
 				))}
 			</ul>
-			<p className="cautions-close">{sheet?.closing}</p>
+			<p className="cautions-close">{sheet?.disclaimer}</p>
 		</>
 	);
 }

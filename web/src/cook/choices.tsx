@@ -6,7 +6,7 @@ export function Choices({ index, stage }: { index: number; stage: "piece" | "fir
 	const { figures, edit, wrong } = usePiece(index);
 	return (
 		<div className="decisions">
-			{(figures?.choices ?? [])
+			{(figures?.decisions ?? [])
 				.filter((c) => c.stage === stage)
 				.map((c) => (
 					<Choice

@@ -21,9 +21,9 @@ export function ClockStage({ index }: { index: number }) {
 					</Button>
 				</div>
 			)}
-			{c?.late && (
+			{c?.late_note && (
 				<p className="typed-error" role="alert">
-					<WarningFilled aria-hidden /> {c.late}
+					<WarningFilled aria-hidden /> {c.late_note}
 				</p>
 			)}
 			{c?.known && (
@@ -43,7 +43,10 @@ export function ClockStage({ index }: { index: number }) {
 			)}
 			{c && (
 				<p className="says">
-					<b>On the fire {c.fire}.</b> From {c.from}.{" "}
+					<b>
+						On the fire {c.fire} ({c.fire_range}).
+					</b>{" "}
+					From {c.source}.{" "}
 					<Button type="link" onClick={() => goto("fire", index)}>
 						Pit, wrap and rest
 					</Button>

@@ -1,14 +1,18 @@
 import { createContext, useContext } from "react";
-import type { Cook, Piece, PieceSheet, Sheet, Shelf } from "../api/client";
+import type { Catalogue, Cook, Fact, Piece, PieceSheet, Sheet } from "../api/client";
+import type { NewFact } from "./use-facts";
 
 /** What every stage of the cook sheet works on. */
 export interface InHand {
 	cook: Cook;
 	sheet?: Sheet;
-	shelf: Shelf;
+	catalogue: Catalogue;
 	change: (edit: (cook: Cook) => void) => void;
 	error: (pointer: string) => string | undefined;
 	isNew: boolean;
+	facts: Fact[];
+	/** Notes something that has happened. */
+	say: (fact: NewFact) => void;
 	/** Shows an undo for a change that took something away. */
 	undoable: (what: string, before: Cook) => void;
 	goto: (stage: string, piece?: number) => void;

@@ -1,9 +1,9 @@
 import { WarningFilled } from "@ant-design/icons";
-import { Button } from "antd";
+import { App, Button } from "antd";
 import { useCallback, useEffect, useMemo } from "react";
 import { useNavigate, useParams } from "react-router";
 import type { Cook } from "../api/client";
-import { useShelf } from "../api/use-shelf";
+import { useCatalogue } from "../api/use-catalogue";
 import { Nothing } from "../shared/nothing";
 import { useUndo } from "../shared/use-undo";
 import { AddPiece } from "./add-piece";
@@ -21,6 +21,7 @@ import { SeasonStage } from "./season-stage";
 import { ShoppingPage } from "./shopping-page";
 import { Strip } from "./strip";
 import { type Standing, useCook } from "./use-cook";
+import type { NewFact } from "./use-facts";
 import { WaitStage } from "./wait-stage";
 import { WeighStage } from "./weigh-stage";
 import "./cook-page.css";
@@ -48,8 +49,15 @@ export default function CookPage() {
 		[navigate, stage, params.piece],
 	);
 	const hand = useCook(id, onCreated);
-	const shelf = useShelf();
-	const { cook, change, sheet, error, isNew } = hand;
+	const catalogue = useCatalogue();
+	const { cook, change, sheet, error, isNew, facts, say: record } = hand;
+	const { message } = App.useApp();
+	const say = useCallback(
+		(fact: NewFact) => {
+			record(fact).catch((e: Error) => message.error(`Not noted. ${e.message}`));
+		},
+		[record, message],
+	);
 	const name = cook?.name;
 	useEffect(() => {
 		document.title = name ? `${name} · Verjuice` : "Verjuice";
@@ -57,23 +65,25 @@ export default function CookPage() {
 
 	const context = useMemo<InHand | null>(
 		() =>
-			cook && shelf.data
+			cook && catalogue.data
 				? {
 						cook,
 						sheet,
-						shelf: shelf.data,
+						catalogue: catalogue.data,
 						change,
 						error,
 						isNew,
+						facts,
+						say,
 						goto: (to, piece) => navigate(`/cooks/${id}/${to}${piece === undefined ? "" : `/${piece + 1}`}`),
 						undoable: (what: string, before: Cook) =>
 							undo(what, () => change((c) => Object.assign(c, before))),
 					}
 				: null,
-		[cook, sheet, shelf.data, change, error, isNew, id, navigate, undo],
+		[cook, sheet, catalogue.data, change, error, isNew, facts, say, id, navigate, undo],
 	);
 
-	const failure = hand.failure ?? shelf.error;
+	const failure = hand.failure ?? catalogue.error;
 	if (failure && !cook) {
 		return (
 			<Nothing title={hand.failure?.status === 404 ? "There is no such cook" : "This cook cannot be opened"}>

@@ -21,17 +21,10 @@ export function DepthPicture({ depth }: { depth: Depth }) {
 	return (
 		<figure className="depth">
 			<figcaption>
-				<b>{now.mark === "fire" ? `${now.label}: at the fire` : `${now.label} after salting`}</b>
+				<b>{now.heading}</b>
 				<span>
-					<Ask
-						name={`Depth ${now.label} after salting`}
-						figure={{ ...depth.depth, text: now.depth, range: then }}
-					/>{" "}
-					deep ·{" "}
-					{now.on_surface >= 0.5
-						? `${now.on_surface.toFixed(0)} % still on the surface`
-						: "all of it in the meat"}{" "}
-					· {now.centre.toFixed(2)} % in the {depth.one_bare ? "far side" : "centre"}
+					<Ask name={`Depth, ${now.heading}`} figure={{ ...depth.depth, text: now.depth, range: then }} />{" "}
+					deep · {now.note}
 				</span>
 			</figcaption>
 			<Cut moment={now} depth={depth} height={84} label />
@@ -48,7 +41,7 @@ export function DepthPicture({ depth }: { depth: Depth }) {
 				{marks.map(({ m, i }) => (
 					<li key={m.hours}>
 						<button type="button" className={i === at ? "depth-now" : undefined} onClick={() => setAt(i)}>
-							<b>{m.mark === "fire" ? `fire, ${m.label}` : m.mark}</b>
+							<b>{m.mark_label}</b>
 							<Cut moment={m} depth={depth} height={30} />
 							<span>{m.depth}</span>
 						</button>
@@ -88,7 +81,7 @@ function Cut({ moment, depth, height, label }: CutProps) {
 			preserveAspectRatio="none"
 			className="depth-cut"
 			role="img"
-			aria-label={`${moment.label}: salt ${moment.depth} deep`}
+			aria-label={moment.summary}
 		>
 			<linearGradient id={id}>
 				{across.map((s) => (
@@ -111,7 +104,7 @@ function Cut({ moment, depth, height, label }: CutProps) {
 			)}
 			{label && (
 				<text x={width / 2} y={height / 2 + 6} textAnchor="middle" className="depth-across">
-					{depth.across} through
+					{depth.thickness} through
 				</text>
 			)}
 		</svg>

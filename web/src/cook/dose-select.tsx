@@ -1,18 +1,19 @@
 import { Select } from "antd";
-import type { Formula, Shelf } from "../api/client";
+import type { Catalogue, Formula } from "../api/client";
 import { fetchFormula, single, useOwnFormulas } from "../bench/use-formulas";
 
 interface Props {
 	label: string;
 	value: Formula;
-	shelf: Shelf;
+	catalogue: Catalogue;
 	onChange: (formula: Formula) => void;
 }
 
 /** What a dose is made of: a formula of the bench or the house, or one ingredient. */
-export function DoseSelect({ label, value, shelf, onChange }: Props) {
+export function DoseSelect({ label, value, catalogue, onChange }: Props) {
 	const mine = useOwnFormulas();
-	const known = mine.some((f) => String(f.id) === value.id) || shelf.formulas.some((f) => f.id === value.id);
+	const known =
+		mine.some((f) => String(f.id) === value.id) || catalogue.formulas.some((f) => f.id === value.id);
 	return (
 		<Select
 			aria-label={label}
@@ -23,15 +24,15 @@ export function DoseSelect({ label, value, shelf, onChange }: Props) {
 			popupMatchSelectWidth={320}
 			onChange={async (v: string) => {
 				const [kind, id = "", form = ""] = v.split("|");
-				if (kind === "f") onChange(await fetchFormula(id, shelf));
+				if (kind === "f") onChange(await fetchFormula(id, catalogue));
 				else if (kind === "i")
-					onChange(single(id, form, shelf.ingredients.find((i) => i.id === id)?.name ?? id));
+					onChange(single(id, form, catalogue.ingredients.find((i) => i.id === id)?.name ?? id));
 			}}
 			options={[
 				...(known ? [] : [{ value: value.name, label: value.name }]),
 				...mine.map((f) => ({ value: `f|${f.id}`, label: f.name })),
-				...shelf.formulas.map((f) => ({ value: `f|${f.id}`, label: f.name })),
-				...shelf.ingredients.flatMap((i) =>
+				...catalogue.formulas.map((f) => ({ value: `f|${f.id}`, label: f.name })),
+				...catalogue.ingredients.flatMap((i) =>
 					i.forms.map((f) => ({ value: `i|${i.id}|${f.name}`, label: `${i.name}, ${f.name}` })),
 				),
 			]}

@@ -18,26 +18,18 @@ export function FireStage({ index }: { index: number }) {
 			{c && (
 				<div className="amounts">
 					<div>
-						<p className="fire-big">{c.fire.split(" (")[0]}</p>
-						<p>on the fire, {c.fire.match(/\((.*)\)/)?.[1]}</p>
+						<p className="fire-big">{c.fire}</p>
+						<p>on the fire, {c.fire_range}</p>
 					</div>
 					{on && (
 						<div>
-							<Ask
-								size="huge"
-								name="On the fire at"
-								figure={{ ...on.figure, text: on.figure.text.slice(-5) }}
-							/>
-							<p>on the fire, {on.figure.text.slice(0, -6)}</p>
+							<Ask size="huge" name="On the fire at" figure={{ ...on.figure, text: on.time }} />
+							<p>on the fire, {on.day}</p>
 						</div>
 					)}
 					{off && (
 						<div>
-							<Ask
-								size="huge"
-								name="Off the fire about"
-								figure={{ ...off.figure, text: off.figure.text.slice(-5) }}
-							/>
+							<Ask size="huge" name="Off the fire about" figure={{ ...off.figure, text: off.time }} />
 							<p>off, {off.note}</p>
 						</div>
 					)}
@@ -71,7 +63,7 @@ export function FireStage({ index }: { index: number }) {
 				<TypedField
 					label="Off at, in the core"
 					value={fire.done ?? ""}
-					usual={figures?.usual_done}
+					usual={figures?.usual_core}
 					error={wrong("fire/done")}
 					onChange={(v) =>
 						edit((p) => {
@@ -82,7 +74,7 @@ export function FireStage({ index }: { index: number }) {
 				<TypedField
 					label="Time, if you know it"
 					value={fire.time}
-					usual={c?.fire.split(" (")[0]}
+					usual={c?.fire}
 					error={wrong("fire/time")}
 					onChange={(v) =>
 						edit((p) => {
@@ -117,7 +109,7 @@ export function FireStage({ index }: { index: number }) {
 			<Choices index={index} stage="rest" />
 			{c && (
 				<p className="says">
-					The time on the fire is from {c.from}. {figures?.grain_says}
+					The time on the fire is from {c.source}. {figures?.grain_note}
 				</p>
 			)}
 		</>

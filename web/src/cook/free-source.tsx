@@ -4,7 +4,7 @@ import { usePiece } from "./context";
 
 /** Which of the doses gives way so that the target is met. */
 export function FreeSource({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, shelf } = usePiece(index);
+	const { piece, figures, edit, wrong, catalogue } = usePiece(index);
 	const layers = piece.layers ?? [];
 	if (!piece.bath && !piece.inject && layers.length === 0) return null;
 	const freed = figures?.ledger?.freed;
@@ -35,13 +35,13 @@ export function FreeSource({ index }: { index: number }) {
 			{freed && (
 				<Choice
 					label="Coat of the rub"
-					value={piece.season.coat || "medium"}
+					value={piece.season.coat || catalogue.usual.coat}
 					onChange={(v) =>
 						edit((p) => {
 							p.season.coat = v;
 						})
 					}
-					options={shelf.coats.map((c) => ({ value: c.name, label: c.name }))}
+					options={catalogue.coats.map((c) => ({ value: c.name, label: c.name }))}
 				/>
 			)}
 		</div>

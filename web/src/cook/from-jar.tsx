@@ -12,21 +12,22 @@ export function FromJar({ index }: { index: number }) {
 	const queries = useQueryClient();
 	const undo = useUndo();
 	const { message } = App.useApp();
-	const id = piece.season.formula.id;
 	const needed = figures?.season?.to_mix.value ?? 0;
+	const mix = JSON.stringify(piece.season.formula);
 	const jars = useQuery({
-		queryKey: ["jars", "of", id, prefs.units, needed],
-		enabled: id !== "",
+		queryKey: ["jars", "of", mix, prefs.units, prefs.spoons, needed],
 		placeholderData: keepPreviousData,
 		queryFn: async () =>
 			need(
-				await api.GET("/api/jars", {
-					params: { query: { formula: id, units: prefs.units, need: needed } },
+				await api.POST("/api/jars/of", {
+					params: { query: { units: prefs.units, spoons: prefs.spoons, need: needed } },
+					body: JSON.parse(mix),
 				}),
 			),
 	});
 	const refresh = () => queries.invalidateQueries({ queryKey: ["jars"] });
-	const what = `${cook.name}: ${figures?.title ?? ""}`.slice(0, 110);
+	// What a draw is for, by which it is found again.
+	const what = `${cook.name}: ${figures?.title ?? ""}`.substring(0, 110);
 	const take = useMutation({
 		mutationFn: async (jar: JarLine) =>
 			need(
@@ -38,7 +39,7 @@ export function FromJar({ index }: { index: number }) {
 		onSuccess: (after, jar) => {
 			refresh();
 			const draw = (after.jar.draws?.length ?? 1) - 1;
-			undo(`Taken from the jar; ${after.left} are left.`, async () => {
+			undo(after.summary, async () => {
 				await api.DELETE("/api/jars/{id}/draws/{draw}", { params: { path: { id: jar.id, draw } } });
 				refresh();
 			});
@@ -55,18 +56,11 @@ export function FromJar({ index }: { index: number }) {
 				return (
 					<p key={j.id} className="says from-jar">
 						<span>
-							A jar of it, made {j.made}, holds <b>{j.left}</b>
-							{j.over && ", past its use-by"}.
-							{taken >= 0 && (
-								<>
-									{" "}
-									<b>{j.taken[taken]}</b> of it were taken for this.
-								</>
-							)}
+							{j.summary} {taken >= 0 && <b>Taken for this piece: {j.taken[taken]}.</b>}
 						</span>
 						{taken < 0 && j.take && (
 							<Button loading={take.isPending} onClick={() => take.mutate(j)}>
-								{j.short ? `Take all of it, and mix ${j.short} more` : `Take ${j.take} from it`}
+								{j.take_label}
 							</Button>
 						)}
 					</p>

@@ -8,9 +8,9 @@ const wide = 240;
 
 /** Which way the grain runs, on the piece's outline, before the bark hides it. */
 export function GrainMark({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, shelf } = usePiece(index);
+	const { piece, figures, edit, wrong, catalogue } = usePiece(index);
 	const clip = useId();
-	const cut = shelf.cuts.find((c) => c.id === piece.cut);
+	const cut = catalogue.cuts.find((c) => c.id === piece.cut);
 	const high = cut ? Math.min(150, Math.max(60, (wide * cut.width) / cut.length)) : 120;
 	const marked = (piece.grain ?? "") !== "";
 	const degrees = Number.parseFloat(piece.grain || "0") || 0;
@@ -60,7 +60,7 @@ export function GrainMark({ index }: { index: number }) {
 							onChange={(v) => put(String(v))}
 						/>
 						<p className="says">
-							{figures?.grain_says} Mark it on the meat, too: a shallow cut at a corner.{" "}
+							{figures?.grain_note} Mark it on the meat, too: a shallow cut at a corner.{" "}
 							<Button type="link" onClick={() => put("")}>
 								Not marked
 							</Button>

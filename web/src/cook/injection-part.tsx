@@ -20,15 +20,9 @@ const newInjection = (): Injection => ({
 	avoid: [],
 });
 
-const places = [
-	{ value: "edge", label: "the edge" },
-	{ value: "bone", label: "the bone, down the middle" },
-	{ value: "thin-end", label: "the thin end" },
-];
-
 /** Brine through the needle: how much, where, and how far it spreads. */
 export function InjectionPart({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, shelf } = usePiece(index);
+	const { piece, figures, edit, wrong, catalogue } = usePiece(index);
 	const n = piece.inject;
 	const out = figures?.inject;
 	const put = (next: Partial<Injection>) =>
@@ -63,7 +57,7 @@ export function InjectionPart({ index }: { index: number }) {
 							<DoseSelect
 								label="What is injected"
 								value={n.formula}
-								shelf={shelf}
+								catalogue={catalogue}
 								onChange={(formula) => put({ formula })}
 							/>
 							{wrong("inject/formula/rows") && <p className="typed-error">{wrong("inject/formula/rows")}</p>}
@@ -91,28 +85,28 @@ export function InjectionPart({ index }: { index: number }) {
 								<TypedField
 									label="Pump, of the meat"
 									value={n.pump}
-									usual={shelf.usual.pump}
+									usual={catalogue.usual.pump}
 									error={wrong("inject/pump")}
 									onChange={(pump) => put({ pump })}
 								/>
 								<TypedField
 									label="Grid"
 									value={n.spacing}
-									usual={shelf.usual.spacing}
+									usual={catalogue.usual.spacing}
 									error={wrong("inject/spacing")}
 									onChange={(spacing) => put({ spacing })}
 								/>
 								<TypedField
 									label="Syringe"
 									value={n.syringe}
-									usual={shelf.usual.syringe}
+									usual={catalogue.usual.syringe}
 									error={wrong("inject/syringe")}
 									onChange={(syringe) => put({ syringe })}
 								/>
 								<TypedField
 									label="Needle bore"
 									value={n.bore}
-									usual={shelf.usual.bore}
+									usual={catalogue.usual.bore}
 									error={wrong("inject/bore")}
 									onChange={(bore) => put({ bore })}
 								/>
@@ -122,32 +116,32 @@ export function InjectionPart({ index }: { index: number }) {
 					</div>
 					<fieldset className="avoid">
 						<legend>Keep the needle out of</legend>
-						{places.map((a) => (
+						{catalogue.avoid.map((a) => (
 							<Checkbox
-								key={a.value}
-								checked={n.avoid?.includes(a.value)}
+								key={a.place}
+								checked={n.avoid?.includes(a.place)}
 								onChange={(e) =>
 									put({
 										avoid: e.target.checked
-											? [...(n.avoid ?? []), a.value]
-											: (n.avoid ?? []).filter((one) => one !== a.value),
+											? [...(n.avoid ?? []), a.place]
+											: (n.avoid ?? []).filter((one) => one !== a.place),
 									})
 								}
 							>
 								{a.label}
 							</Checkbox>
 						))}
-						{out && <p className="says">{out.keep}</p>}
+						{out && <p className="says">{out.keep_out}</p>}
 					</fieldset>
 					{out && <Pockets spread={out.spread} />}
 					{out && (
 						<>
 							<p className={out.clogs ? "typed-error" : "says"}>
-								{out.clogs && <WarningFilled aria-hidden />} {out.bore}
+								{out.clogs && <WarningFilled aria-hidden />} {out.bore_note}
 							</p>
 							<p className="says">
-								{out.refills.text} syringes for one. {out.runs} {out.warm} After the wait the meat between two
-								sites has <Ask name="How even the pockets are" figure={out.even} /> of the mean.
+								{out.refills.text} syringes for one. {out.runs_out} {out.warm_note} After the wait the meat
+								between two sites has <Ask name="How even the pockets are" figure={out.even} /> of the mean.
 							</p>
 						</>
 					)}

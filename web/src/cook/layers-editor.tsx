@@ -1,31 +1,21 @@
 import { CloseOutlined, PlusOutlined } from "@ant-design/icons";
 import { Button, Select } from "antd";
 import type { Layer } from "../api/client";
-import { single } from "../bench/use-formulas";
+import { whole } from "../bench/formula";
 import { Ask } from "../shared/ask";
 import { TypedField } from "../shared/typed-field";
 import { usePiece } from "./context";
 import { DoseSelect } from "./dose-select";
 import "./layers-editor.css";
 
-const kinds: { value: string; label: string; amount: string }[] = [
-	{ value: "base", label: "base layer, under the rub", amount: "light" },
-	{ value: "binder", label: "binder", amount: "1 Tbsp" },
-	{ value: "dusting", label: "second dusting", amount: "light" },
-	{ value: "spritz", label: "spritz", amount: "4 Tbsp" },
-	{ value: "wrap", label: "in the wrap", amount: "1/4 cup" },
-	{ value: "glaze", label: "glaze", amount: "2 Tbsp" },
-	{ value: "finish", label: "finishing salt", amount: "2 g" },
-	{ value: "juices", label: "juices back on", amount: "1/4 cup" },
-];
-
 /** Every other dose on the piece, in the order it goes on: each is in the salt column. */
 export function LayersEditor({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, shelf, cook, undoable } = usePiece(index);
+	const { piece, figures, edit, wrong, catalogue, cook, undoable } = usePiece(index);
 	const layers = piece.layers ?? [];
 	const lines = figures?.ledger?.lines ?? [];
 	const freed = figures?.ledger?.freed;
-	const offset = (piece.bath ? 1 : 0) + (piece.inject ? 1 : 0);
+	const kinds = catalogue.layers.map((l) => ({ value: l.kind, label: l.label }));
+	const line = (i: number) => lines.find((l) => l.id === `layer-${i}`);
 	const put = (i: number, next: Partial<Layer>) =>
 		edit((p) => {
 			p.layers = (p.layers ?? []).map((l, at) => (at === i ? { ...l, ...next } : l));
@@ -55,7 +45,7 @@ export function LayersEditor({ index }: { index: number }) {
 						<DoseSelect
 							label={`What layer ${i + 1} is`}
 							value={l.formula}
-							shelf={shelf}
+							catalogue={catalogue}
 							onChange={(formula) => put(i, { formula })}
 						/>
 						<TypedField
@@ -73,7 +63,7 @@ export function LayersEditor({ index }: { index: number }) {
 							error={wrong(`layers/${i}/amount`)}
 							onChange={(amount) => put(i, { amount })}
 						/>
-						<b>{lines[offset + i] ? `${lines[offset + i]?.percent.toFixed(2)} %` : ""}</b>
+						<b>{line(i) ? `${line(i)?.percent.toFixed(2)} %` : ""}</b>
 						<Button
 							type="text"
 							icon={<CloseOutlined />}
@@ -99,16 +89,11 @@ export function LayersEditor({ index }: { index: number }) {
 				showSearch={{ optionFilterProp: "label" }}
 				popupMatchSelectWidth={260}
 				onChange={(kind: string | null) => {
-					const k = kinds.find((one) => one.value === kind);
-					if (!k) return;
-					const formula =
-						k.value === "finish"
-							? single("sea-salt", "flakes", "sea salt")
-							: k.value === "base" || k.value === "dusting"
-								? structuredClone(piece.season.formula)
-								: single("stock", "liquid", "ready stock");
+					const layer = catalogue.layers.find((l) => l.kind === kind);
+					if (!layer) return;
+					const formula = layer.formula ? whole(layer.formula) : structuredClone(piece.season.formula);
 					edit((p) => {
-						p.layers = [...(p.layers ?? []), { kind: k.value, formula, amount: k.amount }];
+						p.layers = [...(p.layers ?? []), { kind: layer.kind, formula, amount: layer.amount }];
 					});
 				}}
 			/>

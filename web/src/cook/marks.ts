@@ -1,21 +1,26 @@
 import type { Cook } from "../api/client";
 
-/** Fixes or notes the time of a stage of a piece; what was wished for it before is gone. */
-export function mark(cook: Cook, piece: string, stage: string, at: string, done: boolean) {
-	cook.marks = [
-		...(cook.marks ?? []).filter((m) => m.piece !== piece || m.stage !== stage || (m.done && done)),
-		{ piece, stage, at, done },
+/** Fixes the time of a stage of a piece; what was fixed for it before is gone. */
+export function fix(cook: Cook, piece: string, stage: string, at: string) {
+	cook.wishes = [
+		...(cook.wishes ?? []).filter((w) => w.piece !== piece || w.stage !== stage),
+		{ piece, stage, at },
 	];
 }
 
-/** Takes back what was fixed or noted of a stage. */
-export function unmark(cook: Cook, piece: string, stage: string) {
-	cook.marks = (cook.marks ?? []).filter((m) => m.piece !== piece || m.stage !== stage);
+/** Lets the time of a stage move again. */
+export function unfix(cook: Cook, piece: string, stage: string) {
+	cook.wishes = (cook.wishes ?? []).filter((w) => w.piece !== piece || w.stage !== stage);
 }
 
-/** A moment as the place's own clock shows it, the way marks are kept. */
+/** A moment as the place's own clock shows it, the way times are typed. */
 export function local(at: number, zone: string): string {
 	return new Date(at)
 		.toLocaleString("sv", { timeZone: zone || "UTC", dateStyle: "short", timeStyle: "short" })
 		.replace(" ", "T");
+}
+
+/** A moment as the place's own clock shows it, hours and minutes. */
+export function clock(at: number, zone: string): string {
+	return new Date(at).toLocaleTimeString("sv", { timeZone: zone || "UTC", timeStyle: "short" });
 }

@@ -8,14 +8,14 @@ import "./occasion.css";
 
 /** Who eats, how many, when: serving time is what everything is counted back from. */
 export function Occasion() {
-	const { cook, change, error, shelf, sheet, isNew, goto, undoable } = useInHand();
+	const { cook, change, error, catalogue, sheet, isNew, goto, undoable } = useInHand();
 	const blank = isNew && cook.name === "";
 	return (
 		<>
 			<h2>Who eats, and when?</h2>
 			<div className="occasion-fields">
 				<TypedField
-					label="Name of the cook"
+					label="Name of this cook-out"
 					size="large"
 					value={cook.name}
 					autoFocus={blank}
@@ -41,7 +41,7 @@ export function Occasion() {
 					}
 				/>
 				<TypedField
-					label="Grown-ups"
+					label="Adults"
 					size="large"
 					inputMode="numeric"
 					value={cook.guests > 0 ? String(cook.guests) : ""}
@@ -68,7 +68,7 @@ export function Occasion() {
 					}
 				/>
 				<TypedField
-					label="To have left, portions"
+					label="Leftovers wanted (portions)"
 					inputMode="numeric"
 					value={cook.leftovers ? String(cook.leftovers) : ""}
 					usual="none"
@@ -88,14 +88,14 @@ export function Occasion() {
 							c.appetite = v;
 						})
 					}
-					options={["light", "usual", "hearty"].map((a) => ({ value: a, label: a }))}
+					options={catalogue.usual.appetites.map((a) => ({ value: a, label: a }))}
 				/>
 			</div>
 			<div className="fields">
 				<TypedField
 					label="Cooked meat for one"
 					value={cook.portion}
-					usual={shelf.usual.portion}
+					usual={catalogue.usual.portion}
 					error={error("/portion")}
 					onChange={(v) =>
 						change((c) => {
@@ -106,7 +106,7 @@ export function Occasion() {
 				<TypedField
 					label="Your fridge is at"
 					value={cook.fridge}
-					usual={shelf.usual.fridge}
+					usual={catalogue.usual.fridge}
 					error={error("/fridge")}
 					onChange={(v) =>
 						change((c) => {
@@ -117,7 +117,7 @@ export function Occasion() {
 				<TypedField
 					label="The counter is at"
 					value={cook.room}
-					usual={shelf.usual.room}
+					usual={catalogue.usual.room}
 					error={error("/room")}
 					onChange={(v) =>
 						change((c) => {
@@ -175,19 +175,19 @@ export function Occasion() {
 							<td className={sheet.short ? "plates-short" : undefined}>{sheet.verdict}</td>
 							<td>
 								{sheet.cost && <Ask name="What all of it costs" figure={sheet.cost.total} />}
-								{sheet.cost_each && <small>{sheet.cost_each}</small>}
+								{sheet.cost_per_portion && <small>{sheet.cost_per_portion}</small>}
 							</td>
 						</tr>
 					</tfoot>
 				</table>
 			)}
-			{sheet && cook.pieces.length > 0 && sheet.demand.value > 0 && (
+			{sheet && cook.pieces.length > 0 && sheet.portions_needed.value > 0 && (
 				<p className="says plates-buy">
-					Wanted are <Ask name="Portions wanted" figure={sheet.demand} />. To buy is what goes round, with
-					these pieces in the measure they are now.{" "}
+					You need <Ask name="Portions needed" figure={sheet.portions_needed} />. “To buy” scales these pieces
+					so that everyone eats.{" "}
 					<Button
 						onClick={() => {
-							undoable("The weights are what goes round.", structuredClone(cook));
+							undoable("The weights now feed everyone.", structuredClone(cook));
 							change((c) => {
 								c.pieces.forEach((p, i) => {
 									const line = sheet.buy[i];
@@ -200,7 +200,7 @@ export function Occasion() {
 							});
 						}}
 					>
-						Buy so much
+						Use these weights
 					</Button>
 				</p>
 			)}

@@ -11,8 +11,8 @@ import "./piece-stage.css";
 
 /** The meat before anything goes on it: cut, weight, trim, thickness. */
 export function PieceStage({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, shelf, cook, change, goto, undoable } = usePiece(index);
-	const cut = shelf.cuts.find((c) => c.id === piece.cut);
+	const { piece, figures, edit, wrong, catalogue, cook, change, goto, undoable } = usePiece(index);
+	const cut = catalogue.cuts.find((c) => c.id === piece.cut);
 	const meat = figures?.meat;
 	const noun = cut?.noun ?? "piece";
 	return (
@@ -61,7 +61,7 @@ export function PieceStage({ index }: { index: number }) {
 								p.cut = v;
 							})
 						}
-						options={shelf.cuts.map((c) => ({ value: c.id, label: c.name }))}
+						options={catalogue.cuts.map((c) => ({ value: c.id, label: c.name }))}
 					/>
 					{wrong("cut") && <p className="typed-error">{wrong("cut")}</p>}
 				</div>
@@ -96,7 +96,9 @@ export function PieceStage({ index }: { index: number }) {
 					label={
 						piece.together && piece.count > 1
 							? "Weight as bought, all together"
-							: `Weight of ${piece.count > 1 ? `one ${noun} ` : ""}as bought`
+							: piece.count > 1
+								? `Weight as bought, one ${noun}`
+								: "Weight as bought"
 					}
 					value={piece.bought}
 					usual="2.4 kg or 5 lb 4 oz"
@@ -188,7 +190,7 @@ export function PieceStage({ index }: { index: number }) {
 			{meat && (
 				<p className="says">
 					{meat.size}, <Ask name="Surface that takes a coat" figure={meat.surface} /> of coated surface.{" "}
-					{meat.compare}
+					{meat.comparison}
 				</p>
 			)}
 			<Button

@@ -5,9 +5,9 @@ import {
 	PrinterOutlined,
 	WarningFilled,
 } from "@ant-design/icons";
-import { Button, Input, Select } from "antd";
+import { App, Button, Input, Select } from "antd";
 import { Link, useParams } from "react-router";
-import type { Plan } from "../api/client";
+import { api, type Cook, need, type Plan } from "../api/client";
 import { Ask } from "../shared/ask";
 import { Choice } from "../shared/choice";
 import { TypedField } from "../shared/typed-field";
@@ -54,7 +54,7 @@ export function PlanPage() {
 					</Link>
 				</p>
 			</div>
-			{plan ? <LaidOut plan={plan} /> : <p className="says">The plan appears when nothing is marked.</p>}
+			{plan ? <LaidOut plan={plan} /> : <p className="says">Fix the fields marked in red to see the plan.</p>}
 			<Setting rooms={plan?.rooms ?? []} />
 			<AllCautions />
 		</>
@@ -86,10 +86,8 @@ function LaidOut({ plan }: { plan: Plan }) {
 							<small> %</small>
 						</span>
 						<span className="muted">to serve on time</span>
-						<span>
-							{o.sleep}; {o.hold}; begins {o.first}
-						</span>
-						<span className="muted">{o.says}</span>
+						<span>{o.outline}</span>
+						<span className="muted">{o.summary}</span>
 						{o.late && (
 							<span className="plan-late">
 								<WarningFilled aria-hidden /> some of it should have been done already
@@ -100,40 +98,40 @@ function LaidOut({ plan }: { plan: Plan }) {
 				<ul className="plan-refused">
 					{plan.refused.map((r) => (
 						<li key={r.name}>
-							<CloseCircleFilled aria-hidden /> <b>{r.name}:</b> {r.why}.
+							<CloseCircleFilled aria-hidden /> <b>{r.name}:</b> {r.reason}.
 						</li>
 					))}
 				</ul>
 			</fieldset>
 			<p className="says">
 				<Ask name="Chance to serve on time" figure={plan.chance} /> is the chance that every piece is ready
-				{plan.safe && (
+				{plan.safer && (
 					<>
-						; serving at{" "}
+						. Serving at{" "}
 						<Button
 							onClick={() =>
 								change((c) => {
-									c.serve_at = plan.safe_at;
+									c.serve_at = plan.safer_at;
 								})
 							}
 						>
-							{plan.safe}
+							{plan.safer}
 						</Button>{" "}
-						it would be surer
+						is safer
 					</>
 				)}
 				.
 			</p>
-			{plan.told && (
+			{plan.change && (
 				<p className="plan-told" role="status">
-					{plan.told}
+					{plan.change}
 				</p>
 			)}
 			{plan.conflicts.length > 0 && (
 				<ul className="plan-conflicts" aria-label="What does not go together">
 					{plan.conflicts.map((c) => (
-						<li key={`${c.kind}${c.at}${c.what}`}>
-							<WarningFilled aria-hidden /> {c.what}.
+						<li key={`${c.kind}${c.at}${c.message}`}>
+							<WarningFilled aria-hidden /> {c.message}.
 						</li>
 					))}
 				</ul>
@@ -145,15 +143,15 @@ function LaidOut({ plan }: { plan: Plan }) {
 
 /** Quiet hours, hands and pits: what the plan is laid around. */
 function Setting({ rooms }: { rooms: Plan["rooms"] }) {
-	const { cook, change, error } = useInHand();
+	const { cook, change, error, catalogue } = useInHand();
 	return (
 		<section className="plan-set">
-			<h3>Who and what there is</h3>
+			<h3>Your pits and helpers</h3>
 			<div className="fields fields-four">
 				<TypedField
 					label="Quiet hours"
 					value={cook.quiet ?? ""}
-					usual="23:00-06:00"
+					usual={catalogue.usual.quiet}
 					error={error("/quiet")}
 					onChange={(v) =>
 						change((c) => {
@@ -171,7 +169,10 @@ function Setting({ rooms }: { rooms: Plan["rooms"] }) {
 								c.hands = Number(v);
 							})
 						}
-						options={["1", "2", "3", "4"].map((n) => ({ value: n, label: n }))}
+						options={Array.from({ length: catalogue.usual.hands }, (_, i) => String(i + 1)).map((n) => ({
+							value: n,
+							label: n,
+						}))}
 					/>
 				</div>
 			</div>
@@ -183,8 +184,25 @@ function Setting({ rooms }: { rooms: Plan["rooms"] }) {
 
 /** The pits of the cook. */
 function Pits() {
-	const { cook, change, error, shelf } = useInHand();
+	const { cook, change, error, catalogue } = useInHand();
 	const pits = cook.pits ?? [];
+	const { message } = App.useApp();
+	/** Takes a pit away; which pit its pieces are on then is the server's to say. */
+	const without = async (pit: number) => {
+		try {
+			const less = need(
+				await api.POST("/api/new/without-pit", { params: { query: { pit } }, body: cook }),
+			) as Cook;
+			change((c) => {
+				c.pits = less.pits;
+				c.pieces.forEach((p, i) => {
+					p.fire.on = less.pieces[i]?.fire.on;
+				});
+			});
+		} catch (e) {
+			message.error((e as Error).message);
+		}
+	};
 	return (
 		<>
 			<ul className="pits" aria-label="Pits">
@@ -211,12 +229,12 @@ function Pits() {
 									if (c.pits?.[i]) c.pits[i].kind = kind;
 								})
 							}
-							options={shelf.pits.map((k) => ({ value: k.id, label: `${k.name}: ${k.note}` }))}
+							options={catalogue.pits.map((k) => ({ value: k.id, label: `${k.name}: ${k.note}` }))}
 						/>
 						<TypedField
 							label="Grate, dm²"
 							value={p.room}
-							usual={String(shelf.pits.find((k) => k.id === p.kind)?.room_dm2 ?? "")}
+							usual={String(catalogue.pits.find((k) => k.id === p.kind)?.room_dm2 ?? "")}
 							error={error(`/pits/${i}/room`) ?? error(`/pits/${i}/kind`)}
 							onChange={(room) =>
 								change((c) => {
@@ -228,15 +246,7 @@ function Pits() {
 							type="text"
 							icon={<CloseOutlined />}
 							aria-label={`Leave out ${p.name}`}
-							onClick={() =>
-								change((c) => {
-									c.pits = (c.pits ?? []).filter((_, at) => at !== i);
-									for (const piece of c.pieces) {
-										const on = piece.fire.on ?? 0;
-										piece.fire.on = on > i || on >= (c.pits.length || 1) ? Math.max(0, on - 1) : on;
-									}
-								})
-							}
+							onClick={() => without(i)}
 						/>
 					</li>
 				))}
@@ -248,12 +258,12 @@ function Pits() {
 				placeholder="Add a pit"
 				showSearch={{ optionFilterProp: "label" }}
 				value={null}
-				options={shelf.pits.map((k) => ({ value: k.id, label: k.name }))}
+				options={catalogue.pits.map((k) => ({ value: k.id, label: k.name }))}
 				popupMatchSelectWidth={260}
 				onChange={(kind: string | null) =>
 					kind &&
 					change((c) => {
-						const name = shelf.pits.find((k) => k.id === kind)?.name ?? kind;
+						const name = catalogue.pits.find((k) => k.id === kind)?.name ?? kind;
 						c.pits = [...(c.pits ?? []), { name, kind, room: "" }];
 					})
 				}

@@ -9,82 +9,24 @@ export function Rail({ stage, piece }: { stage: string; piece: number }) {
 	const { id } = useParams();
 	const p = cook.pieces[piece];
 	const f = sheet?.pieces[piece];
-	const salt = f?.clock?.steps.find((s) => s.key === "salt");
-	const fire = f?.clock?.steps.find((s) => s.key === "fire");
 	const at = `/${piece + 1}`;
-	const steps = [
-		{
-			key: "occasion",
-			label: "Occasion",
-			line: cook.guests > 0 ? `${cook.guests + (cook.children ?? 0)} at table` : "who eats, and when",
-			to: "occasion",
-		},
-	];
+	const all = sheet?.stages;
+	const own = f?.stages;
+	const steps = [{ key: "occasion", label: "Occasion", line: all?.occasion, to: "occasion" }];
 	if (cook.pieces.length > 0) {
-		const plan = sheet?.plan;
 		steps.push(
-			{
-				key: "plan",
-				label: "Plan",
-				line: plan
-					? `${plan.options.find((o) => o.chosen)?.name ?? ""}, ${plan.chance.text} %`
-					: "when you serve",
-				to: "plan",
-			},
-			{
-				key: "shopping",
-				label: "Shopping",
-				line: sheet?.cost ? `${sheet.cost.total.text} ${sheet.cost.total.unit}` : "what to buy",
-				to: "shopping",
-			},
+			{ key: "plan", label: "Plan", line: all?.plan, to: "plan" },
+			{ key: "shopping", label: "Shopping", line: all?.shopping, to: "shopping" },
 		);
 	}
 	if (p) {
 		steps.push(
-			{
-				key: "piece",
-				label: "Piece and trim",
-				line: f?.meat
-					? `${p.count > 1 ? `${p.count} × ` : ""}${f.meat.green.text}, ${f.meat.thickness.text}`
-					: "weight needed",
-				to: `piece${at}`,
-			},
-			{
-				key: "brine",
-				label: "Brine and inject",
-				line:
-					[f?.bath && `bath ${f.bath.takes.text} %`, f?.inject && `${f.inject.volume.text} mL injected`]
-						.filter(Boolean)
-						.join(", ") || "neither",
-				to: `brine${at}`,
-			},
-			{
-				key: "season",
-				label: "Salt and season",
-				line: f?.season ? `${f.season.on_meat.text} g on the meat` : "to choose",
-				to: `season${at}`,
-			},
-			{
-				key: "wait",
-				label: "Wait",
-				line:
-					[salt && `salt ${salt.figure.text.slice(-5)}`, f?.depth && `${f.depth.depth.text} deep`]
-						.filter(Boolean)
-						.join(", ") || "how long",
-				to: `wait${at}`,
-			},
-			{
-				key: "fire",
-				label: "Fire and rest",
-				line: f?.clock ? (f.clock.fire.split(" (")[0] ?? "") : "which pit",
-				to: `fire${at}`,
-			},
-			{
-				key: "clock",
-				label: "Clock",
-				line: fire ? `on at ${fire.figure.text}` : "counted back",
-				to: `clock${at}`,
-			},
+			{ key: "piece", label: "Piece and trim", line: own?.piece, to: `piece${at}` },
+			{ key: "brine", label: "Brine and inject", line: own?.brine, to: `brine${at}` },
+			{ key: "season", label: "Salt and season", line: own?.season, to: `season${at}` },
+			{ key: "wait", label: "Wait", line: own?.wait, to: `wait${at}` },
+			{ key: "fire", label: "Fire and rest", line: own?.fire, to: `fire${at}` },
+			{ key: "clock", label: "Clock", line: own?.clock, to: `clock${at}` },
 		);
 	}
 	const now = steps.findIndex((s) => s.key === (stage === "weigh" ? "season" : stage));
@@ -104,7 +46,7 @@ export function Rail({ stage, piece }: { stage: string; piece: number }) {
 						{s.key === "piece" && cook.pieces.length > 1 && <em>{f?.title}</em>}
 						<Link to={`/cooks/${id}/${s.to}`} aria-current={i === now ? "step" : undefined}>
 							<b>{s.label}</b>
-							<span>{s.line}</span>
+							<span>{s.line ?? "…"}</span>
 						</Link>
 					</li>
 				))}

@@ -14,7 +14,7 @@ export function Rooms({ rooms }: { rooms: Plan["rooms"] }) {
 					<p>
 						<b>{r.name}</b>{" "}
 						<span className={r.full ? "task-warn" : "muted"}>
-							{r.full && <WarningFilled aria-hidden />} {r.says}
+							{r.full && <WarningFilled aria-hidden />} {r.message}
 						</span>
 					</p>
 					<div className="room-bars">

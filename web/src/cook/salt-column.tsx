@@ -12,7 +12,7 @@ const high = 300;
 
 /** Salt in this piece, source by source, against the band the cook chose. */
 export function SaltColumn({ index }: { index: number }) {
-	const { piece, figures, edit, wrong } = usePiece(index);
+	const { piece, figures, edit, wrong, catalogue } = usePiece(index);
 	const id = useId();
 	const l = figures?.ledger;
 	if (!l) {
@@ -46,11 +46,7 @@ export function SaltColumn({ index }: { index: number }) {
 				Salt in {piece.count > 1 ? `each ${figures.noun}` : `the ${figures.noun}`}
 				<small>% of boneless raw meat</small>
 			</h3>
-			<svg
-				viewBox={`0 -14 ${width} ${high + 24}`}
-				role="img"
-				aria-label={`${l.percent.text} % salt, ${l.verdict}`}
-			>
+			<svg viewBox={`0 -14 ${width} ${high + 24}`} role="img" aria-label={l.summary}>
 				<Hatch id={id} />
 				<rect
 					x={34}
@@ -85,9 +81,9 @@ export function SaltColumn({ index }: { index: number }) {
 					from += line.percent;
 					const h = bottom - y(from);
 					return (
-						<g key={line.name}>
+						<g key={line.id}>
 							<rect x={48} width={74} y={bottom - h} height={h} fill={`url(#${id})`} className="salt-bar">
-								<title>{`${line.name}: ${line.percent.toFixed(2)} %, ${line.salt} of salt`}</title>
+								<title>{line.summary}</title>
 							</rect>
 						</g>
 					);
@@ -107,7 +103,7 @@ export function SaltColumn({ index }: { index: number }) {
 			{l.lines.length > 1 && (
 				<ul className="salt-lines">
 					{l.lines.map((line) => (
-						<li key={line.name}>
+						<li key={line.id}>
 							<span>
 								{line.name}{" "}
 								<small>
@@ -153,14 +149,14 @@ export function SaltColumn({ index }: { index: number }) {
 			</dl>
 			<Choice
 				label="How you like it"
-				value={piece.season.band || "seasoned"}
+				value={piece.season.band || catalogue.usual.band}
 				error={wrong("season/band")}
 				onChange={(v) =>
 					edit((p) => {
 						p.season.band = v;
 					})
 				}
-				options={["mild", "seasoned", "bold", "cured"].map((v) => ({ value: v, label: v }))}
+				options={catalogue.usual.bands.map((v) => ({ value: v, label: v }))}
 			/>
 		</aside>
 	);

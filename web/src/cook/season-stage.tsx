@@ -18,19 +18,21 @@ import "./season-stage.css";
 
 /** The rub: what is in it, what drives the amount, and every gram of it. */
 export function SeasonStage({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, shelf, undoable, cook, goto } = usePiece(index);
+	const { piece, figures, edit, wrong, catalogue, undoable, cook, goto } = usePiece(index);
 	const season = piece.season;
 	const formula = season.formula;
 	const out = figures?.season;
 	const mode = season.mode || out?.usual_mode || "coat";
-	const house = shelf.formulas.find((f) => f.id === formula.id);
+	const house = catalogue.formulas.find((f) => f.id === formula.id);
 	const mine = useOwnFormulas().filter((f) => f.kind === "rub" || f.kind === "base");
 	const known = house ?? mine.find((f) => String(f.id) === formula.id);
+	// A rub whose rows were changed is a mix of its own.
+	const still = known !== undefined && out?.formula_id !== "";
 	const { message } = App.useApp();
 	const queries = useQueryClient();
 	const take = async (id: string) => {
 		const told =
-			shelf.formulas.find((f) => f.id === id) ??
+			catalogue.formulas.find((f) => f.id === id) ??
 			need(await api.GET("/api/formulas/{id}", { params: { path: { id: Number(id) } } })).formula;
 		edit((p) => {
 			p.season.formula = whole(told);
@@ -56,7 +58,7 @@ export function SeasonStage({ index }: { index: number }) {
 		},
 		onError: (e) => message.error(e.message),
 	});
-	const fills = rowFills(formula.rows, shelf);
+	const fills = rowFills(formula.rows, catalogue);
 	return (
 		<>
 			<h2>
@@ -70,14 +72,14 @@ export function SeasonStage({ index }: { index: number }) {
 							aria-label="Formula"
 							variant="underlined"
 							size="large"
-							value={known ? formula.id : "own"}
+							value={still ? formula.id : "own"}
 							popupMatchSelectWidth={340}
 							showSearch={{ optionFilterProp: "label" }}
 							onChange={(id) => take(id)}
 							options={[
-								...(known ? [] : [{ value: "own", label: formula.name || "your own mix" }]),
+								...(still ? [] : [{ value: "own", label: formula.name || "your own mix" }]),
 								...mine.map((f) => ({ value: String(f.id), label: f.name })),
-								...shelf.formulas.map((f) => ({ value: f.id, label: f.name })),
+								...catalogue.formulas.map((f) => ({ value: f.id, label: f.name })),
 							]}
 						/>
 						<Choice
@@ -112,13 +114,15 @@ export function SeasonStage({ index }: { index: number }) {
 										of it salt, <Ask name="Salt in the mix" figure={out.salt_share} />
 									</p>
 								</div>
-								<div>
-									<Ask size="huge" name="Salt in the meat" figure={out.percent} />
-									<p>salt in the meat</p>
-								</div>
+								{out.percent && (
+									<div>
+										<Ask size="huge" name="Salt in the meat" figure={out.percent} />
+										<p>salt in the meat</p>
+									</div>
+								)}
 							</>
 						) : (
-							<p className="says">The amounts appear when nothing above or below is marked.</p>
+							<p className="says">Fix the fields marked in red to see the amounts.</p>
 						)}
 					</div>
 				</div>
@@ -143,12 +147,12 @@ export function SeasonStage({ index }: { index: number }) {
 					<TypedField
 						label="Salt in the meat"
 						value={season.target}
-						usual={shelf.usual.target}
+						usual={catalogue.usual.target}
 						error={wrong("season/target") ?? wrong("season")}
 						hint={
 							out && (
 								<>
-									{out.coat_words}, <Ask name="Coat" figure={out.coat} />
+									{out.coat_name}, <Ask name="Coat" figure={out.coat} />
 								</>
 							)
 						}
@@ -161,14 +165,14 @@ export function SeasonStage({ index }: { index: number }) {
 				) : (
 					<Choice
 						label="Coat"
-						value={season.coat || "medium"}
+						value={season.coat || catalogue.usual.coat}
 						error={wrong("season/coat")}
 						onChange={(v) =>
 							edit((p) => {
 								p.season.coat = v;
 							})
 						}
-						options={shelf.coats.map((c) => ({ value: c.name, label: c.name }))}
+						options={catalogue.coats.map((c) => ({ value: c.name, label: c.name }))}
 					/>
 				)}
 				<Choice
@@ -187,7 +191,7 @@ export function SeasonStage({ index }: { index: number }) {
 				<TypedField
 					label="Mixed over"
 					value={season.spare}
-					usual={shelf.usual.spare}
+					usual={catalogue.usual.spare}
 					error={wrong("season/spare")}
 					onChange={(v) =>
 						edit((p) => {
@@ -207,7 +211,7 @@ export function SeasonStage({ index }: { index: number }) {
 				rows={formula.rows}
 				figures={out?.rows}
 				fills={fills}
-				shelf={shelf}
+				catalogue={catalogue}
 				wrong={(place) => wrong(`season/formula/rows${place}`)}
 				onChange={(rows) =>
 					edit((p) => {
@@ -217,13 +221,13 @@ export function SeasonStage({ index }: { index: number }) {
 				}
 				nestable={[
 					...mine.map((f) => ({ id: String(f.id), name: f.name })),
-					...shelf.formulas.map((f) => ({ id: f.id ?? "", name: f.name })),
+					...catalogue.formulas.map((f) => ({ id: f.id ?? "", name: f.name })),
 				]}
 				onRemoved={(name) => undoable(`${name} is out of the mix.`, structuredClone(cook))}
 			>
 				{out && (
 					<p className="says">
-						{out.coat_words}, <Ask name="Coat" figure={out.coat} />. {out.spoons} in all, level. {known?.note}{" "}
+						{out.coat_name}, <Ask name="Coat" figure={out.coat} />. {out.spoons} in all, level. {known?.note}{" "}
 						<Button type="link" loading={keep.isPending} onClick={() => keep.mutate()}>
 							Keep this mix on the bench
 						</Button>
@@ -233,7 +237,7 @@ export function SeasonStage({ index }: { index: number }) {
 			{out?.cost && (
 				<p className="says">
 					The mix costs <Ask name="What the mix costs" figure={out.cost.total} />
-					{out.cost.missing.length > 0 && `, not counting ${out.cost.missing.join(", ")}`}.
+					{out.cost.note && `, ${out.cost.note}`}.
 				</p>
 			)}
 			{out && (

@@ -1,58 +1,44 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import { Link, useParams } from "react-router";
-import { api, need } from "../api/client";
+import { Link } from "react-router";
+import { api, need, type ShopLine } from "../api/client";
 import { usePrefs } from "../prefs";
 import { Ask } from "../shared/ask";
+import { now } from "../shared/clock";
 import { useInHand } from "./context";
 import "./shopping-page.css";
 
 /** What to buy over all pieces and mixes, less what is in the larder and in jars. */
 export function ShoppingPage() {
-	const { cook } = useInHand();
-	const { id } = useParams();
+	const { cook, facts } = useInHand();
 	const [prefs] = usePrefs();
-	const key = `verjuice.bought.${id}`;
-	const [bought, setBought] = useState<string[]>(() => JSON.parse(localStorage.getItem(key) ?? "[]"));
-	const tick = (line: string) => {
-		const now = bought.includes(line) ? bought.filter((b) => b !== line) : [...bought, line];
-		localStorage.setItem(key, JSON.stringify(now));
-		setBought(now);
-	};
 	const list = useQuery({
-		queryKey: ["shopping", cook, prefs.units, prefs.spoons],
+		queryKey: ["shopping", cook, facts, prefs.units, prefs.spoons],
 		placeholderData: (old) => old,
 		queryFn: async () =>
 			need(
 				await api.POST("/api/shopping", {
 					params: { query: { units: prefs.units, spoons: prefs.spoons, served_at: cook.serve_at } },
-					body: cook,
+					body: { ...cook, facts },
 				}),
 			),
 	}).data;
 	if (!list) return <p className="loading">Adding up…</p>;
-	const missing = list.shelf.filter((l) => l.buy);
-	const here = list.shelf.filter((l) => !l.buy);
 	return (
 		<>
 			<h2>Shopping</h2>
-			{list.total && (
+			{list.cost && (
 				<div className="amounts">
 					<div>
-						<Ask size="huge" name="What it costs" figure={list.total} />
-						<p>
-							{list.no_cost.length > 0
-								? `without ${list.no_cost.slice(0, 4).join(", ")}${list.no_cost.length > 4 ? " and others" : ""}`
-								: "for all of it"}
-						</p>
+						<Ask size="huge" name="What it costs" figure={list.cost.total} />
+						<p>{list.cost.note || "for all of it"}</p>
 					</div>
 				</div>
 			)}
 			{list.meat.length === 0 && (
 				<p className="says">Add a piece of meat, and what it takes is listed here.</p>
 			)}
-			<Lines title="Meat" lines={list.meat} bought={bought} tick={tick} />
-			<Lines title="Everything else" lines={missing} bought={bought} tick={tick} />
+			<Lines title="Meat" lines={list.meat} />
+			<Lines title="Everything else" lines={list.shelf} />
 			{list.jars.length > 0 && (
 				<>
 					<h3>From jars</h3>
@@ -63,58 +49,37 @@ export function ShoppingPage() {
 					</ul>
 				</>
 			)}
-			{here.length > 0 && (
-				<p className="says">
-					Enough is here of {here.map((l) => `${l.name} (${l.need} of ${l.have})`).join(", ")}.
-				</p>
-			)}
+			{list.enough && <p className="says">{list.enough}</p>}
 			<p className="says">
-				Prices and what is here stand in <Link to="/larder">the larder</Link>.
+				Prices and stock are kept in <Link to="/larder">the larder</Link>.
 			</p>
 		</>
 	);
 }
 
-interface Line {
-	thing: string;
-	name: string;
-	buy: string;
-	have: string;
-	cost: string;
-	for: string[];
-	frozen: boolean;
-}
-
-interface LinesProps {
-	title: string;
-	lines: Line[];
-	/** What is ticked off, by name and amount: a line that needs another amount is open again. */
-	bought: string[];
-	tick: (line: string) => void;
-}
-
-function Lines({ title, lines, bought, tick }: LinesProps) {
+function Lines({ title, lines }: { title: string; lines: ShopLine[] }) {
+	const { facts, say } = useInHand();
 	if (lines.length === 0) return null;
+	/** Ticks a line off, or takes back every tick of it. */
+	const tick = (line: ShopLine) => {
+		const at = new Date(now() ?? 0).toISOString();
+		if (!line.ticked) say({ kind: "ticked", what: line.tick, at });
+		else
+			for (const f of facts.filter((f) => f.kind === "ticked" && f.what === line.tick))
+				say({ kind: "withdrawn", what: f.id, at });
+	};
 	return (
 		<>
 			<h3>{title}</h3>
 			<ul className="shop">
 				{lines.map((l) => (
-					<li key={l.name + l.thing}>
+					<li key={l.tick + l.id}>
 						<label>
-							<input
-								type="checkbox"
-								checked={bought.includes(`${l.name} ${l.buy}`)}
-								onChange={() => tick(`${l.name} ${l.buy}`)}
-							/>
+							<input type="checkbox" checked={l.ticked} onChange={() => tick(l)} />
 							<span>
 								<b>{l.name}</b>
 								{l.frozen && " (frozen)"}
-								<small>
-									{[l.have && `${l.have} here`, l.for.length > 0 && `for ${l.for.join(", ")}`]
-										.filter(Boolean)
-										.join("; ")}
-								</small>
+								<small>{l.note}</small>
 							</span>
 						</label>
 						<b>{l.buy}</b>

@@ -3,14 +3,11 @@ import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { useNow } from "../shared/clock";
 import { useInHand } from "./context";
-import { local, mark } from "./marks";
+import { clock, fix, local } from "./marks";
 import "./strip.css";
 
 const hour = 3600_000;
 const quarter = hour / 4;
-
-/** The stage whose time a bar's beginning is; the bar can be dragged to fix it. */
-const pinnable: Record<string, string> = { thaw: "thaw", bath: "bath", wait: "salt", fire: "fire" };
 
 /** What is being dragged, and how far, ms. */
 interface Drag {
@@ -90,7 +87,7 @@ export function Strip({ selected, stage, adding }: Props) {
 	const serveAt = (moved: number) =>
 		change((c) => {
 			// By the clock on the wall, from what stands there now.
-			c.serve_at = new Date(Date.parse(`${c.serve_at}Z`) + moved).toISOString().slice(0, 16);
+			c.serve_at = local(Date.parse(`${c.serve_at}Z`) + moved, "UTC");
 		});
 	const pulled = drag?.what === "serve" ? drag.moved : 0;
 	const list = useRef<HTMLOListElement>(null);
@@ -107,7 +104,7 @@ export function Strip({ selected, stage, adding }: Props) {
 							{t.label}
 						</span>
 					))}
-					<b>{pulled === 0 ? "serve" : local(to + pulled, cook.zone).slice(-5)}</b>
+					<b>{pulled === 0 ? "serve" : clock(to + pulled, cook.zone)}</b>
 				</div>
 			)}
 			{known && (
@@ -160,7 +157,7 @@ export function Strip({ selected, stage, adding }: Props) {
 									const all = place(b.to) - left;
 									const sure = all > 0 ? ((place(b.sure) - left) / all) * 100 : 100;
 									if (all <= 0) return null;
-									const stage = pinnable[b.kind];
+									const stage = b.stage;
 									const moved = drag?.what === `${i}${b.kind}` ? drag.moved : pulled;
 									const shift = (moved / (to - from)) * 100;
 									return (
@@ -172,12 +169,11 @@ export function Strip({ selected, stage, adding }: Props) {
 													? (e) =>
 															pull(e, `${i}${b.kind}`, hour / 12, (by) =>
 																change((c) =>
-																	mark(
+																	fix(
 																		c,
 																		c.pieces[i]?.key ?? "",
 																		stage,
 																		local(Date.parse(b.from) + by, c.zone),
-																		false,
 																	),
 																),
 															)
@@ -200,9 +196,9 @@ export function Strip({ selected, stage, adding }: Props) {
 									.filter((c) => c.piece === i)
 									.map((c) => (
 										<span
-											key={c.what}
+											key={c.message}
 											className="strip-conflict"
-											title={c.what}
+											title={c.message}
 											style={{ left: `${place(c.at)}%` }}
 										>
 											!

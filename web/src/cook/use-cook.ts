@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-quer
 import { useCallback, useEffect, useRef, useState } from "react";
 import { ApiError, api, type Cook, type CookRecord, etag, need, type Sheet } from "../api/client";
 import { usePrefs } from "../prefs";
+import { useFacts } from "./use-facts";
 
 /** How what is on the screen stands to what is on record. */
 export type Standing = "saved" | "saving" | "waiting" | "mistakes" | "conflict" | "unreachable";
@@ -67,7 +68,8 @@ export function useCook(id: string, onCreated: (id: string) => void) {
 		queryFn: async (): Promise<CookRecord> => {
 			if (id === "new") {
 				const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-				const cook = need(await api.GET("/api/new/cook", { params: { query: { zone } } })) as Cook;
+				const query = { zone, units: prefs.units, spoons: prefs.spoons };
+				const cook = need(await api.GET("/api/new/cook", { params: { query } })) as Cook;
 				return { id: 0, version: 0, updated: "", cook };
 			}
 			if (!/^\d+$/.test(id)) throw new ApiError(404);
@@ -98,17 +100,18 @@ export function useCook(id: string, onCreated: (id: string) => void) {
 	const json = page ? JSON.stringify(page.cook) : "";
 	const dirty = page !== undefined && json !== page.recorded;
 	const asked = useDebounced(json, 90);
+	const happened = useFacts(page?.id ?? "");
 	const servedAt = page?.recorded ? page.servedAt : "";
 	const preview = useQuery({
-		queryKey: ["sheet", asked, prefs.units, prefs.spoons, servedAt],
-		enabled: asked !== "",
+		queryKey: ["sheet", asked, happened.facts, prefs.units, prefs.spoons, servedAt],
+		enabled: asked !== "" && happened.ready,
 		placeholderData: keepPreviousData,
 		gcTime: 30_000,
 		queryFn: async ({ signal }): Promise<Sheet> =>
 			need(
 				await api.POST("/api/sheet", {
 					params: { query: { units: prefs.units, spoons: prefs.spoons, served_at: servedAt } },
-					body: JSON.parse(asked),
+					body: { ...JSON.parse(asked), facts: happened.facts },
 					signal,
 				}),
 			),
@@ -203,7 +206,7 @@ export function useCook(id: string, onCreated: (id: string) => void) {
 	}, [id, save]);
 
 	const error = useCallback(
-		(pointer: string) => sheet?.errors.find((e) => e.pointer === pointer)?.detail,
+		(pointer: string) => sheet?.errors.find((e) => e.pointer === pointer)?.message,
 		[sheet?.errors],
 	);
 
@@ -221,6 +224,8 @@ export function useCook(id: string, onCreated: (id: string) => void) {
 		overwrite,
 		failure: loaded.error as ApiError | null,
 		isNew: page?.id === "new",
+		facts: happened.facts,
+		say: happened.say,
 	};
 }
 

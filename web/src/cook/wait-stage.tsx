@@ -7,10 +7,10 @@ import { DepthPicture } from "./depth-picture";
 
 /** Salt and wait: how long, covered or open, and how far the salt gets. */
 export function WaitStage({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, shelf } = usePiece(index);
-	const usual: Record<string, string | undefined> = shelf.usual.wait;
+	const { piece, figures, edit, wrong, catalogue } = usePiece(index);
+	const usual: Record<string, string | undefined> = catalogue.usual.wait;
 	const d = figures?.depth;
-	const style = piece.wait.style || "overnight";
+	const style = piece.wait.style || catalogue.usual.style;
 	return (
 		<>
 			<h2>Wait between salt and fire</h2>
@@ -26,7 +26,7 @@ export function WaitStage({ index }: { index: number }) {
 					</div>
 					<div>
 						<Ask size="huge" name="How even it is" figure={d.even} />
-						<p>of the mean in the centre</p>
+						<p>as salty in the centre as on average</p>
 					</div>
 				</div>
 			)}
@@ -74,13 +74,13 @@ export function WaitStage({ index }: { index: number }) {
 			</div>
 			{d && (
 				<>
-					{d.follows && <p className="says wait-follows">{d.follows}</p>}
-					<p className={d.worst ? "typed-error" : "says"}>
-						{d.worst && <WarningFilled aria-hidden />} When the fire starts the surface is {d.surface}.
+					{d.wait_note && <p className="says wait-follows">{d.wait_note}</p>}
+					<p className={d.bad_moment ? "typed-error" : "says"}>
+						{d.bad_moment && <WarningFilled aria-hidden />} {d.surface}
 					</p>
 					<DepthPicture depth={d} />
 					<p className="says">
-						It is {d.even_at}. {d.advice}
+						{d.even_at} {d.advice}
 					</p>
 				</>
 			)}

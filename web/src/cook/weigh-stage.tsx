@@ -78,7 +78,7 @@ export function WeighStage({ index }: { index: number }) {
 			<>
 				<h2>All weighed</h2>
 				<p className="weigh-says">
-					<CheckOutlined aria-hidden /> {stand.says}
+					<CheckOutlined aria-hidden /> {stand.message}
 				</p>
 				<p className="says">
 					The salt column now counts what you really weighed
@@ -157,7 +157,7 @@ export function WeighStage({ index }: { index: number }) {
 			{over && step ? (
 				<div role="alert">
 					<p className="typed-error">
-						<WarningFilled aria-hidden /> {stand.says}
+						<WarningFilled aria-hidden /> {stand.message}
 					</p>
 					<div className="weigh-actions">
 						<Button size="large" onClick={() => replace(Math.round(step.target * 10) / 10)}>
@@ -170,7 +170,7 @@ export function WeighStage({ index }: { index: number }) {
 				</div>
 			) : (
 				<>
-					{stand.says && <p className="says">{stand.says}</p>}
+					{stand.message && <p className="says">{stand.message}</p>}
 					<div className="weigh-actions">
 						<Button
 							type="primary"

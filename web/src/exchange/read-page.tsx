@@ -4,7 +4,7 @@ import { App, Button, Input } from "antd";
 import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { ApiError, api, type Formula, type Found, need, type Row } from "../api/client";
-import { useShelf } from "../api/use-shelf";
+import { useCatalogue } from "../api/use-catalogue";
 import { BenchNav } from "../bench/bench-nav";
 import { whole } from "../bench/formula";
 import { RowsEditor, rowFills } from "../bench/rows-editor";
@@ -41,7 +41,7 @@ export default function ReadPage() {
 	// What is read and answered stays when the cook goes to the larder for it.
 	useEffect(() => localStorage.setItem(key, JSON.stringify({ text, found })), [text, found]);
 	const file = useRef<HTMLInputElement>(null);
-	const shelf = useShelf();
+	const catalogue = useCatalogue();
 	const mine = useOwnFormulas();
 	const queries = useQueryClient();
 	const navigate = useNavigate();
@@ -148,7 +148,7 @@ export default function ReadPage() {
 			{problem && (
 				<p className="typed-error" role="alert">
 					<WarningFilled aria-hidden /> {problem.message}{" "}
-					{problem.problem?.errors?.map((e) => [e.pointer, e.detail].filter(Boolean).join(": ")).join(" ")}
+					{problem.problem?.errors?.map((e) => [e.pointer, e.message].filter(Boolean).join(": ")).join(" ")}
 				</p>
 			)}
 			{found && open > 0 && (
@@ -162,7 +162,7 @@ export default function ReadPage() {
 					<WarningFilled aria-hidden /> {refused.message}
 				</p>
 			)}
-			{shelf.data &&
+			{catalogue.data &&
 				found?.map((f, i) => (
 					// biome-ignore lint/suspicious/noArrayIndexKey: formulas of a file are told apart by their place
 					<section key={i} className="read-one">
@@ -170,7 +170,7 @@ export default function ReadPage() {
 							label="Name"
 							size="large"
 							value={f.formula.name}
-							error={refused?.problem?.errors?.find((e) => e.pointer === `/${i}/name`)?.detail}
+							error={refused?.problem?.errors?.find((e) => e.pointer === `/${i}/name`)?.message}
 							onChange={(name) => put(i, { name })}
 						/>
 						<p className="muted">
@@ -179,15 +179,15 @@ export default function ReadPage() {
 						<Asked reading={f} onAnswer={(row, r) => put(i, { rows: swap(f.formula.rows, row, r) })} />
 						<RowsEditor
 							rows={f.formula.rows}
-							fills={rowFills(f.formula.rows, shelf.data)}
-							shelf={shelf.data}
+							fills={rowFills(f.formula.rows, catalogue.data)}
+							catalogue={catalogue.data}
 							nestable={[
 								...found.map((o, n) => ({ id: `file-${n}`, name: o.formula.name })).filter((_, n) => n !== i),
 								...mine.map((o) => ({ id: String(o.id), name: o.name })),
-								...shelf.data.formulas.map((o) => ({ id: o.id ?? "", name: o.name })),
+								...catalogue.data.formulas.map((o) => ({ id: o.id ?? "", name: o.name })),
 							]}
 							wrong={(place) =>
-								refused?.problem?.errors?.find((e) => e.pointer === `/${i}/rows${place}`)?.detail
+								refused?.problem?.errors?.find((e) => e.pointer === `/${i}/rows${place}`)?.message
 							}
 							onChange={(rows) =>
 								setFound((old) =>

@@ -30,7 +30,7 @@ export default function GuessPage() {
 		queryFn: async () =>
 			need(await api.POST("/api/trainer", { params: { query: { units: prefs.units } }, body: game })),
 	});
-	const bad = stand.error instanceof ApiError ? stand.error.problem?.errors?.[0]?.detail : undefined;
+	const bad = stand.error instanceof ApiError ? stand.error.problem?.errors?.[0]?.message : undefined;
 	// A guess that cannot be read is taken back, with what is wrong beside it.
 	const [refused, setRefused] = useState("");
 	useEffect(() => {
@@ -63,7 +63,7 @@ export default function GuessPage() {
 				<Judged answer={showing} onNext={() => setSeen(s.answers.length)} over={!question} />
 			) : question ? (
 				<>
-					<p className="guess-says">{question.says}</p>
+					<p className="guess-says">{question.question}</p>
 					<div className="guess">
 						<CoatedPiece question={question} />
 						<div>
@@ -122,14 +122,14 @@ export default function GuessPage() {
 				<div className="amounts">
 					<div>
 						<p className="guess-points">{s.points}</p>
-						<p>points of 100. {s.says}</p>
+						<p>points of 100. {s.message}</p>
 						<Button type="primary" size="large" onClick={again}>
 							Ten more
 						</Button>
 					</div>
 				</div>
 			)}
-			{s.answers.length > 0 && !showing && <Past answers={s.answers} says={s.says} />}
+			{s.answers.length > 0 && !showing && <Past answers={s.answers} says={s.message} />}
 		</>
 	);
 }
@@ -140,7 +140,7 @@ function Judged({ answer: a, over, onNext }: { answer: TrainerAnswer; over: bool
 	return (
 		<>
 			<p className="guess-says" role="status">
-				{a.judged} {a.points} points.
+				{a.verdict} {a.points} points.
 			</p>
 			<div className="guess">
 				<CoatedPiece question={a} />
@@ -150,10 +150,10 @@ function Judged({ answer: a, over, onNext }: { answer: TrainerAnswer; over: bool
 						<span style={{ width: `${(a.guess / most) * 100}%` }} className="guess-yours" />
 					</p>
 					<p>
-						<Ask size="huge" name={a.says} figure={a.answer} /> it is
+						<Ask size="huge" name={a.question} figure={a.answer} /> it is
 						<span style={{ width: `${(a.answer.value / most) * 100}%` }} className="guess-true" />
 					</p>
-					<p className="says">{a.answer.words}</p>
+					<p className="says">{a.answer.explanation}</p>
 					<Button type="primary" size="large" autoFocus onClick={onNext}>
 						{over ? "See how it went" : "Next piece"}
 					</Button>

@@ -93,7 +93,7 @@ function Jar({ jar }: { jar: JarLine }) {
 	});
 	const wrong =
 		draw.error instanceof ApiError
-			? (draw.error.problem?.errors?.[0]?.detail ?? draw.error.message)
+			? (draw.error.problem?.errors?.[0]?.message ?? draw.error.message)
 			: undefined;
 	return (
 		<li className="jar-one">

@@ -3,15 +3,15 @@ import { useQuery } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useDeferredValue, useMemo, useState } from "react";
 import { api, need } from "../api/client";
-import { useShelf } from "../api/use-shelf";
+import { useCatalogue } from "../api/use-catalogue";
 import { BenchNav } from "../bench/bench-nav";
 import { OwnIngredients } from "./own-ingredients";
 import { ThingLine } from "./thing-line";
 import "./larder.css";
 
-/** What stands on the shelf and what it cost, and ingredients of the cook's own. */
+/** What is in stock and what it cost, and ingredients of the cook's own. */
 export default function LarderPage() {
-	const shelf = useShelf();
+	const catalogue = useCatalogue();
 	const [typed, setTyped] = useState("");
 	const [making, setMaking] = useState(false);
 	const search = useDeferredValue(typed.trim().toLowerCase());
@@ -21,12 +21,12 @@ export default function LarderPage() {
 	});
 	const things = useMemo(
 		() => [
-			...(shelf.data?.ingredients ?? []).map((i) => ({ id: i.id, name: i.name, kind: i.kind as string })),
-			...(shelf.data?.cuts ?? []).map((c) => ({ id: c.id, name: c.name, kind: c.species as string })),
+			...(catalogue.data?.ingredients ?? []).map((i) => ({ id: i.id, name: i.name, kind: i.kind as string })),
+			...(catalogue.data?.cuts ?? []).map((c) => ({ id: c.id, name: c.name, kind: c.species as string })),
 		],
-		[shelf.data],
+		[catalogue.data],
 	);
-	if (!shelf.data || !larder.data) return <p className="loading">Opening…</p>;
+	if (!catalogue.data || !larder.data) return <p className="loading">Opening…</p>;
 	const known = larder.data.things;
 	const fits = things.filter((t) => `${t.name} ${t.kind}`.toLowerCase().includes(search));
 	const here = fits.filter((t) => known[t.id]);

@@ -41,7 +41,7 @@ export function OwnIngredients({ own, making, onDone }: Props) {
 	const { message } = App.useApp();
 	const refresh = () => {
 		queries.invalidateQueries({ queryKey: ["larder"] });
-		queries.invalidateQueries({ queryKey: ["shelf"] });
+		queries.invalidateQueries({ queryKey: ["catalogue"] });
 	};
 	const failed = (e: Error) => message.error(e.message);
 	const restore = useMutation({
@@ -59,7 +59,7 @@ export function OwnIngredients({ own, making, onDone }: Props) {
 		},
 		onSuccess: (_, o) => {
 			refresh();
-			undo(`${o.ingredient.name} is off the shelf.`, () => restore.mutate(o.id));
+			undo(`${o.ingredient.name} is off the catalogue.`, () => restore.mutate(o.id));
 		},
 		onError: failed,
 	});
@@ -126,7 +126,7 @@ function OwnForm({ of, onDone }: { of?: OwnIngredient; onDone: () => void }) {
 	});
 	const problem = keep.error instanceof ApiError ? keep.error : undefined;
 	const wrong = (field: string) =>
-		problem?.problem?.errors?.find((e) => e.pointer.startsWith(`/${field}`))?.detail;
+		problem?.problem?.errors?.find((e) => e.pointer.startsWith(`/${field}`))?.message;
 	const share = (field: "salt" | "sugar" | "fat" | "water" | "nitrite" | "phosphate", label: string) => (
 		<TypedField
 			label={label}

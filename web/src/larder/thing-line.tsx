@@ -29,7 +29,7 @@ export function ThingLine({ id, name, kind, thing }: Props) {
 	const keep = () => changed && put.mutate();
 	const wrong = (field: string) =>
 		put.error instanceof ApiError
-			? put.error.problem?.errors?.find((e) => e.pointer === `/${field}`)?.detail
+			? put.error.problem?.errors?.find((e) => e.pointer === `/${field}`)?.message
 			: undefined;
 	const field = (which: "price" | "stock", label: string, usual: string) => (
 		<div>

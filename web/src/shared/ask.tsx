@@ -28,7 +28,7 @@ export function Ask({ figure, name, size = "usual", children }: Props) {
 			content={
 				<div className="ask-answer">
 					<p className="ask-value">{shown}</p>
-					<p>{figure.words}</p>
+					<p>{figure.explanation}</p>
 					{figure.inputs.length > 0 && (
 						<dl>
 							{figure.inputs.map((i) => (

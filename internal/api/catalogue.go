@@ -1,0 +1,79 @@
+package api
+
+import (
+	"context"
+	"crypto/rand"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/larder"
+	"verjuice/internal/sheet"
+)
+
+// Catalogue is everything there is to choose from.
+type Catalogue struct {
+	Cuts        []cut.Cut           `json:"cuts" nullable:"false"`
+	Ingredients []larder.Ingredient `json:"ingredients" nullable:"false"`
+	Formulas    []formula.Formula   `json:"formulas" nullable:"false"`
+	Coats       []sheet.CoatChoice  `json:"coats" nullable:"false"`
+	Bands       []sheet.BandChoice  `json:"bands" nullable:"false"`
+	Usual       cook.Usual          `json:"usual"`
+	Pits        []sheet.PitChoice   `json:"pits" nullable:"false"`
+	Layers      []sheet.LayerChoice `json:"layers" nullable:"false" doc:"Kinds of layer, in the order they go on"`
+	Avoid       []sheet.PlaceChoice `json:"avoid" nullable:"false" doc:"Places that a needle may be kept out of"`
+	Species     []string            `json:"species" nullable:"false" doc:"In the order in which cuts are listed"`
+}
+
+func (s *server) registerCatalogue(a huma.API) {
+	huma.Register(a, op(http.MethodGet, "/api/catalogue", "catalogue", "List cuts, ingredients, ready-made formulas and everything else to choose from"),
+		func(ctx context.Context, _ *struct{}) (*body[Catalogue], error) {
+			own, err := s.Store.OwnIngredients(ctx, false)
+			if err != nil {
+				return nil, problemOf(err)
+			}
+			return answer(Catalogue{
+				Cuts: cut.All(), Ingredients: append(larder.All(), own...), Formulas: formula.ReadyMade(), Coats: sheet.Coats(), Bands: sheet.Bands(),
+				Usual: cook.UsualValues, Pits: sheet.Pits(), Species: cut.Species(), Layers: sheet.Layers(), Avoid: sheet.NeedlePlaces(),
+			}), nil
+		})
+	huma.Register(a, op(http.MethodGet, "/api/new/cook", "newCook", "Get an empty cook to start from"),
+		func(_ context.Context, in *struct {
+			Measure
+			Zone string `query:"zone" doc:"IANA time zone of the browser"`
+		}) (*body[cook.Cook], error) {
+			zone, err := time.LoadLocation(in.Zone)
+			if err != nil {
+				return nil, problemOf(field.Errors{{Pointer: "/query/zone", Wrong: field.Because("zone.unknown")}})
+			}
+			c := cook.New(s.Now().In(zone), 8)
+			c.Spoons = in.Spoons // what a cup means here, whoever reads it later
+			return answer(c), nil
+		})
+	huma.Register(a, op(http.MethodPost, "/api/new/without-pit", "withoutPit", "Get a cook without one of its pits; pieces on it move to another"),
+		func(_ context.Context, in *struct {
+			Pit  int `query:"pit" minimum:"0" maximum:"5" doc:"Number of the pit, from 0"`
+			Body cook.Cook
+		}) (*body[cook.Cook], error) {
+			return answer(cook.WithoutPit(in.Body, in.Pit)), nil
+		})
+	huma.Register(a, op(http.MethodGet, "/api/new/piece", "newPiece", "Get a piece of a cut at its usual weight and seasoning"),
+		func(_ context.Context, in *struct {
+			Measure
+			Cut string `query:"cut" doc:"Cut id"`
+		}) (*body[cook.Piece], error) {
+			c, ok := cut.Find(in.Cut)
+			if !ok {
+				return nil, problemOf(field.Errors{{Pointer: "/query/cut", Wrong: field.Because("cut.unknown")}})
+			}
+			p := cook.NewPiece(c, in.Units)
+			p.Key = strings.ToLower(rand.Text()[:8])
+			return answer(p), nil
+		})
+}

@@ -1,0 +1,79 @@
+package caution
+
+import (
+	"strings"
+	"time"
+
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/quantity"
+)
+
+// Temperatures of public guidance, °C.
+const (
+	WholeMuscle = quantity.Celsius(63) // and three minutes of rest
+	GroundMeat  = quantity.Celsius(71)
+	PoultryMeat = quantity.Celsius(74)
+	PitLeast    = quantity.Celsius(107)
+	HoldFloor   = quantity.Celsius(60)
+	warmLimit   = 4 * time.Hour
+)
+
+func thaw(c Case) (Finding, bool) { return finding("thawing", Note, "piece", "thaw", c.Thaw), c.Frozen }
+
+func coolPit(c Case) (Finding, bool) {
+	return finding("pit-cool", Care, "fire", "pit", degree(c.Pit)), c.Pit < PitLeast
+}
+
+// intact reports whether the inside is as sterile as it grew.
+func intact(c Case) bool { return !c.Injected && c.Cut.Family != cut.Ground }
+
+func slowToWarm(c Case) (Finding, bool) {
+	return finding("slow-to-warm", grave(c.WarmsIn > warmLimit*5/4), "fire", "warms_in", c.WarmsIn.Round(10*time.Minute)), !intact(c) && c.WarmsIn > warmLimit
+}
+
+func groundDone(c Case) (Finding, bool) {
+	return finding("ground-done", Stop, "fire", "core", degree(c.Done)), c.Cut.Family == cut.Ground && c.Done < GroundMeat
+}
+
+func poultryDone(c Case) (Finding, bool) {
+	return finding("poultry-done", grave(c.Done < 70), "fire", "core", degree(c.Done)), c.Cut.Family == cut.Poultry && c.Done < PoultryMeat
+}
+
+func wildDone(c Case) (Finding, bool) {
+	wild := strings.HasPrefix(c.Cut.ID, "boar") || strings.HasPrefix(c.Cut.ID, "bear")
+	return finding("wild", grave(c.Done < GroundMeat), "fire"), wild
+}
+
+func pinkFinish(c Case) (Finding, bool) {
+	muscle := c.Cut.Family != cut.Ground && c.Cut.Family != cut.Poultry
+	one := finding("pink-finish", Care, "fire", "core", degree(c.Done))
+	switch {
+	case !intact(c):
+		one = finding("pink-finish", Stop, "fire", "core", degree(c.Done), "because", "opened")
+	case c.Cut.Species == "pork":
+		one = finding("pink-finish", Stop, "fire", "core", degree(c.Done), "because", "pork")
+	}
+	return one, muscle && c.Done < WholeMuscle
+}
+
+func hotHold(c Case) (Finding, bool) {
+	one := finding("hot-hold", Note, "rest", "hold", c.Hold.Round(5*time.Minute))
+	if c.Hold > 4*time.Hour && c.Held != "holder" || c.Hold > 90*time.Minute && c.Held == "counter" {
+		one.Severity = Care
+	}
+	return one, c.Hold > time.Hour && !c.Chilled
+}
+
+func cooling(c Case) (Finding, bool) { return finding("cooling", Care, "rest"), c.Chilled }
+
+func leftovers(c Case) (Finding, bool) { return finding("leftovers", Note, "rest"), c.Leftovers }
+
+func fireAndAir(c Case) (Finding, bool) {
+	one := finding("fire-and-air", Note, "fire")
+	if c.Wrapped {
+		one = finding("fire-and-air", Note, "fire", "wrapped", "yes")
+	}
+	return one, c.Burns != "oven" && c.Burns != "gas" && c.Burns != ""
+}
+
+func undated(c Case) (Finding, bool) { return finding("unverified", Care, "rest"), c.Unlogged }

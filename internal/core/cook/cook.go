@@ -1,0 +1,273 @@
+// Package cook is the page as it was typed, and what it means.
+//
+// A Cook holds amounts as typed ("4 lb 6 oz"), so that what a cook sees on return is
+// what was written; nothing derived is stored. Empty fields mean the usual. Parse
+// reads it into an Order: parts that each carry their own mistakes, so that a bad
+// spritz blanks a spritz and nothing else.
+//
+//	order := cook.Parse(c, kitchen.Kitchen{})
+//	order.Wrong()                      // every mistake, with its pointer
+//	order.Pieces[0].Meat.Value.Green   // counts when Meat.OK()
+package cook
+
+import (
+	"encoding/json"
+	"fmt"
+	"hash/fnv"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/quantity"
+)
+
+// Cook is a cook's page as typed.
+type Cook struct {
+	Name      string            `json:"name" required:"false" doc:"What the cook-out is called" example:"Regatta supper"`
+	ServeAt   string            `json:"serve_at" required:"false" doc:"Local time of serving, YYYY-MM-DDTHH:MM" example:"2026-11-28T18:30"`
+	Zone      string            `json:"zone" required:"false" doc:"IANA time zone of the place; empty means UTC" example:"Europe/Dublin"`
+	Guests    int               `json:"guests" required:"false" doc:"Adults at table, 1 to 2000"`
+	Children  int               `json:"children,omitempty" required:"false" doc:"Children at table; one eats half a portion"`
+	Appetite  string            `json:"appetite,omitempty" required:"false" doc:"light, usual or hearty; empty means usual"`
+	Leftovers int               `json:"leftovers,omitempty" required:"false" doc:"Portions wanted for later meals"`
+	Portion   string            `json:"portion" required:"false" doc:"Cooked meat for one; empty means 180 g" example:"180 g"`
+	Fridge    string            `json:"fridge" required:"false" doc:"Temperature of the fridge; empty means 4 °C"`
+	Room      string            `json:"room" required:"false" doc:"Temperature where meat stands on the counter; empty means 21 °C"`
+	Quiet     string            `json:"quiet,omitempty" required:"false" doc:"Hours in which nobody is woken; none, or empty for 23:00-06:00" example:"23:00-06:00"`
+	Hands     int               `json:"hands,omitempty" required:"false" doc:"Pairs of hands; 0 means one"`
+	Pits      []Pit             `json:"pits,omitempty" required:"false" nullable:"false" doc:"The pits; none means one that nothing is known of"`
+	Plan      string            `json:"plan,omitempty" required:"false" doc:"Which plan was chosen: same-day, overnight or ahead; empty means the likeliest"`
+	Wishes    []Wish            `json:"wishes,omitempty" required:"false" nullable:"false" doc:"Times that the cook has fixed"`
+	Spoons    quantity.SpoonSet `json:"spoons,omitempty" required:"false" doc:"Whose spoons and cups are meant by the amounts of this page: us or metric; empty means us"`
+	Pieces    []Piece           `json:"pieces" required:"false" nullable:"false"`
+}
+
+// Pit is one pit of the cook, as typed.
+type Pit struct {
+	Name string `json:"name" doc:"What the cook calls it" example:"Pellet cabinet"`
+	Kind string `json:"kind" doc:"Kind of pit by id" example:"pellet"`
+	Room string `json:"room" required:"false" doc:"Its grate, dm²; empty means the usual of its kind"`
+}
+
+// Wish is a time that the cook has fixed for a stage of a piece.
+type Wish struct {
+	Piece string `json:"piece" doc:"Key of the piece"`
+	Stage string `json:"stage" doc:"thaw, bath, salt or fire"`
+	At    string `json:"at" doc:"Local time, YYYY-MM-DDTHH:MM"`
+}
+
+// Piece is one kind of piece, once or several times.
+type Piece struct {
+	Key       string            `json:"key,omitempty" required:"false" doc:"Tells it from the others of this cook, and stays"`
+	Label     string            `json:"label" required:"false" doc:"The cook's own name for it; empty means the cut's"`
+	Cut       string            `json:"cut" doc:"Cut id" example:"lamb-shoulder-bone-in"`
+	Count     int               `json:"count" required:"false" doc:"How many; 0 means one"`
+	Bought    string            `json:"bought" required:"false" doc:"Weight as bought" example:"2.7 kg"`
+	Trimmed   string            `json:"trimmed" required:"false" doc:"Weight after trimming, if weighed; empty means by trim style" example:"2.4 kg"`
+	Together  bool              `json:"together" required:"false" doc:"The weights are of all pieces together, not of each"`
+	TrimStyle string            `json:"trim_style" required:"false" doc:"How it is trimmed when not weighed: light, usual, close; empty means usual"`
+	Thickness string            `json:"thickness" required:"false" doc:"Measured at the thickest point; empty means estimated" example:"85 mm"`
+	Faces     string            `json:"faces" required:"false" doc:"Where the coat goes: all, or one (one broad face is left bare); empty means as usual for the cut"`
+	Season    Season            `json:"season" required:"false"`
+	Bath      *Bath             `json:"bath,omitempty" doc:"A wet brine before the rub; absent when there is none"`
+	Inject    *Injection        `json:"inject,omitempty" doc:"An injection before the rub; absent when there is none"`
+	Layers    []Layer           `json:"layers,omitempty" required:"false" nullable:"false" doc:"More doses, in the order they go on"`
+	Weighed   []string          `json:"weighed,omitempty" required:"false" nullable:"false" doc:"What was really weighed of each row of the rub, for all pieces, g; absent until it was"`
+	Wait      Wait              `json:"wait" required:"false"`
+	Fire      Fire              `json:"fire" required:"false"`
+	Choices   map[string]string `json:"choices,omitempty" required:"false" doc:"Answers to the decisions of the stages, by key; what is missing means the usual"`
+	Grain     string            `json:"grain,omitempty" required:"false" doc:"Which way the grain runs, degrees from the length, 0 to 179; empty is not marked"`
+	TrimNote  string            `json:"trim_note,omitempty" required:"false" doc:"What to remember of the trimming"`
+}
+
+// Season is how a piece is salted and seasoned.
+type Season struct {
+	Formula formula.Formula `json:"formula" required:"false"`
+	Mode    string          `json:"mode" required:"false" doc:"What drives the amount: target or coat; empty means target for a salt-led mix, else coat"`
+	Target  string          `json:"target" required:"false" doc:"Salt wanted, % of raw boneless meat; empty means 0.9 %" example:"0.9 %"`
+	Coat    string          `json:"coat" required:"false" doc:"light, medium, heavy or crust; empty means medium"`
+	Binder  bool            `json:"binder" required:"false" doc:"A binder is brushed on first: prepared mustard, unless a layer of kind binder says what"`
+	Free    string          `json:"free,omitempty" required:"false" doc:"Which source gives way to the target: rub, bath, inject, or layer-N (from 0); empty means rub"`
+	Band    string          `json:"band" required:"false" doc:"How salty the cook wants it: mild, seasoned, bold or cured; empty means seasoned"`
+	Spare   string          `json:"spare" required:"false" doc:"Mixed over what is needed, %; empty means 10 %"`
+}
+
+// Bath is a wet brine before the rub.
+type Bath struct {
+	Kind     string `json:"kind" required:"false" doc:"strong (lifted out in time) or equilibrium (cannot overshoot); empty means equilibrium"`
+	Strength string `json:"strength" required:"false" doc:"Of a strong bath, % of salt by weight; empty means 6 %"`
+	Target   string `json:"target" required:"false" doc:"Salt wanted from the bath, % of raw boneless meat; empty means 0.7 %"`
+	Liquid   string `json:"liquid" required:"false" doc:"Liquid in the pot for all pieces; empty means what covers them" example:"4 L"`
+	Pot      string `json:"pot" required:"false" doc:"What the pot holds" example:"10 L"`
+	For      string `json:"for" required:"false" doc:"Time in the bath; empty means 18 h"`
+	Hot      string `json:"hot" required:"false" doc:"Temperature of the part that is boiled up, before ice; empty means 95 °C"`
+	With     []Dose `json:"with,omitempty" required:"false" nullable:"false" doc:"What goes into it besides salt: juice or beer instead of water, sugar, spice"`
+}
+
+// Dose is an amount of a formula.
+type Dose struct {
+	Formula formula.Formula `json:"formula"`
+	Amount  string          `json:"amount" doc:"A share of the liquid in place of water (50 %), a weight or a measure" example:"50 %"`
+}
+
+// Injection is brine through the needle before the rub.
+type Injection struct {
+	Formula formula.Formula `json:"formula"`
+	Pump    string          `json:"pump" required:"false" doc:"Injected, % of the trimmed weight; empty means 8 %"`
+	Spacing string          `json:"spacing" required:"false" doc:"Of the grid; empty means 2.5 cm"`
+	Syringe string          `json:"syringe" required:"false" doc:"What the syringe holds; empty means 60 mL"`
+	Bore    string          `json:"bore" required:"false" doc:"Of the needle; empty means 2 mm"`
+	Avoid   []string        `json:"avoid,omitempty" required:"false" nullable:"false" doc:"Where the needle does not go: edge, bone (the middle, lengthwise), thin-end"`
+}
+
+// Layer is one more dose on a piece, besides its rub.
+type Layer struct {
+	Kind    string          `json:"kind" doc:"base, dusting, binder, spritz, wrap, glaze, finish or juices"`
+	Formula formula.Formula `json:"formula"`
+	Amount  string          `json:"amount" doc:"On one piece: a weight, a measure, % of its trimmed weight, or a coat (light, medium, heavy)" example:"2 Tbsp"`
+}
+
+// Wait is the time between salt and fire.
+type Wait struct {
+	Style string `json:"style" required:"false" doc:"minutes, overnight or day; empty means overnight"`
+	For   string `json:"for" required:"false" doc:"How long; empty means the usual for the style" example:"12 h"`
+	Open  bool   `json:"open" required:"false" doc:"Uncovered in the fridge, for a dry surface"`
+}
+
+// Fire is what the clock has to know of the fire so far.
+type Fire struct {
+	Pit    string `json:"pit" required:"false" doc:"Pit temperature; empty means the cut's usual" example:"120 °C"`
+	Time   string `json:"time" required:"false" doc:"Time on the fire; empty means estimated" example:"7 h"`
+	Rest   string `json:"rest" required:"false" doc:"Rest before slicing; empty means the cut's usual" example:"45 min"`
+	Temper string `json:"temper" required:"false" doc:"On the counter before the fire; empty means straight from the fridge"`
+	On     int    `json:"on,omitempty" required:"false" doc:"Which of the cook's pits, from 0"`
+	Done   string `json:"done,omitempty" required:"false" doc:"Core temperature at which it is taken off; empty means the cut's usual" example:"95 °C"`
+}
+
+// Limits on a page.
+const (
+	MaxPieces = 24
+	MaxPits   = 6
+	maxCount  = 500
+	maxGuests = 2000
+	maxText   = 200
+	maxNote   = 1000
+	maxKey    = 60
+	maxLayers = 12
+	maxWith   = 8
+	maxWishes = 400
+	maxHands  = 12
+)
+
+// NewPiece returns a piece of c at its usual weight, seasoned with the first of the
+// formulas that ship with the program.
+func NewPiece(c cut.Cut, units quantity.System) Piece {
+	return Piece{
+		Cut: c.ID, Count: 1, TrimStyle: "usual",
+		Bought: quantity.FormatMass(quantity.Mass(c.TypicalKG/(1-c.TrimLoss.Mid/100)), units),
+		Season: Season{Formula: formula.ReadyMade()[0], Target: UsualTarget, Coat: UsualCoat, Band: UsualBand},
+		Wait:   Wait{Style: UsualStyle, Open: true},
+	}
+}
+
+// New returns an empty page for a Saturday evening ahead of now, which also gives
+// the time zone.
+func New(now time.Time, guests int) Cook {
+	days := (int(time.Saturday) - int(now.Weekday()) + 7) % 7
+	if days < 2 {
+		days += 7
+	}
+	day := now.AddDate(0, 0, days)
+	serve := time.Date(day.Year(), day.Month(), day.Day(), 18, 30, 0, 0, now.Location())
+	return Cook{ServeAt: serve.Format(TimeLayout), Zone: now.Location().String(), Guests: guests, Pieces: []Piece{}}
+}
+
+// TimeLayout is how times of day are typed.
+const TimeLayout = "2006-01-02T15:04"
+
+// Keyed returns c with a key for every piece that has none. Keys are set when a
+// piece is made; one that comes without gets its key from what is typed of it, so
+// that the order of the pieces plays no part. c is not changed.
+func Keyed(c Cook) Cook {
+	c.Pieces = slices.Clone(c.Pieces)
+	taken := map[string]bool{}
+	for _, p := range c.Pieces {
+		taken[p.Key] = true
+	}
+	for i, p := range c.Pieces {
+		if p.Key != "" {
+			continue
+		}
+		raw, err := json.Marshal(p)
+		if err != nil {
+			raw = []byte(p.Cut)
+		}
+		sum := fnv.New64a()
+		sum.Write(raw)
+		base := fmt.Sprintf("k%08x", uint32(sum.Sum64()))
+		key := base
+		for n := 2; taken[key]; n++ {
+			key = base + "-" + strconv.Itoa(n)
+		}
+		c.Pieces[i].Key, taken[key] = key, true
+	}
+	return c
+}
+
+// Copy returns c for another occasion: the same pieces, no date, and a name that
+// tells it from the first.
+func Copy(c Cook) Cook {
+	const mark = ", again"
+	if !strings.HasSuffix(c.Name, mark) && len(c.Name)+len(mark) <= maxText {
+		c.Name += mark
+	}
+	c.ServeAt, c.Wishes, c.Plan = "", nil, ""
+	return c
+}
+
+// WithoutPit returns c without the pit numbered n: pieces on a later pit keep it, and
+// those on it move to the one before.
+func WithoutPit(c Cook, n int) Cook {
+	if n < 0 || n >= len(c.Pits) {
+		return c
+	}
+	c.Pits = slices.Delete(slices.Clone(c.Pits), n, n+1)
+	c.Pieces = slices.Clone(c.Pieces)
+	for i := range c.Pieces {
+		if on := &c.Pieces[i].Fire.On; *on > n || *on >= max(1, len(c.Pits)) {
+			*on = max(0, *on-1)
+		}
+	}
+	return c
+}
+
+// Formulas are the ids of the formulas that c's doses are or use, those that ship
+// with the program left out: what a kitchen has to hold to read it.
+func (c Cook) Formulas() []string {
+	var out []string
+	take := func(f formula.Formula) {
+		if _, shipped := formula.FindReadyMade(f.ID); f.ID != "" && !shipped {
+			out = append(out, f.ID)
+		}
+		out = append(out, f.Uses()...)
+	}
+	for _, p := range c.Pieces {
+		take(p.Season.Formula)
+		if p.Bath != nil {
+			for _, d := range p.Bath.With {
+				take(d.Formula)
+			}
+		}
+		if p.Inject != nil {
+			take(p.Inject.Formula)
+		}
+		for _, l := range p.Layers {
+			take(l.Formula)
+		}
+	}
+	slices.Sort(out)
+	return slices.Compact(out)
+}

@@ -1,0 +1,193 @@
+package cook
+
+import (
+	"maps"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/dose"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/method"
+	"verjuice/internal/core/plan"
+	"verjuice/internal/core/quantity"
+)
+
+// moves reads the stages of a piece into the list of what is done to it, in working
+// order.
+func (r reader) moves(p Piece, l Line) []Part[method.Move] {
+	c := l.Meat.Value.Cut
+	said := l.Answers.Value
+	sound := func(m method.Move) Part[method.Move] { return Part[method.Move]{Value: m} }
+	var out []Part[method.Move]
+	if said.Chose("state") == "frozen" {
+		out = append(out, sound(method.Move{Kind: method.Thaw, Lasts: cut.Thawing(l.Meat.Value.Green.Mid)}))
+	}
+	if p.Bath != nil {
+		out = append(out, r.bath(*p.Bath, l.Meat))
+	}
+	if p.Inject != nil {
+		out = append(out, r.injection(*p.Inject))
+	}
+	if len(p.Layers) > maxLayers {
+		tooMany := Part[method.Move]{Value: method.Move{Kind: method.Season}}
+		tooMany.Wrong.Add(r.at+"/layers", "list.too-long", "most", maxLayers)
+		return append(out, tooMany)
+	}
+	out = append(out, r.layers(p, l, "base", "binder")...)
+	if p.Season.Binder && !slices.ContainsFunc(p.Layers, func(l Layer) bool { return l.Kind == "binder" }) {
+		out = append(out, sound(method.Move{Kind: method.Season, Dose: dose.UsualBinder()}))
+	}
+	out = append(out, r.rub(p))
+	out = append(out, r.layers(p, l, "dusting")...)
+	out = append(out, r.wait(p.Wait))
+	out = append(out, r.fire(p.Fire, c, said)...)
+	for i, t := range p.Layers { // a kind that there is not still has its mistakes told
+		if !dose.IsKind(t.Kind) {
+			out = append(out, r.layer(t, i, false, l.Meat))
+		}
+	}
+	return slices.DeleteFunc(r.withFireLayers(out, p, l), func(m Part[method.Move]) bool { return m.Value.Kind == "" })
+}
+
+// withFireLayers puts what is spritzed, wrapped in, glazed and finished with after
+// the moves it goes with.
+func (r reader) withFireLayers(moves []Part[method.Move], p Piece, l Line) []Part[method.Move] {
+	var out []Part[method.Move]
+	for _, m := range moves {
+		if m.Value.Kind == method.Off {
+			out = append(out, r.layers(p, l, "spritz", "wrap", "glaze")...)
+		}
+		out = append(out, m)
+	}
+	return append(out, r.layers(p, l, "finish", "juices")...)
+}
+
+func (r reader) wait(t Wait) (out Part[method.Move]) {
+	style := or(t.Style, UsualStyle)
+	out.Value = method.Move{Kind: method.Wait, Open: t.Open, Style: style}
+	usual, ok := UsualWait[style]
+	if !ok {
+		out.Wrong.Add(r.at+"/wait/style", "choice.unknown", "choices", Styles)
+		return out
+	}
+	var err error
+	if out.Value.Lasts, err = quantity.ParseDuration(or(t.For, usual)); !out.Wrong.Take(r.at+"/wait/for", err) && out.Value.Lasts > 10*24*time.Hour {
+		out.Wrong.Add(r.at+"/wait/for", "wait.too-long")
+	}
+	return out
+}
+
+// fire reads everything from the counter to the plate.
+func (r reader) fire(f Fire, c cut.Cut, said Answers) []Part[method.Move] {
+	at := r.at + "/fire"
+	duration := func(errs *field.Errors, pointer, text, usual string, most time.Duration) time.Duration {
+		d, err := quantity.ParseDuration(or(text, usual))
+		if !errs.Take(pointer, err) && d > most {
+			errs.Add(pointer, "duration.most", "most", most)
+		}
+		return d
+	}
+	temperature := func(errs *field.Errors, pointer, text string, usual, low, high quantity.Celsius) quantity.Celsius {
+		if text == "" {
+			return usual
+		}
+		t, err := quantity.ParseTemperature(text)
+		if !errs.Take(pointer, err) && (t < low || t > high) {
+			errs.Add(pointer, "temperature.range", "low", low, "high", high)
+		}
+		return t
+	}
+	temper := Part[method.Move]{Value: method.Move{Kind: method.Temper, When: method.When{Before: method.On}}}
+	temper.Value.Lasts = duration(&temper.Wrong, at+"/temper", f.Temper, "0 min", 24*time.Hour)
+	temper.Value.When.By = temper.Value.Lasts
+
+	on := Part[method.Move]{Value: method.Move{Kind: method.On, Pit: f.On}}
+	on.Value.Set = temperature(&on.Wrong, at+"/pit", f.Pit, quantity.Celsius(c.PitC), 80, 350)
+	if f.On < 0 || f.On >= r.pits {
+		on.Wrong.Add(at+"/on", "pit.unknown")
+		on.Value.Pit = 0
+	}
+	if strings.TrimSpace(f.Time) != "" {
+		on.Value.Timed = duration(&on.Wrong, at+"/time", f.Time, "", 48*time.Hour)
+	}
+
+	off := Part[method.Move]{Value: method.Move{Kind: method.Off}}
+	off.Value.When.Core = temperature(&off.Wrong, at+"/done", f.Done, quantity.Celsius(c.DoneC()), 40, 105)
+
+	rest := Part[method.Move]{Value: method.Move{Kind: method.Rest, With: said.Chose("rest")}}
+	rest.Value.Lasts = duration(&rest.Wrong, at+"/rest", f.Rest, quantity.Number(c.RestMin)+" min", 24*time.Hour)
+
+	out := []Part[method.Move]{temper, on}
+	if every := looks[said.Chose("spritz")]; every > 0 {
+		out = append(out, Part[method.Move]{Value: method.Move{Kind: method.Spritz, Again: method.Again{Every: every, Until: method.Off}}})
+	}
+	if wrap := said.Chose("wrap"); wrap != "none" && wrap != "" {
+		core, _ := strconv.ParseFloat(said.Chose("wrap-at"), 64)
+		out = append(out, Part[method.Move]{Value: method.Move{Kind: method.Wrap, When: method.When{Core: quantity.Celsius(core)}, With: wrap}})
+	}
+	return append(out, off, rest, Part[method.Move]{Value: method.Move{Kind: method.Slice, With: said.Chose("slice")}})
+}
+
+// looks is the time between spritzes by the answer.
+var looks = map[string]time.Duration{"30": 30 * time.Minute, "45": 45 * time.Minute, "60": time.Hour}
+
+// Answers are the decisions of the stages of a piece of a cut.
+type Answers struct {
+	typed map[string]string
+	cut   cut.Cut
+}
+
+// Chose is the answer to a decision, or the usual one; empty for one that the cut
+// does not have.
+func (a Answers) Chose(key string) string {
+	i := slices.IndexFunc(Decisions, func(d Decision) bool { return d.Key == key })
+	if i < 0 || a.cut.ID == "" {
+		return ""
+	}
+	return or(a.typed[key], Decisions[i].Usual(a.cut))
+}
+
+// With returns the answers with one of them changed.
+func (a Answers) With(key, value string) Answers {
+	typed := maps.Clone(a.typed)
+	if typed == nil {
+		typed = map[string]string{}
+	}
+	typed[key] = value
+	return Answers{typed, a.cut}
+}
+
+// Offered are the decisions that this cut has, with these answers.
+func (a Answers) Offered() []Decision {
+	return slices.DeleteFunc(slices.Clone(Decisions), func(d Decision) bool {
+		return !d.applies(a.cut) || d.Key == "wrap-at" && a.Chose("wrap") == "none"
+	})
+}
+
+// Burn is what decides how long a piece with these answers is on the fire.
+func (a Answers) Burn(m Meat, set quantity.Celsius, pit plan.PitKind) plan.Burn {
+	return plan.Burn{Cut: m.Cut, Thickness: m.Geometry.Thickness, PitC: set, Wrap: a.Chose("wrap"), Looks: int(looks[a.Chose("spritz")].Minutes()), Pit: pit}
+}
+
+func (r reader) answers(p Piece, c cut.Cut) (out Part[Answers]) {
+	out.Value = Answers{p.Choices, c}
+	at := r.at + "/choices"
+	if len(p.Choices) > 2*len(Decisions) {
+		out.Wrong.Add(at, "list.too-long", "most", len(Decisions))
+		return out
+	}
+	for _, key := range slices.Sorted(maps.Keys(p.Choices)) {
+		value := p.Choices[key]
+		i := slices.IndexFunc(Decisions, func(d Decision) bool { return d.Key == key })
+		switch {
+		case i < 0:
+			out.Wrong.Add(at+"/"+field.Key(key), "decision.unknown")
+		case value != "" && !slices.Contains(Decisions[i].Values, value):
+			out.Wrong.Add(at+"/"+field.Key(key), "choice.unknown", "choices", Decisions[i].Values)
+		}
+	}
+	return out
+}

@@ -1,0 +1,193 @@
+package cook
+
+import (
+	"slices"
+	"time"
+
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/dose"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/method"
+	"verjuice/internal/core/plan"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/salt"
+)
+
+// Part is something typed, understood, or what is wrong with it. Value counts only
+// when Wrong is empty.
+type Part[T any] struct {
+	Value T
+	Wrong field.Errors
+}
+
+// OK reports whether Value counts.
+func (p Part[T]) OK() bool { return len(p.Wrong) == 0 }
+
+// Order is a cook's page understood. Nothing in it is changed once Parse has
+// returned it.
+type Order struct {
+	Cook    Cook // as typed, with a key for each piece
+	Name    Part[string]
+	Serving Part[Serving]
+	People  Part[People]
+	Base    Part[Base]
+	Setting Part[Setting]
+	Wishes  Part[[]plan.Mark]
+	Extra   field.Errors // more pieces than a page takes, or two with one key
+	Lines   []Line
+}
+
+// Serving is when food is on the table. The time is zero when none is given.
+type Serving struct {
+	At   time.Time
+	Zone *time.Location
+}
+
+// People are who eats.
+type People struct {
+	Guests, Children, Leftovers int
+	Needed                      float64 // portions, leftovers among them
+}
+
+// Base is what all pieces share.
+type Base struct {
+	Portion quantity.Mass // cooked meat for one
+	Fridge  quantity.Celsius
+	Room    quantity.Celsius
+}
+
+// Setting is what a plan is laid around.
+type Setting struct {
+	Quiet plan.Quiet
+	Hands int
+	Pits  []plan.Pit
+}
+
+// Line is a piece of the page understood: the meat, how it is salted, and the moves
+// that are made on it.
+type Line struct {
+	Key     string
+	Typed   Piece
+	Meat    Part[Meat]
+	Salting Part[Salting]
+	Answers Part[Answers]
+	Notes   Part[Notes]
+	Moves   []Part[method.Move]
+}
+
+// Meat is what is known of a piece before anything goes on it.
+type Meat struct {
+	Cut      cut.Cut
+	Count    int
+	Bought   quantity.Mass // of each; zero when not given
+	Green    quantity.Range[quantity.Mass]
+	Weighed  bool // Green was weighed after trimming
+	Geometry cut.Geometry
+	OneBare  bool // one broad face takes no coat
+}
+
+// Salting is how salty a piece is to be, and what gives way to that.
+type Salting struct {
+	ByTarget bool
+	UsualBy  bool // the same when nothing is chosen
+	Target   quantity.Percent
+	Band     salt.Band
+	Free     dose.ID
+	Formula  formula.Formula
+	FromID   string // of the formula that the rub still is; empty when it was changed
+}
+
+// Solved reports whether the source of that id is worked out for the target.
+func (s Salting) Solved(id dose.ID) bool { return s.ByTarget && s.Free == id }
+
+// Notes are what a cook wants to remember of a piece.
+type Notes struct {
+	Grain  string
+	Marked bool // the grain is marked
+}
+
+// Salt is the ledger's view of one piece.
+func (m Meat) Salt() salt.Piece {
+	return salt.Piece{Green: m.Green.Mid, BoneShare: m.Cut.BoneShare(), Yield: quantity.Times(m.Cut.CookYield, 0.01)}
+}
+
+// Area is the surface that takes a coat, of one piece, m².
+func (m Meat) Area() float64 { return m.Geometry.Seasoned(m.OneBare) }
+
+// Volume is the room that one piece takes in a pot.
+func (m Meat) Volume() quantity.Volume {
+	return quantity.Volume(float64(m.Green.Mid) / m.Cut.Density())
+}
+
+// Target is m as sources see it, in that fridge.
+func (m Meat) Target(fridge quantity.Celsius) dose.Target {
+	return dose.Target{
+		Meat: m.Salt(), Count: m.Count, Area: m.Area(), Volume: m.Volume(), Length: m.Geometry.Length, Width: m.Geometry.Width,
+		Path: m.Geometry.Path(m.Cut.Sealed == "skin"), Density: m.Cut.Density(), Fridge: fridge,
+	}
+}
+
+// Sound are the moves without a mistake.
+func (l Line) Sound() []method.Move {
+	out := []method.Move{}
+	for _, m := range l.Moves {
+		if m.OK() {
+			out = append(out, m.Value)
+		}
+	}
+	return out
+}
+
+// Good reports whether no move of these kinds has a mistake.
+func (l Line) Good(kinds ...method.Kind) bool {
+	return !slices.ContainsFunc(l.Moves, func(m Part[method.Move]) bool { return !m.OK() && slices.Contains(kinds, m.Value.Kind) })
+}
+
+// GoodDoses reports whether no move that brings something has a mistake.
+func (l Line) GoodDoses() bool {
+	return l.Good(method.Brine, method.Inject, method.Season, method.Spritz, method.Wrap, method.Glaze, method.Finish)
+}
+
+// GoodRub reports whether the rub has no mistake.
+func (l Line) GoodRub() bool {
+	return slices.ContainsFunc(l.Moves, func(m Part[method.Move]) bool {
+		_, rub := m.Value.Dose.(dose.Rub)
+		return rub && m.OK()
+	})
+}
+
+// Wrong are all mistakes of the page, in the order of the page.
+func (o Order) Wrong() field.Errors {
+	out := field.Errors{}
+	for _, one := range []field.Errors{o.Name.Wrong, o.People.Wrong, o.Base.Wrong, o.Serving.Wrong, o.Setting.Wrong, o.Wishes.Wrong, o.Extra} {
+		out = append(out, one...)
+	}
+	for _, l := range o.Lines {
+		out = append(out, l.Wrong()...)
+	}
+	return out
+}
+
+// Wrong are all mistakes of the piece.
+func (l Line) Wrong() field.Errors {
+	out := slices.Concat(l.Meat.Wrong, l.Salting.Wrong, l.Answers.Wrong, l.Notes.Wrong)
+	for _, m := range l.Moves {
+		out = append(out, m.Wrong...)
+	}
+	return out
+}
+
+// Due are the mistakes of the serving time at now: that it has passed, or is more
+// than two years away. Keeping the time that is already on record is none.
+func (o Order) Due(now time.Time, recorded string) field.Errors {
+	var errs field.Errors
+	if serve := o.Serving.Value.At; o.Serving.OK() && !serve.IsZero() && !now.IsZero() && o.Cook.ServeAt != recorded {
+		if serve.Before(now) {
+			errs.Add("/serve_at", "serving.past", "at", serve, "now", now)
+		} else if serve.After(now.AddDate(2, 0, 0)) {
+			errs.Add("/serve_at", "serving.far")
+		}
+	}
+	return errs
+}

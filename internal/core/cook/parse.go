@@ -1,0 +1,306 @@
+package cook
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+	_ "time/tzdata" // zones on machines without a zone database
+
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/plan"
+	"verjuice/internal/core/quantity"
+)
+
+// Parse reads c, with what the kitchen has of its own. It never fails: every part of
+// the Order carries its own mistakes. c is not changed.
+func Parse(c Cook, k kitchen.Kitchen) Order {
+	c = Keyed(c)
+	o := Order{
+		Cook: c, Name: parseName(c), Serving: parseServing(c), People: parsePeople(c), Base: parseBase(c), Setting: parseSetting(c),
+	}
+	o.Wishes = parseWishes(c, o.Serving.Value.Zone)
+	if len(c.Pieces) > MaxPieces {
+		o.Extra.Add("/pieces", "list.too-long", "most", MaxPieces)
+		return o
+	}
+	keys := map[string]bool{}
+	for i, p := range c.Pieces {
+		at := "/pieces/" + strconv.Itoa(i)
+		if keys[p.Key] {
+			o.Extra.Add(at+"/key", "piece.same-key")
+		}
+		keys[p.Key] = true
+		o.Lines = append(o.Lines, reader{kitchen: k, spoons: c.Spoons, base: o.Base, pits: max(1, len(c.Pits)), at: at}.line(p))
+	}
+	return o
+}
+
+// or returns the typed text, or the usual one when nothing was typed.
+func or(typed, usual string) string {
+	if strings.TrimSpace(typed) == "" {
+		return usual
+	}
+	return typed
+}
+
+func parseName(c Cook) (out Part[string]) {
+	out.Value = strings.TrimSpace(c.Name)
+	if out.Value == "" {
+		out.Wrong.Add("/name", "cook.name")
+	} else if len(c.Name) > maxText {
+		out.Wrong.Add("/name", "text.too-long", "most", maxText)
+	}
+	return out
+}
+
+func parseServing(c Cook) (out Part[Serving]) {
+	zone, err := time.LoadLocation(c.Zone)
+	if err != nil || c.Zone == "Local" {
+		out.Value.Zone = time.UTC
+		out.Wrong.Add("/zone", "cook.zone", "typed", clip(c.Zone))
+		return out
+	}
+	out.Value.Zone = zone
+	if c.ServeAt == "" {
+		return out
+	}
+	if out.Value.At, err = time.ParseInLocation(TimeLayout, c.ServeAt, zone); err != nil {
+		out.Value.At = time.Time{}
+		out.Wrong.Add("/serve_at", "time.unreadable")
+	}
+	return out
+}
+
+// appetites are portions eaten for each one counted.
+var appetites = map[string]float64{"light": 0.8, "usual": 1, "hearty": 1.25}
+
+// childPortion is what a child eats of a portion. Field judgement.
+const childPortion = 0.5
+
+func parsePeople(c Cook) (out Part[People]) {
+	for _, n := range []struct {
+		pointer string
+		value   int
+	}{{"/guests", c.Guests}, {"/children", c.Children}, {"/leftovers", c.Leftovers}} {
+		if n.value < 0 || n.value > maxGuests {
+			out.Wrong.Add(n.pointer, "number.range", "low", 0, "high", maxGuests)
+		}
+	}
+	a, ok := appetites[or(c.Appetite, "usual")]
+	if !ok {
+		out.Wrong.Add("/appetite", "choice.unknown", "choices", Appetites)
+	}
+	out.Value = People{c.Guests, c.Children, c.Leftovers, (float64(c.Guests)+childPortion*float64(c.Children))*a + float64(c.Leftovers)}
+	return out
+}
+
+func parseBase(c Cook) (out Part[Base]) {
+	var err error
+	b := &out.Value
+	if b.Portion, err = quantity.ParseMass(or(c.Portion, UsualPortion)); !out.Wrong.Take("/portion", err) && (b.Portion < 0.02 || b.Portion > 2) {
+		out.Wrong.Add("/portion", "mass.range", "low", quantity.Mass(0.02), "high", quantity.Mass(2))
+	}
+	temperature := func(pointer, typed, usual string, low, high quantity.Celsius) quantity.Celsius {
+		t, err := quantity.ParseTemperature(or(typed, usual))
+		if !out.Wrong.Take(pointer, err) && (t < low || t > high) {
+			out.Wrong.Add(pointer, "temperature.range", "low", low, "high", high)
+		}
+		return t
+	}
+	b.Fridge = temperature("/fridge", c.Fridge, UsualFridge, -2, 15)
+	b.Room = temperature("/room", c.Room, UsualRoom, -30, 50)
+	return out
+}
+
+func parseSetting(c Cook) (out Part[Setting]) {
+	var err error
+	s := &out.Value
+	s.Quiet, err = plan.ParseQuiet(or(c.Quiet, UsualQuiet))
+	out.Wrong.Take("/quiet", err)
+	if s.Hands = max(1, c.Hands); c.Hands < 0 || c.Hands > maxHands {
+		out.Wrong.Add("/hands", "number.range", "low", 1, "high", maxHands)
+	}
+	if c.Plan != "" && !slices.Contains(plan.Kinds, plan.Kind(c.Plan)) {
+		out.Wrong.Add("/plan", "choice.unknown", "choices", []string{"same-day", "overnight", "ahead"})
+	}
+	if len(c.Pits) > MaxPits {
+		out.Wrong.Add("/pits", "list.too-long", "most", MaxPits)
+		return out
+	}
+	for i, t := range c.Pits {
+		at := "/pits/" + strconv.Itoa(i)
+		kind, ok := plan.FindPit(t.Kind)
+		if !ok {
+			out.Wrong.Add(at+"/kind", "pit.kind")
+		}
+		if len(t.Name) > maxText {
+			out.Wrong.Add(at+"/name", "text.too-long", "most", maxText)
+		}
+		p := plan.Pit{PitKind: kind, Name: or(t.Name, kind.Name), Room: kind.RoomDM2}
+		if strings.TrimSpace(t.Room) != "" {
+			p.Room, err = quantity.ParseParts(strings.TrimSuffix(strings.TrimSpace(t.Room), "dm²"))
+			if !out.Wrong.Take(at+"/room", err) && (p.Room < 2 || p.Room > 1000) {
+				out.Wrong.Add(at+"/room", "pit.room")
+			}
+		}
+		s.Pits = append(s.Pits, p)
+	}
+	if len(s.Pits) == 0 {
+		s.Pits = []plan.Pit{plan.UnknownPit()}
+	}
+	return out
+}
+
+func parseWishes(c Cook, zone *time.Location) (out Part[[]plan.Mark]) {
+	if len(c.Wishes) > maxWishes {
+		out.Wrong.Add("/wishes", "list.too-long", "most", maxWishes)
+		return out
+	}
+	for i, w := range c.Wishes {
+		at := "/wishes/" + strconv.Itoa(i)
+		if !slices.Contains(plan.Fixable, w.Stage) {
+			out.Wrong.Add(at+"/stage", "choice.unknown", "choices", plan.Fixable)
+		}
+		when, err := time.ParseInLocation(TimeLayout, w.At, zone)
+		if err != nil {
+			out.Wrong.Add(at+"/at", "time.unreadable")
+		}
+		out.Value = append(out.Value, plan.Mark{Key: w.Piece, Stage: w.Stage, At: when})
+	}
+	return out
+}
+
+// reader reads the lines of a page.
+type reader struct {
+	kitchen kitchen.Kitchen
+	spoons  quantity.SpoonSet
+	base    Part[Base]
+	pits    int
+	at      string // pointer of the line
+}
+
+// clip shortens what was typed for a message.
+func clip(s string) string {
+	if r := []rune(s); len(r) > 40 {
+		return string(r[:40])
+	}
+	return s
+}
+
+func (r reader) line(p Piece) Line {
+	l := Line{Key: p.Key, Typed: p, Meat: r.meat(p), Notes: r.notes(p)}
+	l.Salting = r.salting(p)
+	known := l.Meat.Value.Cut.ID != ""
+	if known {
+		l.Answers = r.answers(p, l.Meat.Value.Cut)
+		l.Moves = r.moves(p, l)
+	}
+	return l
+}
+
+func (r reader) notes(p Piece) (out Part[Notes]) {
+	for pointer, long := range map[string]bool{"/label": len(p.Label) > maxText, "/key": len(p.Key) > maxKey, "/trim_note": len(p.TrimNote) > maxNote} {
+		if long {
+			out.Wrong.Add(r.at+pointer, "text.too-long", "most", map[string]int{"/label": maxText, "/key": maxKey, "/trim_note": maxNote}[pointer])
+		}
+	}
+	if out.Value.Grain = p.Grain; p.Grain != "" {
+		out.Value.Marked = true
+		v, err := quantity.ParseParts(strings.TrimSuffix(strings.TrimSpace(p.Grain), "°"))
+		if !out.Wrong.Take(r.at+"/grain", err) && v >= 180 {
+			out.Wrong.Add(r.at+"/grain", "piece.grain")
+		}
+	}
+	slices.SortFunc(out.Wrong, func(a, b field.Error) int { return strings.Compare(a.Pointer, b.Pointer) })
+	return out
+}
+
+func (r reader) meat(p Piece) (out Part[Meat]) {
+	m, errs := &out.Value, &out.Wrong
+	m.Count = max(1, p.Count)
+	if p.Count < 0 || p.Count > maxCount {
+		errs.Add(r.at+"/count", "number.range", "low", 1, "high", maxCount)
+	}
+	c, known := cut.Find(p.Cut)
+	if !known {
+		errs.Add(r.at+"/cut", "cut.unknown")
+		return out
+	}
+	m.Cut = c
+	r.weights(p, m, errs)
+	if m.Green.Mid == 0 {
+		return out
+	}
+	var thickness quantity.Length
+	if strings.TrimSpace(p.Thickness) != "" {
+		var err error
+		if thickness, err = quantity.ParseLength(p.Thickness); errs.Take(r.at+"/thickness", err) {
+			return out
+		}
+	}
+	var err error
+	m.Geometry, err = cut.New(c, m.Green.Mid, thickness)
+	errs.Take(r.at+"/thickness", err)
+	switch p.Faces {
+	case "":
+		m.OneBare = c.Sealed != ""
+	case "all", "one":
+		m.OneBare = p.Faces == "one"
+	default:
+		errs.Add(r.at+"/faces", "choice.unknown", "choices", []string{"all", "one"})
+	}
+	return out
+}
+
+// weights reads the weights of one piece, and what trimming leaves of it.
+func (r reader) weights(p Piece, m *Meat, errs *field.Errors) {
+	c := m.Cut
+	each := func(pointer, text string) quantity.Mass {
+		if strings.TrimSpace(text) == "" {
+			return 0
+		}
+		v, err := quantity.ParseMass(text)
+		if errs.Take(pointer, err) {
+			return 0
+		}
+		if p.Together {
+			v /= quantity.Mass(m.Count)
+		}
+		if v.KG() < c.LowKG*0.5 || v.KG() > c.HighKG*1.6 {
+			errs.Add(pointer, "meat.weight", "noun", c.Noun, "low", quantity.Mass(c.LowKG), "high", quantity.Mass(c.HighKG))
+			return 0
+		}
+		return v
+	}
+	before := len(*errs)
+	m.Bought = each(r.at+"/bought", p.Bought)
+	trimmed := each(r.at+"/trimmed", p.Trimmed)
+	loss := c.TrimLoss
+	mid := loss.Mid
+	switch p.TrimStyle {
+	case "", "usual":
+	case "light":
+		mid = loss.Low
+	case "close":
+		mid = loss.High
+	default:
+		errs.Add(r.at+"/trim_style", "choice.unknown", "choices", TrimStyles)
+	}
+	switch {
+	case len(*errs) > before:
+	case m.Bought == 0 && trimmed == 0:
+		errs.Add(r.at+"/bought", "meat.weight-needed")
+	case trimmed > 0 && m.Bought > 0 && trimmed > m.Bought:
+		errs.Add(r.at+"/trimmed", "meat.gained")
+	case trimmed > 0:
+		m.Green, m.Weighed = quantity.Exactly(trimmed), true
+	default:
+		// A style is held to within a third of the range of all styles.
+		slack := (loss.High - loss.Low) / 3
+		keep := func(percent float64) quantity.Mass { return m.Bought * quantity.Mass(1-max(0, percent)/100) }
+		m.Green = quantity.Range[quantity.Mass]{Low: keep(mid + slack), Mid: keep(mid), High: keep(mid - slack)}
+	}
+}

@@ -1,0 +1,230 @@
+// Package cooking is the one way through the core: from a page understood, the facts,
+// the kitchen and the clock to every number of a cook.
+//
+//	order := cook.Parse(c, k)
+//	result := cooking.Work(order, facts, k, cooking.Clock{Now: now})
+//	result.Pieces[0].Ledger.Percent.Mid   // % salt of the raw boneless meat
+//
+// It goes through once, in phases: how long each piece is on the fire, the plan, the
+// doses in the time that the plan gives them, the salt in time, the findings. Nothing
+// earlier is changed by anything later, and the same input gives the same result,
+// whatever the order of the pieces.
+package cooking
+
+import (
+	"cmp"
+	"slices"
+	"strings"
+	"sync"
+	"time"
+
+	"verjuice/internal/core/caution"
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/dose"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/plan"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/shop"
+	"verjuice/internal/core/trace"
+)
+
+// Clock is when a cook is worked out.
+type Clock struct {
+	Now      time.Time       // the zero time switches off what depends on it
+	Recorded string          // serving time on record, as typed: keeping it is no mistake even when it has passed
+	Forecast plan.Forecaster // how long a piece is on the fire; nil is by experience
+	Parts    Parts           // of a piece that are worked out; zero is all
+}
+
+// Parts are parts of a piece that take long to work out, and may be left out when
+// only the others are asked for.
+type Parts uint
+
+// The parts.
+const (
+	Seasons Parts = 1 << iota // the rub, weighed out
+	Depths                    // the dry brine, and the ledger and cautions that look at it
+	Baths
+	Needles
+)
+
+func (p Parts) has(one Parts) bool { return p == 0 || p&one != 0 }
+
+// One works out a single piece, without a serving time. Mistakes come back with
+// pointers below the piece.
+func One(p cook.Piece, base cook.Cook, k kitchen.Kitchen, parts Parts) (Piece, field.Errors) {
+	base.Name, base.ServeAt, base.Pieces, base.Wishes, base.Pits = "one piece", "", []cook.Piece{p}, nil, nil
+	r := Work(cook.Parse(base, k), nil, k, Clock{Parts: parts})
+	var wrong field.Errors
+	for _, e := range r.Mistakes {
+		e.Pointer = strings.TrimPrefix(e.Pointer, "/pieces/0")
+		wrong = append(wrong, e)
+	}
+	return r.Pieces[0], wrong
+}
+
+// forecast is how long a piece is on the fire.
+func (c Clock) forecast(b plan.Burn) plan.Span {
+	if c.Forecast != nil {
+		return c.Forecast.Fire(b)
+	}
+	return plan.Experience{}.Fire(b)
+}
+
+// Result is every number of a cook. A figure that depends on a mistake is absent.
+type Result struct {
+	Order    cook.Order
+	Facts    facts.Facts
+	Now      time.Time
+	Mistakes field.Errors
+	Servings trace.Figure // portions of all pieces
+	Needed   trace.Figure // portions needed
+	Enough   Enough
+	Pieces   []Piece
+	Buy      []shop.Line
+	Cost     *shop.Cost // of all pieces; nil without prices
+	Plan     *Plan      // nil without a serving time or a sound piece
+}
+
+// Enough says whether the portions feed the guests.
+type Enough struct {
+	Verdict string // enough, short, over; empty without guests or meat
+	Needed  float64
+	Differs float64 // portions too few or too many
+}
+
+// Piece is every number of one line of the page.
+type Piece struct {
+	Line     cook.Line
+	Ready    bool // nothing in it is a mistake
+	Meat     *Meat
+	Bath     *Bath
+	Needle   *Needle
+	Season   *Season
+	Ledger   *Ledger
+	Depth    *Depth
+	Clock    *PieceClock
+	Decided  []Decided
+	Findings []caution.Finding
+	Using    []dose.Use // what has to be on hand
+}
+
+// Work works out o. It does not fail: what is wrong stands in Mistakes.
+func Work(o cook.Order, f facts.Facts, k kitchen.Kitchen, at Clock) Result {
+	out := Result{Order: o, Facts: f, Now: at.Now, Mistakes: append(o.Wrong(), o.Due(at.Now, at.Recorded)...), Pieces: make([]Piece, len(o.Lines))}
+	if len(o.Extra) > 0 && len(o.Lines) == 0 {
+		out.Pieces = []Piece{}
+	}
+	subjects := make([]*subject, len(o.Lines))
+	for i, l := range o.Lines {
+		subjects[i] = newSubject(o, l, at)
+	}
+	laid := lay(o, f, at, subjects)
+	timed := make([]*subject, len(subjects))
+	for i, s := range subjects {
+		timed[i] = s.in(laid)
+	}
+	// Pieces do not depend on one another but for the plan, and their diffusion is
+	// most of the work.
+	wrong := make([]field.Errors, len(o.Lines))
+	each(len(o.Lines), func(i int) { out.Pieces[i], wrong[i] = timed[i].work(o.Lines[i], f, i) })
+	for _, w := range wrong {
+		out.Mistakes = append(out.Mistakes, w...)
+	}
+	out.total(o)
+	out.Plan = laid.plan
+	out.buy(o, k)
+	return out
+}
+
+// each runs do for 0 to n-1 side by side.
+func each(n int, do func(i int)) {
+	var all sync.WaitGroup
+	for i := range n {
+		all.Go(func() { do(i) })
+	}
+	all.Wait()
+}
+
+// byKey are the numbers of the pieces in the order of their keys, in which sums are
+// made: so the order on the page plays no part.
+func (r Result) byKey() []int {
+	out := make([]int, len(r.Pieces))
+	for i := range out {
+		out[i] = i
+	}
+	slices.SortFunc(out, func(i, j int) int { return cmp.Compare(r.Pieces[i].Line.Key, r.Pieces[j].Line.Key) })
+	return out
+}
+
+// total adds the portions up, and holds them against what is needed.
+func (r *Result) total(o cook.Order) {
+	servings := 0.0
+	inputs := map[int]trace.Input{}
+	for _, i := range r.byKey() {
+		if m := r.Pieces[i].Meat; m != nil {
+			servings += m.Servings.Mid
+			inputs[i] = trace.Input{ID: "piece:" + r.Pieces[i].Line.Key, Value: trace.Number{Value: m.Servings.Mid}}
+		}
+	}
+	r.Servings = trace.New("servings", quantity.Within(servings, 0.1))
+	for i := range r.Pieces {
+		if in, ok := inputs[i]; ok {
+			r.Servings.Inputs = append(r.Servings.Inputs, in)
+		}
+	}
+	p := o.People.Value
+	r.Needed = trace.Exact("portions_needed", p.Needed, "adults", trace.Number{Value: float64(p.Guests)}, "children", trace.Number{Value: float64(p.Children)},
+		"appetite", or(o.Cook.Appetite, "usual"), "leftovers", trace.Number{Value: float64(p.Leftovers)})
+	switch need := p.Needed; {
+	case need <= 0 || servings == 0:
+	case servings < 0.95*need:
+		r.Enough = Enough{"short", need, need - servings}
+	case servings > 1.25*need:
+		r.Enough = Enough{"over", need, servings - need}
+	default:
+		r.Enough = Enough{"enough", need, 0}
+	}
+}
+
+// buy says what to buy of each piece, and what it costs.
+func (r *Result) buy(o cook.Order, k kitchen.Kitchen) {
+	pieces := make([]shop.Piece, len(r.Pieces))
+	for i, p := range r.Pieces {
+		pieces[i] = shop.Piece{Key: p.Line.Key}
+		if p.Season != nil {
+			p.Season.Cost = shop.CostOf(p.Season.Mix, p.Season.Mixed, k)
+		}
+		if p.Meat == nil {
+			continue
+		}
+		pieces[i] = shop.Piece{
+			Key: p.Line.Key, Meat: p.Line.Meat.Value, Sound: true, Together: p.Line.Typed.Together, Frozen: p.Line.Answers.Value.Chose("state") == "frozen",
+			Portion: o.Base.Value.Portion, Portions: p.Meat.Servings.Mid, Uses: p.Using,
+		}
+	}
+	r.Buy = shop.ToBuy(pieces, o.People.Value.Needed, k)
+	r.Cost = shop.Sum(r.Buy)
+}
+
+// Shop lists what the cook needs, less what is in stock and in jars.
+func (r Result) Shop(k kitchen.Kitchen) shop.List {
+	pieces := []shop.Piece{}
+	for _, p := range r.Pieces {
+		if p.Meat != nil {
+			pieces = append(pieces, shop.Piece{
+				Key: p.Line.Key, Meat: p.Line.Meat.Value, Sound: true, Frozen: p.Line.Answers.Value.Chose("state") == "frozen", Uses: p.Using,
+			})
+		}
+	}
+	return shop.Shopping(pieces, k)
+}
+
+func or(typed, usual string) string {
+	if typed == "" {
+		return usual
+	}
+	return typed
+}

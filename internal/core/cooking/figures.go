@@ -1,0 +1,380 @@
+package cooking
+
+import (
+	"slices"
+	"time"
+
+	"verjuice/internal/core/caution"
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/dose"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/method"
+	"verjuice/internal/core/plan"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/salt"
+	"verjuice/internal/core/shop"
+	"verjuice/internal/core/trace"
+)
+
+// ReferenceCut is the piece that cooks have in mind when they judge a coat.
+const ReferenceCut = "pork-shoulder-bone-in"
+
+// Meat is what is known of a piece before anything goes on it.
+type Meat struct {
+	Green     trace.Figure // kg, of one after trimming
+	AllGreen  trace.Figure // kg, of all
+	Thickness trace.Figure // m
+	Surface   trace.Figure // m², of one, that takes a coat
+	PerKG     trace.Figure // m² per kg of boneless meat
+	Served    trace.Figure // kg of cooked meat, of all
+	Servings  trace.Figure // portions
+	Ratio     float64      // how hard a coat salts it beside the reference cut
+}
+
+// meatFigures are the figures of the meat.
+func (s *subject) meatFigures() *Meat {
+	m := s.meat
+	n := quantity.Mass(m.Count)
+	one := m.Salt()
+	perKG := m.Area() / one.Edible().KG()
+	spread, thick, thickRule := 0.15, 0.2, "meat.thickness-estimated"
+	if m.Geometry.Measured {
+		spread, thick, thickRule = 0.08, 0, "meat.thickness-measured"
+	}
+	weightRule := "meat.trimmed-weighed"
+	if !m.Weighed {
+		weightRule = "meat.trimmed-estimated"
+	}
+	weight := func(rule string, n quantity.Mass) trace.Figure {
+		all := quantity.Times(m.Green, n)
+		var bought any = "not-given"
+		if m.Bought > 0 {
+			bought = m.Bought
+		}
+		return trace.New(rule, floats(all), "as_bought", bought, "trim_style", or(s.line.Typed.TrimStyle, "usual"), "usual_trim", PercentSpan(m.Cut.TrimLoss))
+	}
+	served := one.Served() * n
+	range_ := quantity.Range[float64]{Low: served.KG() * one.Yield.Low / one.Yield.Mid, Mid: served.KG(), High: served.KG() * one.Yield.High / one.Yield.Mid}
+	yields := []any{
+		"trimmed_weight", m.Green.Mid * n, "bone", trace.Number{Value: m.Cut.BonePercent, Unit: "%"},
+		"cook_yield", PercentSpan(m.Cut.CookYield), "portion", s.base.Portion,
+	}
+	bare := "no"
+	if m.OneBare {
+		bare = "yes"
+	}
+	return &Meat{
+		Green: weight(weightRule, 1), AllGreen: weight(weightRule, n),
+		Thickness: trace.New(thickRule, quantity.Within(float64(m.Geometry.Thickness), thick), "trimmed_weight", m.Green.Mid, "proportions", Proportions{m.Cut.Length, m.Cut.Width}),
+		Surface:   trace.New("meat.surface", quantity.Within(m.Area(), spread), "size", SizeOf(m.Geometry), "rounding", trace.Number{Value: m.Geometry.Rounding, Decimals: 2}, "one_bare", bare),
+		PerKG:     trace.New("meat.per-kilo", quantity.Within(perKG, spread), "surface", Area(m.Area()), "boneless", one.Edible()),
+		Served:    trace.New("meat.served", range_, yields...),
+		Servings:  trace.New("meat.servings", quantity.Times(range_, 1/s.base.Portion.KG()), yields...),
+		Ratio:     perKG / referencePerKG(),
+	}
+}
+
+// Area is an area in m², told in dm².
+type Area float64
+
+// PercentSpan is a share in percent with its range.
+type PercentSpan quantity.Range[float64]
+
+// Size is length × width × thickness.
+type Size struct{ Length, Width, Thickness quantity.Length }
+
+// SizeOf is the size of g.
+func SizeOf(g cut.Geometry) Size { return Size{g.Length, g.Width, g.Thickness} }
+
+// Proportions are length : width : 1.
+type Proportions struct{ Length, Width float64 }
+
+func floats[T ~float64](r quantity.Range[T]) quantity.Range[float64] {
+	low, high := float64(r.Low), float64(r.High)
+	return quantity.Range[float64]{Low: min(low, high), Mid: float64(r.Mid), High: max(low, high)}
+}
+
+// referencePerKG is the coated surface of the reference cut per kg of its boneless
+// meat, m².
+func referencePerKG() float64 {
+	ref, _ := cut.Find(ReferenceCut)
+	g, err := cut.New(ref, quantity.Mass(ref.TypicalKG), 0)
+	if err != nil {
+		panic("cooking: " + err.Error()) // the cut ships with the program
+	}
+	return g.Surface() / (ref.TypicalKG * (1 - ref.BoneShare()))
+}
+
+// Decided is a decision of the piece, with what each answer does to its numbers.
+type Decided struct {
+	cook.Decision
+	Value   string
+	Usual   string
+	Effects []any // of each answer: a thawing, time on the fire or hold; nil when it has none to tell
+}
+
+// decided are the decisions of the piece.
+func (s *subject) decided() []Decided {
+	a := s.line.Answers.Value
+	out := []Decided{}
+	for _, d := range a.Offered() {
+		one := Decided{Decision: d, Value: a.Chose(d.Key), Usual: d.Usual(s.meat.Cut)}
+		for _, v := range d.Values {
+			one.Effects = append(one.Effects, s.effect(d.Key, v))
+		}
+		out = append(out, one)
+	}
+	return out
+}
+
+// Thaws, Burns and Holds are what an answer does to the clock.
+type (
+	Thaws time.Duration
+	Burns time.Duration
+	Holds time.Duration
+)
+
+func (s *subject) effect(key, value string) any {
+	switch {
+	case key == "state" && value == "frozen":
+		return Thaws(cut.Thawing(s.meat.Green.Mid))
+	case (key == "spritz" || key == "wrap") && !s.timed():
+		return Burns(s.burning(s.line.Answers.Value.With(key, value)).Mid)
+	case key == "rest":
+		return Holds(s.meat.Cut.Custom().Hold[value])
+	}
+	return nil
+}
+
+// Season is the rub, weighed out.
+type Season struct {
+	Formula   formula.Formula
+	FromID    string // of the formula that it still is; empty when it was changed
+	Mix       formula.Mix
+	ByTarget  bool
+	UsualBy   bool          // the same when nothing is chosen
+	OnMeat    trace.Figure  // kg, on all pieces
+	ToMix     trace.Figure  // kg
+	Salt      trace.Figure  // kg, on all pieces
+	Percent   *trace.Figure // % of raw boneless meat, by all sources; nil while another dose has a mistake
+	Coat      trace.Figure  // mL/dm²
+	SaltShare trace.Figure  // % by weight
+	Rows      []Row
+	Mixed     quantity.Mass // of ToMix
+	Weighed   bool          // the figures on the meat are of what was really weighed
+	Cost      *shop.Cost    // of ToMix; nil while no price is known
+}
+
+// Row is one ingredient of a mix, weighed out.
+type Row struct {
+	formula.Weighed
+	Mass trace.Figure // kg
+}
+
+// Rows are the rows of a formula weighed out.
+func Rows(f formula.Formula, weighed []formula.Weighed) []Row {
+	out := make([]Row, len(weighed))
+	for i, w := range weighed {
+		out[i] = Row{w, trace.Exact("row.mass", w.Mass.KG(), "as_written", Written{f.Rows[i].Parts, f.Basis},
+			"share_by_weight", trace.Number{Value: 100 * w.WeightShare, Decimals: 1, Unit: "%"}, "teaspoon", Teaspoon(w.Form.GramsPerML),
+			"spread", trace.Number{Value: w.Form.SpreadPercent, Unit: "%"})}
+	}
+	return out
+}
+
+// Written is an amount as it stands in a formula.
+type Written struct {
+	Parts string
+	Basis formula.Basis
+}
+
+// Teaspoon is a bulk density, g/mL, told as what a level teaspoon weighs.
+type Teaspoon float64
+
+// season is the rub of the piece, weighed out.
+func (s *subject) season(b brought) *Season {
+	rub, lies := b.rub()
+	n := s.meat.Count
+	all := lies.Mass * quantity.Mass(n)
+	mixed := rub.ToMix(rub.Planned(s.on), n)
+	area := s.on.Area * float64(n)
+	coat := rub.Mix.CoatOf(lies.Mass, s.on.Area)
+	within := func(m quantity.Mass) quantity.Range[float64] { return quantity.Within(m.KG(), rub.Spread()) }
+	amount := "season.by-coat"
+	if rub.Solved {
+		amount = "season.by-target"
+	}
+	share, spread := rub.Mix.SaltShare()*100, 0.0
+	if s.line.Typed.Season.Formula.Basis == formula.ByVolume {
+		spread = rub.Mix.SaltSpread()
+	}
+	perML := trace.Number{Value: rub.Mix.GramsPerML, Decimals: 2, Unit: "g"}
+	salting := s.line.Salting.Value
+	return &Season{
+		Formula: salting.Formula, FromID: salting.FromID, Mix: rub.Mix, ByTarget: salting.ByTarget, UsualBy: salting.UsualBy,
+		Weighed: rub.Scale != nil, Mixed: mixed, Rows: Rows(s.line.Typed.Season.Formula, rub.Mix.Weigh(mixed)),
+		OnMeat: trace.New(amount, within(all), "surface_of_all", Area(area), "coat", Coating(coat), "per_ml", perML),
+		ToMix: trace.New("season.to-mix", within(mixed), "on_the_meat", trace.OfMass(all),
+			"lost_sprinkling", trace.Number{Value: 100 * formula.SprinkleLoss, Unit: "%"}, "spare", trace.Number{Value: 100 * rub.Spare, Unit: "%"}),
+		Salt: trace.New("season.salt", within(lies.Salt*quantity.Mass(n)), "salt_in_mix", trace.Number{Value: share, Unit: "%"}, "on_the_meat", trace.OfMass(all)),
+		Coat: trace.New("season.coat", quantity.Within(coat, formula.CoatSpread), "on_the_meat", trace.OfMass(all), "surface_of_all", Area(area)),
+		SaltShare: trace.New("season.salt-share", quantity.Range[float64]{Low: share * (1 - spread), Mid: share, High: min(100, share*(1+spread))},
+			"parts_by", string(s.line.Typed.Season.Formula.Basis), "per_ml", perML),
+	}
+}
+
+// Coating is a coat, mL/dm².
+type Coating float64
+
+// Ledger is the salt of one piece against the band that the cook chose.
+type Ledger struct {
+	Percent trace.Figure // % of raw boneless meat
+	Plate   trace.Figure // % of served meat
+	Sodium  trace.Figure // mg a serving
+	Day     trace.Figure // of a serving, % of a day's sodium
+	Outer   trace.Figure // % in the outer 5 mm when the fire starts
+	Band    salt.Band
+	Tastes  salt.Band
+	Differs float64 // % points over the band; below zero when under it; zero within
+	Lines   []LedgerLine
+	Freed   *Freed
+}
+
+// LedgerLine is one source of salt.
+type LedgerLine struct {
+	dose.Brought
+	Percent float64 // of raw boneless meat, that stays
+}
+
+// Freed is a source that gave way to the target.
+type Freed struct {
+	ID     dose.ID
+	Line   int // which line of the ledger it is
+	Label  dose.Label
+	Amount trace.Figure // kg; for an injection % of the trimmed weight, for a bath % salt
+}
+
+// tally adds up the salt of the piece.
+func (s *subject) tally(b brought) salt.Ledger {
+	l, err := salt.Tally(s.on.Meat, dose.Lines(b.all))
+	if err != nil {
+		panic("cooking: " + err.Error()) // sound meat weighs something
+	}
+	return l
+}
+
+// percent is the salt that stays in the piece, % of its raw boneless meat.
+func (s *subject) percent(b brought, l salt.Ledger) trace.Figure {
+	_, lies := b.rub()
+	others := 0.0
+	for i, one := range b.all {
+		if one.Label.ID != lies.Label.ID {
+			others += l.Lines[i].Mid
+		}
+	}
+	return trace.New("salt.percent", l.PercentRaw, "noun", s.meat.Cut.Noun, "salt_on_one", trace.OfMass(lies.Salt), "stays", Stays{lies.Stays, s.on.Wait},
+		"boneless", s.on.Meat.Edible(), "surface", Area(s.on.Area), "other_sources", trace.Number{Value: others, Decimals: 2, Unit: "%"},
+		"per_kilo", trace.Number{Value: s.ratio(), Decimals: 1})
+}
+
+// ledger is the salt of the piece against the band that the cook chose.
+func (s *subject) ledger(b brought, l salt.Ledger, course salt.Course, free dose.Free) *Ledger {
+	_, lies := b.rub()
+	mg := func(percent float64) float64 { return salt.SodiumMG(percent, s.base.Portion) }
+	sodium := quantity.Range[float64]{Low: mg(l.PercentPlate.Low), Mid: mg(l.PercentPlate.Mid), High: mg(l.PercentPlate.High)}
+	two := func(v float64) trace.Number { return trace.Number{Value: v, Decimals: 2, Unit: "%"} }
+	salting := s.line.Salting.Value
+	out := &Ledger{
+		Percent: s.percent(b, l),
+		Plate:   trace.New("salt.plate", l.PercentPlate, "salt_in_raw", two(l.PercentRaw.Mid), "cook_yield", trace.Number{Value: s.meat.Cut.CookYield.Mid, Unit: "%"}),
+		Sodium:  trace.New("salt.sodium", sodium, "salt_in_cooked", two(l.PercentPlate.Mid), "portion", s.base.Portion),
+		Day:     trace.New("salt.day", quantity.Times(sodium, 100/caution.SodiumDayMG), "serving", trace.Number{Value: sodium.Mid, Unit: "mg"}),
+		Outer:   trace.New("salt.outer", quantity.Exactly(100*course.End.Outer), s.brineInputs(b)...),
+		Band:    salting.Band, Tastes: salt.BandOf(l.PercentRaw.Mid),
+	}
+	for i, one := range b.all {
+		out.Lines = append(out.Lines, LedgerLine{one, l.Lines[i].Mid})
+	}
+	switch v := l.PercentRaw.Mid; {
+	case v < salting.Band.Low-0.005:
+		out.Differs = v - salting.Band.Low
+	case v > salting.Band.High+0.005:
+		out.Differs = v - salting.Band.High
+	}
+	if salting.ByTarget && salting.Free != lies.Label.ID {
+		out.Freed = s.freed(b, free)
+	}
+	return out
+}
+
+func (s *subject) ratio() float64 { return s.on.Area / s.on.Meat.Edible().KG() / referencePerKG() }
+
+// Stays is what of a coat stays after a wait.
+type Stays struct {
+	Share salt.Share
+	Wait  time.Duration
+}
+
+// freed is the source that gave way to the target.
+func (s *subject) freed(b brought, free dose.Free) *Freed {
+	i := b.index(free.ID)
+	one := b.all[i]
+	out := &Freed{ID: free.ID, Line: i, Label: one.Label}
+	out.Amount = b.sources[i].Amount(s.on)
+	out.Amount.Inputs = trace.Inputs("target", trace.Number{Value: float64(s.line.Salting.Value.Target), Decimals: 2, Unit: "%"}, "noun", s.meat.Cut.Noun,
+		"salt_wanted", trace.OfMass(free.Wanted), "stays", trace.Number{Value: 100 * one.Stays.Mid, Unit: "%"})
+	return out
+}
+
+// findings are the cautions of the piece.
+func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Finding {
+	rub, _ := b.rub()
+	on, rest := s.move(method.On), s.move(method.Rest)
+	_, injected := method.Find(s.moves, method.Inject)
+	_, bathed := method.Find(s.moves, method.Brine)
+	thaw, frozen := method.Find(s.moves, method.Thaw)
+	done := s.move(method.Off).When.Core
+	c := caution.Case{
+		Cut: s.meat.Cut, Fridge: s.base.Fridge, Room: s.base.Room, Counter: s.move(method.Temper).Lasts, Wait: s.on.Wait, Longest: s.meat.Cut.Custom().Raw,
+		Pit: on.Set, SaltPercent: l.Percent.Mid, Band: l.Band.Name, SodiumMG: l.Sodium.Mid, SugarShare: rub.Mix.Per100g.Sugar / 100,
+		NitriteLimit: caution.NitriteDry, Injected: injected, Bath: bathed, Frozen: frozen, Thaw: thaw.Lasts, Done: done, WarmsIn: plan.WarmsIn(s.fire, on.Set, float64(done)),
+		Hold: s.times.Hold, Held: rest.With, Chilled: !s.times.Reheat.IsZero(), Leftovers: s.left, Burns: s.pit.ID,
+		Wrapped: s.line.Answers.Value.Chose("wrap") != "none", Unlogged: s.times.Over,
+	}
+	nitrite := 0.0
+	for _, one := range b.all {
+		for _, mix := range append(one.Left, one.Mix) {
+			c.Honey = c.Honey || mix.Honey
+			c.Allergens = append(c.Allergens, mix.Allergens...)
+		}
+		nitrite += one.Mass.KG() * one.Mix.Per100g.Nitrite / 100
+		if one.Place == salt.Pockets {
+			c.NitriteLimit = caution.NitritePumped
+			c.PhosphatePercent += one.Mass.KG() * one.Stays.Mid * one.Mix.Per100g.Phosphate / s.on.Meat.Green.KG()
+		}
+	}
+	c.NitritePPM = 1e6 * nitrite / s.on.Meat.Green.KG()
+	slices.Sort(c.Allergens)
+	c.Allergens = slices.Compact(c.Allergens)
+	found := caution.Check(c)
+	for i := range found {
+		if ack, ok := f.Acknowledged(s.line.Key, found[i].ID, found[i].Values); ok {
+			found[i].Read = ack.At
+		}
+	}
+	return found
+}
+
+// uses are what has to be on hand for the piece.
+func (s *subject) uses(b brought) []dose.Use {
+	out := []dose.Use{}
+	for _, source := range b.sources {
+		if _, isRub := source.(dose.Rub); isRub && !s.dosed {
+			continue // its amount is not known
+		}
+		out = append(out, source.Uses(s.on)...)
+	}
+	return out
+}

@@ -1,0 +1,189 @@
+package cooking
+
+import (
+	"math"
+	"slices"
+	"time"
+
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/dose"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/method"
+	"verjuice/internal/core/plan"
+	"verjuice/internal/core/trace"
+)
+
+// Plan is the days laid out.
+type Plan struct {
+	Ask     plan.Ask
+	Result  plan.Result
+	Chosen  int // of Result.Plans
+	Chances []trace.Figure
+	Quiet   []Stretch // quiet hours within the plan
+	Change  *plan.Change
+}
+
+// Stretch is a stretch of time.
+type Stretch struct{ From, To time.Time }
+
+// laid is the planner's answer for a cook.
+type laid struct {
+	plan *Plan
+}
+
+// times are the times of a piece in the chosen plan.
+func (l laid) times(key string) (plan.Times, bool) {
+	if l.plan == nil {
+		return plan.Times{}, false
+	}
+	pieces := l.plan.Result.Plans[l.plan.Chosen].Pieces
+	i := slices.IndexFunc(pieces, func(t plan.Times) bool { return t.Key == key })
+	if i < 0 {
+		return plan.Times{}, false
+	}
+	return pieces[i], true
+}
+
+// isDone reports whether a stage of a piece is on record as done.
+func (l laid) isDone(key, stage string) bool {
+	return l.plan != nil && slices.ContainsFunc(l.plan.Ask.Marks, func(m plan.Mark) bool { return m.Key == key && m.Stage == stage && m.Done })
+}
+
+// lay makes the plans of the pieces that have no mistake, from serving back.
+func lay(o cook.Order, f facts.Facts, at Clock, subjects []*subject) laid {
+	serve := o.Serving.Value.At
+	if serve.IsZero() || !o.Setting.OK() || !o.Wishes.OK() {
+		return laid{}
+	}
+	set := o.Setting.Value
+	ask := plan.Ask{Serve: serve, Quiet: set.Quiet, Hands: set.Hands, Pits: set.Pits, Marks: marks(o, f)}
+	if !at.Now.IsZero() && serve.After(at.Now) {
+		ask.Now = at.Now.In(serve.Location())
+	}
+	for _, s := range subjects {
+		if s.plannable() {
+			ask.Jobs = append(ask.Jobs, s.job())
+		}
+	}
+	if len(ask.Jobs) == 0 {
+		return laid{}
+	}
+	p := &Plan{Ask: ask, Result: plan.Make(ask)}
+	for i, one := range p.Result.Plans {
+		if string(one.Kind) == o.Cook.Plan {
+			p.Chosen = i
+		}
+		p.Chances = append(p.Chances, p.chance(one))
+	}
+	chosen := p.Result.Plans[p.Chosen]
+	p.Quiet = quietHours(ask, chosen)
+	if change, ok := plan.Changed(ask, chosen); ok {
+		p.Change = &change
+	}
+	return laid{p}
+}
+
+// marks are the times that the cook has fixed, and over them what was done, in the
+// order in which it was said.
+func marks(o cook.Order, f facts.Facts) []plan.Mark {
+	out := slices.Clone(o.Wishes.Value)
+	for _, one := range f.Standing() {
+		if one.Kind != facts.Done {
+			continue
+		}
+		if when, err := one.Time(o.Serving.Value.Zone); err == nil {
+			out = append(out, plan.Mark{Key: one.Piece, Stage: one.What, At: when, Done: true})
+		}
+	}
+	return out
+}
+
+// chance is the chance of serving on time, with that of each piece.
+func (p *Plan) chance(one plan.Plan) trace.Figure {
+	f := trace.Exact("plan.chance", math.Min(one.Chance, 0.99))
+	for _, t := range one.Pieces {
+		f.Inputs = append(f.Inputs, trace.Input{ID: "piece:" + t.Key, Value: ChanceAt{t.Chance, t.Fire}})
+	}
+	return f
+}
+
+// ChanceAt is the chance of a piece that goes on the fire at a time.
+type ChanceAt struct {
+	Chance float64
+	Fire   time.Time
+}
+
+// quietHours are the quiet hours from the first task to serving.
+func quietHours(a plan.Ask, p plan.Plan) []Stretch {
+	out := []Stretch{}
+	if len(p.Tasks) == 0 || a.Quiet.None() {
+		return out
+	}
+	first := p.Tasks[0].At
+	for t := first.AddDate(0, 0, -1); t.Before(a.Serve.AddDate(0, 0, 1)); t = t.AddDate(0, 0, 1) {
+		noon := time.Date(t.Year(), t.Month(), t.Day(), 12, 0, 0, 0, t.Location())
+		from, to := a.Quiet.Before(noon.AddDate(0, 0, 1))
+		if to.After(first) && from.Before(a.Serve) {
+			out = append(out, Stretch{from, to})
+		}
+	}
+	return out
+}
+
+// wrapShare is how much of the time on the fire is over when the core reads so.
+var wrapShare = map[float64]float64{66: 0.42, 71: 0.52, 77: 0.62}
+
+// draining is the time to drain and dry a piece after its bath.
+const draining = 30 * time.Minute
+
+// job is what the planner has to know of the piece.
+func (s *subject) job() plan.Job {
+	n := float64(s.meat.Count)
+	custom := s.meat.Cut.Custom()
+	area := float64(s.meat.Geometry.Length) * float64(s.meat.Geometry.Width) * 100 * n
+	on, rest := s.move(method.On), s.move(method.Rest)
+	thaw := s.move(method.Thaw)
+	j := plan.Job{
+		Key: s.line.Key, Pit: on.Pit, PitC: on.Set, Prep: s.prep(), Temper: s.move(method.Temper).Lasts,
+		Wait: s.asked, WaitMin: min(s.asked, 40*time.Minute), WaitMax: max(s.asked, custom.Raw),
+		Fire: s.fire, Rest: rest.Lasts, LeastRest: s.leastRest(), HoldMax: max(rest.Lasts, custom.Hold[rest.With]),
+		Slice: fives(min(30, custom.Slicing.Minutes()*(1+0.2*(n-1)))), Keeps: custom.Keeps, Thaw: thaw.Lasts,
+		RoomDM2: area * 1.15, FridgeDM2: area,
+	}
+	if s.move(method.Wait).Style == "minutes" && s.asked <= 2*time.Hour {
+		j.WaitMax = max(s.asked, 2*time.Hour)
+		j.WaitMin = min(s.asked, 10*time.Minute)
+	} else {
+		j.WaitMin = max(j.WaitMin, s.asked*2/5)
+	}
+	if wrap, ok := method.Find(s.moves, method.Wrap); ok && custom.Keeps {
+		j.Wrap = wrapShare[float64(wrap.When.Core)]
+	}
+	if m, ok := method.Find(s.moves, method.Brine); ok {
+		bath := m.Dose.(dose.Bath)
+		j.Bath, j.Drain = bath.Lasts, draining
+		j.BathMin, j.BathMax = bath.Lasts*9/10, bath.Lasts*11/10
+		if bath.Equilibrium {
+			j.BathMin, j.BathMax = bath.Lasts*7/10, max(bath.Lasts, min(2*bath.Lasts, 72*time.Hour))
+		}
+	}
+	return j
+}
+
+// prep is the work before salting is over: trimming, injecting, mixing and salting.
+func (s *subject) prep() time.Duration {
+	n := float64(s.meat.Count)
+	minutes := 10 + 2*n
+	if !s.meat.Weighed {
+		minutes += 5 + 2*n // trimming
+	}
+	if _, ok := method.Find(s.moves, method.Inject); ok {
+		minutes += 10 + 3*n
+	}
+	return fives(min(60, minutes))
+}
+
+// fives rounds minutes to five.
+func fives(minutes float64) time.Duration {
+	return time.Duration(math.Round(minutes/5)*5) * time.Minute
+}

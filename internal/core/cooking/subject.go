@@ -1,0 +1,222 @@
+package cooking
+
+import (
+	"slices"
+	"strconv"
+	"time"
+
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/dose"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/method"
+	"verjuice/internal/core/plan"
+	"verjuice/internal/core/salt"
+)
+
+// subject is a line of the page whose meat is sound, on its way through. Each phase
+// makes a new one.
+type subject struct {
+	line  cook.Line
+	meat  cook.Meat
+	base  cook.Base
+	moves []method.Move
+	at    Clock
+	serve time.Time
+	pit   plan.PitKind
+	left  bool // some is kept for later
+
+	clocked bool // nothing that the clock needs is a mistake
+	dosed   bool // nothing that the doses need is a mistake
+	rubbed  bool // nothing that the amount of rub needs is a mistake
+	fire    plan.Span
+	asked   time.Duration // the wait as typed
+	on      dose.Target
+
+	planned bool
+	times   plan.Times
+	done    bool // it is on record that it went on the fire
+	salted  bool // and that it was salted
+}
+
+// newSubject is a line before the plan; nil when its meat, or what all pieces share,
+// is not sound.
+func newSubject(o cook.Order, l cook.Line, at Clock) *subject {
+	if !l.Meat.OK() || !o.Base.OK() {
+		return nil
+	}
+	s := &subject{
+		line: l, meat: l.Meat.Value, base: o.Base.Value, moves: l.Sound(), at: at, serve: o.Serving.Value.At, left: o.People.Value.Leftovers > 0,
+	}
+	s.clocked = l.Answers.OK() && l.Good(method.Wait, method.Temper, method.On, method.Off, method.Rest, method.Slice)
+	s.dosed = l.Salting.OK() && l.GoodDoses() && l.Good(method.Wait)
+	s.rubbed = s.dosed || l.Salting.OK() && l.GoodRub() && !l.Salting.Value.ByTarget
+	s.asked = s.move(method.Wait).Lasts
+	s.on = s.meat.Target(s.base.Fridge)
+	s.on.Wait = s.asked
+	if n := s.move(method.On).Pit; o.Setting.OK() && n < len(o.Setting.Value.Pits) {
+		s.pit = o.Setting.Value.Pits[n].PitKind
+	}
+	s.fire = s.burning(l.Answers.Value)
+	return s
+}
+
+func (s *subject) move(k method.Kind) method.Move {
+	m, _ := method.Find(s.moves, k)
+	return m
+}
+
+// burning is the time on the fire with these answers, or as the cook gave it.
+func (s *subject) burning(a cook.Answers) plan.Span {
+	on := s.move(method.On)
+	if on.Timed > 0 || s.line.Typed.Fire.Time != "" {
+		return plan.Typed(on.Timed)
+	}
+	return s.at.forecast(a.Burn(s.meat, on.Set, s.pit))
+}
+
+// timed reports whether the cook gave the time on the fire.
+func (s *subject) timed() bool { return s.line.Typed.Fire.Time != "" }
+
+// plannable reports whether nothing that the plan needs is a mistake.
+func (s *subject) plannable() bool {
+	return s != nil && s.clocked && s.line.Good(method.Brine, method.Inject)
+}
+
+// in is the subject in the times that the plan gives it: waits and baths follow the
+// clock.
+func (s *subject) in(l laid) *subject {
+	if s == nil {
+		return nil
+	}
+	t, ok := l.times(s.line.Key)
+	if !ok {
+		return s
+	}
+	next := *s
+	next.planned, next.times = true, t
+	next.done, next.salted = l.isDone(s.line.Key, "fire"), l.isDone(s.line.Key, "salt")
+	next.on.Wait = t.Wait.Round(time.Minute)
+	if t.Lift.After(t.Bath) && !t.Bath.IsZero() {
+		next.on.Soak = t.Lift.Sub(t.Bath).Round(time.Minute)
+	}
+	return &next
+}
+
+// work works out the piece in its times.
+func (s *subject) work(l cook.Line, f facts.Facts, i int) (Piece, field.Errors) {
+	out := Piece{Line: l, Ready: len(l.Wrong()) == 0}
+	if s == nil {
+		out.Ready = false
+		return out, nil
+	}
+	out.Meat = s.meatFigures()
+	if s.clocked {
+		out.Decided = s.decided()
+	}
+	var wrong field.Errors
+	sources := method.Doses(s.moves)
+	free := dose.Free{}
+	if s.dosed {
+		var err error
+		if sources, free, err = s.solve(sources); wrong.Take("/pieces/"+strconv.Itoa(i)+"/season", err) {
+			s = s.undosed()
+			out.Ready = false
+		}
+	}
+	b := s.bring(sources)
+	parts := s.at.Parts
+	if m, ok := method.Find(s.moves, method.Brine); ok && parts.has(Baths) {
+		out.Bath = s.bath(b.source(m.Dose.ID()).(dose.Bath), b)
+	}
+	if m, ok := method.Find(s.moves, method.Inject); ok && s.line.Good(method.Wait) && parts.has(Needles) {
+		out.Needle = s.needle(b.source(m.Dose.ID()).(dose.Injection), b)
+	}
+	taken := time.Duration(0)
+	if s.rubbed {
+		out.Season = s.season(b)
+	}
+	if s.dosed {
+		tally := s.tally(b)
+		percent := s.percent(b, tally)
+		out.Season.Percent = &percent
+		if parts.has(Depths) {
+			course := salt.DryBrine(s.brine(b))
+			taken = course.TakenUp
+			out.Ledger, out.Depth = s.ledger(b, tally, course, free), s.depth(b, course)
+			out.Findings = s.findings(b, out.Ledger, f)
+		}
+	}
+	out.Using = s.uses(b)
+	if s.clocked {
+		out.Clock = s.clock(taken)
+	}
+	return out, wrong
+}
+
+// undosed is the subject after a target that cannot be met.
+func (s *subject) undosed() *subject {
+	next := *s
+	next.dosed, next.rubbed = false, false
+	return &next
+}
+
+// solve puts the source that the cook left free in the amount that meets the target.
+func (s *subject) solve(all []dose.Source) ([]dose.Source, dose.Free, error) {
+	salting := s.line.Salting.Value
+	if !salting.ByTarget {
+		return all, dose.Free{}, nil
+	}
+	solved, free, err := dose.Solve(all, salting.Free, salting.Target, s.on)
+	if err != nil {
+		return all, free, err
+	}
+	out := slices.Clone(all)
+	out[slices.IndexFunc(all, func(one dose.Source) bool { return one.ID() == salting.Free })] = solved
+	return out, free, nil
+}
+
+// brought is what the sources bring to the piece, worked out once.
+type brought struct {
+	sources []dose.Source
+	all     []dose.Brought
+}
+
+func (s *subject) bring(sources []dose.Source) brought {
+	b := brought{sources: sources, all: make([]dose.Brought, len(sources))}
+	for i, one := range sources {
+		b.all[i] = dose.Bring(one, s.on)
+	}
+	return b
+}
+
+func (b brought) index(id dose.ID) int {
+	return slices.IndexFunc(b.sources, func(s dose.Source) bool { return s.ID() == id })
+}
+
+func (b brought) source(id dose.ID) dose.Source { return b.sources[b.index(id)] }
+
+func (b brought) of(id dose.ID) dose.Brought { return b.all[b.index(id)] }
+
+// rub is the rub, and what it brings.
+func (b brought) rub() (dose.Rub, dose.Brought) {
+	id := dose.Rub{}.ID()
+	return b.source(id).(dose.Rub), b.of(id)
+}
+
+// brine is the piece under its coat.
+func (s *subject) brine(b brought) salt.Brine {
+	temperature := s.base.Fridge
+	if s.move(method.Temper).Lasts >= s.on.Wait {
+		temperature = s.base.Room // salted on the counter, while the fire comes up
+	}
+	_, rub := b.rub()
+	return salt.Brine{
+		Load: float64(rub.Salt) * rub.Stays.Mid / s.on.Area, Path: s.meat.Geometry.Path(s.meat.OneBare), Temperature: temperature, Wait: s.on.Wait,
+	}
+}
+
+// leastRest is the shortest rest that the piece should have.
+func (s *subject) leastRest() time.Duration {
+	return min(s.move(method.Rest).Lasts, s.meat.Cut.Custom().LeastRest)
+}

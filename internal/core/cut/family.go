@@ -1,0 +1,62 @@
+package cut
+
+import (
+	"time"
+
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/table"
+)
+
+// Family says how a cut is judged done.
+type Family string
+
+// The families of doneness.
+const (
+	Pink     Family = "pink"     // tender muscle, cooked to a finish and sliced
+	Collagen Family = "collagen" // cooked far past done until a probe slides in
+	Rack     Family = "rack"     // judged by bend and bone
+	Poultry  Family = "poultry"  // 74 °C in the thickest place
+	Whole    Family = "whole"    // several muscles at once
+	Ground   Family = "ground"   // links and loaves
+)
+
+// Custom is how a family of cuts is handled after the fire, and how long it keeps
+// raw: field experience in round numbers, but for Raw (USDA FSIS cold storage chart,
+// its lower figures), kept in families.csv.
+type Custom struct {
+	Hold      map[string]time.Duration // how long it keeps well, by where it rests
+	LeastRest time.Duration            // the shortest rest it should have
+	Rest      string                   // where it usually rests
+	Slicing   time.Duration            // hands for one of them
+	Slice     string                   // how it is usually served
+	Keeps     bool                     // it may be cooked the day before
+	Raw       time.Duration            // salted and raw at 4 °C
+}
+
+var customs = func() map[Family]Custom {
+	out := map[Family]Custom{}
+	for _, r := range table.Read(data, "families.csv") {
+		minutes := func(column string) time.Duration { return time.Duration(r.Num(column)) * time.Minute }
+		hold := map[string]time.Duration{}
+		for _, place := range Rests {
+			hold[place] = minutes("hold_" + place)
+		}
+		out[Family(r["family"])] = Custom{
+			Hold: hold, LeastRest: minutes("least_rest"), Rest: r["rest"], Slicing: minutes("slice_min"), Slice: r["slice"],
+			Keeps: r["keeps"] == "yes", Raw: time.Duration(r.Num("raw_hours")) * time.Hour,
+		}
+	}
+	return out
+}()
+
+// Rests are the places where meat rests.
+var Rests = []string{"counter", "cooler", "oven", "holder"}
+
+// Custom returns how the family of c is handled.
+func (c Cut) Custom() Custom { return customs[c.Family] }
+
+// Thawing is the time in the fridge that a piece of mass m takes: 24 h for 2.2 kg
+// (5 lb), and never less than a night (USDA FSIS).
+func Thawing(m quantity.Mass) time.Duration {
+	return max(8*time.Hour, time.Duration(m.KG()/2.2*24*float64(time.Hour)).Round(time.Hour))
+}

@@ -1,0 +1,100 @@
+package dose
+
+import (
+	"maps"
+	"slices"
+	"strconv"
+
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/salt"
+	"verjuice/internal/core/trace"
+)
+
+// stays is how much of a layer's salt ends on the plate with the meat, by where it
+// goes: what runs into the pan or the fire is lost. Field judgement, told as a range.
+// A base layer lies under the rub and waits with it.
+var stays = map[string]salt.Share{
+	"dusting": quantity.Between(0.70, 0.90), // a second dose of rub before the fire
+	"binder":  quantity.Between(0.50, 0.90),
+	"spritz":  quantity.Between(0.20, 0.60),
+	"wrap":    quantity.Between(0.30, 0.70), // the rest is in the juices
+	"glaze":   quantity.Between(0.70, 0.95),
+	"finish":  quantity.Between(0.95, 1.00),
+	"juices":  quantity.Between(0.80, 1.00), // back on the slices
+	"base":    {},
+}
+
+// Kinds are the kinds of layer, in the order they go on.
+var Kinds = []string{"base", "binder", "dusting", "spritz", "wrap", "glaze", "finish", "juices"}
+
+// IsKind reports whether there is a layer of that kind.
+func IsKind(kind string) bool { return slices.Contains(slices.Collect(maps.Keys(stays)), kind) }
+
+// Layer is one more dose on a piece, besides its rub. Its amount is one of Mass,
+// CoatML and Share.
+type Layer struct {
+	At      ID
+	Kind    string          // of Kinds
+	Formula formula.Formula // as typed
+	Mix     formula.Mix
+	Mass    quantity.Mass // on one piece
+	CoatML  float64       // mL/dm² of its coat
+	Share   float64       // of the trimmed weight
+}
+
+// LayerID is the id of the layer numbered i.
+func LayerID(i int) ID { return ID("layer-" + strconv.Itoa(i)) }
+
+// ID implements Source.
+func (l Layer) ID() ID { return l.At }
+
+// Label implements Source.
+func (l Layer) Label() Label {
+	if l.Formula.Name == "" {
+		return Label{l.At, l.Kind}
+	}
+	return Label{l.At, l.Formula.Name}
+}
+
+// On implements Source.
+func (l Layer) On(on Target) Brought {
+	m := l.Mass
+	if l.CoatML > 0 {
+		m = l.Mix.CoatMass(l.CoatML, on.Area)
+	}
+	if l.Share > 0 {
+		m = quantity.Mass(l.Share) * on.Meat.Green
+	}
+	b := Brought{Label: l.Label(), Mass: m, Salt: m * quantity.Mass(l.Mix.SaltShare()), Stays: stays[l.Kind], Place: salt.Surface, Mix: l.Mix}
+	if l.Kind == "base" {
+		b.Stays = formula.Stays(on.Wait)
+	}
+	return b
+}
+
+// Amount implements Source.
+func (l Layer) Amount(on Target) trace.Figure {
+	return trace.Exact("amount.on-meat", l.On(on).Mass.KG())
+}
+
+// Uses implements Source.
+func (l Layer) Uses(on Target) []Use {
+	return []Use{{Formula: l.Formula, Mix: l.Mix, Mass: l.On(on).Mass * quantity.Mass(on.Count), For: l.At}}
+}
+
+// WithAmount implements Source.
+func (l Layer) WithAmount(kg float64) Source {
+	l.Mass, l.CoatML, l.Share = quantity.Mass(kg), 0, 0
+	return l
+}
+
+// Check implements Source.
+func (l Layer) Check(on Target) field.Errors {
+	var errs field.Errors
+	if m := l.On(on).Mass; m > on.Meat.Green {
+		errs.Add("/amount", "dose.more-than-meat", "mass", m, "source", l.Label())
+	}
+	return errs
+}

@@ -1,0 +1,356 @@
+// Package shop is what to buy: how much raw meat feeds so many, what else a cook
+// takes less what is in stock and in jars, and what it all costs.
+//
+//	lines := shop.ToBuy(pieces, 42.5, k)
+//	lines[0].Buy.Mid   // kg of raw meat
+package shop
+
+import (
+	"cmp"
+	"math"
+	"slices"
+	"strings"
+
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/dose"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/larder"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/trace"
+)
+
+// Piece is what buying has to know of a line of the page. It counts when Sound.
+type Piece struct {
+	Key      string
+	Sound    bool
+	Meat     cook.Meat
+	Together bool // its weights are typed for all pieces together
+	Frozen   bool
+	Portion  quantity.Mass
+	Portions float64 // that it feeds now
+	Uses     []dose.Use
+}
+
+// whole is the weight as bought of all pieces, or what it must have been.
+func (p Piece) whole() quantity.Mass {
+	each := p.Meat.Bought
+	if each == 0 {
+		each = p.Meat.Green.Mid / quantity.Mass(1-p.Meat.Cut.TrimLoss.Mid/100)
+	}
+	return each * quantity.Mass(p.Meat.Count)
+}
+
+// Line is what of a piece feeds the guests.
+type Line struct {
+	Key   string
+	Sound bool
+	Buy   trace.Figure  // kg of raw meat, all of its pieces
+	Count int           // as many as now, unless one would then be no such piece
+	Each  quantity.Mass // for the field: of one, or of all as the piece is typed
+	Cost  *Cost         // of what is bought now, meat and rub; nil without a price of the meat
+	Share float64       // of that cost, for one portion
+}
+
+// ToBuy shares the portions needed among the pieces as they feed now, and turns each
+// share back into raw weight through cook loss, bone and trim.
+func ToBuy(pieces []Piece, needed float64, k kitchen.Kitchen) []Line {
+	feeds := slices.Clone(pieces)
+	slices.SortFunc(feeds, func(a, b Piece) int { return cmp.Compare(a.Key, b.Key) })
+	total := 0.0
+	for _, p := range feeds {
+		total += p.Portions
+	}
+	factor := 1.0
+	if total > 0 && needed > 0 {
+		factor = needed / total
+	}
+	out := make([]Line, len(pieces))
+	for i, p := range pieces {
+		out[i] = Line{Key: p.Key}
+		if p.Sound {
+			out[i] = p.line(p.Portions*factor, k)
+		}
+	}
+	return out
+}
+
+// line is what of p to buy for so many portions.
+func (p Piece) line(portions float64, k kitchen.Kitchen) Line {
+	c := p.Meat.Cut
+	kg := func(trim, yield float64) float64 {
+		return portions * p.Portion.KG() / (yield / 100) / (1 - c.BoneShare()) / (1 - trim/100)
+	}
+	trim, yield := c.TrimLoss, c.CookYield
+	mid := kg(trim.Mid, yield.Mid)
+	out := Line{Key: p.Key, Sound: true, Count: p.Meat.Count, Buy: trace.New("buy.raw",
+		quantity.Range[float64]{Low: kg(trim.Low, yield.High), Mid: mid, High: kg(trim.High, yield.Low)},
+		"portions", Portions{portions, p.Portion}, "cook_yield", Percent(yield), "bone", trace.Number{Value: c.BonePercent, Unit: "%"}, "trim", Percent(trim))}
+	if each := mid / float64(p.Meat.Count); each > c.HighKG || each < c.LowKG {
+		out.Count = int(math.Max(1, math.Round(mid/c.TypicalKG)))
+	}
+	out.Each = quantity.Mass(mid)
+	if !p.Together {
+		out.Each /= quantity.Mass(out.Count)
+	}
+	out.Cost = p.cost(k)
+	if out.Cost != nil && p.Portions > 0 {
+		out.Share = out.Cost.Total.Mid / p.Portions
+	}
+	return out
+}
+
+// Portions are so many of a mass.
+type Portions struct {
+	Count float64
+	Of    quantity.Mass
+}
+
+// Percent is a share in percent with its range, told with its middle.
+type Percent cut.Span
+
+// Cost is what something costs, in one currency.
+type Cost struct {
+	Total   trace.Figure
+	Sign    string   // of the money; empty when the prices have none
+	Missing []string // what has no price, or one in another currency, and is not counted
+}
+
+// CostOf is what so much of a mix costs; nil while none of it has a price. Water is
+// never missed.
+func CostOf(m formula.Mix, mass quantity.Mass, k kitchen.Kitchen) *Cost {
+	sum := purse{missing: []string{}}
+	for _, leaf := range m.Leaves() {
+		if leaf.WeightShare > 0 && leaf.Ingredient.ID != "water" {
+			sum.pay(leaf.Ingredient.Name, leaf.Ingredient.ID, mass.Grams()*leaf.WeightShare, leaf.Form.GramsPerML, k)
+		}
+	}
+	return sum.cost("cost.mix", "mass", trace.OfMass(mass), "per_100g", Money{sum.money / mass.Grams() * 100, sum.sign})
+}
+
+// cost is what the meat of p and its rub cost; nil without a price of the meat.
+func (p Piece) cost(k kitchen.Kitchen) *Cost {
+	sum := purse{missing: []string{}}
+	whole := p.whole()
+	meat, ok := sum.pay(p.Meat.Cut.Name, p.Meat.Cut.ID, whole.Grams(), p.Meat.Cut.Density()/1000, k)
+	if !ok {
+		return nil
+	}
+	inputs := []any{"meat", OfMeat{whole, Money{meat, sum.sign}}}
+	i := slices.IndexFunc(p.Uses, func(u dose.Use) bool { return u.For == dose.Rub{}.ID() })
+	var rub *Cost
+	if i >= 0 {
+		rub = CostOf(p.Uses[i].Mix, p.Uses[i].Mass, k)
+	}
+	switch {
+	case rub == nil || rub.Sign != sum.sign:
+		sum.missing = append(sum.missing, RubID)
+	default:
+		sum.money += rub.Total.Mid
+		sum.missing = append(sum.missing, rub.Missing...)
+		inputs = append(inputs, "rub", Money{rub.Total.Mid, rub.Sign})
+	}
+	return sum.cost("cost.piece", inputs...)
+}
+
+// RubID stands among what has no price for all of a rub.
+const RubID = "rub:"
+
+// OfMeat is the cost of a weight of meat.
+type OfMeat struct {
+	Mass  quantity.Mass
+	Money Money
+}
+
+// Money is a sum in a currency.
+type Money struct {
+	Value float64
+	Sign  string
+}
+
+// Sum is the cost of all lines; nil without any price. Pieces without a price, or in
+// another currency than the first, are named by their keys.
+func Sum(lines []Line) *Cost {
+	sorted := slices.Clone(lines)
+	slices.SortFunc(sorted, func(a, b Line) int { return cmp.Compare(a.Key, b.Key) })
+	sum := purse{missing: []string{}}
+	for _, l := range sorted {
+		switch {
+		case l.Cost == nil || sum.paid && l.Cost.Sign != sum.sign:
+			sum.missing = append(sum.missing, "piece:"+l.Key)
+		default:
+			sum.money, sum.sign, sum.paid = sum.money+l.Cost.Total.Mid, l.Cost.Sign, true
+		}
+	}
+	inputs := []any{}
+	for _, l := range lines {
+		if l.Cost != nil && l.Cost.Sign == sum.sign {
+			inputs = append(inputs, "piece:"+l.Key, Money{l.Cost.Total.Mid, l.Cost.Sign})
+		}
+	}
+	return sum.cost("cost.all", inputs...)
+}
+
+// purse adds sums of one currency up: that of the first price.
+type purse struct {
+	money   float64
+	sign    string
+	paid    bool
+	missing []string
+}
+
+// pay adds the price of grams of a thing, if it is known and in the same currency.
+func (s *purse) pay(name, id string, grams, gramsPerML float64, k kitchen.Kitchen) (float64, bool) {
+	p, ok := k.Prices[id]
+	if !ok || s.paid && p.Sign != s.sign {
+		s.missing = append(s.missing, name)
+		return 0, false
+	}
+	cost := grams * p.PerGram(gramsPerML)
+	s.money, s.sign, s.paid = s.money+cost, p.Sign, true
+	return cost, true
+}
+
+// cost is what is in the purse; nil when nothing was paid.
+func (s *purse) cost(rule string, inputs ...any) *Cost {
+	if s.money == 0 {
+		return nil
+	}
+	return &Cost{Total: trace.Exact(rule, s.money, inputs...), Sign: s.sign, Missing: s.missing}
+}
+
+// List is what to buy for a cook.
+type List struct {
+	Meat  []Item
+	Shelf []Item // everything else, by kind
+	Jars  []FromJar
+	Cost  *Cost
+}
+
+// Item is one thing to buy.
+type Item struct {
+	ID     string
+	Name   string // of an ingredient; empty for meat, which goes by its Keys
+	Kind   string
+	Count  int
+	Need   quantity.Mass
+	Have   quantity.Mass // in stock
+	Buy    quantity.Mass // what is missing
+	Cost   *Money
+	For    []For
+	Frozen bool
+}
+
+// For is what an item is for.
+type For struct {
+	Key string // of the piece
+	Use dose.ID
+}
+
+// FromJar is a mix that is taken from a jar.
+type FromJar struct {
+	Mass    quantity.Mass
+	Formula string
+	Key     string // of the piece
+}
+
+// Shopping lists what the pieces take, less what is in stock and in jars. Jars are
+// given out in the order of the pieces' keys.
+func Shopping(pieces []Piece, k kitchen.Kitchen) List {
+	out := List{}
+	sum := purse{missing: []string{}}
+	for _, p := range pieces {
+		item := Item{ID: p.Meat.Cut.ID, Kind: p.Meat.Cut.Species, Count: p.Meat.Count, Need: p.whole(), Buy: p.whole(), For: []For{{Key: p.Key}}, Frozen: p.Frozen}
+		if cost, ok := sum.pay("piece:"+p.Key, p.Meat.Cut.ID, item.Need.Grams(), p.Meat.Cut.Density()/1000, k); ok {
+			item.Cost = &Money{cost, sum.sign}
+		}
+		out.Meat = append(out.Meat, item)
+	}
+	sorted := slices.Clone(pieces)
+	slices.SortFunc(sorted, func(a, b Piece) int { return cmp.Compare(a.Key, b.Key) })
+	s := shelf{kitchen: k, things: map[string]*thing{}, jars: map[int]quantity.Mass{}}
+	for _, p := range sorted {
+		for _, u := range p.Uses {
+			s.take(u, p.Key)
+		}
+	}
+	out.Jars = s.drawn
+	for _, t := range s.sorted() {
+		if have, ok := k.Stock[t.item.ID]; ok {
+			t.item.Have = have.Of(t.perML)
+		}
+		if short := t.item.Need - t.item.Have; short.Grams() > 0.05 {
+			t.item.Buy = short
+			if cost, ok := sum.pay(t.item.Name, t.item.ID, short.Grams(), t.perML, k); ok {
+				t.item.Cost = &Money{cost, sum.sign}
+			}
+		}
+		out.Shelf = append(out.Shelf, t.item)
+	}
+	out.Cost = sum.cost("cost.shopping")
+	if out.Cost == nil && len(sum.missing) > 0 {
+		out.Cost = &Cost{Missing: sum.missing}
+	}
+	return out
+}
+
+// thing is one item of the shelf, being added up.
+type thing struct {
+	item  Item
+	perML float64
+}
+
+// shelf adds up what is taken of each thing.
+type shelf struct {
+	kitchen kitchen.Kitchen
+	things  map[string]*thing
+	jars    map[int]quantity.Mass // taken of each jar of the kitchen
+	drawn   []FromJar
+}
+
+// take adds what a use takes, first from jars of the same mix.
+func (s *shelf) take(u dose.Use, key string) {
+	if u.Salt > 0 {
+		salt, _ := larder.Find("table-salt")
+		s.add(salt, salt.Forms[0], u.Salt, For{key, u.For})
+	}
+	left := u.Mass
+	for i, j := range s.kitchen.Jars {
+		if from := min(left, j.Left-s.jars[i]); from > 0 && j.Formula.SameMix(u.Formula) {
+			s.jars[i] += from
+			left -= from
+			s.drawn = append(s.drawn, FromJar{from, u.Formula.Name, key})
+		}
+	}
+	for _, leaf := range u.Mix.Leaves() {
+		s.add(leaf.Ingredient, leaf.Form, left*quantity.Mass(leaf.WeightShare), For{key, u.For})
+	}
+}
+
+func (s *shelf) add(i larder.Ingredient, form larder.Form, m quantity.Mass, f For) {
+	if i.ID == "water" || m <= 0 {
+		return
+	}
+	t, ok := s.things[i.ID]
+	if !ok {
+		t = &thing{item: Item{ID: i.ID, Name: i.Name, Kind: i.Kind}, perML: form.GramsPerML}
+		s.things[i.ID] = t
+	}
+	t.item.Need += m
+	if !slices.Contains(t.item.For, f) {
+		t.item.For = append(t.item.For, f)
+	}
+}
+
+// sorted are the things by kind, then by name.
+func (s *shelf) sorted() []*thing {
+	out := []*thing{}
+	for _, t := range s.things {
+		out = append(out, t)
+	}
+	slices.SortFunc(out, func(a, b *thing) int {
+		return cmp.Or(slices.Index(larder.Kinds, a.item.Kind)-slices.Index(larder.Kinds, b.item.Kind), strings.Compare(a.item.Name, b.item.Name))
+	})
+	return out
+}

@@ -1,0 +1,112 @@
+package sheet
+
+import (
+	"verjuice/internal/core/dose"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/plan"
+	"verjuice/internal/core/salt"
+)
+
+// CoatChoice is a coat with what it looks like.
+type CoatChoice struct {
+	formula.Coat
+	Note string `json:"note"`
+}
+
+// BandChoice is a salt band with how it tastes.
+type BandChoice struct {
+	salt.Band
+	Note string `json:"note"`
+}
+
+// PitChoice is a kind of pit with what it asks of the cook.
+type PitChoice struct {
+	plan.PitKind
+	Note string `json:"note"`
+}
+
+// Coats are the coats that cooks tell apart, upwards.
+func Coats() []CoatChoice {
+	notes := map[string]string{
+		"light": "meat shows everywhere", "medium": "meat shows through between the grains", "heavy": "hardly any meat shows", "crust": "a packed layer",
+	}
+	out := []CoatChoice{}
+	for _, c := range formula.Coats {
+		out = append(out, CoatChoice{c, notes[c.Name]})
+	}
+	return out
+}
+
+// Bands are the bands of salt, upwards.
+func Bands() []BandChoice {
+	notes := map[string]string{
+		"flat": "tastes unsalted", "mild": "salt comes from the sauce", "seasoned": "what most tables call right", "bold": "as bark lovers like it",
+		"cured": "like ham", "too salty": "too salty for most",
+	}
+	out := []BandChoice{}
+	for _, b := range salt.Bands {
+		out = append(out, BandChoice{b, notes[b.Name]})
+	}
+	return out
+}
+
+// Pits are the kinds of pit.
+func Pits() []PitChoice {
+	notes := map[string]string{
+		"pellet": "fed by itself; watch the hopper", "cabinet": "a full basket lasts the night", "kettle": "a fuse of briquettes burns six hours or so",
+		"drum": "hooks hold more than its grate", "ceramic": "slow to change, long to burn", "offset": "a split of wood every half hour to an hour",
+		"gas": "holds by its dial", "oven": "no smoke, no weather",
+	}
+	out := []PitChoice{}
+	for _, p := range plan.Pits {
+		out = append(out, PitChoice{p, notes[p.ID]})
+	}
+	return out
+}
+
+// LayerChoice is a kind of layer, with what a new one starts from.
+type LayerChoice struct {
+	Kind    string           `json:"kind"`
+	Label   string           `json:"label"`
+	Amount  string           `json:"amount" doc:"Of a new one"`
+	Formula *formula.Formula `json:"formula,omitempty" doc:"Of a new one; absent for the piece's own rub"`
+}
+
+// Layers are the kinds of layer, in the order they go on.
+func Layers() []LayerChoice {
+	one := func(name, ingredient, form string) *formula.Formula {
+		return &formula.Formula{Name: name, Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: ingredient, Form: form, Parts: "1"}}}
+	}
+	stock, mustard := one("ready stock", "stock", "liquid"), dose.UsualBinder().Formula
+	texts := map[string]LayerChoice{
+		"base":    {"base", "base layer, under the rub", "light", nil},
+		"binder":  {"binder", "binder", "1 Tbsp", &mustard},
+		"dusting": {"dusting", "second dusting", "light", nil},
+		"spritz":  {"spritz", "spritz", "4 Tbsp", stock},
+		"wrap":    {"wrap", "in the wrap", "1/4 cup", stock},
+		"glaze":   {"glaze", "glaze", "2 Tbsp", stock},
+		"finish":  {"finish", "finishing salt", "2 g", one("sea salt", "sea-salt", "flakes")},
+		"juices":  {"juices", "juices back on", "1/4 cup", stock},
+	}
+	out := []LayerChoice{}
+	for _, kind := range dose.Kinds {
+		out = append(out, texts[kind])
+	}
+	return out
+}
+
+// PlaceChoice is a place that a needle may be kept out of.
+type PlaceChoice struct {
+	Place string `json:"place"`
+	Label string `json:"label"`
+}
+
+// NeedlePlaces are the places that a needle may be kept out of.
+func NeedlePlaces() []PlaceChoice {
+	labels := map[string]string{"edge": "the edge", "bone": "the bone (the middle, lengthwise)", "thin-end": "the thin end"}
+	out := []PlaceChoice{}
+	for _, p := range dose.Avoidable {
+		out = append(out, PlaceChoice{p, labels[p]})
+	}
+	return out
+}

@@ -1,0 +1,112 @@
+package sheet
+
+import (
+	"maps"
+
+	"verjuice/internal/core/caution"
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
+)
+
+// Caution is a food-safety rule that applies.
+type Caution struct {
+	ID        string           `json:"id" example:"counter-time"`
+	Severity  caution.Severity `json:"severity" enum:"note,care,stop"`
+	Stage     string           `json:"stage" doc:"Stage of the cook it belongs to" enum:"piece,brine,season,wait,fire,rest"`
+	Values    field.Values     `json:"values,omitempty" doc:"What the message names, in SI units; an acknowledgement names them"`
+	Message   string           `json:"message" doc:"What is so, and why it matters"`
+	Action    string           `json:"action" doc:"What to do"`
+	Authority string           `json:"authority" doc:"What it restates"`
+	Read      string           `json:"read,omitempty" doc:"When it was read and acknowledged; empty when it was not"`
+}
+
+// cautions are those of a piece.
+func (w writer) cautions(p cooking.Piece, f facts.Facts) []Caution {
+	out := []Caution{}
+	for _, one := range p.Findings {
+		c := w.caution(one)
+		if c.Read == "" {
+			if ack, ok := f.AcknowledgedAs(p.Line.Key, one.ID, c.Message); ok {
+				c.Read = ack.At
+			}
+		}
+		out = append(out, c)
+	}
+	return out
+}
+
+// caution writes one, by its id and, where that makes a difference, its severity or
+// what it is because of.
+func (w writer) caution(f caution.Finding) Caution {
+	out := Caution{ID: f.ID, Severity: f.Severity, Stage: f.Stage, Values: f.Values, Read: f.Read}
+	values := maps.Clone(f.Values)
+	if values == nil {
+		values = field.Values{}
+	}
+	values["way"] = map[any]string{"dry": "dry-cured", "wet": "pumped or immersed"}[values["way"]]
+	values["because"] = map[any]string{"opened": "the needle has carried what was outside in", "pork": "pork is cooked through"}[values["because"]]
+	for _, id := range []string{f.ID, f.ID + "." + string(f.Severity)} {
+		if t, ok := cautionTexts[id]; ok {
+			out.Message, out.Action = t.message, t.action
+			if t.authority != "" {
+				out.Authority = t.authority
+			}
+		}
+	}
+	if f.Values["wrapped"] == "yes" {
+		out.Message += " A wrap that leaks fat on the fire flares, and its steam burns."
+	}
+	out.Message, out.Action, out.Authority = upper(w.fill(out.Message, values)), w.fill(out.Action, values), w.fill(out.Authority, values)
+	return out
+}
+
+// cautionText says a rule; an empty authority is that of the rule without severity.
+type cautionText struct{ message, action, authority string }
+
+var cautionTexts = map[string]cautionText{
+	"cold-side": {"Your fridge is at {fridge:both}. Above 4 °C / 40 °F germs grow on raw and salted meat.",
+		"Turn it down, or keep the meat on ice, and check with a thermometer before salting.", "USDA FSIS: raw meat at or below 4 °C / 40 °F"},
+	"counter-time": {"{counter} on the counter is over the limit of {limit}: raw meat between 4 and 60 °C / 40 and 140 °F grows germs fast.",
+		"Shorten it, or go to the fire straight from the fridge: a cold, wet surface takes more smoke anyway.",
+		"USDA FSIS: two hours between 4 and 60 °C / 40 and 140 °F, one hour above 32 °C / 90 °F"},
+	"raw-keeping": {"{wait} is longer than raw {cut} keeps at 4 °C / 40 °F ({longest}).", "Salt it later, or buy it later.", "USDA FSIS cold storage chart"},
+	"nitrite": {"Curing salt here brings {ppm} ppm nitrite; the limit for {way} meat is {limit} ppm. It is not a seasoning, and a spoon of it taken for table salt is dangerous.",
+		"Weigh it to 0.1 g, keep it apart and labelled, and follow a tested cure.", "9 CFR 424.21: {limit} ppm ingoing for {way} meat"},
+	"nitrite.stop": {"Curing salt here brings {ppm} ppm nitrite; the limit for {way} meat is {limit} ppm. It is not a seasoning, and a spoon of it taken for table salt is dangerous.",
+		"Take curing salt out of this mix, or so much of it that the figure falls below the limit.", ""},
+	"phosphate": {"The injection leaves {percent:2} % phosphate in the meat; the limit is 0.5 %.", "Use less of the blend, or pump less.", "9 CFR 424.21: 0.5 % of the product"},
+	"injected": {"Injected meat is no longer sterile inside, so a pink finish is not for it. The needle carries raw germs back into the cup.",
+		"Cook it through: 63 °C / 145 °F and three minutes for whole muscle, 74 °C / 165 °F for poultry. Inject cool liquid (never above 40 °C / 104 °F), keep the meat at or under 4 °C / 40 °F, pour off only what you use, throw the rest away, wash and count the needles.",
+		"USDA FSIS: non-intact meat; used injection is thrown away"},
+	"bath": {"A bath is safe only cold, and never twice. Salt and acid eat bare aluminium and galvanised pails.",
+		"Chill it to 4 °C / 40 °F before the meat goes in, in a food-grade pot of steel, glass or plastic, and throw it away after.", "USDA FSIS: brining at or below 4 °C / 40 °F"},
+	"oversalt": {"{percent:2} % salt in the meat is more than most people like (ham is 1.8–2.5 %). It cannot be taken out again.", "Use a lighter coat, or a mix with less salt.", "salt bands by % of raw boneless meat"},
+	"sodium":   {"A serving brings {mg} mg sodium, {day} % of a day’s 2 300 mg.", "Keep sauce and sides low in salt; tell guests who watch theirs.", "US dietary guideline: 2 300 mg sodium a day"},
+	"sugar-scorch": {"This rub is {sugar} % sugar and the pit is at {pit:both}: it will darken and then scorch.",
+		"Run the pit below 150 °C / 300 °F, or put the sugar on late, in the glaze.", "sugar darkens fast above about 150 °C / 300 °F"},
+	"allergens":   {"Contains {allergens:and}.", "Tell your guests.", "declared per ingredient; read the packet, which decides"},
+	"honey":       {"Honey can carry spores that harm infants.", "Not for children under 12 months.", "CDC: no honey under 12 months"},
+	"raw-touched": {"Rub that has touched raw meat, or the hand that did, carries its germs.", "Portion the rub into a bowl first; what is left in that bowl is thrown away.", "USDA FSIS: cross-contamination"},
+	"thawing": {"Frozen, it takes about {thaw} in the fridge. On the counter its outside is warm long before its middle thaws.",
+		"Thaw it in the cold, in a tray, below other food.", "USDA FSIS: thawing in the refrigerator, 24 h for each 2.2 kg (5 lb)"},
+	"pit-cool": {"A pit at {pit:both} is below 107 °C / 225 °F: the meat warms too slowly through the range where germs grow.",
+		"Run it at 107 °C / 225 °F or above until the core has passed 60 °C / 140 °F.", "USDA FSIS, smoking meat: air at 107–149 °C / 225–300 °F"},
+	"slow-to-warm": {"Its inside has been opened, and its core takes about {warms_in} to 60 °C / 140 °F; within four hours is the rule.",
+		"Run the pit hotter at first, cook smaller pieces, or do not inject it.", "the usual smoker’s rule: non-intact meat passes 4–60 °C / 40–140 °F within 4 h; forecast by experience"},
+	"ground-done": {"Ground meat taken off at {core:both} is not safe: what was outside is inside.", "Take it to 71 °C / 160 °F in the middle (74 °C / 165 °F for ground poultry).", "USDA FSIS: ground meat and links 71 °C / 160 °F"},
+	"poultry-done": {"Poultry taken off at {core:both} relies on what it warms after; it has to reach 74 °C / 165 °F in its thickest places.",
+		"Log a reading of 74 °C / 165 °F during the rest, in breast and thigh, or put it back.", "USDA FSIS: poultry 74 °C / 165 °F"},
+	"wild": {"Wild pig and bear can carry trichinella, which freezing does not always kill.", "Cook it to 71 °C / 160 °F and more, everywhere.", "CDC, trichinellosis; USDA FSIS: game 71 °C / 160 °F"},
+	"pink-finish": {"Taken off at {core:both} it ends below 63 °C / 145 °F. A pink finish is your own choice, for meat whose inside was never opened.",
+		"Sear every side, serve at once, and not to children, the old, the pregnant or the ill.", "USDA FSIS: whole muscle 63 °C / 145 °F and 3 minutes of rest"},
+	"pink-finish.stop": {"Taken off at {core:both} it ends below 63 °C / 145 °F, and this is no meat for a pink finish: {because}.", "Take it to 63 °C / 145 °F and let it rest three minutes.", ""},
+	"hot-hold": {"It is held for {hold}: never under 60 °C / 140 °F in that time.",
+		"Warm the holder first, leave a probe in, and reheat to 74 °C / 165 °F or serve at once what comes near the floor.", "FDA Food Code: 57 °C / 135 °F; USDA FSIS, at home: 60 °C / 140 °F"},
+	"cooling": {"Cooked ahead, it has to pass quickly from hot to cold, and once more from cold to hot.",
+		"Cut or pull it, spread it in shallow trays with its juice, chill it at once, and reheat it covered to 74 °C / 165 °F.", "FDA Food Code: 57→21 °C in 2 h, then to 5 °C in 4 h more (135→70→41 °F)"},
+	"leftovers": {"What is left keeps three to four days in the cold.", "Chill it within two hours, in shallow trays; reheat it to 74 °C / 165 °F.", "USDA FSIS: leftovers 3–4 days at 4 °C / 40 °F"},
+	"fire-and-air": {"Charcoal and wood give carbon monoxide: never indoors, in a garage or a tent. Hot ash stays hot for a day.",
+		"Burn only clean, untreated wood, away from walls, with water at hand.", "US CPSC and NFPA on grills and charcoal"},
+	"unverified": {"It is off the fire and no core temperature is on record: unverified, not safe.", "Read it in the thickest place, and write it down.", "a temperature that was not read is not known"},
+}

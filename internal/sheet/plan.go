@@ -1,0 +1,332 @@
+package sheet
+
+import (
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+	"time"
+
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/plan"
+	"verjuice/internal/core/quantity"
+)
+
+// PlanSheet is the days laid out.
+type PlanSheet struct {
+	Options   []PlanOption   `json:"options" nullable:"false" doc:"Up to three plans, the likeliest first"`
+	Refused   []PlanRefusal  `json:"refused" nullable:"false" doc:"Why another plan cannot be"`
+	Tasks     []TaskLine     `json:"tasks" nullable:"false" doc:"The chosen plan as a list"`
+	Conflicts []PlanConflict `json:"conflicts" nullable:"false"`
+	Rooms     []RoomSheet    `json:"rooms" nullable:"false"`
+	Quiet     []Stretch      `json:"quiet" nullable:"false" doc:"Quiet hours within the plan"`
+	Chance    Figure         `json:"chance" doc:"Of serving on time, %"`
+	SaferAt   string         `json:"safer_at" doc:"The serving time that is safer, local YYYY-MM-DDTHH:MM; empty when this one is safe"`
+	Safer     string         `json:"safer" doc:"The same in words"`
+	Change    string         `json:"change" doc:"What the last thing that happened has changed, in a sentence"`
+}
+
+// PlanOption is one way to lay out the days.
+type PlanOption struct {
+	Kind    string `json:"kind" enum:"same-day,overnight,ahead"`
+	Name    string `json:"name"`
+	Summary string `json:"summary" doc:"What it means, in a sentence or two"`
+	Chance  Figure `json:"chance"`
+	Sleep   string `json:"sleep" doc:"How often it wakes the cook"`
+	Wakings int    `json:"wakings"`
+	Hold    string `json:"hold" doc:"The longest hold, in words"`
+	First   string `json:"first" doc:"When it begins"`
+	Outline string `json:"outline" doc:"Sleep, hold and beginning in a line"`
+	Chosen  bool   `json:"chosen"`
+	Late    bool   `json:"late" doc:"Some of it is in the past already"`
+}
+
+// PlanRefusal is a plan that cannot be.
+type PlanRefusal struct {
+	Kind   string       `json:"kind"`
+	ID     string       `json:"id" doc:"Which rule it breaks"`
+	Values field.Values `json:"values,omitempty"`
+	Name   string       `json:"name"`
+	Reason string       `json:"reason"`
+}
+
+// TaskLine is something to do.
+type TaskLine struct {
+	ID      string `json:"id" doc:"The same for the same task of the same piece"`
+	Piece   int    `json:"piece" doc:"From 0; -1 for a pit"`
+	Key     string `json:"key" doc:"Key of the piece"`
+	Stage   string `json:"stage"`
+	At      string `json:"at" doc:"RFC 3339"`
+	Local   string `json:"local" doc:"The same as a wish is typed"`
+	Day     string `json:"day"`
+	Time    string `json:"time"`
+	Label   string `json:"label"`
+	Note    string `json:"note" doc:"What to know of it, and how long it takes"`
+	Warning string `json:"warning" doc:"What does not go together with it; may be empty"`
+	Until   string `json:"until" doc:"RFC 3339, when the hands are free again"`
+	Lasts   string `json:"lasts" doc:"What it takes of a pair of hands, with its likely range"`
+	Done    bool   `json:"done"`
+	Fact    string `json:"fact" doc:"Id of the fact that says it is done; empty when none does"`
+	Fixed   bool   `json:"fixed" doc:"The cook has fixed its time"`
+	CanMark bool   `json:"can_mark" doc:"It can be marked as done"`
+	CanFix  bool   `json:"can_fix" doc:"Its time can be fixed"`
+	Wakes   bool   `json:"wakes"`
+	Clash   bool   `json:"clash"`
+}
+
+// PlanConflict is something that does not go together.
+type PlanConflict struct {
+	Kind    string       `json:"kind"`
+	ID      string       `json:"id" doc:"Which rule it breaks"`
+	Values  field.Values `json:"values,omitempty"`
+	Piece   int          `json:"piece" doc:"From 0; -1 when it is nobody's"`
+	At      string       `json:"at"`
+	Message string       `json:"message"`
+}
+
+// RoomSheet is a place and what stands in it.
+type RoomSheet struct {
+	Name    string    `json:"name"`
+	Message string    `json:"message"`
+	Full    bool      `json:"full"`
+	Uses    []RoomUse `json:"uses" nullable:"false"`
+}
+
+// RoomUse is a piece in a place.
+type RoomUse struct {
+	Title string  `json:"title"`
+	From  string  `json:"from"`
+	To    string  `json:"to"`
+	DM2   float64 `json:"dm2"`
+}
+
+// Stretch is a stretch of time.
+type Stretch struct {
+	From string `json:"from"`
+	To   string `json:"to"`
+}
+
+var planNames = map[plan.Kind]string{plan.SameDay: "Same day", plan.Overnight: "Overnight", plan.Ahead: "The day before"}
+
+var planWords = map[plan.Kind]string{plan.SameDay: "the same day", plan.Overnight: "overnight", plan.Ahead: "the day before"}
+
+// plan writes the plans out.
+func (w writer) plan(r cooking.Result) *PlanSheet {
+	p := r.Plan
+	chosen := p.Result.Plans[p.Chosen]
+	out := &PlanSheet{Options: []PlanOption{}, Refused: []PlanRefusal{}, Tasks: []TaskLine{}, Conflicts: []PlanConflict{}, Rooms: []RoomSheet{}, Quiet: []Stretch{}}
+	for i, one := range p.Result.Plans {
+		o := w.option(one)
+		o.Chance, o.Chosen = w.figure(p.Chances[i]), i == p.Chosen
+		out.Options = append(out.Options, o)
+	}
+	out.Chance = w.figure(p.Chances[p.Chosen])
+	for _, one := range p.Result.Refused {
+		out.Refused = append(out.Refused, PlanRefusal{string(one.Kind), one.Why.ID, one.Why.Values, planNames[one.Kind], w.about(one.Why, one.Key)})
+	}
+	number := map[string]int{"": -1}
+	for i, piece := range r.Pieces {
+		number[piece.Line.Key] = i
+	}
+	for _, k := range chosen.Tasks {
+		out.Tasks = append(out.Tasks, w.task(r, k, number[k.Key]))
+	}
+	for _, x := range chosen.Conflicts {
+		out.Conflicts = append(out.Conflicts, PlanConflict{x.Kind, x.Why.ID, x.Why.Values, number[x.Key], iso(x.At), upper(w.about(x.Why, x.Key))})
+	}
+	for _, room := range chosen.Rooms {
+		out.Rooms = append(out.Rooms, w.room(room))
+	}
+	for _, q := range p.Quiet {
+		out.Quiet = append(out.Quiet, Stretch{iso(q.From), iso(q.To)})
+	}
+	if chosen.Chance < 0.85 && chosen.Safe.After(p.Ask.Serve) {
+		out.SaferAt, out.Safer = chosen.Safe.Format(timeLayout), day(chosen.Safe)
+	}
+	if p.Change != nil {
+		out.Change = w.change(*p.Change)
+	}
+	return out
+}
+
+// about says something about a piece, or a task of one.
+func (w writer) about(why field.Wrong, key string) string {
+	values := maps.Clone(why.Values)
+	if values == nil {
+		values = field.Values{}
+	}
+	if first, ok := values["piece"].(string); ok {
+		values["first"] = w.pieces[first]
+	}
+	values["piece"] = w.pieces[key]
+	if stage, ok := values["task"].(string); ok {
+		pit, _ := values["pit"].(int)
+		values["task"] = w.verb(stage, key, pit)
+	}
+	return w.say(field.Wrong{ID: why.ID, Values: values})
+}
+
+// verb says a task of a stage: of a piece, or of a pit when key is empty.
+func (w writer) verb(stage, key string, pit int) string {
+	name := w.pieces[key]
+	if key == "" {
+		name = w.pit(pit)
+	}
+	return fmt.Sprintf(taskVerbs[stage], name)
+}
+
+func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
+	id := k.Key
+	if id == "" {
+		id = fmt.Sprintf("pit%d", k.Pit)
+	}
+	out := TaskLine{
+		ID: k.Stage + "-" + id, Piece: piece, Key: k.Key, Stage: k.Stage, At: iso(k.At), Local: k.At.Format(timeLayout), Day: k.At.Format("Mon 2 Jan"),
+		Time: k.At.Format("15:04"), Label: upper(w.verb(k.Stage, k.Key, k.Pit)), Until: iso(k.At.Add(k.Lasts)), Lasts: lasting(k.Lasts), Done: k.Done,
+		CanMark: k.Key != "" && slices.Contains(markable, k.Stage), CanFix: k.Key != "" && slices.Contains(plan.Fixable, k.Stage),
+		Wakes: k.Wakes && !k.Done, Clash: k.Clash && !k.Done,
+	}
+	if fact, ok := r.Facts.Done(k.Key, k.Stage); ok {
+		out.Fact = fact.ID
+	}
+	out.Fixed = out.Fact == "" && slices.ContainsFunc(r.Order.Wishes.Value, func(m plan.Mark) bool { return m.Key == k.Key && m.Stage == k.Stage })
+	if k.Stage == "feed" {
+		out.ID += k.At.Format("-1504")
+	}
+	if k.About && !k.Done {
+		out.Note = fmt.Sprintf("between %s and %s", k.From.Format("15:04"), k.To.Format("15:04"))
+	}
+	if piece >= 0 {
+		out.Note = join(out.Note, "; ", w.taskNote(r.Pieces[piece], k.Stage))
+	}
+	if !k.Done && k.Stage != "fire" && k.Stage != "off" {
+		out.Note = join(out.Note, "; ", out.Lasts)
+	}
+	if out.Wakes {
+		out.Warning = "in the quiet hours"
+	}
+	if out.Clash {
+		out.Warning = join(out.Warning, ", ", "more at once than there are hands")
+	}
+	return out
+}
+
+// markable are the stages that can be marked as done.
+var markable = []string{"thaw", "bath", "salt", "fire", "off"}
+
+// lasting is a piece of work with its likely range: some hands are quicker than
+// others by a third, and work takes half as long again as often.
+func lasting(d time.Duration) string {
+	low, high := (d * 2 / 3).Round(time.Minute), (d * 3 / 2).Round(time.Minute)
+	return fmt.Sprintf("%s (%.0f–%s)", quantity.FormatDuration(d), low.Minutes(), quantity.FormatDuration(high))
+}
+
+// taskNote is what to know of the piece at a stage.
+func (w writer) taskNote(p cooking.Piece, stage string) string {
+	c := p.Clock
+	switch {
+	case stage == "salt":
+		if name := p.Line.Typed.Season.Formula.Name; name != "" {
+			return name
+		}
+		return "rub"
+	case c == nil:
+		return ""
+	case stage == "bath":
+		return quantity.FormatDuration(c.Soak) + " cold"
+	case stage == "fire":
+		return "pit at " + w.value(c.Set, "")
+	case stage == "wrap":
+		return w.wrapNote(c)
+	case stage == "off":
+		return "core " + w.value(c.Done, "")
+	case stage == "slice" && c.Grain != "" && c.Slice == "sliced":
+		return fmt.Sprintf("sliced across the grain, which runs at %s° to the length", c.Grain)
+	case stage == "slice":
+		return c.Slice
+	}
+	return ""
+}
+
+func (w writer) option(p plan.Plan) PlanOption {
+	o := PlanOption{Kind: string(p.Kind), Name: planNames[p.Kind], Wakings: p.Woken, Hold: "longest hold " + quantity.FormatDuration(p.Hold.Round(5*time.Minute)), Late: !p.Feasible}
+	if p.Chilled {
+		o.Hold = "some of it cooled and reheated"
+	}
+	switch p.Woken {
+	case 0:
+		o.Sleep = "a full night’s sleep"
+	case 1:
+		o.Sleep = "up once in the night"
+	default:
+		o.Sleep = fmt.Sprintf("up %d times in the night", p.Woken)
+	}
+	if len(p.Tasks) > 0 {
+		o.First = day(p.Tasks[0].At)
+	}
+	o.Outline = o.Sleep + "; " + o.Hold + "; begins " + o.First
+	o.Summary = w.summary(p)
+	return o
+}
+
+// summary says what a plan means.
+func (w writer) summary(p plan.Plan) string {
+	var special []string
+	first := time.Time{}
+	for _, t := range p.Pieces {
+		name := w.pieces[t.Key]
+		if first.IsZero() || t.Fire.Before(first) {
+			first = t.Fire
+		}
+		switch {
+		case t.Kind == plan.Overnight:
+			special = append(special, fmt.Sprintf("%s goes on %s and is held from about %s", name, t.Fire.Format("Mon 15:04"), t.Off.Format("15:04")))
+		case t.Kind == plan.Ahead && !t.Reheat.IsZero():
+			special = append(special, fmt.Sprintf("%s is cooked on %s, cooled fast and reheated from %s", name, t.Fire.Format("Monday"), t.Reheat.Format("Mon 15:04")))
+		case t.Kind == plan.Ahead:
+			special = append(special, fmt.Sprintf("%s is off about %s and held for %s", name, t.Off.Format("Mon 15:04"), quantity.FormatDuration(t.Hold)))
+		}
+	}
+	out := fmt.Sprintf("The first fire at %s.", first.Format("Mon 15:04"))
+	if len(special) > 0 {
+		out += " " + upper(strings.Join(special, "; ")) + "."
+	}
+	return out
+}
+
+func (w writer) room(r plan.Room) RoomSheet {
+	out := RoomSheet{Name: w.pit(r.Pit), Uses: []RoomUse{}, Message: fmt.Sprintf("most at %s: %.0f dm²", r.PeakAt.Format("Mon 15:04"), r.Peak)}
+	if r.Limit > 0 {
+		out.Message += fmt.Sprintf(" of %.0f", r.Limit)
+		out.Full = r.Peak > r.Limit*1.02
+	}
+	for _, u := range r.Uses {
+		out.Uses = append(out.Uses, RoomUse{w.pieces[u.Key], iso(u.From), iso(u.To), u.DM2})
+	}
+	return out
+}
+
+var stageWords = map[string]string{"thaw": "thawing from", "bath": "in the bath", "salt": "salted", "fire": "on the fire", "off": "off the fire"}
+
+// change tells in a sentence what the last thing that happened has moved.
+func (w writer) change(c plan.Change) string {
+	head := fmt.Sprintf("%s: %s at %s, %s.", w.pieces[c.Mark.Key], stageWords[c.Mark.Stage], c.Mark.At.Format("15:04"), against(c.Late))
+	switch c.Mark.Stage {
+	case "off":
+		return head + fmt.Sprintf(" It holds %s to the knife.", quantity.FormatDuration(c.Now.Hold))
+	case "fire":
+		return head + fmt.Sprintf(" Off about %s instead of %s; the chance to serve on time is %.0f %%, was %.0f %%.", c.Now.Off.Format("15:04"), c.Was.Off.Format("15:04"), 100*c.Chance, 100*c.WasOf)
+	}
+	return head + fmt.Sprintf(" It is salted %s before the fire instead of %s.", quantity.FormatDuration(c.Now.Wait), quantity.FormatDuration(c.Was.Wait))
+}
+
+func against(d time.Duration) string {
+	switch d = d.Round(time.Minute); {
+	case d > 2*time.Minute:
+		return quantity.FormatDuration(d) + " late"
+	case d < -2*time.Minute:
+		return quantity.FormatDuration(-d) + " early"
+	}
+	return "as planned"
+}

@@ -1,0 +1,140 @@
+package sheet
+
+import (
+	"fmt"
+
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/dose"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/salt"
+)
+
+// SeasonSheet is the rub, weighed out.
+type SeasonSheet struct {
+	FormulaID  string     `json:"formula_id" doc:"Id of the formula that the rub still is; empty when its rows were changed"`
+	UsualMode  string     `json:"usual_mode" doc:"What drives the amount of this mix when nothing is chosen: target or coat"`
+	Mode       string     `json:"mode" doc:"What drives it now"`
+	OnMeat     Figure     `json:"on_meat" doc:"Rub on all pieces, g"`
+	ToMix      Figure     `json:"to_mix" doc:"Rub to mix, g: with what is lost while sprinkling and the margin"`
+	Salt       Figure     `json:"salt" doc:"Salt of the rub on all pieces, g"`
+	Percent    *Figure    `json:"percent,omitempty" doc:"Salt in the meat by all sources, % of raw boneless meat; absent while another dose has a mistake"`
+	Coat       Figure     `json:"coat" doc:"mL on 100 cm²"`
+	CoatName   string     `json:"coat_name"`
+	TooThick   bool       `json:"too_thick" doc:"The surface does not hold that much"`
+	Spoons     string     `json:"spoons" doc:"All of the mix in spoons and cups"`
+	Rows       []RowSheet `json:"rows" nullable:"false"`
+	SaltShare  Figure     `json:"salt_share" doc:"Salt in the mix by weight, %"`
+	SugarShare float64    `json:"sugar_share" doc:"Sugar in the mix by weight, %"`
+	Allergens  []string   `json:"allergens" nullable:"false"`
+	Weighed    bool       `json:"weighed" doc:"The figures on the meat are of what was really weighed"`
+	Cost       *CostSheet `json:"cost,omitempty" doc:"What the mix costs; absent while no price is known"`
+}
+
+// RowSheet is one ingredient of it.
+type RowSheet struct {
+	Name   string          `json:"name"`
+	Form   string          `json:"form"`
+	Kind   string          `json:"kind"`
+	Mass   Figure          `json:"mass" doc:"To weigh out, g"`
+	Spoons quantity.Spoons `json:"spoons"`
+	Weight float64         `json:"weight_share" doc:"% of the mix by weight"`
+	Volume float64         `json:"volume_share" doc:"% of the mix by volume"`
+}
+
+func modeName(byTarget bool) string {
+	if byTarget {
+		return "target"
+	}
+	return "coat"
+}
+
+func (w writer) season(s *cooking.Season) *SeasonSheet {
+	coat := s.Coat.Mid
+	out := &SeasonSheet{
+		FormulaID: s.FromID, UsualMode: modeName(s.UsualBy), Mode: modeName(s.ByTarget), OnMeat: w.figure(s.OnMeat), ToMix: w.figure(s.ToMix), Salt: w.figure(s.Salt),
+		Coat: w.figure(s.Coat), CoatName: w.say(formula.NameCoat(coat)), TooThick: coat > formula.MaxCoat,
+		Spoons: quantity.FormatSpoons(s.Mix.Volume(s.Mixed), w.Spoons).Text, Rows: w.rows(s.Rows), SaltShare: w.figure(s.SaltShare),
+		SugarShare: s.Mix.Per100g.Sugar, Allergens: append([]string{}, s.Mix.Allergens...), Weighed: s.Weighed, Cost: w.cost(s.Cost),
+	}
+	if s.Percent != nil {
+		percent := w.figure(*s.Percent)
+		out.Percent = &percent
+	}
+	return out
+}
+
+// rows are the ingredients of a mix, weighed out.
+func (w writer) rows(rows []cooking.Row) []RowSheet {
+	out := make([]RowSheet, len(rows))
+	for i, r := range rows {
+		out[i] = RowSheet{
+			Name: r.Ingredient.Name, Form: r.Form.Name, Kind: r.Ingredient.Kind, Mass: w.figure(r.Mass), Spoons: quantity.FormatSpoons(r.Volume, w.Spoons),
+			Weight: 100 * r.WeightShare, Volume: 100 * r.VolumeShare,
+		}
+	}
+	return out
+}
+
+// LedgerSheet is the salt of one piece against the band the cook chose.
+type LedgerSheet struct {
+	Percent Figure       `json:"percent" doc:"% of raw boneless meat"`
+	Plate   Figure       `json:"plate" doc:"% of served meat"`
+	Sodium  Figure       `json:"sodium" doc:"mg a serving"`
+	Day     Figure       `json:"day" doc:"Sodium of a serving, % of a day's 2 300 mg"`
+	Outer   Figure       `json:"outer" doc:"Salt in the outer 5 mm when the fire starts, %"`
+	Band    salt.Band    `json:"band" doc:"The band the cook chose"`
+	Tastes  string       `json:"tastes" doc:"The band it falls in"`
+	Verdict string       `json:"verdict" doc:"How it stands to the chosen band"`
+	InBand  bool         `json:"in_band"`
+	Summary string       `json:"summary" doc:"The percentage and the verdict, for those who do not see the picture"`
+	Lines   []LedgerLine `json:"lines" nullable:"false"`
+	Bands   []salt.Band  `json:"bands" nullable:"false" doc:"All bands, upwards"`
+	Freed   *Freed       `json:"freed,omitempty" doc:"The source that gave way to the target, when it is not the rub"`
+}
+
+// LedgerLine is one source of salt.
+type LedgerLine struct {
+	ID      dose.ID    `json:"id" doc:"Names the source within the piece: rub, bath, inject, binder, or layer-0 and so on"`
+	Name    string     `json:"name"`
+	Percent float64    `json:"percent" doc:"% of raw boneless meat that stays"`
+	Salt    string     `json:"salt" doc:"Salt on one piece"`
+	Place   salt.Place `json:"place" enum:"surface,pockets,dissolved"`
+	Stays   string     `json:"stays" doc:"How much of it stays, with its range"`
+	Summary string     `json:"summary" doc:"The same in a line"`
+}
+
+// Freed is the source that gave way to the target.
+type Freed struct {
+	Source dose.ID `json:"source" doc:"rub, bath, inject or layer-N"`
+	Line   int     `json:"line" doc:"Which line of the ledger it is"`
+	Name   string  `json:"name"`
+	Amount Figure  `json:"amount" doc:"How much of it meets the target"`
+}
+
+func (w writer) ledger(l *cooking.Ledger) *LedgerSheet {
+	out := &LedgerSheet{
+		Percent: w.figure(l.Percent), Plate: w.figure(l.Plate), Sodium: w.figure(l.Sodium), Day: w.figure(l.Day), Outer: w.figure(l.Outer),
+		Band: l.Band, Tastes: l.Tastes.Name, Bands: salt.Bands, Lines: []LedgerLine{},
+	}
+	switch {
+	case l.Differs < 0:
+		out.Verdict = fmt.Sprintf("%.2f short of %s", -l.Differs, l.Band.Name)
+	case l.Differs > 0:
+		out.Verdict = fmt.Sprintf("%.2f over %s", l.Differs, l.Band.Name)
+	default:
+		out.Verdict, out.InBand = "within "+l.Band.Name, true
+	}
+	out.Summary = out.Percent.Text + " % salt, " + out.Verdict
+	for _, line := range l.Lines {
+		one := LedgerLine{
+			ID: line.Label.ID, Name: sourceName(line.Label), Percent: line.Percent, Salt: inGrams(line.Salt), Place: line.Place, Stays: percentRange(line.Stays),
+		}
+		one.Summary = fmt.Sprintf("%s: %.2f %%, %s of salt", one.Name, one.Percent, one.Salt)
+		out.Lines = append(out.Lines, one)
+	}
+	if f := l.Freed; f != nil {
+		out.Freed = &Freed{Source: f.ID, Line: f.Line, Name: sourceName(f.Label), Amount: w.figure(f.Amount)}
+	}
+	return out
+}

@@ -1,0 +1,346 @@
+package sheet
+
+import (
+	"encoding/json"
+	"go/ast"
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"math/rand/v2"
+	"path/filepath"
+	"reflect"
+	"regexp"
+	"strconv"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/anycook"
+	"verjuice/internal/core/bench"
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/guess"
+	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/testclock"
+)
+
+var (
+	noon    = cooking.Clock{Now: testclock.Now()}
+	nothing = kitchen.Kitchen{}
+)
+
+func page(t *testing.T, c cook.Cook, as Reader) Sheet {
+	t.Helper()
+	s := OfCook(CookRequest{Cook: c}, nothing, noon, as)
+	require.Empty(t, s.Errors)
+	return s
+}
+
+// idsIn are the ids that the sources below dir give to a call of one of these names,
+// as its argument of that number.
+func idsIn(t *testing.T, dir string, calls map[string]int) map[string]string {
+	out := map[string]string{}
+	require.NoError(t, filepath.WalkDir(dir, func(path string, _ fs.DirEntry, err error) error {
+		if err != nil || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+			return err
+		}
+		file, err := parser.ParseFile(token.NewFileSet(), path, nil, 0)
+		if err != nil {
+			return err
+		}
+		ast.Inspect(file, func(n ast.Node) bool {
+			call, ok := n.(*ast.CallExpr)
+			if !ok {
+				return true
+			}
+			fun, ok := call.Fun.(*ast.SelectorExpr)
+			if !ok {
+				return true
+			}
+			name := fun.Sel.Name
+			if from, ok := fun.X.(*ast.Ident); ok {
+				name = from.Name + "." + name
+			}
+			for want, arg := range calls {
+				if (name == want || strings.HasSuffix(name, want) && strings.HasPrefix(want, ".")) && arg < len(call.Args) {
+					if lit, ok := call.Args[arg].(*ast.BasicLit); ok && lit.Kind == token.STRING {
+						id, _ := strconv.Unquote(lit.Value)
+						out[id] = path
+					}
+				}
+			}
+			return true
+		})
+		return nil
+	}))
+	return out
+}
+
+var asID = regexp.MustCompile(`^[a-z]+[a-z-]*\.[a-z-]+$`)
+
+// Whatever the core can say has its sentence here.
+func TestEveryIDHasItsSentence(t *testing.T) {
+	wrong := idsIn(t, "..", map[string]int{".Add": 1, "field.Because": 0})
+	found := 0
+	for id, path := range wrong {
+		if asID.MatchString(id) {
+			found++
+			assert.Contains(t, messages, id, path)
+		}
+	}
+	assert.Greater(t, found, 80)
+	figures := idsIn(t, "..", map[string]int{"trace.New": 0, "trace.Exact": 0})
+	for id, path := range figures {
+		assert.Contains(t, rules, id, path)
+	}
+	assert.Greater(t, len(figures), 40)
+}
+
+// texts are all texts of an answer, with where they stand.
+func texts(v reflect.Value, at string, take func(at, text string)) {
+	switch v.Kind() {
+	case reflect.String:
+		take(at, v.String())
+	case reflect.Pointer, reflect.Interface:
+		if !v.IsNil() {
+			texts(v.Elem(), at, take)
+		}
+	case reflect.Slice:
+		for i := range v.Len() {
+			texts(v.Index(i), at, take)
+		}
+	case reflect.Struct:
+		if f, ok := v.Interface().(Figure); ok && f.ID == "" {
+			return // a figure that depends on a mistake is absent
+		}
+		for i := range v.NumField() {
+			if f := v.Type().Field(i); f.IsExported() && f.Name != "Values" {
+				texts(v.Field(i), at+"."+f.Name, take)
+			}
+		}
+	}
+}
+
+// finished fails for what a cook should never read: an unfilled hole, an id, Go's own
+// way of writing values, an empty figure.
+func finished(t *testing.T, answer any) {
+	t.Helper()
+	texts(reflect.ValueOf(answer), "", func(at, text string) {
+		mistake := strings.HasSuffix(at, "Errors.Message") // which may name what was typed
+		for _, bad := range []string{"{", "%!", "map[", "<nil>", "NaN", "+Inf", "0001-01-01"} {
+			assert.False(t, !mistake && strings.Contains(text, bad), "%s: %s", at, text)
+		}
+		if mistake || strings.HasSuffix(at, ".Explanation") || strings.HasSuffix(at, ".Action") {
+			assert.NotEmpty(t, text, at)
+			assert.False(t, asID.MatchString(text), "%s: %s", at, text)
+		}
+	})
+}
+
+// Whatever is typed wherever, every text of every page is finished, in any units.
+func TestEveryTextIsFinished(t *testing.T) {
+	r := rand.New(rand.NewPCG(71, 72))
+	mistakes := map[string]bool{}
+	said := map[string]bool{}
+	for n := range 300 {
+		c, f := anycook.Whole(r)
+		if n%3 > 0 {
+			anycook.Spoil(r, &c, 1+r.IntN(4))
+		}
+		req := CookRequest{Cook: c, Facts: f}
+		as := Reader{anycook.Pick(r, []quantity.System{quantity.Metric, quantity.US}), anycook.Pick(r, []quantity.SpoonSet{quantity.USSpoons, quantity.MetricSpoons})}
+		s := OfCook(req, nothing, noon, as)
+		finished(t, s)
+		_, err := json.Marshal(s) // fails on what is not a number
+		require.NoError(t, err)
+		for _, e := range s.Errors {
+			mistakes[e.ID] = true
+		}
+		for _, p := range s.Pieces {
+			for _, one := range p.Cautions {
+				said[one.ID] = true
+			}
+		}
+		finished(t, OfShopping(req, nothing, noon, as))
+	}
+	assert.Greater(t, len(mistakes), 30)
+	assert.Greater(t, len(said), 10)
+}
+
+// The same for a formula on the bench, a comparison, a jar, a label and a game.
+func TestEveryTextOfTheBenchIsFinished(t *testing.T) {
+	r := rand.New(rand.NewPCG(73, 74))
+	as := Reader{quantity.US, quantity.MetricSpoons}
+	for range 500 {
+		q := bench.Request{Formula: anycook.Mix(r, "x"), Batch: formula.Batch{
+			Fix: anycook.Pick(r, []string{"", "total", "row", "jar", "guests", "salt", "coat", "pump", "pot"}), Amount: "5 %", Guests: 4, Meat: "2 kg", Cut: "pork-loin", Round: anycook.Pick(r, []string{"", "spoons", "1 g"}),
+		}}
+		anycook.Spoil(r, &q, r.IntN(3))
+		finished(t, OfFormula(q, nothing, as))
+	}
+	all := formula.ReadyMade()
+	c, err := OfComparison(bench.CompareRequest{Formulas: all[:3]}, nothing, as)
+	require.NoError(t, err)
+	finished(t, c)
+	label, err := ReadLabel(formula.Label{Name: "red", Sodium: "310", Serving: "1.2 g", Sugar: "0 g"}, as)
+	require.NoError(t, err)
+	finished(t, label)
+	for _, guesses := range [][]string{{}, {"40 g", "1 %"}, {"40", "1", "20", "40", "1", "20", "40", "1", "20", "40"}} {
+		g, err := OfGame(guess.Game{Seed: 7, Guesses: guesses}, as)
+		require.NoError(t, err)
+		finished(t, g)
+	}
+	jar := formula.Jar{Formula: all[0], Made: "2026-11-01", Amount: "500 g"}
+	stand, wrong := jar.Stand(nil, time.Date(2027, 11, 23, 0, 0, 0, 0, time.UTC))
+	require.Empty(t, wrong)
+	told := WriteJar(stand, nil, 0.1, as)
+	finished(t, told)
+	assert.Contains(t, told.Summary, "past its use-by")
+	before, after := all[0], all[1]
+	for _, change := range Changes(formula.Changes(before, after, nothing), as) {
+		assert.NotContains(t, change, "{")
+		assert.NotContains(t, change, "changed.")
+	}
+}
+
+// What is read follows the reader; what is meant does not.
+func TestUnitsChangeTextsNotFigures(t *testing.T) {
+	c := anycook.Supper(anycook.Coated("pork-loin", "4 lb 6 oz"))
+	c.Pieces[0].Season.Formula.Rows[0].Parts = "2 Tbsp"
+	c.Pieces[0].Season.Formula.Rows[1].Parts = "20 g"
+	metric, us := page(t, c, Reader{}), page(t, c, Reader{quantity.US, quantity.MetricSpoons})
+	assert.Equal(t, metric.Pieces[0].Ledger.Percent.Value, us.Pieces[0].Ledger.Percent.Value)
+	assert.Equal(t, metric.Pieces[0].Season.Rows[0].Mass.Text, us.Pieces[0].Season.Rows[0].Mass.Text)
+	assert.Equal(t, "1.98 kg", metric.Pieces[0].Meat.Green.Text)
+	assert.Equal(t, "4 lb 6 oz", us.Pieces[0].Meat.Green.Text)
+	// Whose tablespoon is meant stands in the formula, and for other amounts in the page.
+	c.Pieces[0].Season.Formula.Spoons = quantity.MetricSpoons
+	meant := page(t, c, Reader{})
+	assert.NotEqual(t, metric.Pieces[0].Ledger.Percent.Value, meant.Pieces[0].Ledger.Percent.Value)
+	c.Pieces[0].Layers = []cook.Layer{{Kind: "glaze", Formula: anycook.Bottle("soy", "soy-sauce"), Amount: "2 Tbsp"}}
+	glazed := page(t, c, Reader{}).Pieces[0].Ledger.Percent.Value
+	c.Spoons = quantity.MetricSpoons
+	assert.Greater(t, page(t, c, Reader{}).Pieces[0].Ledger.Percent.Value, glazed)
+}
+
+func TestClockIsCountedBack(t *testing.T) {
+	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
+	p.Fire = cook.Fire{Time: "8 h", Rest: "1 h", Temper: "30 min"}
+	// A day of its own, since the texts are compared.
+	day := anycook.Supper(p)
+	day.ServeAt = "2026-11-28T18:30"
+	at := func(date, hour int) Sheet {
+		s := OfCook(CookRequest{Cook: day}, nothing, cooking.Clock{Now: time.Date(2026, 11, date, hour, 0, 0, 0, time.UTC)}, Reader{})
+		require.Empty(t, s.Errors)
+		return s
+	}
+	k := at(23, 12).Pieces[0].Clock
+	times := map[string]string{}
+	for _, s := range k.Steps {
+		times[s.Key] = s.Figure.Text
+	}
+	// 18:30 less 15 min slicing, 1 h rest and 10 h for the slow cook of ten.
+	assert.Equal(t, "Sat 28 Nov 07:15", times["fire"])
+	assert.Equal(t, "Sat 28 Nov 06:45", times["out"])
+	assert.Equal(t, "Fri 27 Nov 19:15", times["salt"])
+	assert.Empty(t, k.LateNote)
+
+	assert.Contains(t, at(27, 23).Pieces[0].Clock.LateNote, "leaves 8 h 05 to the fire")
+	tooLate := at(28, 13)
+	assert.Contains(t, tooLate.Pieces[0].Clock.LateNote, "It is late: on the fire at 13:50 it is off about 21:50")
+	assert.Less(t, tooLate.Plan.Chance.Value, 5.0)
+	assert.NotEmpty(t, tooLate.Plan.SaferAt)
+}
+
+// What has happened is told back: what it moved, and by how much.
+func TestWhatHappenedIsTold(t *testing.T) {
+	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
+	p.Key, p.Fire.Time = "a", "6 h"
+	day := anycook.Supper(p)
+	planned := page(t, day, Reader{})
+	fire := ""
+	for _, s := range planned.Pieces[0].Clock.Steps {
+		if s.Key == "fire" {
+			fire = s.At
+		}
+	}
+	when, err := time.Parse(time.RFC3339, fire)
+	require.NoError(t, err)
+	s := OfCook(CookRequest{Cook: day, Facts: facts.Facts{anycook.Done(1, "a", "fire", when.Add(2*time.Hour).Format(cook.TimeLayout))}}, nothing, noon, Reader{})
+	require.Empty(t, s.Errors)
+	assert.Contains(t, s.Plan.Change, "2 h late")
+	bad := OfCook(CookRequest{Cook: day, Facts: facts.Facts{{ID: "1", Kind: facts.Done, What: "fire", At: "noon"}}}, nothing, noon, Reader{})
+	require.NotEmpty(t, bad.Errors)
+	assert.Equal(t, "/facts/0/id", bad.Errors[0].Pointer)
+}
+
+func TestStartingAmongTheBeadsIsSaid(t *testing.T) {
+	at := func(wait string) *DepthSheet {
+		p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
+		p.Wait.For = wait
+		return page(t, anycook.Supper(p), Reader{}).Pieces[0].Depth
+	}
+	assert.False(t, at("3 min").BadMoment)
+	assert.True(t, at("20 min").BadMoment)
+	assert.False(t, at("4 h").BadMoment)
+	assert.Contains(t, at("12 h").EvenAt, "never even in practice")
+}
+
+// The same coat salts a rack harder than a shoulder, and the figure says why.
+func TestFiguresSayWhereTheyComeFrom(t *testing.T) {
+	s := page(t, anycook.Supper(anycook.Coated("pork-shoulder-bone-in", "3.6 kg"), anycook.Coated("pork-spare-ribs-squared", "1.2 kg")), Reader{})
+	assert.Contains(t, s.Pieces[1].Ledger.Percent.Explanation, "2.8 ×")
+	assert.Contains(t, s.Pieces[0].Meat.Comparison, "about as much surface as a pork shoulder")
+	texts(reflect.ValueOf(s), "", func(at, text string) {
+		if strings.HasSuffix(at, ".Percent.Source") {
+			assert.NotEmpty(t, text, at)
+		}
+	})
+}
+
+// A mistake names the place, the rule and the values beside its sentence, and the
+// sentence speaks the reader's units.
+func TestMistakesSpeakTheReadersUnits(t *testing.T) {
+	c := anycook.Supper(anycook.Coated("pork-loin", "2 kg"))
+	c.Fridge = "40 °C"
+	for units, want := range map[quantity.System]string{quantity.Metric: "°C", quantity.US: "°F"} {
+		s := OfCook(CookRequest{Cook: c}, nothing, noon, Reader{Units: units})
+		require.Len(t, s.Errors, 1)
+		assert.Contains(t, s.Errors[0].Message, want)
+		assert.Equal(t, "temperature.range", s.Errors[0].ID)
+		assert.Equal(t, field.Error{Pointer: "/fridge"}.Pointer, s.Errors[0].Pointer)
+	}
+}
+
+func TestAway(t *testing.T) {
+	now := time.Date(2026, 11, 23, 12, 0, 0, 0, time.UTC)
+	assert.Equal(t, "in 2 d 4 h", away(now.Add(52*time.Hour), now))
+	assert.Equal(t, "3 h ago", away(now.Add(-3*time.Hour), now))
+	assert.Equal(t, "22 days ago", away(now.AddDate(0, 0, -22), now))
+}
+
+// A rub weighed out, in a cook's preview and alone.
+func BenchmarkScale(b *testing.B) {
+	r := PieceRequest{Piece: anycook.Coated("pork-shoulder-bone-in", "3.6 kg")}
+	b.ReportAllocs()
+	for b.Loop() {
+		_, _ = Scale(r, nothing)
+	}
+}
+
+// Six pieces, worked out and written.
+func BenchmarkSheet(b *testing.B) {
+	c := anycook.Supper(anycook.Coated("pork-shoulder-bone-in", "3.6 kg"), anycook.Coated("pork-spare-ribs-squared", "1.2 kg"), anycook.Coated("beef-brisket-packer", "5 kg"),
+		anycook.Coated("chicken-leg", "300 g"), anycook.Coated("venison-haunch", "1.8 kg"), anycook.Coated("pork-loin", "2 kg"))
+	b.ReportAllocs()
+	for b.Loop() {
+		OfCook(CookRequest{Cook: c}, nothing, noon, Reader{})
+	}
+}

@@ -1,0 +1,172 @@
+package sheet
+
+import (
+	"fmt"
+	"math"
+
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/dose"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/salt"
+)
+
+// BathSheet is a wet brine, worked out.
+type BathSheet struct {
+	Liquid    Figure       `json:"liquid" doc:"Liquid in the pot, L"`
+	Salt      Figure       `json:"salt" doc:"Salt to dissolve in it, g"`
+	Strength  Figure       `json:"strength" doc:"% of salt by weight"`
+	Salometer Figure       `json:"salometer" doc:"Degrees; 100 is saturated"`
+	Density   Figure       `json:"density" doc:"kg/L at 20 °C"`
+	Egg       string       `json:"egg" doc:"What a fresh egg does in it"`
+	Fits      string       `json:"fits" doc:"Whether meat and liquid fit the pot, in a sentence; empty without a pot"`
+	TooFull   bool         `json:"too_full"`
+	Ice       Figure       `json:"ice" doc:"Of the liquid, what goes in as ice so that it ends at 4 °C, g"`
+	Hot       Figure       `json:"hot" doc:"What is boiled up, g"`
+	Takes     Figure       `json:"takes" doc:"Salt in the meat when it is lifted out, %"`
+	Gain      Figure       `json:"gain" doc:"Weight gained, % of the trimmed weight"`
+	Window    string       `json:"window" doc:"When to lift it out and how forgiving that is"`
+	At        []BathMoment `json:"at" nullable:"false"`
+	School    string       `json:"school" doc:"The school, and what it buys and costs"`
+	Water     Figure       `json:"water" doc:"Plain water to pour, ice counted in, g"`
+	Parts     []BathPart   `json:"parts" nullable:"false" doc:"What goes in besides water and salt"`
+	PartsNote string       `json:"parts_note" doc:"What those do, in words; may be empty"`
+}
+
+// BathMoment is what the meat holds after some hours.
+type BathMoment struct {
+	Hours   float64 `json:"hours"`
+	Percent float64 `json:"percent"`
+	Centre  float64 `json:"centre"`
+}
+
+// BathPart is something else in a bath.
+type BathPart struct {
+	Name   string `json:"name"`
+	Amount string `json:"amount" doc:"By weight"`
+	Salt   string `json:"salt" doc:"Salt it brings"`
+}
+
+func (w writer) bath(b *cooking.Bath) *BathSheet {
+	out := &BathSheet{
+		Liquid: w.figure(b.Liquid), Salt: w.figure(b.Salt), Strength: w.figure(b.Strength), Salometer: w.figure(b.Degrees), Density: w.figure(b.Density),
+		Egg: "A fresh egg floats in it.", TooFull: b.TooFull, Ice: w.figure(b.Ice), Hot: w.figure(b.Hot), Takes: w.figure(b.Takes), Gain: w.figure(b.Gain),
+		Window: w.window(b), At: []BathMoment{}, School: "Strong bath: quick, and over if forgotten. Watch the window.", Water: w.figure(b.Plain), Parts: []BathPart{},
+	}
+	if b.Strength.Mid < salt.FloatsEgg {
+		out.Egg = fmt.Sprintf("A fresh egg sinks in it (it floats from about %.0f %%).", salt.FloatsEgg)
+	}
+	if b.Typed.Equilibrium {
+		out.School = "Equilibrium bath: it cannot overshoot, and takes days on a thick piece."
+	}
+	if b.Typed.Pot > 0 {
+		litres := func(v quantity.Volume) string { return decimal(v.ML()/1000, 1) + " L" }
+		verb := "Fits"
+		if b.TooFull {
+			verb = "Does not fit"
+		}
+		out.Fits = fmt.Sprintf("%s: meat %s and liquid %s in a %s pot.", verb, litres(b.Meat), litres(b.Brew.Liquid), litres(b.Typed.Pot))
+	}
+	for _, m := range b.At {
+		out.At = append(out.At, BathMoment{Hours: m.At.Hours(), Percent: 100 * m.Mean, Centre: 100 * m.Centre})
+	}
+	for _, p := range b.Parts {
+		name := p.Formula.Name
+		if name == "" {
+			name = "something"
+		}
+		out.Parts = append(out.Parts, BathPart{Name: name, Amount: inGrams(p.Mass), Salt: inGrams(p.Salt)})
+	}
+	if len(b.Parts) > 0 && b.Sugar >= 1 {
+		out.PartsNote = fmt.Sprintf("%.0f %% sugar: it stays near the surface, and colours there.", b.Sugar)
+	}
+	if len(b.Parts) > 0 && b.Acid >= 1 {
+		out.PartsNote = join(out.PartsNote, " ", fmt.Sprintf("%.1f %% acid: past some hours it turns the outside mealy.", b.Acid))
+	}
+	return out
+}
+
+// window says when to lift the meat out, and how long it stays right.
+func (w writer) window(b *cooking.Bath) string {
+	aim := decimal(100*b.Aim, 2)
+	switch {
+	case b.Typed.Equilibrium && b.Early == 0:
+		return "It takes over a week to come within a tenth of its target; a stronger bath is quicker."
+	case b.Typed.Equilibrium:
+		return fmt.Sprintf("Within a tenth of its target after %s, and it cannot get too salty.", quantity.FormatDuration(b.Early))
+	case b.Reached == 0:
+		return fmt.Sprintf("This bath does not bring %s %% within a week; make it stronger.", aim)
+	case b.Late == 0:
+		return fmt.Sprintf("%s %% after %s; it hardly goes over.", aim, quantity.FormatDuration(b.Reached))
+	}
+	return fmt.Sprintf("%s %% after %s; within a tenth of that from %s to %s, a window of %s.", aim,
+		quantity.FormatDuration(b.Reached), quantity.FormatDuration(b.Early), quantity.FormatDuration(b.Late), quantity.FormatDuration(b.Late-b.Early))
+}
+
+// InjectionSheet is an injection, worked out.
+type InjectionSheet struct {
+	Volume   Figure      `json:"volume" doc:"Into one piece, mL"`
+	Batch    Figure      `json:"batch" doc:"To mix for all pieces, g, with a tenth over"`
+	Sites    Figure      `json:"sites" doc:"Needle sites on one piece"`
+	PerSite  Figure      `json:"per_site" doc:"mL a site"`
+	Refills  Figure      `json:"refills" doc:"Syringes for one piece"`
+	Salt     Figure      `json:"salt" doc:"Salt it leaves, % of raw boneless meat"`
+	Even     Figure      `json:"even" doc:"Salt halfway between sites over the mean, %, at the fire"`
+	RunsOut  string      `json:"runs_out" doc:"What runs out again, in a sentence"`
+	BoreNote string      `json:"bore_note" doc:"Whether the grains pass the needle"`
+	Clogs    bool        `json:"clogs"`
+	WarmNote string      `json:"warm_note" doc:"How warm it may be"`
+	Across   int         `json:"across" doc:"Sites across the width"`
+	Along    int         `json:"along" doc:"Sites along the grain"`
+	LengthMM float64     `json:"length_mm"`
+	WidthMM  float64     `json:"width_mm"`
+	Pattern  []dose.Site `json:"pattern" nullable:"false" doc:"Every site of the grid"`
+	Spread   []Pocket    `json:"spread" nullable:"false" doc:"How far the pockets have spread, over the hours"`
+	KeepOut  string      `json:"keep_out" doc:"Where the needle stays out, in words"`
+	Rows     []RowSheet  `json:"rows" nullable:"false"`
+}
+
+// Pocket is the brine of one site after some hours.
+type Pocket struct {
+	Hours   float64   `json:"hours"`
+	Label   string    `json:"label"`
+	Even    float64   `json:"even" doc:"Salt halfway between sites over the mean, %"`
+	Profile []float64 `json:"profile" nullable:"false" doc:"Salt over the mean, from the needle's track to halfway to the next, at equal steps"`
+	ReachMM float64   `json:"reach_mm" doc:"Half the way to the next site"`
+}
+
+func (w writer) needle(n *cooking.Needle) *InjectionSheet {
+	out := &InjectionSheet{
+		Volume: w.figure(n.Volume), Batch: w.figure(n.Batch), Sites: w.figure(n.Sites), PerSite: w.figure(n.PerSite), Refills: w.figure(n.Refills),
+		Salt: w.figure(n.Salt), Even: w.figure(n.Even), Clogs: n.Clogs, Across: n.Across, Along: n.Along, LengthMM: n.Length.MM(), WidthMM: n.Width.MM(),
+		Pattern: n.Pattern, Spread: []Pocket{}, Rows: w.rows(n.Rows), WarmNote: "Inject it cool, at fridge temperature.", BoreNote: "Everything in it passes the needle.",
+		RunsOut: fmt.Sprintf("%.0f to %.0f mL leaks back out: catch it, and use it as the binder.", n.Runs.Low.ML(), n.Runs.High.ML()),
+		KeepOut: "Keep the needle out of fat seams and away from the outermost edge, where it leaks back out.",
+	}
+	if n.Clogs {
+		out.BoreNote = fmt.Sprintf("Grains of %s mm block a bore of %s mm (a third of it passes): strain it, grind finer, or dissolve it warm.", quantity.Number(n.Typed.Mix.CoarseMM), quantity.Number(n.Typed.Bore.MM()))
+	}
+	if n.Typed.Mix.Per100g.Fat > 5 {
+		out.WarmNote = "There is fat in it: liquid from about 36 °C / 97 °F, never above 40 °C / 104 °F into cold meat. It sets again inside."
+	}
+	if n.Bone {
+		out.KeepOut = "Slide along the bone, not onto it: brine beside bone leaks out, and the needle bends."
+	}
+	if n.Skin {
+		out.KeepOut += " Never through the skin."
+	}
+	for i, m := range n.Pockets {
+		label := quantity.FormatDuration(m.At)
+		switch i {
+		case 0:
+			label = "just in"
+		case len(n.Pockets) - 1:
+			label += ": at the fire"
+		}
+		profile := make([]float64, len(m.Profile))
+		for k, v := range m.Profile { // drawn, not computed with
+			profile[k] = math.Round(v*1000) / 1000
+		}
+		out.Spread = append(out.Spread, Pocket{Hours: m.At.Hours(), Label: label, Even: 100 * m.Even, Profile: profile, ReachMM: n.Reach.MM()})
+	}
+	return out
+}

@@ -1,0 +1,90 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"time"
+
+	"gorm.io/gorm"
+
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
+)
+
+// ErrOther is a fact whose id another fact has already.
+var ErrOther = errors.New("another fact has this id")
+
+type factModel struct {
+	Seq       uint64 `gorm:"primaryKey"`
+	ID        string
+	CookID    uint64
+	Kind      string
+	Piece     string
+	What      string
+	Happened  string
+	Author    string
+	Body      string
+	CreatedAt time.Time
+}
+
+func (factModel) TableName() string { return "facts" }
+
+// factBody is what only some facts have.
+type factBody struct {
+	Values field.Values `json:"values,omitempty"`
+	Said   string       `json:"said,omitempty"`
+}
+
+func (m factModel) fact() (facts.Fact, error) {
+	var b factBody
+	err := json.Unmarshal([]byte(m.Body), &b)
+	return facts.Fact{ID: m.ID, Kind: facts.Kind(m.Kind), Piece: m.Piece, What: m.What, At: m.Happened, Author: m.Author, Values: b.Values, Said: b.Said}, err
+}
+
+// Facts are what happened at a cook, in the order in which it was said.
+func (s *Store) Facts(ctx context.Context, cook uint64) (facts.Facts, error) {
+	var models []factModel
+	if err := s.db.WithContext(ctx).Where("cook_id = ?", cook).Order("seq").Find(&models).Error; err != nil {
+		return nil, err
+	}
+	out := make(facts.Facts, len(models))
+	for i, m := range models {
+		var err error
+		if out[i], err = m.fact(); err != nil {
+			return nil, err
+		}
+	}
+	return out, nil
+}
+
+// AddFact puts a fact on record. The same fact twice is once; another fact with its
+// id is ErrOther; a cook that is not there is ErrNotFound.
+func (s *Store) AddFact(ctx context.Context, cook uint64, f facts.Fact) error {
+	if err := s.db.WithContext(ctx).Select("id").Take(&cookModel{}, cook).Error; err != nil {
+		if errors.Is(err, gorm.ErrRecordNotFound) {
+			return ErrNotFound
+		}
+		return err
+	}
+	body, err := json.Marshal(factBody{f.Values, f.Said})
+	if err != nil {
+		return err
+	}
+	m := factModel{ID: f.ID, CookID: cook, Kind: string(f.Kind), Piece: f.Piece, What: f.What, Happened: f.At, Author: f.Author, Body: string(body)}
+	if err := s.db.WithContext(ctx).Create(&m).Error; !errors.Is(err, gorm.ErrDuplicatedKey) {
+		return err
+	}
+	var held factModel
+	if err := s.db.WithContext(ctx).Where("id = ?", f.ID).Take(&held).Error; err != nil {
+		return err
+	}
+	there, err := held.fact()
+	if err != nil {
+		return err
+	}
+	if held.CookID != cook || !there.Same(f) {
+		return ErrOther
+	}
+	return nil
+}
