@@ -7,6 +7,7 @@
 package main
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -78,23 +79,19 @@ func (c calc) clock() (cooking.Clock, error) {
 
 // computations are what the API computes, by the last part of its address.
 var computations = map[string]func(calc, *json.Decoder) (any, error){
-	"sheet": ofCook(func(r sheet.CookRequest, at cooking.Clock, as sheet.Reader) (any, error) {
-		return sheet.OfCook(r, none, at, as), nil
-	}),
-	"plan": ofCook(func(r sheet.CookRequest, at cooking.Clock, as sheet.Reader) (any, error) {
-		return sheet.OfPlan(r, none, at, as)
-	}),
-	"shopping": ofCook(func(r sheet.CookRequest, at cooking.Clock, as sheet.Reader) (any, error) {
-		return sheet.OfShopping(r, none, at, as), nil
-	}),
-	"scale":     with(func(_ calc, r sheet.PieceRequest) (any, error) { return sheet.Scale(r, none) }),
-	"ledger":    with(func(_ calc, r sheet.PieceRequest) (any, error) { return sheet.Ledger(r, none) }),
-	"drybrine":  with(func(_ calc, r sheet.PieceRequest) (any, error) { return sheet.DryBrine(r, none) }),
-	"bath":      with(func(_ calc, r sheet.PieceRequest) (any, error) { return sheet.WetBrine(r, none) }),
-	"injection": with(func(_ calc, r sheet.PieceRequest) (any, error) { return sheet.Inject(r, none) }),
+	"sheet":     ofCook(sheet.OfCook),
+	"plan":      ofCook(sheet.OfPlan),
+	"shopping":  ofCook(sheet.OfShopping),
+	"scale":     ofPiece(sheet.Scale),
+	"ledger":    ofPiece(sheet.Ledger),
+	"drybrine":  ofPiece(sheet.DryBrine),
+	"bath":      ofPiece(sheet.WetBrine),
+	"injection": ofPiece(sheet.Inject),
 	"formula":   with(func(c calc, r bench.Request) (any, error) { return sheet.OfFormula(r, none, c.reader()), nil }),
-	"compare":   with(func(c calc, r bench.CompareRequest) (any, error) { return sheet.OfComparison(r, none, c.reader()) }),
-	"label":     with(func(c calc, r formula.Label) (any, error) { return sheet.ReadLabel(r, c.reader()) }),
+	"compare": with(func(c calc, r bench.CompareRequest) (any, error) {
+		return sheet.OfComparison(context.Background(), r, none, c.reader())
+	}),
+	"label": with(func(c calc, r formula.Label) (any, error) { return sheet.ReadLabel(r, c.reader()) }),
 }
 
 // none is a kitchen without a database: a request brings what it needs.
@@ -110,13 +107,17 @@ func with[R any](compute func(calc, R) (any, error)) func(calc, *json.Decoder) (
 	}
 }
 
-func ofCook(compute func(sheet.CookRequest, cooking.Clock, sheet.Reader) (any, error)) func(calc, *json.Decoder) (any, error) {
+func ofPiece[T any](compute func(context.Context, sheet.PieceRequest, kitchen.Kitchen) (*T, error)) func(calc, *json.Decoder) (any, error) {
+	return with(func(_ calc, r sheet.PieceRequest) (any, error) { return compute(context.Background(), r, none) })
+}
+
+func ofCook[T any](compute func(context.Context, sheet.CookRequest, kitchen.Kitchen, cooking.Clock, sheet.Reader) (T, error)) func(calc, *json.Decoder) (any, error) {
 	return with(func(c calc, r sheet.CookRequest) (any, error) {
 		at, err := c.clock()
 		if err != nil {
 			return nil, err
 		}
-		return compute(r, at, c.reader())
+		return compute(context.Background(), r, none, at, c.reader())
 	})
 }
 

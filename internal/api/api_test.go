@@ -325,17 +325,19 @@ func TestARequestMayBringItsKitchen(t *testing.T) {
 		Name: "mine", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: id, Parts: "1"}, {Ingredient: "black-pepper", Form: "coarse", Parts: "1"}},
 	}}}}}
 	brought := &kitchen.Typed{Ingredients: map[string]larder.Own{id: own}, Prices: map[string]string{id: "€9 per kg"}, Stock: map[string]string{id: "20 g"}}
-	for path, answer := range map[string]func(sheet.CookRequest) any{
-		"/api/sheet": func(r sheet.CookRequest) any {
-			return sheet.OfCook(r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{})
+	for path, answer := range map[string]func(sheet.CookRequest) (any, error){
+		"/api/sheet": func(r sheet.CookRequest) (any, error) {
+			return sheet.OfCook(t.Context(), r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{})
 		},
-		"/api/shopping": func(r sheet.CookRequest) any {
-			return sheet.OfShopping(r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{})
+		"/api/shopping": func(r sheet.CookRequest) (any, error) {
+			return sheet.OfShopping(t.Context(), r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{})
 		},
 	} {
 		got := call(t, app, "POST", path, sheet.CookRequest{Cook: c})
 		require.Equal(t, http.StatusOK, got.StatusCode, string(got.body))
-		want, err := json.Marshal(answer(sheet.CookRequest{Cook: c, Kitchen: brought}))
+		said, err := answer(sheet.CookRequest{Cook: c, Kitchen: brought})
+		require.NoError(t, err)
+		want, err := json.Marshal(said)
 		require.NoError(t, err)
 		var a, b map[string]any
 		got.into(t, &a)
@@ -390,7 +392,9 @@ func TestEveryStarterIsSound(t *testing.T) {
 			var p cook.Piece
 			call(t, app, "GET", "/api/new/piece?cut="+c.ID+"&units="+units, nil).into(t, &p)
 			typed.Pieces = append(typed.Pieces, p)
-			require.Empty(t, sheet.OfCook(sheet.CookRequest{Cook: typed}, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{}).Errors, c.ID)
+			s, err := sheet.OfCook(t.Context(), sheet.CookRequest{Cook: typed}, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{})
+			require.NoError(t, err)
+			require.Empty(t, s.Errors, c.ID)
 		}
 	}
 	var fresh cook.Cook

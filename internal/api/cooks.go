@@ -150,7 +150,11 @@ func (s *server) sound(ctx context.Context, c cook.Cook, servedAt string) error 
 	if err != nil {
 		return err
 	}
-	return problemOf(cooking.Work(cook.Parse(c, k), nil, k, s.clock(servedAt)).Mistakes.Err())
+	out, err := cooking.Work(ctx, cook.Parse(c, k), nil, k, s.clock(servedAt))
+	if err != nil {
+		return problemOf(err)
+	}
+	return problemOf(out.Mistakes.Err())
 }
 
 func (s *server) deleteCook(ctx context.Context, in *IfMatch) (*struct{}, error) {

@@ -13,7 +13,7 @@ import (
 // resource describes records that are read and written whole.
 type resource[T any] struct {
 	path  string
-	noun  string // in operation ids
+	noun  string // in operation ids, with a capital
 	what  string // in summaries
 	check func(context.Context, T) error
 	fill  func(T) T // fills in what a new one may leave out; nil changes nothing
@@ -41,7 +41,7 @@ func docOnRecord[T any](d store.Doc[T], err error) (*docVersioned[T], error) {
 
 // docs serves making, opening, replacing, deleting and restoring such records.
 func docs[T any](a huma.API, records func() store.Docs[T], r resource[T]) {
-	created := op(http.MethodPost, r.path, "create-"+r.noun, "Create "+r.what)
+	created := op(http.MethodPost, r.path, "create"+r.noun, "Create "+r.what)
 	created.DefaultStatus = http.StatusCreated
 	huma.Register(a, created, func(ctx context.Context, in *body[T]) (*docVersioned[T], error) {
 		doc := in.Body
@@ -53,10 +53,10 @@ func docs[T any](a huma.API, records func() store.Docs[T], r resource[T]) {
 		}
 		return docOnRecord(records().Create(ctx, doc))
 	})
-	huma.Register(a, op(http.MethodGet, r.path+"/{id}", "get-"+r.noun, "Get "+r.what), func(ctx context.Context, in *ByID) (*docVersioned[T], error) {
+	huma.Register(a, op(http.MethodGet, r.path+"/{id}", "get"+r.noun, "Get "+r.what), func(ctx context.Context, in *ByID) (*docVersioned[T], error) {
 		return docOnRecord(records().Get(ctx, in.ID))
 	})
-	huma.Register(a, op(http.MethodPut, r.path+"/{id}", "save-"+r.noun, "Replace "+r.what), func(ctx context.Context, in *struct {
+	huma.Register(a, op(http.MethodPut, r.path+"/{id}", "save"+r.noun, "Replace "+r.what), func(ctx context.Context, in *struct {
 		IfMatch
 		Body T
 	}) (*docVersioned[T], error) {
@@ -69,14 +69,14 @@ func docs[T any](a huma.API, records func() store.Docs[T], r resource[T]) {
 		}
 		return docOnRecord(records().Update(ctx, in.ID, version, in.Body))
 	})
-	huma.Register(a, op(http.MethodDelete, r.path+"/{id}", "delete-"+r.noun, "Delete "+r.what+"; it can be restored"), func(ctx context.Context, in *IfMatch) (*struct{}, error) {
+	huma.Register(a, op(http.MethodDelete, r.path+"/{id}", "delete"+r.noun, "Delete "+r.what+"; it can be restored"), func(ctx context.Context, in *IfMatch) (*struct{}, error) {
 		version, err := in.version()
 		if err != nil {
 			return nil, err
 		}
 		return nil, problemOf(records().Delete(ctx, in.ID, version))
 	})
-	huma.Register(a, op(http.MethodPost, r.path+"/{id}/restore", "restore-"+r.noun, "Restore "+r.what), func(ctx context.Context, in *ByID) (*docVersioned[T], error) {
+	huma.Register(a, op(http.MethodPost, r.path+"/{id}/restore", "restore"+r.noun, "Restore "+r.what), func(ctx context.Context, in *ByID) (*docVersioned[T], error) {
 		return docOnRecord(records().Restore(ctx, in.ID))
 	})
 }

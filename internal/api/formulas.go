@@ -102,7 +102,7 @@ func (s *server) registerFormulas(a huma.API) {
 			if err != nil {
 				return nil, err
 			}
-			out, err := sheet.OfComparison(in.Body, k, in.reader())
+			out, err := sheet.OfComparison(ctx, in.Body, k, in.reader())
 			if err != nil {
 				return nil, problemOf(err)
 			}

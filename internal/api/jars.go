@@ -75,7 +75,7 @@ func (s *server) draw(ctx context.Context, id uint64, taken formula.Draw, m Meas
 }
 
 func (s *server) registerJars(a huma.API) {
-	docs(a, s.Store.Jars, resource[formula.Jar]{path: "/api/jars", noun: "jar", what: "a jar", check: s.soundJar, fill: s.madeToday})
+	docs(a, s.Store.Jars, resource[formula.Jar]{path: "/api/jars", noun: "Jar", what: "a jar", check: s.soundJar, fill: s.madeToday})
 	huma.Register(a, op(http.MethodGet, "/api/jars", "listJars", "List jars and how they stand"),
 		func(ctx context.Context, in *struct {
 			Measure

@@ -66,7 +66,7 @@ func (s *server) registerLarder(a huma.API) {
 			return nil, problemOf(s.Store.PutThing(ctx, store.Thing{Thing: in.Thing, Price: in.Body.Price, Stock: in.Body.Stock}))
 		})
 	docs(a, s.Store.Ingredients, resource[larder.Own]{
-		path: "/api/ingredients", noun: "ingredient", what: "an ingredient of your own",
+		path: "/api/ingredients", noun: "Ingredient", what: "an ingredient of your own",
 		check: func(_ context.Context, o larder.Own) error { _, wrong := o.Ingredient(""); return wrong.Err() },
 	})
 }

@@ -8,7 +8,6 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"verjuice/internal/core/field"
 	"verjuice/internal/exchange"
 	"verjuice/internal/picture"
 	"verjuice/internal/sheet"
@@ -26,26 +25,6 @@ type PhotoLine struct {
 }
 
 func (s *server) registerPlanning(a huma.API) {
-	huma.Register(a, op(http.MethodPost, "/api/calc/plan", "plan", "Calculate the plan of a cook"),
-		func(ctx context.Context, in *cookAsked) (*body[*sheet.PlanSheet], error) {
-			k, err := s.kitchen(ctx, in.Body.Formulas()...)
-			if err != nil {
-				return nil, err
-			}
-			out, err := sheet.OfPlan(in.Body, k, s.clock(in.ServedAt), in.reader())
-			if err != nil {
-				return nil, problemOf(err)
-			}
-			return answer(out), nil
-		})
-	huma.Register(a, op(http.MethodPost, "/api/shopping", "shopping", "List what to buy for a cook, less what is in stock and in jars"),
-		func(ctx context.Context, in *cookAsked) (*body[sheet.Shopping], error) {
-			k, err := s.kitchen(ctx, in.Body.Formulas()...)
-			if err != nil {
-				return nil, err
-			}
-			return answer(sheet.OfShopping(in.Body, k, s.clock(in.ServedAt), in.reader())), nil
-		})
 	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/calendar.ics", "calendar", "Get a cook's plan as iCalendar"), s.calendar)
 	s.registerPhotos(a)
 }
@@ -63,11 +42,11 @@ func (s *server) calendar(ctx context.Context, in *ByID) (*fileAnswer, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := sheet.OfCook(sheet.CookRequest{Cook: r.Cook, Facts: happened}, k, s.clock(r.Cook.ServeAt), sheet.Reader{})
-	if out.Plan == nil {
-		return nil, problemOf(field.Errors{{Pointer: "/serve_at", Wrong: field.Because("request.serve")}})
+	plan, err := sheet.OfPlan(ctx, sheet.CookRequest{Cook: r.Cook, Facts: happened}, k, s.clock(r.Cook.ServeAt), sheet.Reader{})
+	if err != nil {
+		return nil, problemOf(err)
 	}
-	text, err := exchange.Calendar(r.ID, r.Version, r.Cook, out.Plan, s.Now())
+	text, err := exchange.Calendar(r.ID, r.Version, r.Cook, plan, s.Now())
 	if err != nil {
 		return nil, problemOf(err)
 	}

@@ -12,11 +12,11 @@ import (
 
 func (s *server) registerTrainer(a huma.API) {
 	huma.Register(a, op(http.MethodPost, "/api/trainer", "trainer", "Judge the guesses of a game so far, and ask the next"),
-		func(_ context.Context, in *struct {
+		func(ctx context.Context, in *struct {
 			Measure
 			Body guess.Game
 		}) (*body[*sheet.TrainerSheet], error) {
-			out, err := sheet.OfGame(in.Body, in.reader())
+			out, err := sheet.OfGame(ctx, in.Body, in.reader())
 			if err != nil {
 				return nil, problemOf(err)
 			}

@@ -1,6 +1,8 @@
 package sheet
 
 import (
+	"context"
+	"errors"
 	"strings"
 	"time"
 
@@ -47,27 +49,36 @@ func with(k kitchen.Kitchen, t *kitchen.Typed) (kitchen.Kitchen, field.Errors) {
 
 // Work works the request out. What is wrong with the kitchen stands in the mistakes,
 // too.
-func (r CookRequest) Work(k kitchen.Kitchen, at cooking.Clock) (cooking.Result, kitchen.Kitchen) {
+func (r CookRequest) Work(ctx context.Context, k kitchen.Kitchen, at cooking.Clock) (cooking.Result, kitchen.Kitchen, error) {
 	k, wrong := with(k, r.Kitchen)
-	out := cooking.Work(cook.Parse(r.Cook, k), r.Facts, k, at)
+	out, err := cooking.Work(ctx, cook.Parse(r.Cook, k), r.Facts, k, at)
+	if err != nil {
+		return out, k, err
+	}
 	out.Mistakes = append(out.Mistakes, wrong...)
 	for i, f := range r.Facts {
 		var errs field.Errors
 		errs.Put("/facts/"+quantity.Number(float64(i)), f.Check())
 		out.Mistakes = append(out.Mistakes, errs...)
 	}
-	return out, k
+	return out, k, nil
 }
 
-// OfCook answers for a whole cook.
-func OfCook(r CookRequest, k kitchen.Kitchen, at cooking.Clock, as Reader) Sheet {
-	result, _ := r.Work(k, at)
-	return Write(result, as)
+// OfCook answers for a whole cook. The error is that of ctx.
+func OfCook(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.Clock, as Reader) (Sheet, error) {
+	result, _, err := r.Work(ctx, k, at)
+	if err != nil {
+		return Sheet{}, err
+	}
+	return Write(result, as), nil
 }
 
-// OfPlan lays out the days alone. The error is a field.Errors.
-func OfPlan(r CookRequest, k kitchen.Kitchen, at cooking.Clock, as Reader) (*PlanSheet, error) {
-	result, _ := r.Work(k, at)
+// OfPlan lays out the days alone. The error is a field.Errors, or that of ctx.
+func OfPlan(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.Clock, as Reader) (*PlanSheet, error) {
+	result, _, err := r.Work(ctx, k, at)
+	if err != nil {
+		return nil, err
+	}
 	if result.Plan == nil {
 		if err := result.Mistakes.Err(); err != nil {
 			return nil, err
@@ -77,16 +88,23 @@ func OfPlan(r CookRequest, k kitchen.Kitchen, at cooking.Clock, as Reader) (*Pla
 	return newWriter(result, as).plan(result), nil
 }
 
-// OfShopping lists what to buy.
-func OfShopping(r CookRequest, k kitchen.Kitchen, at cooking.Clock, as Reader) Shopping {
-	result, k := r.Work(k, at)
-	return WriteShopping(result, k, as)
+// OfShopping lists what to buy. The error is that of ctx.
+func OfShopping(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.Clock, as Reader) (Shopping, error) {
+	result, k, err := r.Work(ctx, k, at)
+	if err != nil {
+		return Shopping{}, err
+	}
+	return WriteShopping(result, k, as), nil
 }
 
 // piece works out one piece, and what of it is asked for.
-func piece[T any](r PieceRequest, k kitchen.Kitchen, parts cooking.Parts, write func(writer, cooking.Piece) *T) (*T, error) {
+func piece[T any](ctx context.Context, r PieceRequest, k kitchen.Kitchen, parts cooking.Parts, write func(writer, cooking.Piece) *T) (*T, error) {
 	k, errs := with(k, r.Kitchen)
-	p, wrong := cooking.One(r.Piece, cook.Cook{Portion: r.Portion, Fridge: r.Fridge, Room: r.Room, Spoons: r.Meant}, k, parts)
+	p, err := cooking.One(ctx, r.Piece, cook.Cook{Portion: r.Portion, Fridge: r.Fridge, Room: r.Room, Spoons: r.Meant}, k, parts)
+	var wrong field.Errors
+	if err != nil && !errors.As(err, &wrong) {
+		return nil, err
+	}
 	for _, e := range wrong {
 		switch e.Pointer {
 		case "/portion", "/fridge", "/room":
@@ -103,35 +121,35 @@ func piece[T any](r PieceRequest, k kitchen.Kitchen, parts cooking.Parts, write 
 
 // Scale weighs out the rub for a piece: grams and spoons of every ingredient, from a
 // coat or from the salt wanted. The error is a field.Errors.
-func Scale(r PieceRequest, k kitchen.Kitchen) (*SeasonSheet, error) {
-	return piece(r, k, cooking.Seasons, func(w writer, p cooking.Piece) *SeasonSheet { return w.season(p.Season) })
+func Scale(ctx context.Context, r PieceRequest, k kitchen.Kitchen) (*SeasonSheet, error) {
+	return piece(ctx, r, k, cooking.Seasons, func(w writer, p cooking.Piece) *SeasonSheet { return w.season(p.Season) })
 }
 
 // Ledger adds up the salt of a piece. The error is a field.Errors.
-func Ledger(r PieceRequest, k kitchen.Kitchen) (*LedgerSheet, error) {
-	return piece(r, k, cooking.Depths, func(w writer, p cooking.Piece) *LedgerSheet { return w.ledger(p.Ledger) })
+func Ledger(ctx context.Context, r PieceRequest, k kitchen.Kitchen) (*LedgerSheet, error) {
+	return piece(ctx, r, k, cooking.Depths, func(w writer, p cooking.Piece) *LedgerSheet { return w.ledger(p.Ledger) })
 }
 
 // DryBrine follows the salt of a piece's coat into the meat. The error is a
 // field.Errors.
-func DryBrine(r PieceRequest, k kitchen.Kitchen) (*DepthSheet, error) {
-	return piece(r, k, cooking.Depths, func(w writer, p cooking.Piece) *DepthSheet { return w.depth(p.Depth, p.Line.Salting.Value.Band) })
+func DryBrine(ctx context.Context, r PieceRequest, k kitchen.Kitchen) (*DepthSheet, error) {
+	return piece(ctx, r, k, cooking.Depths, func(w writer, p cooking.Piece) *DepthSheet { return w.depth(p.Depth, p.Line.Salting.Value.Band) })
 }
 
 // WetBrine works out a piece's bath. The error is a field.Errors.
-func WetBrine(r PieceRequest, k kitchen.Kitchen) (*BathSheet, error) {
+func WetBrine(ctx context.Context, r PieceRequest, k kitchen.Kitchen) (*BathSheet, error) {
 	if r.Piece.Bath == nil {
 		return nil, field.Errors{{Pointer: "/piece/bath", Wrong: field.Because("request.bath")}}
 	}
-	return piece(r, k, cooking.Baths, func(w writer, p cooking.Piece) *BathSheet { return w.bath(p.Bath) })
+	return piece(ctx, r, k, cooking.Baths, func(w writer, p cooking.Piece) *BathSheet { return w.bath(p.Bath) })
 }
 
 // Inject works out a piece's injection. The error is a field.Errors.
-func Inject(r PieceRequest, k kitchen.Kitchen) (*InjectionSheet, error) {
+func Inject(ctx context.Context, r PieceRequest, k kitchen.Kitchen) (*InjectionSheet, error) {
 	if r.Piece.Inject == nil {
 		return nil, field.Errors{{Pointer: "/piece/inject", Wrong: field.Because("request.inject")}}
 	}
-	return piece(r, k, cooking.Needles, func(w writer, p cooking.Piece) *InjectionSheet { return w.needle(p.Needle) })
+	return piece(ctx, r, k, cooking.Needles, func(w writer, p cooking.Piece) *InjectionSheet { return w.needle(p.Needle) })
 }
 
 // OfFormula works a formula out.
@@ -140,8 +158,8 @@ func OfFormula(r bench.Request, k kitchen.Kitchen, as Reader) FormulaSheet {
 }
 
 // OfComparison sets formulas side by side. The error is a field.Errors.
-func OfComparison(r bench.CompareRequest, k kitchen.Kitchen, as Reader) (*Comparison, error) {
-	c, err := bench.Compare(r, k, as.Spoons)
+func OfComparison(ctx context.Context, r bench.CompareRequest, k kitchen.Kitchen, as Reader) (*Comparison, error) {
+	c, err := bench.Compare(ctx, r, k, as.Spoons)
 	if err != nil {
 		return nil, err
 	}
@@ -150,8 +168,8 @@ func OfComparison(r bench.CompareRequest, k kitchen.Kitchen, as Reader) (*Compar
 
 // OfGame judges the guesses of a game, and asks the next. The error is a
 // field.Errors.
-func OfGame(g guess.Game, as Reader) (*TrainerSheet, error) {
-	s, err := guess.Play(g)
+func OfGame(ctx context.Context, g guess.Game, as Reader) (*TrainerSheet, error) {
+	s, err := guess.Play(ctx, g)
 	if err != nil {
 		return nil, err
 	}

@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"context"
 	"encoding/json"
 	"go/ast"
 	"go/parser"
@@ -36,9 +37,18 @@ var (
 	nothing = kitchen.Kitchen{}
 )
 
+// told is the page of a request, mistakes and all.
+func told(r CookRequest, at cooking.Clock, as Reader) Sheet {
+	s, err := OfCook(context.Background(), r, nothing, at, as)
+	if err != nil {
+		panic(err) // nobody has given up waiting
+	}
+	return s
+}
+
 func page(t *testing.T, c cook.Cook, as Reader) Sheet {
 	t.Helper()
-	s := OfCook(CookRequest{Cook: c}, nothing, noon, as)
+	s := told(CookRequest{Cook: c}, noon, as)
 	require.Empty(t, s.Errors)
 	return s
 }
@@ -156,7 +166,7 @@ func TestEveryTextIsFinished(t *testing.T) {
 		}
 		req := CookRequest{Cook: c, Facts: f}
 		as := Reader{anycook.Pick(r, []quantity.System{quantity.Metric, quantity.US}), anycook.Pick(r, []quantity.SpoonSet{quantity.USSpoons, quantity.MetricSpoons})}
-		s := OfCook(req, nothing, noon, as)
+		s := told(req, noon, as)
 		finished(t, s)
 		_, err := json.Marshal(s) // fails on what is not a number
 		require.NoError(t, err)
@@ -168,7 +178,9 @@ func TestEveryTextIsFinished(t *testing.T) {
 				said[one.ID] = true
 			}
 		}
-		finished(t, OfShopping(req, nothing, noon, as))
+		shopping, err := OfShopping(t.Context(), req, nothing, noon, as)
+		require.NoError(t, err)
+		finished(t, shopping)
 	}
 	assert.Greater(t, len(mistakes), 30)
 	assert.Greater(t, len(said), 10)
@@ -186,23 +198,23 @@ func TestEveryTextOfTheBenchIsFinished(t *testing.T) {
 		finished(t, OfFormula(q, nothing, as))
 	}
 	all := formula.ReadyMade()
-	c, err := OfComparison(bench.CompareRequest{Formulas: all[:3]}, nothing, as)
+	c, err := OfComparison(t.Context(), bench.CompareRequest{Formulas: all[:3]}, nothing, as)
 	require.NoError(t, err)
 	finished(t, c)
 	label, err := ReadLabel(formula.Label{Name: "red", Sodium: "310", Serving: "1.2 g", Sugar: "0 g"}, as)
 	require.NoError(t, err)
 	finished(t, label)
 	for _, guesses := range [][]string{{}, {"40 g", "1 %"}, {"40", "1", "20", "40", "1", "20", "40", "1", "20", "40"}} {
-		g, err := OfGame(guess.Game{Seed: 7, Guesses: guesses}, as)
+		g, err := OfGame(t.Context(), guess.Game{Seed: 7, Guesses: guesses}, as)
 		require.NoError(t, err)
 		finished(t, g)
 	}
 	jar := formula.Jar{Formula: all[0], Made: "2026-11-01", Amount: "500 g"}
 	stand, wrong := jar.Stand(nil, time.Date(2027, 11, 23, 0, 0, 0, 0, time.UTC))
 	require.Empty(t, wrong)
-	told := WriteJar(stand, nil, 0.1, as)
-	finished(t, told)
-	assert.Contains(t, told.Summary, "past its use-by")
+	jarSheet := WriteJar(stand, nil, 0.1, as)
+	finished(t, jarSheet)
+	assert.Contains(t, jarSheet.Summary, "past its use-by")
 	before, after := all[0], all[1]
 	for _, change := range Changes(formula.Changes(before, after, nothing), as) {
 		assert.NotContains(t, change, "{")
@@ -237,7 +249,7 @@ func TestClockIsCountedBack(t *testing.T) {
 	day := anycook.Supper(p)
 	day.ServeAt = "2026-11-28T18:30"
 	at := func(date, hour int) Sheet {
-		s := OfCook(CookRequest{Cook: day}, nothing, cooking.Clock{Now: time.Date(2026, 11, date, hour, 0, 0, 0, time.UTC)}, Reader{})
+		s := told(CookRequest{Cook: day}, cooking.Clock{Now: time.Date(2026, 11, date, hour, 0, 0, 0, time.UTC)}, Reader{})
 		require.Empty(t, s.Errors)
 		return s
 	}
@@ -273,10 +285,10 @@ func TestWhatHappenedIsTold(t *testing.T) {
 	}
 	when, err := time.Parse(time.RFC3339, fire)
 	require.NoError(t, err)
-	s := OfCook(CookRequest{Cook: day, Facts: facts.Facts{anycook.Done(1, "a", "fire", when.Add(2*time.Hour).Format(cook.TimeLayout))}}, nothing, noon, Reader{})
+	s := told(CookRequest{Cook: day, Facts: facts.Facts{anycook.Done(1, "a", "fire", when.Add(2*time.Hour).Format(cook.TimeLayout))}}, noon, Reader{})
 	require.Empty(t, s.Errors)
 	assert.Contains(t, s.Plan.Change, "2 h late")
-	bad := OfCook(CookRequest{Cook: day, Facts: facts.Facts{{ID: "1", Kind: facts.Done, What: "fire", At: "noon"}}}, nothing, noon, Reader{})
+	bad := told(CookRequest{Cook: day, Facts: facts.Facts{{ID: "1", Kind: facts.Done, What: "fire", At: "noon"}}}, noon, Reader{})
 	require.NotEmpty(t, bad.Errors)
 	assert.Equal(t, "/facts/0/id", bad.Errors[0].Pointer)
 }
@@ -311,7 +323,7 @@ func TestMistakesSpeakTheReadersUnits(t *testing.T) {
 	c := anycook.Supper(anycook.Coated("pork-loin", "2 kg"))
 	c.Fridge = "40 °C"
 	for units, want := range map[quantity.System]string{quantity.Metric: "°C", quantity.US: "°F"} {
-		s := OfCook(CookRequest{Cook: c}, nothing, noon, Reader{Units: units})
+		s := told(CookRequest{Cook: c}, noon, Reader{Units: units})
 		require.Len(t, s.Errors, 1)
 		assert.Contains(t, s.Errors[0].Message, want)
 		assert.Equal(t, "temperature.range", s.Errors[0].ID)
@@ -331,7 +343,7 @@ func BenchmarkScale(b *testing.B) {
 	r := PieceRequest{Piece: anycook.Coated("pork-shoulder-bone-in", "3.6 kg")}
 	b.ReportAllocs()
 	for b.Loop() {
-		_, _ = Scale(r, nothing)
+		_, _ = Scale(b.Context(), r, nothing)
 	}
 }
 
@@ -341,6 +353,6 @@ func BenchmarkSheet(b *testing.B) {
 		anycook.Coated("chicken-leg", "300 g"), anycook.Coated("venison-haunch", "1.8 kg"), anycook.Coated("pork-loin", "2 kg"))
 	b.ReportAllocs()
 	for b.Loop() {
-		OfCook(CookRequest{Cook: c}, nothing, noon, Reader{})
+		told(CookRequest{Cook: c}, noon, Reader{})
 	}
 }

@@ -5,6 +5,8 @@
 package bench
 
 import (
+	"context"
+	"errors"
 	"math"
 	"slices"
 	"strconv"
@@ -165,7 +167,7 @@ type Difference struct {
 
 // Compare sets formulas side by side: per 100 g, by the spoon, and on the same piece
 // with the same coat. The error is a field.Errors.
-func Compare(r CompareRequest, k kitchen.Kitchen, spoons quantity.SpoonSet) (*Comparison, error) {
+func Compare(ctx context.Context, r CompareRequest, k kitchen.Kitchen, spoons quantity.SpoonSet) (*Comparison, error) {
 	var errs field.Errors
 	if n := len(r.Formulas); n < 2 || n > 3 {
 		errs.Add("/formulas", "compare.how-many")
@@ -195,7 +197,11 @@ func Compare(r CompareRequest, k kitchen.Kitchen, spoons quantity.SpoonSet) (*Co
 		for _, e := range one.Mistakes {
 			errs = append(errs, field.Error{Pointer: at + strings.TrimPrefix(e.Pointer, "/formula"), Wrong: e.Wrong})
 		}
-		piece, wrong := cooking.One(cook.Piece{Cut: c.ID, Trimmed: weight, Season: cook.Season{Formula: f, Mode: "coat", Coat: coat}}, cook.Cook{}, k, cooking.Seasons)
+		piece, err := cooking.One(ctx, cook.Piece{Cut: c.ID, Trimmed: weight, Season: cook.Season{Formula: f, Mode: "coat", Coat: coat}}, cook.Cook{}, k, cooking.Seasons)
+		var wrong field.Errors
+		if err != nil && !errors.As(err, &wrong) {
+			return nil, err
+		}
 		for _, e := range wrong {
 			if !strings.HasPrefix(e.Pointer, "/season/formula") { // told above
 				errs = append(errs, field.Error{Pointer: strings.Replace(strings.Replace(e.Pointer, "/trimmed", "/weight", 1), "/season/coat", "/coat", 1), Wrong: e.Wrong})

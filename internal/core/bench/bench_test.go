@@ -30,8 +30,8 @@ func TestBatchForTheMeat(t *testing.T) {
 	onMeat := func(s cook.Season) float64 {
 		p := anycook.Coated("lamb-shoulder-bone-in", "4 kg")
 		p.Season = s
-		one, errs := cooking.One(p, cook.Cook{}, nothing, 0)
-		require.Empty(t, errs)
+		one, err := cooking.One(t.Context(), p, cook.Cook{}, nothing, 0)
+		require.NoError(t, err)
 		return one.Season.OnMeat.Mid
 	}
 	s := workOut(f, formula.Batch{Fix: "salt", Amount: "1 %", Meat: "4 kg", Cut: "lamb-shoulder-bone-in"})
@@ -68,17 +68,17 @@ func TestNothingTypedBreaksTheBench(t *testing.T) {
 // Side by side, what is the same is said to be the same.
 func TestComparing(t *testing.T) {
 	all := formula.ReadyMade()
-	c, err := bench.Compare(bench.CompareRequest{Formulas: all[:2]}, nothing, quantity.USSpoons)
+	c, err := bench.Compare(t.Context(), bench.CompareRequest{Formulas: all[:2]}, nothing, quantity.USSpoons)
 	require.NoError(t, err)
 	require.Len(t, c.Columns, 2)
 	for _, row := range c.Rows {
 		assert.Len(t, row.Shares, 2)
 	}
-	c, err = bench.Compare(bench.CompareRequest{Formulas: []formula.Formula{all[0], all[0]}}, nothing, quantity.USSpoons)
+	c, err = bench.Compare(t.Context(), bench.CompareRequest{Formulas: []formula.Formula{all[0], all[0]}}, nothing, quantity.USSpoons)
 	require.NoError(t, err)
 	for _, d := range c.Differences {
 		assert.True(t, d.Equal, "%+v", d)
 	}
-	_, err = bench.Compare(bench.CompareRequest{Formulas: all[:1]}, nothing, quantity.USSpoons)
+	_, err = bench.Compare(t.Context(), bench.CompareRequest{Formulas: all[:1]}, nothing, quantity.USSpoons)
 	assert.Error(t, err)
 }

@@ -2,7 +2,7 @@
 // the kitchen and the clock to every number of a cook.
 //
 //	order := cook.Parse(c, k)
-//	result := cooking.Work(order, facts, k, cooking.Clock{Now: now})
+//	result, err := cooking.Work(ctx, order, facts, k, cooking.Clock{Now: now})
 //	result.Pieces[0].Ledger.Percent.Mid   // % salt of the raw boneless meat
 //
 // It goes through once, in phases: how long each piece is on the fire, the plan, the
@@ -13,6 +13,7 @@ package cooking
 
 import (
 	"cmp"
+	"context"
 	"slices"
 	"strings"
 	"sync"
@@ -52,17 +53,20 @@ const (
 
 func (p Parts) has(one Parts) bool { return p == 0 || p&one != 0 }
 
-// One works out a single piece, without a serving time. Mistakes come back with
-// pointers below the piece.
-func One(p cook.Piece, base cook.Cook, k kitchen.Kitchen, parts Parts) (Piece, field.Errors) {
+// One works out a single piece, without a serving time. The error is a field.Errors
+// with pointers below the piece, or that of ctx.
+func One(ctx context.Context, p cook.Piece, base cook.Cook, k kitchen.Kitchen, parts Parts) (Piece, error) {
 	base.Name, base.ServeAt, base.Pieces, base.Wishes, base.Pits = "one piece", "", []cook.Piece{p}, nil, nil
-	r := Work(cook.Parse(base, k), nil, k, Clock{Parts: parts})
+	r, err := Work(ctx, cook.Parse(base, k), nil, k, Clock{Parts: parts})
+	if err != nil {
+		return Piece{}, err
+	}
 	var wrong field.Errors
 	for _, e := range r.Mistakes {
 		e.Pointer = strings.TrimPrefix(e.Pointer, "/pieces/0")
 		wrong = append(wrong, e)
 	}
-	return r.Pieces[0], wrong
+	return r.Pieces[0], wrong.Err()
 }
 
 // forecast is how long a piece is on the fire.
@@ -111,8 +115,9 @@ type Piece struct {
 	Using    []dose.Use // what has to be on hand
 }
 
-// Work works out o. It does not fail: what is wrong stands in Mistakes.
-func Work(o cook.Order, f facts.Facts, k kitchen.Kitchen, at Clock) Result {
+// Work works out o. What is wrong with it stands in Mistakes; the only error is that
+// of ctx, when nobody waits for the result any more.
+func Work(ctx context.Context, o cook.Order, f facts.Facts, k kitchen.Kitchen, at Clock) (Result, error) {
 	out := Result{Order: o, Facts: f, Now: at.Now, Mistakes: append(o.Wrong(), o.Due(at.Now, at.Recorded)...), Pieces: make([]Piece, len(o.Lines))}
 	if len(o.Extra) > 0 && len(o.Lines) == 0 {
 		out.Pieces = []Piece{}
@@ -129,14 +134,21 @@ func Work(o cook.Order, f facts.Facts, k kitchen.Kitchen, at Clock) Result {
 	// Pieces do not depend on one another but for the plan, and their diffusion is
 	// most of the work.
 	wrong := make([]field.Errors, len(o.Lines))
-	each(len(o.Lines), func(i int) { out.Pieces[i], wrong[i] = timed[i].work(o.Lines[i], f, i) })
+	each(len(o.Lines), func(i int) {
+		if ctx.Err() == nil {
+			out.Pieces[i], wrong[i] = timed[i].work(o.Lines[i], f, i)
+		}
+	})
+	if err := ctx.Err(); err != nil {
+		return Result{}, err
+	}
 	for _, w := range wrong {
 		out.Mistakes = append(out.Mistakes, w...)
 	}
 	out.total(o)
 	out.Plan = laid.plan
 	out.buy(o, k)
-	return out
+	return out, nil
 }
 
 // each runs do for 0 to n-1 side by side.

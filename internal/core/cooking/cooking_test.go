@@ -1,6 +1,7 @@
 package cooking_test
 
 import (
+	"context"
 	"slices"
 	"strings"
 	"testing"
@@ -27,9 +28,17 @@ var (
 	nothing = kitchen.Kitchen{}
 )
 
-// work works a page out, mistakes and all.
+// workWith works a page out, mistakes and all.
+func workWith(c cook.Cook, f facts.Facts, k kitchen.Kitchen, at cooking.Clock) cooking.Result {
+	r, err := cooking.Work(context.Background(), cook.Parse(c, k), f, k, at)
+	if err != nil {
+		panic(err) // nobody has given up waiting
+	}
+	return r
+}
+
 func work(c cook.Cook, f ...facts.Fact) cooking.Result {
-	return cooking.Work(cook.Parse(c, nothing), f, nothing, cooking.Clock{Now: noon})
+	return workWith(c, f, nothing, cooking.Clock{Now: noon})
 }
 
 // sound works out a page in which nothing is wrong.
@@ -212,7 +221,7 @@ func TestAPassedServingTimeOnRecordIsNoMistake(t *testing.T) {
 	c := anycook.Supper(anycook.Coated("pork-loin", "2 kg"))
 	c.ServeAt = testclock.At(-51, "19:00")
 	assert.NotEmpty(t, work(c).Mistakes)
-	assert.Empty(t, cooking.Work(cook.Parse(c, nothing), nil, nothing, cooking.Clock{Now: noon, Recorded: c.ServeAt}).Mistakes)
+	assert.Empty(t, workWith(c, nil, nothing, cooking.Clock{Now: noon, Recorded: c.ServeAt}).Mistakes)
 }
 
 // Every road salt comes by is in the one ledger, and the rub is solved around it.
@@ -277,7 +286,7 @@ func TestCautionsLookAtEveryDose(t *testing.T) {
 		{Kind: "finish", Formula: anycook.Bottle("cure", "curing-salt"), Amount: "10 g"},
 		{Kind: "glaze", Formula: formula.Formula{Name: "nested", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "7", Parts: "1"}}}, Amount: "1 Tbsp"},
 	}
-	r := cooking.Work(cook.Parse(anycook.Supper(p), k), nil, k, cooking.Clock{Now: noon})
+	r := workWith(anycook.Supper(p), nil, k, cooking.Clock{Now: noon})
 	require.Empty(t, r.Mistakes)
 	all := found(r.Pieces[0])
 	assert.Equal(t, caution.Note, all["allergens"].Severity)
@@ -404,12 +413,21 @@ func TestTheKitchenIsRead(t *testing.T) {
 	require.Empty(t, wrong)
 	p := anycook.Coated("pork-loin", "2 kg")
 	p.Season.Formula = formula.Formula{Name: "nested", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "7", Parts: "1"}, {Ingredient: "black-pepper", Form: "coarse", Parts: "1"}}}
-	r := cooking.Work(cook.Parse(anycook.Supper(p), k), nil, k, cooking.Clock{Now: noon})
+	r := workWith(anycook.Supper(p), nil, k, cooking.Clock{Now: noon})
 	require.Empty(t, r.Mistakes)
 	assert.InDelta(t, 49.775, r.Pieces[0].Season.SaltShare.Mid, 0.01)
 	gone := work(anycook.Supper(p)).Mistakes
 	require.NotEmpty(t, gone)
 	assert.Equal(t, field.Error{Pointer: "/pieces/0/season/formula/rows/0/formula", Wrong: field.Because("formula.gone")}, gone[0])
+}
+
+// Nobody waits any more: nothing is worked out, and it is said.
+func TestStopping(t *testing.T) {
+	ctx, stop := context.WithCancel(t.Context())
+	stop()
+	r, err := cooking.Work(ctx, cook.Parse(anycook.Supper(anycook.Coated("pork-loin", "2 kg")), nothing), nil, nothing, cooking.Clock{Now: noon})
+	require.ErrorIs(t, err, context.Canceled)
+	assert.Empty(t, r.Pieces)
 }
 
 // Six pieces, which is a big cook.
@@ -427,6 +445,6 @@ func BenchmarkScale(b *testing.B) {
 	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
 	b.ReportAllocs()
 	for b.Loop() {
-		cooking.One(p, cook.Cook{}, nothing, cooking.Seasons)
+		_, _ = cooking.One(b.Context(), p, cook.Cook{}, nothing, cooking.Seasons)
 	}
 }

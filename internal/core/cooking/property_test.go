@@ -284,10 +284,13 @@ func TestOrderPlaysNoPartAndNothingIsChanged(t *testing.T) {
 		before := asJSON(t, c) + asJSON(t, f)
 		o := cook.Parse(c, nothing)
 		parsed := asJSON(t, o)
-		one := cooking.Work(o, f, nothing, cooking.Clock{Now: noon})
+		one, err := cooking.Work(t.Context(), o, f, nothing, cooking.Clock{Now: noon})
+		require.NoError(t, err)
 		assert.Equal(t, before, asJSON(t, c)+asJSON(t, f), "what is typed stays as it is")
 		assert.Equal(t, parsed, asJSON(t, o), "and so does what was understood")
-		assert.Equal(t, asJSON(t, one), asJSON(t, cooking.Work(o, f, nothing, cooking.Clock{Now: noon})), "the same every time")
+		again, err := cooking.Work(t.Context(), o, f, nothing, cooking.Clock{Now: noon})
+		require.NoError(t, err)
+		assert.Equal(t, asJSON(t, one), asJSON(t, again), "the same every time")
 
 		other := c
 		other.Pieces = slices.Clone(c.Pieces)

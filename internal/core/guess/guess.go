@@ -1,11 +1,12 @@
 // Package guess is a game that trains the eye: a piece with a coat on it, and how
 // much rub or salt that is.
 //
-//	state, err := guess.Play(guess.Game{Seed: 7, Guesses: []string{"40 g"}})
+//	state, err := guess.Play(ctx, guess.Game{Seed: 7, Guesses: []string{"40 g"}})
 //	state.Answers[0].Points
 package guess
 
 import (
+	"context"
 	"math"
 	"math/rand/v2"
 	"strconv"
@@ -67,8 +68,9 @@ var cuts = []string{
 	"pork-loin", "beef-plate-ribs", "venison-haunch", "turkey-breast", "beef-tri-tip",
 }
 
-// Play judges the guesses of a game and asks the next. The error is a field.Errors.
-func Play(g Game) (*State, error) {
+// Play judges the guesses of a game and asks the next. The error is a field.Errors, or
+// that of ctx.
+func Play(ctx context.Context, g Game) (*State, error) {
 	var errs field.Errors
 	if len(g.Guesses) > Rounds {
 		errs.Add("/guesses", "guess.rounds", "most", Rounds)
@@ -77,7 +79,10 @@ func Play(g Game) (*State, error) {
 	out := &State{}
 	lean := 0.0
 	for i, typed := range g.Guesses {
-		q, answer := round(g.Seed, i)
+		q, answer, err := round(ctx, g.Seed, i)
+		if err != nil {
+			return nil, err
+		}
 		at := "/guesses/" + strconv.Itoa(i)
 		guess, err := read(typed, q.Asks)
 		if !errs.Take(at, err) && (guess <= 0 || guess > 10000) {
@@ -99,7 +104,10 @@ func Play(g Game) (*State, error) {
 		lean += math.Log(ratio)
 	}
 	if n := len(g.Guesses); n < Rounds {
-		q, _ := round(g.Seed, n)
+		q, _, err := round(ctx, g.Seed, n)
+		if err != nil {
+			return nil, err
+		}
 		out.Next = &q
 	}
 	if n := len(out.Answers); n > 0 {
@@ -122,7 +130,7 @@ func read(typed, asks string) (float64, error) {
 }
 
 // round makes a round of a game and its answer.
-func round(seed uint64, n int) (Question, trace.Figure) {
+func round(ctx context.Context, seed uint64, n int) (Question, trace.Figure, error) {
 	r := rand.New(rand.NewPCG(seed, uint64(n)))
 	order := rand.New(rand.NewPCG(seed, 1<<32)).Perm(len(cuts))
 	c, _ := cut.Find(cuts[order[n%len(order)]])
@@ -131,11 +139,11 @@ func round(seed uint64, n int) (Question, trace.Figure) {
 	rubs := formula.ReadyMade()
 	f := rubs[r.IntN(len(rubs))]
 	asks := []string{"rub", "percent", "salt"}[n%3]
-	p, wrong := cooking.One(cook.Piece{
+	p, err := cooking.One(ctx, cook.Piece{
 		Cut: c.ID, Trimmed: quantity.FormatMass(weight, quantity.Metric), Season: cook.Season{Formula: f, Mode: "coat", Coat: coat.Name},
 	}, cook.Cook{}, kitchen.Kitchen{}, cooking.Seasons)
-	if len(wrong) > 0 {
-		panic("guess: " + wrong.Error()) // all of it ships with the program
+	if err != nil { // that of ctx: all of the piece ships with the program
+		return Question{}, trace.Figure{}, err
 	}
 	meat := p.Line.Meat.Value
 	q := Question{
@@ -144,9 +152,9 @@ func round(seed uint64, n int) (Question, trace.Figure) {
 	}
 	switch asks {
 	case "rub":
-		return q, p.Season.OnMeat
+		return q, p.Season.OnMeat, nil
 	case "salt":
-		return q, p.Season.Salt
+		return q, p.Season.Salt, nil
 	}
-	return q, *p.Season.Percent
+	return q, *p.Season.Percent, nil
 }

@@ -16,11 +16,11 @@ func TestGame(t *testing.T) {
 	for _, off := range []float64{1, 1.6} {
 		g := guess.Game{Seed: 7, Guesses: []string{}}
 		for range guess.Rounds {
-			s, err := guess.Play(g)
+			s, err := guess.Play(t.Context(), g)
 			require.NoError(t, err)
 			require.NotNil(t, s.Next)
 			// The answer is told only to a guess.
-			told, err := guess.Play(guess.Game{Seed: 7, Guesses: append(append([]string{}, g.Guesses...), "1")})
+			told, err := guess.Play(t.Context(), guess.Game{Seed: 7, Guesses: append(append([]string{}, g.Guesses...), "1")})
 			require.NoError(t, err)
 			answer := told.Answers[len(told.Answers)-1]
 			right := answer.Answer.Mid
@@ -29,7 +29,7 @@ func TestGame(t *testing.T) {
 			}
 			g.Guesses = append(g.Guesses, fmt.Sprintf("%.6f", right*off))
 		}
-		s, err := guess.Play(g)
+		s, err := guess.Play(t.Context(), g)
 		require.NoError(t, err)
 		assert.Nil(t, s.Next)
 		assert.InEpsilon(t, off, s.Lean, 1e-3)
@@ -39,6 +39,6 @@ func TestGame(t *testing.T) {
 			assert.Less(t, s.Points, 70)
 		}
 	}
-	_, err := guess.Play(guess.Game{Guesses: []string{"lots"}})
+	_, err := guess.Play(t.Context(), guess.Game{Guesses: []string{"lots"}})
 	assert.ErrorContains(t, err, "/guesses/0")
 }

@@ -50,7 +50,8 @@ func TestJarsServeTheSameMixOnly(t *testing.T) {
 		jarred.Name, jarred.ID = "the blue jar", "7"
 		k := kitchen.Kitchen{Jars: []kitchen.Jar{{Formula: jarred, Left: 0.020}}}
 		day := anycook.Supper(pieces...)
-		r := cooking.Work(cook.Parse(day, k), nil, k, cooking.Clock{})
+		r, err := cooking.Work(t.Context(), cook.Parse(day, k), nil, k, cooking.Clock{})
+		require.NoError(t, err)
 		require.Empty(t, r.Mistakes)
 		return r.Shop(k)
 	}
@@ -74,7 +75,8 @@ func TestJarsServeTheSameMixOnly(t *testing.T) {
 func TestStockIsTakenOff(t *testing.T) {
 	k, errs := kitchen.Typed{Stock: map[string]string{"kosher-salt": "10 g", "black-pepper": "1 kg"}, Prices: map[string]string{"kosher-salt": "€2/kg"}}.Read(kitchen.Kitchen{})
 	require.Empty(t, errs)
-	r := cooking.Work(cook.Parse(anycook.Supper(anycook.Coated("pork-loin", "2 kg")), k), nil, k, cooking.Clock{})
+	r, err := cooking.Work(t.Context(), cook.Parse(anycook.Supper(anycook.Coated("pork-loin", "2 kg")), k), nil, k, cooking.Clock{})
+	require.NoError(t, err)
 	for _, item := range r.Shop(k).Shelf {
 		switch item.ID {
 		case "kosher-salt":
