@@ -40,7 +40,7 @@ func TestLarderAndJars(t *testing.T) {
 	b.open("/bench/fennel-house")
 	b.see("it costs")
 	b.pick("Add an ingredient", "Lock salt")
-	b.see("without rosemary, Lock salt", "without Lock salt")
+	b.see("not counting rosemary, Lock salt", "not counting Lock salt")
 	b.press("for the meat")
 	b.write("The meat weighs", "4 kg")
 	b.write("Salt in the meat", "1 %")

@@ -25,14 +25,14 @@ type FormulaRecord struct {
 
 // FormulaSummary is a line of the bench.
 type FormulaSummary struct {
-	ID        uint64       `json:"id"`
-	Version   uint         `json:"version"`
-	Name      string       `json:"name"`
-	Kind      formula.Kind `json:"kind"`
-	Note      string       `json:"note"`
-	Tags      []string     `json:"tags" nullable:"false"`
-	Updated   time.Time    `json:"updated"`
-	SaltShare float64      `json:"salt_share" doc:"Salt by weight, %"`
+	ID      uint64       `json:"id"`
+	Version uint         `json:"version"`
+	Name    string       `json:"name"`
+	Kind    formula.Kind `json:"kind"`
+	Note    string       `json:"note"`
+	Tags    []string     `json:"tags" nullable:"false"`
+	Updated time.Time    `json:"updated"`
+	Salt    string       `json:"salt" doc:"Salt by weight, in words" example:"49 % salt"`
 }
 
 // FormulaPage is a page of the bench.
@@ -145,7 +145,7 @@ func (s *server) listFormulas(ctx context.Context, in *struct {
 		mix, _ := formula.Blend(f, k)
 		line := FormulaSummary{
 			ID: r.ID, Version: r.Version, Name: f.Name, Kind: f.Kind, Note: f.Note, Tags: append([]string{}, f.Tags...),
-			Updated: r.Updated, SaltShare: 100 * mix.SaltShare(),
+			Updated: r.Updated, Salt: sheet.SaltNote(mix),
 		}
 		if line.Kind == "" {
 			line.Kind = formula.Rub

@@ -27,6 +27,7 @@ type OwnIngredient struct {
 	Version    uint       `json:"version"`
 	Thing      string     `json:"thing" doc:"Its ingredient id"`
 	Ingredient larder.Own `json:"ingredient"`
+	Note       string     `json:"note" doc:"What it is, in words"`
 }
 
 // Larder is prices, stock and the cook's own ingredients.
@@ -51,7 +52,7 @@ func (s *server) registerLarder(a huma.API) {
 				out.Things[t.Thing] = LarderThing{t.Price, t.Stock}
 			}
 			for _, d := range list {
-				out.Own = append(out.Own, OwnIngredient{d.ID, d.Version, store.OwnID(d.ID), d.Doc})
+				out.Own = append(out.Own, OwnIngredient{d.ID, d.Version, store.OwnID(d.ID), d.Doc, sheet.OwnNote(d.Doc)})
 			}
 			return answer(out), nil
 		})

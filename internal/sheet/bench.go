@@ -2,12 +2,14 @@ package sheet
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
 	"verjuice/internal/core/bench"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/guess"
+	"verjuice/internal/core/larder"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/trace"
 )
@@ -19,6 +21,7 @@ type FormulaSheet struct {
 	Batch     Figure     `json:"batch" doc:"All of it, g"`
 	Spoons    string     `json:"spoons"`
 	Rows      []RowSheet `json:"rows" nullable:"false"`
+	SaltBy    Shares     `json:"salt_by" doc:"Salt in the mix by volume and by weight, in words"`
 	Rounded   []string   `json:"rounded" nullable:"false" doc:"Each row rounded as asked; empty when not asked"`
 	RoundNote string     `json:"round_note" doc:"What rounding does to the mix, in words"`
 	Totals    []Total    `json:"totals" nullable:"false"`
@@ -26,6 +29,7 @@ type FormulaSheet struct {
 	SpoonSalt Figure     `json:"spoon_salt" doc:"Salt in that tablespoon, g"`
 	Coarse    string     `json:"coarse" doc:"Largest grain, in words"`
 	Allergens []string   `json:"allergens" nullable:"false"`
+	Contains  string     `json:"contains" doc:"The allergens in a sentence"`
 	SaltLed   bool       `json:"salt_led"`
 	Cost      *CostSheet `json:"cost,omitempty" doc:"Absent while no price is known"`
 	Keeping   string     `json:"keeping" doc:"How long it keeps, and how, in words"`
@@ -52,7 +56,11 @@ func WriteFormula(r bench.Result, as Reader) FormulaSheet {
 	out.Batch, out.Spoon, out.SpoonSalt = w.figure(r.Batch), w.figure(r.Spoon), w.figure(r.SpoonSalt)
 	out.Spoons = quantity.FormatSpoons(r.Mix.Volume(r.Size), w.Spoons).Text
 	out.Rows, out.Totals, out.Cost = w.rows(r.Rows), w.totals(r.Totals), w.cost(r.Cost)
-	out.Allergens = append(out.Allergens, r.Mix.Allergens...)
+	out.SaltBy = saltShares(r.Rows)
+	out.Allergens, out.Contains = append(out.Allergens, r.Mix.Allergens...), "No listed allergens; the packet decides."
+	if len(out.Allergens) > 0 {
+		out.Contains = "Contains " + strings.Join(out.Allergens, ", ") + ". The packet decides."
+	}
 	out.SaltLed, out.Coarse = r.Mix.SaltLed(), coarse(r.Mix.CoarseMM)
 	out.Keeping = fmt.Sprintf("Keeps %s: %s.", quantity.FormatDays(r.KeepsDays), keepings[r.Keeps])
 	if rounded := r.Rounded; rounded != nil {
@@ -106,12 +114,14 @@ type ComparisonColumn struct {
 	OnMeat  Figure     `json:"on_meat" doc:"On the same piece with the same coat, g"`
 	Percent Figure     `json:"percent" doc:"Salt it leaves in that piece, %"`
 	Rows    []RowSheet `json:"rows" nullable:"false"`
+	SaltBy  Shares     `json:"salt_by" doc:"Salt in the mix by volume and by weight, in words"`
 }
 
 // ComparisonRow is one ingredient across a comparison.
 type ComparisonRow struct {
 	Name   string    `json:"name"`
 	Shares []float64 `json:"shares" nullable:"false" doc:"% by weight in each formula"`
+	Texts  []string  `json:"texts" nullable:"false" doc:"The same as a cook reads it; a dash when there is none of it"`
 }
 
 // WriteComparison says formulas side by side.
@@ -122,11 +132,19 @@ func WriteComparison(c *bench.Comparison, as Reader) *Comparison {
 	}
 	for _, col := range c.Columns {
 		out.Columns = append(out.Columns, ComparisonColumn{
-			Name: col.Name, Totals: w.totals(col.Totals), Spoon: w.figure(col.Spoon), OnMeat: w.figure(col.OnMeat), Percent: w.figure(col.Percent), Rows: w.rows(col.Rows),
+			Name: col.Name, Totals: w.totals(col.Totals), Spoon: w.figure(col.Spoon), OnMeat: w.figure(col.OnMeat), Percent: w.figure(col.Percent), Rows: w.rows(col.Rows), SaltBy: saltShares(col.Rows),
 		})
 	}
 	for _, r := range c.Rows {
-		out.Rows = append(out.Rows, ComparisonRow(r))
+		row := ComparisonRow{Name: r.Name, Shares: r.Shares}
+		for _, share := range r.Shares {
+			text := "–"
+			if share > 0 {
+				text = decimal(share, 0)
+			}
+			row.Texts = append(row.Texts, text)
+		}
+		out.Rows = append(out.Rows, row)
 	}
 	for _, d := range c.Differences {
 		out.Differences = append(out.Differences, difference(d))
@@ -195,12 +213,20 @@ func ReadLabel(l formula.Label, as Reader) (*LabelSheet, error) {
 // WeighOut is where a weigh-out stands, with what to do.
 type WeighOut struct {
 	formula.WeighOut
-	Message string `json:"message" doc:"What to do, in a sentence"`
+	Message string   `json:"message" doc:"What to do, in a sentence"`
+	Counted string   `json:"counted" doc:"What is counted once all is weighed, in a sentence"`
+	Stands  []string `json:"stands" nullable:"false" doc:"Of each ingredient, what is weighed of what is wanted"`
 }
 
 // WriteWeighing says where a weigh-out stands.
 func WriteWeighing(o formula.WeighOut) WeighOut {
-	out := WeighOut{WeighOut: o}
+	out := WeighOut{WeighOut: o, Stands: []string{}, Counted: "The salt column now counts what you really weighed."}
+	if o.Scale > 1 {
+		out.Counted = fmt.Sprintf("The salt column now counts what you really weighed, a batch %.0f %% bigger.", 100*(o.Scale-1))
+	}
+	for _, s := range o.Steps {
+		out.Stands = append(out.Stands, fmt.Sprintf("%.1f of %.1f g", s.Weighed, s.Target))
+	}
 	tenth := func(g float64) string { return quantity.Number(float64(int(g*10+0.5)) / 10) }
 	switch {
 	case o.Over >= 0:
@@ -239,6 +265,7 @@ type TrainerQuestion struct {
 	CoatML    float64    `json:"coat_ml" doc:"mL on 100 cm²"`
 	Rub       string     `json:"rub"`
 	SaltShare float64    `json:"salt_share" doc:"Salt in the rub by weight, %"`
+	RubNote   string     `json:"rub_note" doc:"The rub and the salt in it, in words"`
 	Rows      []RowSheet `json:"rows" nullable:"false" doc:"100 g of the rub"`
 }
 
@@ -273,7 +300,8 @@ func (w writer) question(q guess.Question) TrainerQuestion {
 	out := TrainerQuestion{
 		Round: q.Round, Asks: q.Asks, Unit: "g", Cut: q.Cut.Name, Weight: w.value(q.Green, ""), Size: w.value(q.Size, ""),
 		LengthMM: q.Size.Length.MM(), WidthMM: q.Size.Width.MM(), ThickMM: q.Size.Thickness.MM(), OneBare: q.Bare,
-		Coat: q.Coat.Name, CoatML: q.Coat.MLPerDM2, Rub: q.Rub.Name, SaltShare: 100 * q.Mix.SaltShare(), Rows: w.rows(q.Rows),
+		Coat: q.Coat.Name, CoatML: q.Coat.MLPerDM2, Rub: q.Rub.Name, SaltShare: 100 * q.Mix.SaltShare(),
+		RubNote: q.Rub.Name + ", " + SaltNote(q.Mix), Rows: w.rows(q.Rows),
 	}
 	switch q.Asks {
 	case "rub":
@@ -312,6 +340,20 @@ func leaning(mean float64) string {
 	}
 }
 
+// SaltNote says how much salt is in a mix.
+func SaltNote(m formula.Mix) string { return fmt.Sprintf("%.0f %% salt", 100*m.SaltShare()) }
+
+// OwnNote says what an ingredient of the cook's own is.
+func OwnNote(o larder.Own) string {
+	out := []string{o.Kind}
+	for _, part := range [][2]string{{o.Salt, "salt"}, {o.Sugar, "sugar"}} {
+		if typed := strings.TrimSpace(part[0]); typed != "" {
+			out = append(out, strings.TrimRight(strings.TrimSuffix(typed, "%"), " ")+" % "+part[1])
+		}
+	}
+	return strings.Join(slices.DeleteFunc(out, func(s string) bool { return s == "" }), ", ")
+}
+
 // JarSheet is how a jar stands.
 type JarSheet struct {
 	Made      string     `json:"made" doc:"Day in words"`
@@ -327,6 +369,7 @@ type JarSheet struct {
 	Mixes     []MixShare `json:"mix" nullable:"false" doc:"Layers of the picture, by volume"`
 	Taken     []string   `json:"taken" nullable:"false" doc:"Each draw, in grams"`
 	Take      string     `json:"take" doc:"What of the need it can give; empty without a need"`
+	Full      string     `json:"full" doc:"How full it is, in words"`
 	TakeLabel string     `json:"take_label" doc:"The same as a button says it"`
 	Short     string     `json:"short" doc:"What of the need it cannot give; empty when it gives all"`
 	Summary   string     `json:"summary" doc:"When it was made and what it holds, in a sentence"`
@@ -352,7 +395,7 @@ func WriteJar(s formula.JarStand, wrong []Mistake, need quantity.Mass, as Reader
 	out.Made, out.UseBy, out.Over, out.Soon, out.Keep = date(s.MadeDay), date(s.UseBy), s.Over, s.Soon, keepings[s.Keep]
 	out.LeftGrams, out.Left = s.Left.Grams(), w.value(s.Left, "")
 	out.LeftShare, out.LeftSpoon = float64(s.Left/s.Made), quantity.FormatSpoons(s.Mix.Volume(s.Left), w.Spoons).Text
-	out.SaltShare = 100 * s.Mix.SaltShare()
+	out.SaltShare, out.Full = 100*s.Mix.SaltShare(), fmt.Sprintf("%.0f %% full", 100*out.LeftShare)
 	for _, c := range s.Mix.Components {
 		out.Mixes = append(out.Mixes, MixShare{c.Ingredient.Name, c.Ingredient.Kind, c.VolumeShare})
 	}

@@ -99,6 +99,7 @@ type RoomUse struct {
 	From  string  `json:"from"`
 	To    string  `json:"to"`
 	DM2   float64 `json:"dm2"`
+	Text  string  `json:"text" doc:"What lies there, and how much room it takes"`
 }
 
 // Stretch is a stretch of time.
@@ -302,7 +303,7 @@ func (w writer) room(r plan.Room) RoomSheet {
 		out.Full = r.Peak > r.Limit*1.02
 	}
 	for _, u := range r.Uses {
-		out.Uses = append(out.Uses, RoomUse{w.pieces[u.Key], iso(u.From), iso(u.To), u.DM2})
+		out.Uses = append(out.Uses, RoomUse{w.pieces[u.Key], iso(u.From), iso(u.To), u.DM2, fmt.Sprintf("%s: %.0f dm²", w.pieces[u.Key], u.DM2)})
 	}
 	return out
 }

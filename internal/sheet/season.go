@@ -24,6 +24,7 @@ type SeasonSheet struct {
 	TooThick   bool       `json:"too_thick" doc:"The surface does not hold that much"`
 	Spoons     string     `json:"spoons" doc:"All of the mix in spoons and cups"`
 	Rows       []RowSheet `json:"rows" nullable:"false"`
+	SaltBy     Shares     `json:"salt_by" doc:"Salt in the mix by volume and by weight, in words"`
 	SaltShare  Figure     `json:"salt_share" doc:"Salt in the mix by weight, %"`
 	SugarShare float64    `json:"sugar_share" doc:"Sugar in the mix by weight, %"`
 	Allergens  []string   `json:"allergens" nullable:"false"`
@@ -40,6 +41,25 @@ type RowSheet struct {
 	Spoons quantity.Spoons `json:"spoons"`
 	Weight float64         `json:"weight_share" doc:"% of the mix by weight"`
 	Volume float64         `json:"volume_share" doc:"% of the mix by volume"`
+	Shares Shares          `json:"shares" doc:"The same with the name, in words"`
+}
+
+// Shares are a share told by volume and by weight.
+type Shares struct {
+	Volume string `json:"volume" example:"kosher salt: 32 % by volume"`
+	Weight string `json:"weight" example:"kosher salt: 47 % by weight"`
+}
+
+// saltShares are the salt of a mix by volume and by weight.
+func saltShares(rows []cooking.Row) Shares {
+	volume, weight := 0.0, 0.0
+	for _, r := range rows {
+		if r.Ingredient.Kind == "salt" {
+			volume += r.VolumeShare
+			weight += r.WeightShare
+		}
+	}
+	return Shares{fmt.Sprintf("%.0f %% salt", 100*volume), fmt.Sprintf("%.0f %% salt", 100*weight)}
 }
 
 func modeName(byTarget bool) string {
@@ -54,7 +74,7 @@ func (w writer) season(s *cooking.Season) *SeasonSheet {
 	out := &SeasonSheet{
 		FormulaID: s.FromID, UsualMode: modeName(s.UsualBy), Mode: modeName(s.ByTarget), OnMeat: w.figure(s.OnMeat), ToMix: w.figure(s.ToMix), Salt: w.figure(s.Salt),
 		Coat: w.figure(s.Coat), CoatName: w.say(formula.NameCoat(coat)), TooThick: coat > formula.MaxCoat,
-		Spoons: quantity.FormatSpoons(s.Mix.Volume(s.Mixed), w.Spoons).Text, Rows: w.rows(s.Rows), SaltShare: w.figure(s.SaltShare),
+		Spoons: quantity.FormatSpoons(s.Mix.Volume(s.Mixed), w.Spoons).Text, Rows: w.rows(s.Rows), SaltBy: saltShares(s.Rows), SaltShare: w.figure(s.SaltShare),
 		SugarShare: s.Mix.Per100g.Sugar, Allergens: append([]string{}, s.Mix.Allergens...), Weighed: s.Weighed, Cost: w.cost(s.Cost),
 	}
 	if s.Percent != nil {
@@ -71,6 +91,7 @@ func (w writer) rows(rows []cooking.Row) []RowSheet {
 		out[i] = RowSheet{
 			Name: r.Ingredient.Name, Form: r.Form.Name, Kind: r.Ingredient.Kind, Mass: w.figure(r.Mass), Spoons: quantity.FormatSpoons(r.Volume, w.Spoons),
 			Weight: 100 * r.WeightShare, Volume: 100 * r.VolumeShare,
+			Shares: Shares{fmt.Sprintf("%s: %.0f %% by volume", r.Ingredient.Name, 100*r.VolumeShare), fmt.Sprintf("%s: %.0f %% by weight", r.Ingredient.Name, 100*r.WeightShare)},
 		}
 	}
 	return out
@@ -98,6 +119,7 @@ type LedgerLine struct {
 	ID      dose.ID    `json:"id" doc:"Names the source within the piece: rub, bath, inject, binder, or layer-0 and so on"`
 	Name    string     `json:"name"`
 	Percent float64    `json:"percent" doc:"% of raw boneless meat that stays"`
+	Text    string     `json:"text" doc:"The same as a cook reads it, without unit" example:"0.33"`
 	Salt    string     `json:"salt" doc:"Salt on one piece"`
 	Place   salt.Place `json:"place" enum:"surface,pockets,dissolved"`
 	Stays   string     `json:"stays" doc:"How much of it stays, with its range"`
@@ -128,9 +150,9 @@ func (w writer) ledger(l *cooking.Ledger) *LedgerSheet {
 	out.Summary = out.Percent.Text + " % salt, " + out.Verdict
 	for _, line := range l.Lines {
 		one := LedgerLine{
-			ID: line.Label.ID, Name: sourceName(line.Label), Percent: line.Percent, Salt: inGrams(line.Salt), Place: line.Place, Stays: percentRange(line.Stays),
+			ID: line.Label.ID, Name: sourceName(line.Label), Percent: line.Percent, Text: decimal(line.Percent, 2), Salt: inGrams(line.Salt), Place: line.Place, Stays: percentRange(line.Stays),
 		}
-		one.Summary = fmt.Sprintf("%s: %.2f %%, %s of salt", one.Name, one.Percent, one.Salt)
+		one.Summary = fmt.Sprintf("%s: %s %%, %s of salt", one.Name, one.Text, one.Salt)
 		out.Lines = append(out.Lines, one)
 	}
 	if f := l.Freed; f != nil {

@@ -37,6 +37,8 @@ type BathMoment struct {
 	Hours   float64 `json:"hours"`
 	Percent float64 `json:"percent"`
 	Centre  float64 `json:"centre"`
+	Text    string  `json:"text" doc:"The percentage as a cook reads it" example:"0.24 %"`
+	Inside  string  `json:"inside" doc:"The centre, in words"`
 }
 
 // BathPart is something else in a bath.
@@ -67,7 +69,7 @@ func (w writer) bath(b *cooking.Bath) *BathSheet {
 		out.Fits = fmt.Sprintf("%s: meat %s and liquid %s in a %s pot.", verb, litres(b.Meat), litres(b.Brew.Liquid), litres(b.Typed.Pot))
 	}
 	for _, m := range b.At {
-		out.At = append(out.At, BathMoment{Hours: m.At.Hours(), Percent: 100 * m.Mean, Centre: 100 * m.Centre})
+		out.At = append(out.At, BathMoment{Hours: m.At.Hours(), Percent: 100 * m.Mean, Centre: 100 * m.Centre, Text: decimal(100*m.Mean, 2) + " %", Inside: "centre " + decimal(100*m.Centre, 2)})
 	}
 	for _, p := range b.Parts {
 		name := p.Formula.Name
@@ -121,6 +123,9 @@ type InjectionSheet struct {
 	WidthMM  float64     `json:"width_mm"`
 	Pattern  []dose.Site `json:"pattern" nullable:"false" doc:"Every site of the grid"`
 	Spread   []Pocket    `json:"spread" nullable:"false" doc:"How far the pockets have spread, over the hours"`
+	Grid     string      `json:"grid" doc:"The grid, in words"`
+	Length   string      `json:"length" doc:"The length along the grain, in words"`
+	Spreads  string      `json:"spreads" doc:"What the spread pictures show, in words"`
 	KeepOut  string      `json:"keep_out" doc:"Where the needle stays out, in words"`
 	Rows     []RowSheet  `json:"rows" nullable:"false"`
 }
@@ -130,6 +135,8 @@ type Pocket struct {
 	Hours   float64   `json:"hours"`
 	Label   string    `json:"label"`
 	Even    float64   `json:"even" doc:"Salt halfway between sites over the mean, %"`
+	Text    string    `json:"text" doc:"The same as a cook reads it" example:"85 %"`
+	Summary string    `json:"summary" doc:"The same in words, for those who do not see the picture"`
 	Profile []float64 `json:"profile" nullable:"false" doc:"Salt over the mean, from the needle's track to halfway to the next, at equal steps"`
 	ReachMM float64   `json:"reach_mm" doc:"Half the way to the next site"`
 }
@@ -142,6 +149,9 @@ func (w writer) needle(n *cooking.Needle) *InjectionSheet {
 		RunsOut: fmt.Sprintf("%.0f to %.0f mL leaks back out: catch it, and use it as the binder.", n.Runs.Low.ML(), n.Runs.High.ML()),
 		KeepOut: "Keep the needle out of fat seams and away from the outermost edge, where it leaks back out.",
 	}
+	out.Grid = fmt.Sprintf("%d by %d sites, %s mL each", n.Along, n.Across, out.PerSite.Text)
+	out.Length = w.value(n.Length, "") + " along the grain"
+	out.Spreads = fmt.Sprintf("Salt halfway to the next site, against the mean. Each disc is %s across.", w.value(2*n.Reach, ""))
 	if n.Clogs {
 		out.BoreNote = fmt.Sprintf("Grains of %s mm block a bore of %s mm (a third of it passes): strain it, grind finer, or dissolve it warm.", quantity.Number(n.Typed.Mix.CoarseMM), quantity.Number(n.Typed.Bore.MM()))
 	}
@@ -162,11 +172,12 @@ func (w writer) needle(n *cooking.Needle) *InjectionSheet {
 		case len(n.Pockets) - 1:
 			label += ": at the fire"
 		}
+		even := decimal(100*m.Even, 0) + " %"
 		profile := make([]float64, len(m.Profile))
 		for k, v := range m.Profile { // drawn, not computed with
 			profile[k] = math.Round(v*1000) / 1000
 		}
-		out.Spread = append(out.Spread, Pocket{Hours: m.At.Hours(), Label: label, Even: 100 * m.Even, Profile: profile, ReachMM: n.Reach.MM()})
+		out.Spread = append(out.Spread, Pocket{Hours: m.At.Hours(), Label: label, Even: 100 * m.Even, Text: even, Summary: label + ": " + even + " even", Profile: profile, ReachMM: n.Reach.MM()})
 	}
 	return out
 }

@@ -481,7 +481,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Create an ingredient of your own */
-        post: operations["create-ingredient"];
+        post: operations["createIngredient"];
         delete?: never;
         options?: never;
         head?: never;
@@ -496,12 +496,12 @@ export interface paths {
             cookie?: never;
         };
         /** Get an ingredient of your own */
-        get: operations["get-ingredient"];
+        get: operations["getIngredient"];
         /** Replace an ingredient of your own */
-        put: operations["save-ingredient"];
+        put: operations["saveIngredient"];
         post?: never;
         /** Delete an ingredient of your own; it can be restored */
-        delete: operations["delete-ingredient"];
+        delete: operations["deleteIngredient"];
         options?: never;
         head?: never;
         patch?: never;
@@ -517,7 +517,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Restore an ingredient of your own */
-        post: operations["restore-ingredient"];
+        post: operations["restoreIngredient"];
         delete?: never;
         options?: never;
         head?: never;
@@ -535,7 +535,7 @@ export interface paths {
         get: operations["listJars"];
         put?: never;
         /** Create a jar */
-        post: operations["create-jar"];
+        post: operations["createJar"];
         delete?: never;
         options?: never;
         head?: never;
@@ -567,12 +567,12 @@ export interface paths {
             cookie?: never;
         };
         /** Get a jar */
-        get: operations["get-jar"];
+        get: operations["getJar"];
         /** Replace a jar */
-        put: operations["save-jar"];
+        put: operations["saveJar"];
         post?: never;
         /** Delete a jar; it can be restored */
-        delete: operations["delete-jar"];
+        delete: operations["deleteJar"];
         options?: never;
         head?: never;
         patch?: never;
@@ -622,7 +622,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Restore a jar */
-        post: operations["restore-jar"];
+        post: operations["restoreJar"];
         delete?: never;
         options?: never;
         head?: never;
@@ -983,8 +983,15 @@ export interface components {
             centre: number;
             /** Format: double */
             hours: number;
+            /** @description The centre, in words */
+            inside: string;
             /** Format: double */
             percent: number;
+            /**
+             * @description The percentage as a cook reads it
+             * @example 0.24 %
+             */
+            text: string;
         };
         BathPart: {
             /** @description By weight */
@@ -1147,6 +1154,8 @@ export interface components {
             /** @description Salt it leaves in that piece, % */
             percent: components["schemas"]["Figure"];
             rows: components["schemas"]["RowSheet"][];
+            /** @description Salt in the mix by volume and by weight, in words */
+            salt_by: components["schemas"]["Shares"];
             /** @description Salt in a level tablespoon, g */
             spoon: components["schemas"]["Figure"];
             /** @description Per 100 g */
@@ -1156,6 +1165,8 @@ export interface components {
             name: string;
             /** @description % by weight in each formula */
             shares: number[];
+            /** @description The same as a cook reads it; a dash when there is none of it */
+            texts: string[];
         };
         Composition: {
             /** Format: double */
@@ -1678,6 +1689,8 @@ export interface components {
             batch: components["schemas"]["Figure"];
             /** @description Largest grain, in words */
             coarse: string;
+            /** @description The allergens in a sentence */
+            contains: string;
             /** @description Absent while no price is known */
             cost?: components["schemas"]["CostSheet"];
             /** @description Mistakes, with pointers into the request */
@@ -1690,6 +1703,8 @@ export interface components {
             /** @description Each row rounded as asked; empty when not asked */
             rounded: string[];
             rows: components["schemas"]["RowSheet"][];
+            /** @description Salt in the mix by volume and by weight, in words */
+            salt_by: components["schemas"]["Shares"];
             salt_led: boolean;
             /** @description A level tablespoon of it, g */
             spoon: components["schemas"]["Figure"];
@@ -1705,10 +1720,10 @@ export interface components {
             name: string;
             note: string;
             /**
-             * Format: double
-             * @description Salt by weight, %
+             * @description Salt by weight, in words
+             * @example 49 % salt
              */
-            salt_share: number;
+            salt: string;
             tags: string[];
             /** Format: date-time */
             updated: string;
@@ -1802,8 +1817,12 @@ export interface components {
             clogs: boolean;
             /** @description Salt halfway between sites over the mean, %, at the fire */
             even: components["schemas"]["Figure"];
+            /** @description The grid, in words */
+            grid: string;
             /** @description Where the needle stays out, in words */
             keep_out: string;
+            /** @description The length along the grain, in words */
+            length: string;
             /** Format: double */
             length_mm: number;
             /** @description Every site of the grid */
@@ -1821,6 +1840,8 @@ export interface components {
             sites: components["schemas"]["Figure"];
             /** @description How far the pockets have spread, over the hours */
             spread: components["schemas"]["Pocket"][];
+            /** @description What the spread pictures show, in words */
+            spreads: string;
             /** @description Into one piece, mL */
             volume: components["schemas"]["Figure"];
             /** @description How warm it may be */
@@ -1850,6 +1871,8 @@ export interface components {
             note?: string;
         };
         JarLine: {
+            /** @description How full it is, in words */
+            full: string;
             /** Format: int64 */
             id: number;
             jar: components["schemas"]["Jar"];
@@ -1986,6 +2009,11 @@ export interface components {
             stays: string;
             /** @description The same in a line */
             summary: string;
+            /**
+             * @description The same as a cook reads it, without unit
+             * @example 0.33
+             */
+            text: string;
         };
         LedgerSheet: {
             /** @description The band the cook chose */
@@ -2128,6 +2156,8 @@ export interface components {
             /** Format: int64 */
             id: number;
             ingredient: components["schemas"]["Own"];
+            /** @description What it is, in words */
+            note: string;
             /** @description Its ingredient id */
             thing: string;
             /** Format: int64 */
@@ -2368,6 +2398,13 @@ export interface components {
              * @description Half the way to the next site
              */
             reach_mm: number;
+            /** @description The same in words, for those who do not see the picture */
+            summary: string;
+            /**
+             * @description The same as a cook reads it
+             * @example 85 %
+             */
+            text: string;
         };
         Problem: {
             /** @description What happened and what to do */
@@ -2417,6 +2454,8 @@ export interface components {
             /** Format: double */
             dm2: number;
             from: string;
+            /** @description What lies there, and how much room it takes */
+            text: string;
             title: string;
             to: string;
         };
@@ -2445,6 +2484,8 @@ export interface components {
             /** @description To weigh out, g */
             mass: components["schemas"]["Figure"];
             name: string;
+            /** @description The same with the name, in words */
+            shares: components["schemas"]["Shares"];
             spoons: components["schemas"]["Spoons"];
             /**
              * Format: double
@@ -2495,6 +2536,8 @@ export interface components {
             rows: components["schemas"]["RowSheet"][];
             /** @description Salt of the rub on all pieces, g */
             salt: components["schemas"]["Figure"];
+            /** @description Salt in the mix by volume and by weight, in words */
+            salt_by: components["schemas"]["Shares"];
             /** @description Salt in the mix by weight, % */
             salt_share: components["schemas"]["Figure"];
             /** @description All of the mix in spoons and cups */
@@ -2512,6 +2555,12 @@ export interface components {
             usual_mode: string;
             /** @description The figures on the meat are of what was really weighed */
             weighed: boolean;
+        };
+        Shares: {
+            /** @example kosher salt: 32 % by volume */
+            volume: string;
+            /** @example kosher salt: 47 % by weight */
+            weight: string;
         };
         Sheet: {
             /** @description How far off serving is, in words */
@@ -2702,6 +2751,8 @@ export interface components {
             /** @description 100 g of the rub */
             rows: components["schemas"]["RowSheet"][];
             rub: string;
+            /** @description The rub and the salt in it, in words */
+            rub_note: string;
             /**
              * Format: double
              * @description Salt in the rub by weight, %
@@ -2740,6 +2791,8 @@ export interface components {
             /** @description 100 g of the rub */
             rows: components["schemas"]["RowSheet"][];
             rub: string;
+            /** @description The rub and the salt in it, in words */
+            rub_note: string;
             /**
              * Format: double
              * @description Salt in the rub by weight, %
@@ -2833,6 +2886,8 @@ export interface components {
             style?: string;
         };
         WeighOut: {
+            /** @description What is counted once all is weighed, in a sentence */
+            counted: string;
             /** @description What to do, in a sentence */
             message: string;
             /**
@@ -2850,6 +2905,8 @@ export interface components {
              * @description How much bigger the batch has become by rescaling
              */
             scale: number;
+            /** @description Of each ingredient, what is weighed of what is wanted */
+            stands: string[];
             steps: components["schemas"]["WeighStep"][];
         };
         WeighStep: {
@@ -4077,7 +4134,7 @@ export interface operations {
             };
         };
     };
-    "create-ingredient": {
+    createIngredient: {
         parameters: {
             query?: never;
             header?: never;
@@ -4111,7 +4168,7 @@ export interface operations {
             };
         };
     };
-    "get-ingredient": {
+    getIngredient: {
         parameters: {
             query?: never;
             header?: never;
@@ -4143,7 +4200,7 @@ export interface operations {
             };
         };
     };
-    "save-ingredient": {
+    saveIngredient: {
         parameters: {
             query?: never;
             header?: {
@@ -4182,7 +4239,7 @@ export interface operations {
             };
         };
     };
-    "delete-ingredient": {
+    deleteIngredient: {
         parameters: {
             query?: never;
             header?: {
@@ -4214,7 +4271,7 @@ export interface operations {
             };
         };
     };
-    "restore-ingredient": {
+    restoreIngredient: {
         parameters: {
             query?: never;
             header?: never;
@@ -4282,7 +4339,7 @@ export interface operations {
             };
         };
     };
-    "create-jar": {
+    createJar: {
         parameters: {
             query?: never;
             header?: never;
@@ -4356,7 +4413,7 @@ export interface operations {
             };
         };
     };
-    "get-jar": {
+    getJar: {
         parameters: {
             query?: never;
             header?: never;
@@ -4388,7 +4445,7 @@ export interface operations {
             };
         };
     };
-    "save-jar": {
+    saveJar: {
         parameters: {
             query?: never;
             header?: {
@@ -4427,7 +4484,7 @@ export interface operations {
             };
         };
     };
-    "delete-jar": {
+    deleteJar: {
         parameters: {
             query?: never;
             header?: {
@@ -4530,7 +4587,7 @@ export interface operations {
             };
         };
     };
-    "restore-jar": {
+    restoreJar: {
         parameters: {
             query?: never;
             header?: never;

@@ -182,9 +182,7 @@ function OwnLine({ formula, picked, pick }: { formula: FormulaSummary; picked: b
 				<span>{[formula.note, formula.tags.join(", ")].filter(Boolean).join(" · ")}</span>
 			</Link>
 			<span className="formula-kind">{formula.kind}</span>
-			<span className="formula-salt">
-				<b>{formula.salt_share.toFixed(0)}</b> % salt
-			</span>
+			<span className="formula-salt">{formula.salt}</span>
 			<Button
 				type="text"
 				icon={<CopyOutlined />}

@@ -123,9 +123,9 @@ export default function ComparePage() {
 					{c.rows.map((r) => (
 						<tr key={r.name}>
 							<th scope="row">{r.name}</th>
-							{r.shares.map((v, i) => (
+							{r.texts.map((v, i) => (
 								// biome-ignore lint/suspicious/noArrayIndexKey: columns are told apart by their place
-								<td key={i}>{v > 0 ? v.toFixed(0) : "–"}</td>
+								<td key={i}>{v}</td>
 							))}
 						</tr>
 					))}

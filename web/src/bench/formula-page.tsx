@@ -185,9 +185,8 @@ function FormulaInHand({ id }: { id: string }) {
 								{sheet.cost && (
 									<div>
 										<Ask size="large" name="What this batch costs" figure={sheet.cost.total} />
-										<p>
-											it costs{sheet.cost.missing.length > 0 && `, without ${sheet.cost.missing.join(", ")}`}
-										</p>
+										<p>it costs</p>
+										{sheet.cost.note && <p>{sheet.cost.note}</p>}
 									</div>
 								)}
 							</div>
@@ -222,15 +221,7 @@ function FormulaInHand({ id }: { id: string }) {
 								Largest grain: {sheet.coarse}. {sheet.keeping}{" "}
 								{!sheet.cost && <Link to="/larder">Say what things cost</Link>}
 							</p>
-							<p className="says">
-								{sheet.allergens.length > 0 ? (
-									<>
-										Contains <b>{sheet.allergens.join(", ")}</b>. The packet decides.
-									</>
-								) : (
-									"No listed allergens; the packet decides."
-								)}
-							</p>
+							<p className="says">{sheet.contains}</p>
 						</>
 					) : (
 						<p className="muted">The figures appear when nothing is marked.</p>

@@ -156,7 +156,7 @@ function BathDetails({ out }: { out: BathSheet }) {
 						<b>{m.hours} h</b>
 						<span className="bath-bar" style={{ width: `${(m.percent / most) * 60}%` }} aria-hidden />
 						<span>
-							<b>{m.percent.toFixed(2)} %</b> <span className="muted">centre {m.centre.toFixed(2)}</span>
+							<b>{m.text}</b> <span className="muted">{m.inside}</span>
 						</span>
 					</li>
 				))}

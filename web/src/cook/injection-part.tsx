@@ -133,7 +133,7 @@ export function InjectionPart({ index }: { index: number }) {
 						))}
 						{out && <p className="says">{out.keep_out}</p>}
 					</fieldset>
-					{out && <Pockets spread={out.spread} />}
+					{out && <Pockets spread={out.spread} note={out.spreads} />}
 					{out && (
 						<>
 							<p className={out.clogs ? "typed-error" : "says"}>

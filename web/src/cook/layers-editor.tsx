@@ -63,7 +63,7 @@ export function LayersEditor({ index }: { index: number }) {
 							error={wrong(`layers/${i}/amount`)}
 							onChange={(amount) => put(i, { amount })}
 						/>
-						<b>{line(i) ? `${line(i)?.percent.toFixed(2)} %` : ""}</b>
+						<b>{line(i) && <>{line(i)?.text} %</>}</b>
 						<Button
 							type="text"
 							icon={<CloseOutlined />}

@@ -13,7 +13,7 @@ export function NeedleGrid({ injection }: { injection: InjectionSheet }) {
 			className="needle-grid"
 			viewBox={`-4 -4 ${width + 8} ${high + 30}`}
 			role="img"
-			aria-label={`${injection.along} by ${injection.across} sites, ${injection.per_site.text} mL each`}
+			aria-label={injection.grid}
 		>
 			<rect width={width} height={high} rx={Math.min(26, high / 3)} className="meat" />
 			{sites.map((s) => (
@@ -27,7 +27,7 @@ export function NeedleGrid({ injection }: { injection: InjectionSheet }) {
 				</g>
 			))}
 			<text x={width / 2} y={high + 20} textAnchor="middle" className="pic-small">
-				{Math.round(injection.length_mm)} mm along the grain →
+				{injection.length} →
 			</text>
 		</svg>
 	);

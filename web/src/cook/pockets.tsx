@@ -3,7 +3,7 @@ import type { InjectionSheet } from "../api/client";
 import "./pictures.css";
 
 /** One site's pocket of brine over the hours, seen along the needle. */
-export function Pockets({ spread }: { spread: InjectionSheet["spread"] }) {
+export function Pockets({ spread, note }: { spread: InjectionSheet["spread"]; note: string }) {
 	const id = useId();
 	const r = 44;
 	// The darkest is what the pocket holds when it is just in.
@@ -12,7 +12,7 @@ export function Pockets({ spread }: { spread: InjectionSheet["spread"] }) {
 		<ol className="pockets" aria-label="How far a pocket has spread">
 			{spread.map((p, i) => (
 				<li key={p.label}>
-					<svg viewBox="0 0 100 100" role="img" aria-label={`${p.label}: ${p.even.toFixed(0)} % even`}>
+					<svg viewBox="0 0 100 100" role="img" aria-label={p.summary}>
 						<radialGradient id={`${id}${i}`}>
 							{p.profile.map((v, n) => (
 								<stop
@@ -28,14 +28,11 @@ export function Pockets({ spread }: { spread: InjectionSheet["spread"] }) {
 						<circle cx={50} cy={50} r={r} fill={`url(#${id}${i})`} />
 						<circle cx={50} cy={50} r={1.6} className="needle-hole" />
 					</svg>
-					<b>{p.even.toFixed(0)} %</b>
+					<b>{p.text}</b>
 					<span>{p.label}</span>
 				</li>
 			))}
-			<li className="pockets-key">
-				salt halfway to the next site, against the mean. Each disc is{" "}
-				{((spread[0]?.reach_mm ?? 0) * 2).toFixed(0)} mm across.
-			</li>
+			<li className="pockets-key">{note}</li>
 		</ol>
 	);
 }

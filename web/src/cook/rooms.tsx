@@ -21,7 +21,7 @@ export function Rooms({ rooms }: { rooms: Plan["rooms"] }) {
 						{r.uses.map((u) => (
 							<span
 								key={u.title + u.from}
-								title={`${u.title}: ${u.dm2.toFixed(0)} dm²`}
+								title={u.text}
 								style={{
 									marginLeft: `${((Date.parse(u.from) - from) / span) * 100}%`,
 									width: `${((Date.parse(u.to) - Date.parse(u.from)) / span) * 100}%`,

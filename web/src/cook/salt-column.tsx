@@ -110,7 +110,7 @@ export function SaltColumn({ index }: { index: number }) {
 									{line.salt}, stays {line.stays}
 								</small>
 							</span>
-							<b>{line.percent.toFixed(2)}</b>
+							<b>{line.text}</b>
 						</li>
 					))}
 				</ul>

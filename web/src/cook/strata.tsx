@@ -6,20 +6,19 @@ import "./pictures.css";
 const high = 112;
 
 /** A mix as layers in a jar, by volume and by weight: equal parts visibly are not. */
-export function Strata({ season, fills }: { season: Pick<Season, "rows">; fills: string[] }) {
+export function Strata({ season, fills }: { season: Pick<Season, "rows" | "salt_by">; fills: string[] }) {
 	const id = useId();
-	const jar = (x: number, key: "volume_share" | "weight_share", label: string) => {
+	const jar = (x: number, by: "volume" | "weight") => {
 		let y = high;
-		let salt = 0;
+		const key = `${by}_share` as const;
 		const layers = season.rows.map((r, i) => {
 			const h = (r[key] / 100) * high;
 			y -= h;
-			if (fills[i] === "salt") salt += r[key];
 			return {
 				y,
 				h,
 				name: r.name,
-				share: r[key],
+				text: r.shares[by],
 				fill: fills[i] === "salt" ? `url(#${id})` : (fills[i] ?? ""),
 			};
 		});
@@ -27,7 +26,7 @@ export function Strata({ season, fills }: { season: Pick<Season, "rows">; fills:
 			<g transform={`translate(${x} 4)`}>
 				{layers.map((l) => (
 					<rect key={`${l.name}${l.y}`} x={2} y={l.y} width={68} height={l.h} fill={l.fill}>
-						<title>{`${l.name}: ${l.share.toFixed(0)} % ${label}`}</title>
+						<title>{l.text}</title>
 					</rect>
 				))}
 				<path
@@ -35,10 +34,10 @@ export function Strata({ season, fills }: { season: Pick<Season, "rows">; fills:
 					className="jar"
 				/>
 				<text x={36} y={high + 20} textAnchor="middle" className="pic-small">
-					{label}
+					by {by}
 				</text>
 				<text x={36} y={high + 38} textAnchor="middle" className="pic-strong">
-					{salt.toFixed(0)} % salt
+					{season.salt_by[by]}
 				</text>
 			</g>
 		);
@@ -51,8 +50,8 @@ export function Strata({ season, fills }: { season: Pick<Season, "rows">; fills:
 			aria-label="The mix in layers, by volume and by weight"
 		>
 			<Hatch id={id} />
-			{jar(6, "volume_share", "by volume")}
-			{jar(112, "weight_share", "by weight")}
+			{jar(6, "volume")}
+			{jar(112, "weight")}
 		</svg>
 	);
 }

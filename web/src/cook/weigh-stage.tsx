@@ -80,10 +80,7 @@ export function WeighStage({ index }: { index: number }) {
 				<p className="weigh-says">
 					<CheckOutlined aria-hidden /> {stand.message}
 				</p>
-				<p className="says">
-					The salt column now counts what you really weighed
-					{stand.scale > 1 && `, a batch ${((stand.scale - 1) * 100).toFixed(0)} % bigger`}.
-				</p>
+				<p className="says">{stand.counted}</p>
 				<div className="weigh-actions">
 					<Button
 						size="large"
@@ -101,7 +98,7 @@ export function WeighStage({ index }: { index: number }) {
 						On to the wait
 					</Button>
 				</div>
-				<Done rows={rows} steps={stand.steps} at={at} />
+				<Done rows={rows} steps={stand.steps} stands={stand.stands} at={at} />
 			</>
 		);
 	}
@@ -142,11 +139,13 @@ export function WeighStage({ index }: { index: number }) {
 						<small> g</small>
 					</p>
 					<p className="muted">
-						{near
-							? "that is it"
-							: have > target
-								? `${(have - target).toFixed(1)} g over`
-								: `${(target - have).toFixed(1)} g to go`}
+						{near ? (
+							"that is it"
+						) : have > target ? (
+							<>{(have - target).toFixed(1)} g over</>
+						) : (
+							<>{(target - have).toFixed(1)} g to go</>
+						)}
 					</p>
 				</div>
 			</div>
@@ -216,19 +215,21 @@ export function WeighStage({ index }: { index: number }) {
 					</fieldset>
 				</>
 			)}
-			<Done rows={rows} steps={stand.steps} at={at} />
+			<Done rows={rows} steps={stand.steps} stands={stand.stands} at={at} />
 		</>
 	);
 }
 
 interface DoneProps {
 	rows: { name: string }[];
-	steps: { state: string; weighed: number; target: number }[];
+	steps: { state: string }[];
+	/** How each stands, in words. */
+	stands: string[];
 	at: number;
 }
 
 /** The whole list, each with what was weighed. */
-function Done({ rows, steps, at }: DoneProps) {
+function Done({ rows, steps, stands, at }: DoneProps) {
 	return (
 		<ol className="weigh-list">
 			{steps.map((s, i) => (
@@ -237,9 +238,7 @@ function Done({ rows, steps, at }: DoneProps) {
 					<span>
 						{s.state === "done" && <CheckOutlined aria-label="done" />} {rows[i]?.name}
 					</span>
-					<span>
-						<b>{s.weighed.toFixed(1)}</b> of {s.target.toFixed(1)} g
-					</span>
+					<span>{stands[i]}</span>
 				</li>
 			))}
 		</ol>

@@ -83,9 +83,7 @@ export default function GuessPage() {
 								</div>
 								<div>
 									<dt>rub</dt>
-									<dd>
-										{question.rub}, {question.salt_share.toFixed(0)} % salt
-									</dd>
+									<dd>{question.rub_note}</dd>
 								</div>
 							</dl>
 							<form

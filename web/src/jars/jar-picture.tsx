@@ -7,22 +7,19 @@ interface Props {
 	mix: { name: string; kind: string; volume: number }[];
 	/** How full it is, 0 to 1. */
 	left: number;
+	/** The same in words. */
+	full: string;
 }
 
 const high = 118;
 
 /** A jar with what is left in it, in the layers of its mix. */
-export function JarPicture({ mix, left }: Props) {
+export function JarPicture({ mix, left, full }: Props) {
 	const id = useId();
 	const fills = layerFills(mix.map((m) => m.kind));
 	let y = high;
 	return (
-		<svg
-			className="jar-picture"
-			viewBox={`0 0 92 ${high + 22}`}
-			role="img"
-			aria-label={`${Math.round(left * 100)} % full`}
-		>
+		<svg className="jar-picture" viewBox={`0 0 92 ${high + 22}`} role="img" aria-label={full}>
 			<Hatch id={id} />
 			<rect x={16} y={2} width={60} height={12} rx={3} className="jar-lid" />
 			<g transform="translate(0 18)">

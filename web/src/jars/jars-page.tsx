@@ -97,7 +97,7 @@ function Jar({ jar }: { jar: JarLine }) {
 			: undefined;
 	return (
 		<li className="jar-one">
-			<JarPicture mix={jar.mix} left={jar.left_share} />
+			<JarPicture mix={jar.mix} left={jar.left_share} full={jar.full} />
 			<div>
 				<h2>{jar.jar.formula.name}</h2>
 				<p className="jar-left">{jar.left}</p>

@@ -24,7 +24,6 @@ const blank = {
 const kinds = ["spice", "pepper", "herb", "salt", "cure", "sugar", "starch", "acid", "liquid", "fat"];
 
 /** A share as typed, with its sign. */
-const percent = (typed: string) => (typed.includes("%") ? typed : `${typed} %`);
 
 interface Props {
 	own: OwnIngredient[];
@@ -77,16 +76,7 @@ export function OwnIngredients({ own, making, onDone }: Props) {
 				{own.map((o) => (
 					<li key={o.id}>
 						<span>
-							<b>{o.ingredient.name}</b>{" "}
-							<span className="muted">
-								{[
-									o.ingredient.kind,
-									o.ingredient.salt && `${percent(o.ingredient.salt)} salt`,
-									o.ingredient.sugar && `${percent(o.ingredient.sugar)} sugar`,
-								]
-									.filter(Boolean)
-									.join(", ")}
-							</span>
+							<b>{o.ingredient.name}</b> <span className="muted">{o.note}</span>
 						</span>
 						<Button
 							type="text"
