@@ -47,7 +47,7 @@ func TestLarderAndJars(t *testing.T) {
 	b.until(`parseFloat(document.querySelector(".formula-totals .ask-huge").innerText) > 60`)
 
 	b.open("/bench/1")
-	b.press("so much")
+	b.press("this much")
 	b.write("All of it", "250 g")
 	b.until(`document.querySelector(".formula-totals .ask-huge").innerText.startsWith("250")`)
 	b.press("Put this batch in a jar")

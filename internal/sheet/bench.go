@@ -332,11 +332,11 @@ func judged(ratio float64) string {
 func leaning(mean float64) string {
 	switch {
 	case mean > 1.12:
-		return fmt.Sprintf("You guess %.0f %% high on the whole.", 100*(mean-1))
+		return fmt.Sprintf("On average you guess %.0f %% too high.", 100*(mean-1))
 	case mean < 0.88:
-		return fmt.Sprintf("You guess %.0f %% low on the whole.", 100*(1-mean))
+		return fmt.Sprintf("On average you guess %.0f %% too low.", 100*(1-mean))
 	default:
-		return "Your guesses lean neither way."
+		return "Your guesses are neither too high nor too low on average."
 	}
 }
 

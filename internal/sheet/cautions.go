@@ -74,7 +74,7 @@ var cautionTexts = map[string]cautionText{
 	"nitrite": {"Curing salt here brings {ppm} ppm nitrite; the limit for {way} meat is {limit} ppm. It is not a seasoning, and a spoon of it taken for table salt is dangerous.",
 		"Weigh it to 0.1 g, keep it apart and labelled, and follow a tested cure.", "9 CFR 424.21: {limit} ppm ingoing for {way} meat"},
 	"nitrite.stop": {"Curing salt here brings {ppm} ppm nitrite; the limit for {way} meat is {limit} ppm. It is not a seasoning, and a spoon of it taken for table salt is dangerous.",
-		"Take curing salt out of this mix, or so much of it that the figure falls below the limit.", ""},
+		"Take curing salt out of this mix, or use so little that it stays below the limit.", ""},
 	"phosphate": {"The injection leaves {percent:2} % phosphate in the meat; the limit is 0.5 %.", "Use less of the blend, or pump less.", "9 CFR 424.21: 0.5 % of the product"},
 	"injected": {"Injected meat is no longer sterile inside, so a pink finish is not for it. The needle carries raw germs back into the cup.",
 		"Cook it through: 63 °C / 145 °F and three minutes for whole muscle, 74 °C / 165 °F for poultry. Inject cool liquid (never above 40 °C / 104 °F), keep the meat at or under 4 °C / 40 °F, pour off only what you use, throw the rest away, wash and count the needles.",

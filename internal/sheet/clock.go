@@ -78,7 +78,7 @@ func (w writer) steps(c *cooking.PieceClock, sheet *ClockSheet) []Step {
 	t := c.Times
 	out := []Step{}
 	inputs := []Input{
-		{"serving", "serving", day(c.Serve)}, {"knife", "to the knife", day(t.Slice)}, {"rest", "rest", duration(c.Rest)},
+		{"serving", "serving", day(c.Serve)}, {"knife", "slicing at", day(t.Slice)}, {"rest", "rest", duration(c.Rest)},
 		{"fire", "on the fire", sheet.Fire + " (" + sheet.FireRange + ")"}, {"wait", "salted before the fire", duration(c.Wait)},
 	}
 	add := func(key, label string, at time.Time, note, why string) {
@@ -91,20 +91,20 @@ func (w writer) steps(c *cooking.PieceClock, sheet *ClockSheet) []Step {
 	}
 	add("thaw", "thaw from", t.Thaw, "in the fridge, "+duration(c.Thaws), "24 h in the cold for 2.2 kg (5 lb).")
 	if c.Soak > 0 {
-		add("bath", "into the bath", t.Bath, duration(c.Soak)+", then drained and dried", "The salting less the time in the bath and half an hour to drain.")
+		add("bath", "into the bath", t.Bath, duration(c.Soak)+", then drained and dried", "Salting time minus the bath and half an hour to drain.")
 	}
-	add("not-before", "not before", t.Fire.Add(-c.Longest), "raw, it keeps "+duration(c.Longest)+" once salted", "The fire less the longest time that this raw meat keeps in the cold.")
-	add("salt", "salt at", t.Salt, saltNote(c), "The fire less the wait, out of the quiet hours and when there are hands for it.")
+	add("not-before", "not before", t.Fire.Add(-c.Longest), "keeps "+duration(c.Longest)+" once salted", "Fire time minus the longest that this meat keeps in the cold once salted.")
+	add("salt", "salt at", t.Salt, saltNote(c), "Fire time minus the wait, moved out of your quiet hours and to when there are hands for it.")
 	if c.Temper > 0 && t.Out.After(t.Salt) {
-		add("out", "out of the fridge", t.Out, duration(c.Temper)+" on the counter", "The fire less the time on the counter.")
+		add("out", "out of the fridge", t.Out, duration(c.Temper)+" on the counter", "Fire time minus the time on the counter.")
 	}
-	add("fire", "fire at", t.Fire, "pit at "+w.value(c.Set, ""), "The knife less the rest and the slow cook of ten, so that nine in ten are in time; by the plan you chose.")
-	add("wrap", "wrap about", t.Wrap, w.wrapNote(c), "The share of the time on the fire at which the core reads so.")
+	add("fire", "fire at", t.Fire, "pit at "+w.value(c.Set, ""), "Slicing time minus the rest and a slow cook, so that it is ready nine times in ten. Moved as your plan needs.")
+	add("wrap", "wrap about", t.Wrap, w.wrapNote(c), "When the core should reach that temperature, from the time on the fire.")
 	off := "between " + t.Early.Format("15:04") + " and " + t.Late.Format("15:04")
 	if t.Over {
 		off = "it is off"
 	}
-	add("off", "off the fire", t.Off, off, "The fire and the usual time on it.")
+	add("off", "off the fire", t.Off, off, "When it goes on, plus the usual time on the fire.")
 	add("reheat", "reheat from", t.Reheat, "covered, to 74 °C / 165 °F", "Cooked ahead it was cooled fast; reheating takes an hour and a half.")
 	add("serve", "serve", c.Serve, fmt.Sprintf("rested at least %s; in time with %.0f %%", duration(c.Least), 100*math.Min(t.Chance, 0.99)), "As you set it.")
 	return out

@@ -63,7 +63,7 @@ var messages = map[string]string{
 	"layer.amount":        "{why}; or a coat (light, medium, heavy), or a share of the meat (2 %)",
 	"dose.more-than-meat": "that is {mass} of {source}, more than the meat weighs",
 
-	"salt.others-too-much":   "the other sources alone bring {others:2} %; no {source} gets you down to {target:2} %",
+	"salt.others-too-much":   "already over {target:2} % without any {source}: the rest brings {others:2} %",
 	"salt.none-in":           "{source} holds no salt, so no amount of it meets the target: leave another source free",
 	"salt.no-such-source":    "there is no {source} on this piece",
 	"salt.no-meat":           "there is no meat to salt",
@@ -124,7 +124,7 @@ var messages = map[string]string{
 	"fact.id":        "a fact needs an id of its own, a UUID",
 	"request.bath":   "say what bath it goes into",
 	"request.inject": "say what is injected",
-	"request.serve":  "say when you serve: everything is counted back from there",
+	"request.serve":  "set the serving time: the plan is counted back from it",
 	"request.now":    "give a time as in 2026-11-28T18:30:00Z",
 	"zone.unknown":   "this is not a time zone",
 
@@ -151,21 +151,21 @@ var messages = map[string]string{
 
 	"plan.same":                   "it comes out the same as {as:plan}",
 	"plan.too-long-for-a-morning": "{piece} would have to go on at {on:short} to be ready; from {up:clock}, when you are up, the chance is {chance:percent} %",
-	"plan.holds-too-long":         "{piece} would be done about {off:short} and stand for {hold}; where it rests it keeps {most} (a warm holder keeps it longer)",
+	"plan.holds-too-long":         "{piece} would be done about {off:short} and held for {hold}; where it rests it keeps {most} (longer in a warm holder)",
 	"plan.too-long-for-a-day":     "{piece} needs up to {needs}, more than the day before has between {from:clock} and {to:clock}",
 	"plan.no-need-of-night":       "nothing here takes so long that it needs the night",
 	"plan.no-gain-from-ahead":     "nothing here gains from being cooked the day before",
 
 	"conflict.wait-short": "{piece}: salted only {wait} before the fire; at least {least} is better",
-	"conflict.wait-long":  "{piece}: salted {wait} before the fire is too long; raw, it keeps {most}",
-	"conflict.hold":       "{piece} stands for {hold} after the fire; it keeps well for {most}",
+	"conflict.wait-long":  "{piece}: salted {wait} before the fire is too long; it keeps {most} once salted",
+	"conflict.hold":       "{piece} would be held for {hold} after the fire; it keeps well for {most}",
 	"conflict.thaw":       "{piece} has {has} to thaw; it needs {needs} in the fridge",
 	"conflict.late":       "{piece} is off about {off:clock}, too late to rest and be sliced at {slice:clock}",
 	"conflict.quiet":      "{task} in the quiet hours, at {at:clock}",
 	"conflict.hands":      "{task} at {at:clock}: more at once than {hands:hands}",
 	"conflict.overdue":    "{task} should have been at {at:short}",
 	"conflict.room":       "{pit:pit} holds {limit:0} dm²; at {at:short} there are {peak:0} dm² on it",
-	"conflict.heat":       "{first} wants the {pit:pit} at {set:both}, {piece} at {other_set:both}: one pit has one heat",
+	"conflict.heat":       "{first} needs the {pit:pit} at {set:both}, but {piece} needs {other_set:both}: a pit has only one temperature",
 }
 
 // examples are amounts that would be right, by what is measured.

@@ -315,7 +315,7 @@ func (w writer) change(c plan.Change) string {
 	head := fmt.Sprintf("%s: %s at %s, %s.", w.pieces[c.Mark.Key], stageWords[c.Mark.Stage], c.Mark.At.Format("15:04"), against(c.Late))
 	switch c.Mark.Stage {
 	case "off":
-		return head + fmt.Sprintf(" It holds %s to the knife.", quantity.FormatDuration(c.Now.Hold))
+		return head + fmt.Sprintf(" It rests %s before slicing.", quantity.FormatDuration(c.Now.Hold))
 	case "fire":
 		return head + fmt.Sprintf(" Off about %s instead of %s; the chance to serve on time is %.0f %%, was %.0f %%.", c.Now.Off.Format("15:04"), c.Was.Off.Format("15:04"), 100*c.Chance, 100*c.WasOf)
 	}

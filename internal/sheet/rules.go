@@ -52,63 +52,63 @@ var rules = map[string]rule{
 			}
 			return ""
 		}},
-	"meat.per-kilo": {as: fixed(100, 1, "dm²/kg"), explanation: "Coated surface over boneless meat: how hard the same coat salts this piece.", source: cutSource},
+	"meat.per-kilo": {as: fixed(100, 1, "dm²/kg"), explanation: "Coated surface ÷ boneless meat. The more surface per kilo, the saltier the same coat makes it.", source: cutSource},
 	"meat.served":   {as: mass, explanation: shrinks, source: cutSource},
-	"meat.servings": {as: portions, explanation: "Cooked meat over one portion.", source: cutSource},
+	"meat.servings": {as: portions, explanation: "Cooked meat ÷ one portion.", source: cutSource},
 
 	"row.mass": {as: grams, explanation: "Its share of the mix by weight.", source: larderSource,
 		more: func(w writer, in map[string]any) string {
 			return fmt.Sprintf("Measured by spoon instead it is ±%s off.", w.value(in["spread"], ""))
 		}},
 	"season.by-coat":    {as: grams, explanation: "The coat’s volume per area times the surface, times what a mL of this mix weighs.", source: coatSource},
-	"season.by-target":  {as: grams, explanation: "The salt wanted in the boneless meat, over what stays of a coat and the share of salt in this mix.", source: coatSource},
-	"season.to-mix":     {as: grams, explanation: "What lies on the meat, and what falls off while sprinkling, and your margin.", source: coatSource},
+	"season.by-target":  {as: grams, explanation: "Salt wanted in the boneless meat ÷ the share of a coat that stays ÷ the share of salt in this mix.", source: coatSource},
+	"season.to-mix":     {as: grams, explanation: "What stays on the meat, plus what falls off while sprinkling, plus your margin.", source: coatSource},
 	"season.salt":       {as: grams, explanation: "Salt in the rub on the meat: each ingredient’s salt by weight.", source: larderSource},
 	"season.coat":       {as: fixed(1, 1, "mL/dm²"), explanation: "Volume of rub on 100 cm² of surface: light 2.5, medium 4, heavy 6, crust 9.", source: coatSource},
 	"season.salt-share": {as: percent0, explanation: "Each ingredient’s share of the mix by weight, times the salt it holds.", source: larderSource},
 
-	"salt.percent": {as: percent2, explanation: "Salt that stays in the meat over its raw boneless weight.", source: coatSource,
+	"salt.percent": {as: percent2, explanation: "Salt that stays in the meat ÷ its raw boneless weight.", source: coatSource,
 		more: func(_ writer, in map[string]any) string {
 			n, _ := in["per_kilo"].(trace.Number)
 			return compare(n.Value)
 		}},
-	"salt.plate":  {as: percent2, explanation: "The same salt over the cooked meat: the meat shrinks, the salt stays.", source: cutSource},
-	"salt.sodium": {as: fixed(1, 0, "mg"), explanation: "Salt of a portion of cooked meat over " + sodiumPerSalt + ", the mass of salt that holds one of sodium. Added salt only; meat has 50–80 mg in 100 g of its own.", source: larderSource},
-	"salt.day":    {as: percent0, explanation: "Sodium of a serving over a day’s 2 300 mg.", source: sodiumSource},
+	"salt.plate":  {as: percent2, explanation: "The same salt ÷ the cooked meat: the meat shrinks, the salt stays.", source: cutSource},
+	"salt.sodium": {as: fixed(1, 0, "mg"), explanation: "Salt in a portion of cooked meat ÷ " + sodiumPerSalt + " (that much salt holds one gram of sodium). Added salt only; meat has 50–80 mg in 100 g of its own.", source: larderSource},
+	"salt.day":    {as: percent0, explanation: "Sodium of a serving ÷ a day’s 2 300 mg.", source: sodiumSource},
 	"salt.outer":  {as: percent1, explanation: "The rub’s salt in the outer 5 mm when the fire starts: what the first bite tastes. What a bath, a needle or another layer brings comes on top.", source: diffusionSource},
 
-	"amount.on-meat":  {as: grams, explanation: "What meets the target: the salt missing, over what of it stays and its share of salt.", source: layerSource},
-	"amount.pumped":   {as: percent1, explanation: "Pumped, of the trimmed weight, so that the target is met.", source: layerSource},
-	"amount.strength": {as: percent1, explanation: "Strength of the bath that brings the missing salt in its time: uptake grows in proportion to it.", source: layerSource},
+	"amount.on-meat":  {as: grams, explanation: "Salt still missing to the target ÷ the share of it that stays ÷ the salt in it.", source: layerSource},
+	"amount.pumped":   {as: percent1, explanation: "How much to inject to meet the target, as a share of the trimmed weight.", source: layerSource},
+	"amount.strength": {as: percent1, explanation: "The strength at which the bath brings the missing salt in its time.", source: layerSource},
 
-	"depth.depth":    {as: depth, explanation: "Where the salt is 0.25 % above the meat’s own: it goes with the root of time, not with weight.", source: diffusionSource},
-	"depth.taken-up": {as: minutes, explanation: "Drawn-out water dissolves the salt; while any is left the surface is saturated, then it is all inside.", source: diffusionSource},
-	"depth.even":     {as: percent0, explanation: "Salt in the centre over the mean of the meat: 100 % is the same everywhere.", source: diffusionSource},
+	"depth.depth":    {as: depth, explanation: "Where the salt is 0.25 % above the meat’s own. Depth grows with the square root of time, whatever the weight.", source: diffusionSource},
+	"depth.taken-up": {as: minutes, explanation: "Water drawn out of the meat dissolves the salt. While any is left the surface is saturated; after that all of it is inside.", source: diffusionSource},
+	"depth.even":     {as: percent0, explanation: "Salt in the centre ÷ average salt in the meat. 100 % means the same everywhere.", source: diffusionSource},
 
 	"bath.liquid-given":     {as: fixed(1000, 1, "L"), explanation: "As you set it.", source: bathSource},
 	"bath.liquid-covers":    {as: fixed(1000, 1, "L"), explanation: "Loosely packed pieces fill about 57 % of the room, so it takes three quarters of their volume to cover them.", source: bathSource},
 	"bath.salt-strong":      {as: grams, explanation: "The strength you chose, of brine by weight.", source: bathSource, more: lessTheRest},
 	"bath.salt-equilibrium": {as: grams, explanation: "Target × (meat + water ÷ 0.74): shared evenly between the bath and the water in the meat it gives the target, however long it takes.", source: bathSource, more: lessTheRest},
-	"bath.strength":         {as: percent1, explanation: "Salt over salt and water, by weight.", source: bathSource},
-	"bath.degrees":          {as: fixed(1, 0, "°"), explanation: "Strength over that of a saturated brine, 26.4 %.", source: bathSource},
+	"bath.strength":         {as: percent1, explanation: "Salt ÷ (salt + water), by weight.", source: bathSource},
+	"bath.degrees":          {as: fixed(1, 0, "°"), explanation: "Strength ÷ 26.4 %, the strength of a saturated brine.", source: bathSource},
 	"bath.density":          {as: fixed(0.001, 3, "kg/L"), explanation: "What a hydrometer shows at 20 °C: 998.2 + 7.03 p + 0.023 p² kg/m³.", source: bathSource},
-	"bath.takes":            {as: percent2, explanation: "Salt taken up from the bath in its time, over the raw boneless meat.", source: bathSource},
-	"bath.ice":              {as: grams, explanation: "Heat that the hot part gives to come down to 4 °C, against heat that ice from −18 °C takes to melt and come up to it.", source: bathSource},
-	"bath.water":            {as: grams, explanation: "The liquid less what else is poured in, by the water it holds.", source: bathSource},
+	"bath.takes":            {as: percent2, explanation: "Salt taken up from the bath in its time ÷ the raw boneless meat.", source: bathSource},
+	"bath.ice":              {as: grams, explanation: "Enough ice from −18 °C to cool the hot part to 4 °C: it takes up as much heat as the hot part gives off.", source: bathSource},
+	"bath.water":            {as: grams, explanation: "The liquid less the water in everything else that is poured in.", source: bathSource},
 	"bath.gain":             {as: percent1, explanation: "Each gram of salt taken up carries about four of water with it (two to six): swelling of the proteins.", source: gainSource},
 
-	"inject.volume":   {as: fixed(1e6, 0, "mL"), explanation: "Pump share of the trimmed weight, over the liquid’s density.", source: needleSource},
+	"inject.volume":   {as: fixed(1e6, 0, "mL"), explanation: "Pump × trimmed weight ÷ density of the liquid.", source: needleSource},
 	"inject.batch":    {as: grams, explanation: "For all pieces, with a tenth over for the cup and the needle.", source: larderSource},
-	"inject.sites":    {as: fixed(1, 0, "sites"), explanation: "Length and width over the spacing of the grid.", source: needleSource},
-	"inject.per-site": {as: fixed(1e6, 1, "mL"), explanation: "The volume over the sites; more into lean and thin parts, less into fat.", source: needleSource},
-	"inject.refills":  {as: fixed(1, 0, "syringes"), explanation: "The volume over what the syringe holds.", source: needleSource},
-	"inject.salt":     {as: percent2, explanation: "Salt of the injection that stays, over the raw boneless meat.", source: layerSource},
-	"inject.even":     {as: percent0, explanation: "Each site’s pocket spreads in a cylinder as wide as its square of the grid; salt at its rim over the mean.", source: diffusionSource},
+	"inject.sites":    {as: fixed(1, 0, "sites"), explanation: "Length ÷ spacing, times width ÷ spacing, less the sites you avoid.", source: needleSource},
+	"inject.per-site": {as: fixed(1e6, 1, "mL"), explanation: "The volume ÷ the number of sites. Give more to lean and thin parts, less to fat.", source: needleSource},
+	"inject.refills":  {as: fixed(1, 0, "syringes"), explanation: "The volume ÷ what the syringe holds.", source: needleSource},
+	"inject.salt":     {as: percent2, explanation: "Salt of the injection that stays ÷ the raw boneless meat.", source: layerSource},
+	"inject.even":     {as: percent0, explanation: "Each site’s pocket spreads in a cylinder as wide as its square of the grid. This is the salt at its rim ÷ the average.", source: diffusionSource},
 
 	"plan.chance": {as: fixed(100, 0, "%"), source: timingSource,
-		explanation: "The chance that each piece is off and has had its least rest before the knife, multiplied: as if each went its own way. The time on the fire spreads as the forecast says."},
+		explanation: "For each piece, the chance that it is off the fire and rested before slicing; the chances of all pieces multiplied. The time on the fire varies as the forecast says."},
 
-	"buy.raw":       {as: mass, explanation: "The portions this piece stands for, over what is left after the cook, the bone and the trim.", source: cutSource},
+	"buy.raw":       {as: mass, explanation: "The portions from this piece ÷ what cooking, bone and trim leave of it.", source: cutSource},
 	"cost.mix":      {as: fixed(1, 2, ""), explanation: "Each ingredient’s grams times its price.", source: priceSource},
 	"cost.piece":    {as: fixed(1, 2, ""), explanation: "Weight as bought times its price, and the mix that is made for it.", source: priceSource},
 	"cost.all":      {as: fixed(1, 2, ""), explanation: "Meat and mixes of all pieces.", source: priceSource},
@@ -119,9 +119,9 @@ var rules = map[string]rule{
 	"bench.spoon-salt": {as: fixed(1000, 1, "g"), explanation: "A level tablespoon times the share of salt in the mix.", source: larderSource},
 	"bench.total":      {as: percent1, explanation: "Each ingredient’s share of the mix by weight, times what it holds of it.", source: larderSource},
 
-	"label.salt":  {as: percent0, explanation: "Sodium times " + sodiumPerSalt + " over the serving, with the band that the label’s rounding allows.", source: labelSource},
-	"label.sugar": {as: percent0, explanation: "Sugars over the serving, with the band that the label’s rounding allows.", source: labelSource},
-	"label.mixed": {as: percent1, explanation: "The powder’s salt over powder and liquid together; a spooned powder weighs about 0.9 g/mL, ± 20 %.", source: labelSource},
+	"label.salt":  {as: percent0, explanation: "Sodium × " + sodiumPerSalt + " ÷ the serving, with the range that rounding on the label allows.", source: labelSource},
+	"label.sugar": {as: percent0, explanation: "Sugars ÷ the serving, with the range that rounding on the label allows.", source: labelSource},
+	"label.mixed": {as: percent1, explanation: "The powder’s salt ÷ powder and liquid together; a spooned powder weighs about 0.9 g/mL, ± 20 %.", source: labelSource},
 }
 
 // lessTheRest says that salt comes with the rest of a bath.
@@ -151,7 +151,7 @@ var inputNames = map[string]string{
 	"surface": "surface", "boneless": "boneless meat of one", "surface_of_all": "surface of all", "coat": "coat", "per_ml": "a mL of this mix",
 	"on_the_meat": "rub on the meat", "lost_sprinkling": "lost while sprinkling", "spare": "margin", "salt_in_mix": "salt in this mix",
 	"parts_by": "parts by", "as_written": "as written", "share_by_weight": "share by weight", "teaspoon": "a level teaspoon weighs",
-	"salt_on_one": "salt on one piece", "stays": "of it stays", "other_sources": "other sources", "salt_in_raw": "salt in the raw meat",
+	"salt_on_one": "salt on one piece", "stays": "share that stays", "other_sources": "other sources", "salt_in_raw": "salt in the raw meat",
 	"salt_in_cooked": "salt in the cooked meat", "serving": "a serving", "salt_on_surface": "salt on the surface", "wait": "wait",
 	"temperature": "temperature", "way_in": "way in", "diffusivity": "diffusivity", "target": "target", "salt_wanted": "salt it has to bring to one piece",
 	"meat_boneless": "meat, boneless", "water_in_bath": "water in the bath", "salt_with_rest": "salt that comes with the rest", "time": "time", "at": "at",

@@ -52,13 +52,13 @@ func (w writer) bath(b *cooking.Bath) *BathSheet {
 	out := &BathSheet{
 		Liquid: w.figure(b.Liquid), Salt: w.figure(b.Salt), Strength: w.figure(b.Strength), Salometer: w.figure(b.Degrees), Density: w.figure(b.Density),
 		Egg: "A fresh egg floats in it.", TooFull: b.TooFull, Ice: w.figure(b.Ice), Hot: w.figure(b.Hot), Takes: w.figure(b.Takes), Gain: w.figure(b.Gain),
-		Window: w.window(b), At: []BathMoment{}, School: "Strong bath: quick, and over if forgotten. Watch the window.", Water: w.figure(b.Plain), Parts: []BathPart{},
+		Window: w.window(b), At: []BathMoment{}, School: "Strong bath: quick, but too salty if you forget it. Lift it out in time.", Water: w.figure(b.Plain), Parts: []BathPart{},
 	}
 	if b.Strength.Mid < salt.FloatsEgg {
 		out.Egg = fmt.Sprintf("A fresh egg sinks in it (it floats from about %.0f %%).", salt.FloatsEgg)
 	}
 	if b.Typed.Equilibrium {
-		out.School = "Equilibrium bath: it cannot overshoot, and takes days on a thick piece."
+		out.School = "Equilibrium bath: the meat cannot get too salty, but a thick piece takes days."
 	}
 	if b.Typed.Pot > 0 {
 		litres := func(v quantity.Volume) string { return decimal(v.ML()/1000, 1) + " L" }
@@ -66,7 +66,7 @@ func (w writer) bath(b *cooking.Bath) *BathSheet {
 		if b.TooFull {
 			verb = "Does not fit"
 		}
-		out.Fits = fmt.Sprintf("%s: meat %s and liquid %s in a %s pot.", verb, litres(b.Meat), litres(b.Brew.Liquid), litres(b.Typed.Pot))
+		out.Fits = fmt.Sprintf("%s: %s in a %s pot (meat %s, liquid %s).", verb, litres(b.Meat+b.Brew.Liquid), litres(b.Typed.Pot), litres(b.Meat), litres(b.Brew.Liquid))
 	}
 	for _, m := range b.At {
 		out.At = append(out.At, BathMoment{Hours: m.At.Hours(), Percent: 100 * m.Mean, Centre: 100 * m.Centre, Text: decimal(100*m.Mean, 2) + " %", Inside: "centre " + decimal(100*m.Centre, 2)})
@@ -92,15 +92,15 @@ func (w writer) window(b *cooking.Bath) string {
 	aim := decimal(100*b.Aim, 2)
 	switch {
 	case b.Typed.Equilibrium && b.Early == 0:
-		return "It takes over a week to come within a tenth of its target; a stronger bath is quicker."
+		return "It takes over a week to get near its target; a stronger bath is quicker."
 	case b.Typed.Equilibrium:
-		return fmt.Sprintf("Within a tenth of its target after %s, and it cannot get too salty.", quantity.FormatDuration(b.Early))
+		return fmt.Sprintf("Nearly at its target after %s, and it cannot get too salty.", quantity.FormatDuration(b.Early))
 	case b.Reached == 0:
 		return fmt.Sprintf("This bath does not bring %s %% within a week; make it stronger.", aim)
 	case b.Late == 0:
-		return fmt.Sprintf("%s %% after %s; it hardly goes over.", aim, quantity.FormatDuration(b.Reached))
+		return fmt.Sprintf("%s %% after %s; it hardly goes above that.", aim, quantity.FormatDuration(b.Reached))
 	}
-	return fmt.Sprintf("%s %% after %s; within a tenth of that from %s to %s, a window of %s.", aim,
+	return fmt.Sprintf("%s %% after %s. Lift it out between %s and %s, a window of %s.", aim,
 		quantity.FormatDuration(b.Reached), quantity.FormatDuration(b.Early), quantity.FormatDuration(b.Late), quantity.FormatDuration(b.Late-b.Early))
 }
 
@@ -113,7 +113,7 @@ type InjectionSheet struct {
 	Refills  Figure      `json:"refills" doc:"Syringes for one piece"`
 	Salt     Figure      `json:"salt" doc:"Salt it leaves, % of raw boneless meat"`
 	Even     Figure      `json:"even" doc:"Salt halfway between sites over the mean, %, at the fire"`
-	RunsOut  string      `json:"runs_out" doc:"What runs out again, in a sentence"`
+	RunsOut  string      `json:"runs_out" doc:"How much leaks back out, in a sentence"`
 	BoreNote string      `json:"bore_note" doc:"Whether the grains pass the needle"`
 	Clogs    bool        `json:"clogs"`
 	WarmNote string      `json:"warm_note" doc:"How warm it may be"`
@@ -146,12 +146,12 @@ func (w writer) needle(n *cooking.Needle) *InjectionSheet {
 		Volume: w.figure(n.Volume), Batch: w.figure(n.Batch), Sites: w.figure(n.Sites), PerSite: w.figure(n.PerSite), Refills: w.figure(n.Refills),
 		Salt: w.figure(n.Salt), Even: w.figure(n.Even), Clogs: n.Clogs, Across: n.Across, Along: n.Along, LengthMM: n.Length.MM(), WidthMM: n.Width.MM(),
 		Pattern: n.Pattern, Spread: []Pocket{}, Rows: w.rows(n.Rows), WarmNote: "Inject it cool, at fridge temperature.", BoreNote: "Everything in it passes the needle.",
-		RunsOut: fmt.Sprintf("%.0f to %.0f mL leaks back out: catch it, and use it as the binder.", n.Runs.Low.ML(), n.Runs.High.ML()),
+		RunsOut: fmt.Sprintf("%.0f to %.0f mL leak back out: catch it, and use it as the binder.", n.Runs.Low.ML(), n.Runs.High.ML()),
 		KeepOut: "Keep the needle out of fat seams and away from the outermost edge, where it leaks back out.",
 	}
 	out.Grid = fmt.Sprintf("%d by %d sites, %s mL each", n.Along, n.Across, out.PerSite.Text)
 	out.Length = w.value(n.Length, "") + " along the grain"
-	out.Spreads = fmt.Sprintf("Salt halfway to the next site, against the mean. Each disc is %s across.", w.value(2*n.Reach, ""))
+	out.Spreads = fmt.Sprintf("Salt halfway to the next site, compared with the average. Each disc is %s across.", w.value(2*n.Reach, ""))
 	if n.Clogs {
 		out.BoreNote = fmt.Sprintf("Grains of %s mm block a bore of %s mm (a third of it passes): strain it, grind finer, or dissolve it warm.", quantity.Number(n.Typed.Mix.CoarseMM), quantity.Number(n.Typed.Bore.MM()))
 	}

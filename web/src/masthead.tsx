@@ -9,7 +9,7 @@ export function Masthead() {
 	return (
 		<header className="masthead">
 			<a className="skip" href="#main">
-				to the page
+				skip to the page
 			</a>
 			<Link to="/" className="wordmark">
 				verjuice

@@ -42,7 +42,7 @@ export function BatchFields({ formula, batch, onChange, wrong, catalogue }: Prop
 				}
 				options={[
 					{ value: "", label: "as written" },
-					{ value: "total", label: "so much" },
+					{ value: "total", label: "this much" },
 					{ value: "row", label: "until one runs out" },
 					{ value: "jar", label: "a jar" },
 					{ value: "guests", label: "for guests" },
@@ -51,7 +51,7 @@ export function BatchFields({ formula, batch, onChange, wrong, catalogue }: Prop
 			/>
 			{forMeat.includes(batch.fix) && (
 				<Choice
-					label="By what of the meat"
+					label="Measured by"
 					quiet
 					value={batch.fix}
 					onChange={(fix) => put({ fix, amount: "" })}

@@ -83,8 +83,8 @@ export default function BenchPage() {
 				{list.data?.total === 0 && (
 					<p className="muted bench-none">
 						{search || kind
-							? "None of yours fits."
-							: "Nothing yet. Open one of the house below and make it yours, or start a new one."}
+							? "None of your formulas matches."
+							: "Nothing yet. Open a ready-made formula below and make it yours, or start a new one."}
 					</p>
 				)}
 				<ul className="formula-lines" hidden={list.data?.total === 0}>
@@ -108,8 +108,8 @@ export default function BenchPage() {
 				)}
 			</section>
 			{house.length > 0 && (
-				<section aria-label="Formulas of the house">
-					<h2>Of the house</h2>
+				<section aria-label="Ready-made formulas">
+					<h2>Ready-made</h2>
 					<ul className="formula-lines">
 						{house.map((f) => (
 							<li key={f.id} className="formula-line">

@@ -219,12 +219,12 @@ function FormulaInHand({ id }: { id: string }) {
 							</dl>
 							<p className="says">
 								Largest grain: {sheet.coarse}. {sheet.keeping}{" "}
-								{!sheet.cost && <Link to="/larder">Say what things cost</Link>}
+								{!sheet.cost && <Link to="/larder">Enter your prices</Link>}
 							</p>
 							<p className="says">{sheet.contains}</p>
 						</>
 					) : (
-						<p className="muted">The figures appear when nothing is marked.</p>
+						<p className="muted">Fix the fields marked in red to see the numbers.</p>
 					)}
 					<SaveAs formula={formula} />
 					{hand.own && <Versions id={Number(id)} onTake={(old) => change({ ...old, id: "" })} />}

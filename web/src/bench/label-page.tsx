@@ -75,8 +75,8 @@ export default function LabelPage() {
 				{field("sodium", "Sodium of a serving, mg", "260")}
 				{field("serving", "A serving weighs", "0.9 g")}
 				{field("sugar", "Sugars of a serving, g", "0")}
-				{field("powder", "Mixed: so much powder", "1/3 cup")}
-				{field("liquid", "to so much liquid", "1 cup")}
+				{field("powder", "Powder in the mix", "1/3 cup")}
+				{field("liquid", "Liquid in the mix", "1 cup")}
 			</div>
 			{r ? (
 				<div aria-live="polite">
@@ -118,7 +118,7 @@ export default function LabelPage() {
 					>
 						Keep it as an ingredient
 					</Button>
-					{!label.name.trim() && <p className="muted">Say what you call it, and it can be kept.</p>}
+					{!label.name.trim() && <p className="muted">Give it a name to keep it.</p>}
 				</div>
 			) : (
 				!started && <p className="muted">Type sodium and serving as the label prints them.</p>

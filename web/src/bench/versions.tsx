@@ -24,7 +24,7 @@ export function Versions({ id, onTake }: { id: number; onTake: (old: Formula) =>
 						</div>
 						{i > 0 && (
 							<Button size="small" onClick={() => onTake(v.formula as Formula)}>
-								Take up
+								Use this version
 							</Button>
 						)}
 					</li>

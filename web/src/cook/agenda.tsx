@@ -90,7 +90,7 @@ function Task({ task: t }: { task: TaskLine }) {
 							<Button aria-label={`Say when: ${t.label}`} onClick={() => setFixing(true)}>
 								when?
 							</Button>
-							<Button onClick={() => say({ kind: "withdrawn", what: t.fact, at: t.at })}>not yet</Button>
+							<Button onClick={() => say({ kind: "withdrawn", what: t.fact, at: t.at })}>not done</Button>
 						</>
 					) : (
 						!t.done && (

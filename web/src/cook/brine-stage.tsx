@@ -41,7 +41,7 @@ function BathPart({ index }: { index: number }) {
 		<section>
 			<h2>Wet brine</h2>
 			<Choice
-				label="Which school of bath"
+				label="Kind of bath"
 				quiet
 				value={b?.kind ?? ""}
 				error={wrong("bath/kind")}
@@ -55,7 +55,7 @@ function BathPart({ index }: { index: number }) {
 					{
 						value: "equilibrium",
 						label: "equilibrium bath",
-						note: "meat and water together at the target: cannot overshoot",
+						note: "meat and water end at the target: it cannot get too salty",
 					},
 					{ value: "strong", label: "strong bath", note: "quick, and lifted out in time" },
 				]}
@@ -109,7 +109,7 @@ function BathPart({ index }: { index: number }) {
 						onChange={(v) => put({ for: v })}
 					/>
 					<TypedField
-						label="Liquid, for all"
+						label="Liquid for all pieces"
 						value={b.liquid}
 						usual={out ? `${out.liquid.text} L covers` : "4 L"}
 						error={wrong("bath/liquid")}

@@ -17,7 +17,7 @@ export function ClockStage({ index }: { index: number }) {
 				<div className="says">
 					<p>Without a serving time there is nothing to count back from.</p>
 					<Button type="primary" onClick={() => goto("occasion")}>
-						Say when you serve
+						Set the serving time
 					</Button>
 				</div>
 			)}

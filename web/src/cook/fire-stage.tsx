@@ -61,7 +61,7 @@ export function FireStage({ index }: { index: number }) {
 					}
 				/>
 				<TypedField
-					label="Off at, in the core"
+					label="Take off at (core)"
 					value={fire.done ?? ""}
 					usual={figures?.usual_core}
 					error={wrong("fire/done")}
@@ -94,7 +94,7 @@ export function FireStage({ index }: { index: number }) {
 					}
 				/>
 				<TypedField
-					label="On the counter first"
+					label="Temper on the counter"
 					value={fire.temper}
 					usual="none"
 					error={wrong("fire/temper")}

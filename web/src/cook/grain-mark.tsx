@@ -71,7 +71,7 @@ export function GrainMark({ index }: { index: number }) {
 				)}
 				{wrong("grain") && <p className="typed-error">{wrong("grain")}</p>}
 				<TypedField
-					label="To remember of the trimming"
+					label="Note on the trimming"
 					value={piece.trim_note ?? ""}
 					usual="hard fat out at the point, flap kept for the sauce"
 					error={wrong("trim_note")}

@@ -33,7 +33,7 @@ export function InjectionPart({ index }: { index: number }) {
 		<section className="injection">
 			<h2>Injection</h2>
 			<Choice
-				label="Injected or not"
+				label="Injection or none"
 				quiet
 				value={n ? "yes" : ""}
 				onChange={(v) =>
@@ -141,7 +141,7 @@ export function InjectionPart({ index }: { index: number }) {
 							</p>
 							<p className="says">
 								{out.refills.text} syringes for one. {out.runs_out} {out.warm_note} After the wait the meat
-								between two sites has <Ask name="How even the pockets are" figure={out.even} /> of the mean.
+								between two sites has <Ask name="How even the pockets are" figure={out.even} /> of the average salt.
 							</p>
 						</>
 					)}

@@ -25,8 +25,8 @@ export function LayersEditor({ index }: { index: number }) {
 			<h3>What else goes on it</h3>
 			{layers.length === 0 && (
 				<p className="says">
-					A base layer, a second dusting, the wrap, the glaze, a last pinch: each brings salt, and no one adds
-					them up. Here they are.
+					A base layer, a second dusting, the wrap, the glaze, a last pinch: each brings salt. Add them here
+					and they count.
 				</p>
 			)}
 			<ol>

@@ -28,15 +28,15 @@ export function PlanPage() {
 				<h2>The plan</h2>
 				<p className="says">
 					{cook.pieces.length === 0
-						? "Add a piece of meat, and say when you serve: the days are laid out from there."
-						: "Say when you serve: everything is counted back from there."}
+						? "Add a piece of meat and set the serving time to see the plan."
+						: "Set the serving time: everything is counted back from it."}
 				</p>
 				<Button
 					type="primary"
 					size="large"
 					onClick={() => goto(cook.pieces.length === 0 ? "add" : "occasion")}
 				>
-					{cook.pieces.length === 0 ? "Add a piece of meat" : "Say when you serve"}
+					{cook.pieces.length === 0 ? "Add a piece of meat" : "Set the serving time"}
 				</Button>
 			</>
 		);

@@ -19,7 +19,7 @@ export function SaltColumn({ index }: { index: number }) {
 		return (
 			<aside className="salt-column">
 				<h3>Salt in the meat</h3>
-				<p className="muted">Shown as soon as weight and mix can be read.</p>
+				<p className="muted">Waiting for the weight and the rub.</p>
 			</aside>
 		);
 	}

@@ -189,7 +189,7 @@ export function SeasonStage({ index }: { index: number }) {
 					]}
 				/>
 				<TypedField
-					label="Mixed over"
+					label="Spare mix"
 					value={season.spare}
 					usual={catalogue.usual.spare}
 					error={wrong("season/spare")}

@@ -35,7 +35,7 @@ export function ShoppingPage() {
 				</div>
 			)}
 			{list.meat.length === 0 && (
-				<p className="says">Add a piece of meat, and what it takes is listed here.</p>
+				<p className="says">Add a piece of meat to see what you need for it.</p>
 			)}
 			<Lines title="Meat" lines={list.meat} />
 			<Lines title="Everything else" lines={list.shelf} />

@@ -133,7 +133,7 @@ function Jar({ jar }: { jar: JarLine }) {
 					<Button
 						type="text"
 						icon={<DeleteOutlined />}
-						title="Empty and gone"
+						title="It is empty"
 						aria-label={`The jar of ${jar.jar.formula.name} is empty`}
 						onClick={() => remove.mutate()}
 					/>

@@ -189,7 +189,7 @@ function OwnForm({ of, onDone }: { of?: OwnIngredient; onDone: () => void }) {
 					Put it in the larder
 				</Button>
 				<Button size="large" onClick={onDone}>
-					Leave it
+					Cancel
 				</Button>
 			</div>
 		</form>
