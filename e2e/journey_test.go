@@ -30,7 +30,7 @@ func TestFromNothingToAWeighedRub(t *testing.T) {
 	b.write("Find a cut", "shoulder bone-in pork")
 	b.do(chromedp.KeyEvent(kb.Enter))
 
-	// A weight typed wrong is told at its field, kept, and not saved.
+	// A wrong weight shows a mistake at its field, stays typed, and is not saved.
 	b.see("Weight as bought")
 	b.write("Weight as bought", "2 cups")
 	b.see("measures a volume; a weight is needed here")
@@ -156,7 +156,7 @@ func TestARegularOnTheDemo(t *testing.T) {
 	b.until(`document.querySelector(".strip").innerText.includes("Venison")`)
 	b.saved()
 
-	// Another screen saves first: this one is told, and keeps what it has.
+	// Another screen saves first: this one shows the conflict and keeps its changes.
 	b.open("/cooks/3/occasion")
 	b.see("enough for 51")
 	rec, err := b.app.Store.Cook(t.Context(), 3)

@@ -80,7 +80,7 @@ func TestPlanningFromNothing(t *testing.T) {
 }
 
 // The serving time is dragged and everything moves; a bar is dragged and its time
-// is fixed; what is done is told, and taken back.
+// is fixed; what is done is marked and withdrawn.
 func TestMovingThePlan(t *testing.T) {
 	b := start(t, true)
 	b.everyLook(map[string]string{"/cooks/3/plan": "What to do when", "/cooks/3/shopping": "Everything else", "/cooks/3/fire/2": "Wrap", "/cooks/3/card": "Guidance for home cooks"})

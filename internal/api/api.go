@@ -110,12 +110,12 @@ func op(method, path, id, summary string) huma.Operation {
 // Measure is the units that a request wants its answer in.
 type Measure struct {
 	Units  quantity.System   `query:"units" enum:"metric,us" default:"metric" doc:"Units of weights, lengths and temperatures"`
-	Spoons quantity.SpoonSet `query:"spoons" enum:"us,metric" default:"us" doc:"Which spoons are in the drawer"`
+	Spoons quantity.SpoonSet `query:"spoons" enum:"us,metric" default:"us" doc:"Which spoons the answer is in: us or metric"`
 }
 
 func (m Measure) reader() sheet.Reader { return sheet.Reader{Units: m.Units, Spoons: m.Spoons} }
 
-// clock is now, for a cook whose serving time on record is recorded.
+// clock is now, for a cook whose saved serving time is recorded.
 func (s *server) clock(recorded string) cooking.Clock {
 	return cooking.Clock{Now: s.Now(), Recorded: recorded}
 }

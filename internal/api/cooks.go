@@ -16,7 +16,7 @@ import (
 	"verjuice/internal/store"
 )
 
-// CookRecord is a cook on record.
+// CookRecord is a saved cook.
 type CookRecord struct {
 	ID      uint64    `json:"id"`
 	Version uint      `json:"version" doc:"Also in the ETag; If-Match names it when writing"`
@@ -144,7 +144,7 @@ func (s *server) saveCook(ctx context.Context, in *struct {
 	return onRecord(s.Store.UpdateCook(ctx, in.ID, version, in.Body))
 }
 
-// sound refuses a cook with mistakes. servedAt is its serving time on record.
+// sound refuses a cook with mistakes. servedAt is the saved serving time.
 func (s *server) sound(ctx context.Context, c cook.Cook, servedAt string) error {
 	k, err := s.kitchen(ctx, c.Formulas()...)
 	if err != nil {

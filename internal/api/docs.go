@@ -19,7 +19,7 @@ type resource[T any] struct {
 	fill  func(T) T // fills in what a new one may leave out; nil changes nothing
 }
 
-// DocRecord is a document on record.
+// DocRecord is a saved document.
 type DocRecord[T any] struct {
 	ID      uint64    `json:"id"`
 	Version uint      `json:"version" doc:"Also in the ETag; If-Match names it when writing"`

@@ -91,7 +91,7 @@ func (s *server) known(ctx context.Context) (kitchen.Kitchen, error) {
 	return k, err
 }
 
-// keepFormulas puts formulas on record that may use one another. They are checked
+// keepFormulas saves formulas that may use one another. They are checked
 // all before the first is kept.
 func (s *server) keepFormulas(ctx context.Context, in *struct {
 	Body []formula.Formula `minItems:"1" maxItems:"200"`

@@ -15,7 +15,7 @@ import (
 	"verjuice/internal/store"
 )
 
-// FormulaRecord is one of the cook's own formulas on record.
+// FormulaRecord is a saved formula.
 type FormulaRecord struct {
 	ID      uint64          `json:"id"`
 	Version uint            `json:"version" doc:"Also in the ETag; If-Match names it when writing"`

@@ -31,7 +31,7 @@ func (s *server) jarLine(k kitchen.Kitchen, d store.Doc[formula.Jar], m Measure,
 	return JarLine{d.ID, d.Version, d.Doc, sheet.WriteJar(stand, sheet.Mistakes(wrong, m.reader()), quantity.Mass(need)*quantity.Gram, m.reader())}
 }
 
-// jarsOf are the jars that a filter lets through, and the kitchen they stand in.
+// jarsOf lists the jars that a filter accepts.
 func (s *server) jarsOf(ctx context.Context, m Measure, need float64, of func(formula.Formula) bool) (*body[[]JarLine], error) {
 	list, err := s.Store.Jars().List(ctx, false)
 	if err != nil {

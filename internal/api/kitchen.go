@@ -21,7 +21,7 @@ type LarderThing struct {
 	Stock string `json:"stock" required:"false" maxLength:"100" doc:"How much there is" example:"350 g"`
 }
 
-// OwnIngredient is an ingredient of the cook's own on record.
+// OwnIngredient is a saved ingredient of the cook's own.
 type OwnIngredient struct {
 	ID         uint64     `json:"id"`
 	Version    uint       `json:"version"`
@@ -72,7 +72,7 @@ func (s *server) registerLarder(a huma.API) {
 	})
 }
 
-// soundThing refuses what cannot be read, what nobody knows, and a second currency.
+// soundThing refuses a price that cannot be read, an unknown ingredient and a second currency.
 func (s *server) soundThing(ctx context.Context, thing string, t LarderThing) error {
 	var errs field.Errors
 	k, err := s.Store.Kitchen(ctx, s.Now())

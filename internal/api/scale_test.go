@@ -57,7 +57,7 @@ func TestTheScaleStreams(t *testing.T) {
 	assert.Equal(t, 0, w.Over)
 }
 
-// Many screens save at once: one wins each version, and every other is told.
+// Many screens save at once: one wins each version, and every other gets a conflict.
 func TestOnlyOneOfManyWins(t *testing.T) {
 	app := apptest.Start(t)
 	tag := call(t, app, "POST", "/api/cooks", supper()).Header.Get("ETag")

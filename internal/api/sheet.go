@@ -14,7 +14,7 @@ import (
 // cookAsked asks for a cook worked out.
 type cookAsked struct {
 	Measure
-	ServedAt string `query:"served_at" doc:"Serving time on record, which may have passed"`
+	ServedAt string `query:"served_at" doc:"The saved serving time, which may have passed"`
 	Body     sheet.CookRequest
 }
 

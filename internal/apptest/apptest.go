@@ -58,7 +58,7 @@ func Start(t testing.TB) App {
 	return StartAt(t, Now)
 }
 
-// StartAt runs the application with its clock standing still at a time of its own.
+// StartAt runs the application with its clock fixed at a given time.
 func StartAt(t testing.TB, now time.Time) App {
 	t.Helper()
 	name := fmt.Sprintf("verjuice_%d", count.Add(1))

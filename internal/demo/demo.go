@@ -16,7 +16,7 @@ import (
 // Zone is where the Tern Lock Rowing Club cooks.
 const Zone = "Europe/Dublin"
 
-// Load puts the demo on record, with the supper on the coming Saturday. A
+// Load saves the demo, with the supper on the coming Saturday. A
 // database that already holds cooks is left alone.
 func Load(ctx context.Context, db *store.Store, now time.Time) error {
 	if _, total, err := db.ListCooks(ctx, "", 0, 1); err != nil || total > 0 {

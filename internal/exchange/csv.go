@@ -13,7 +13,7 @@ import (
 	"verjuice/internal/core/kitchen"
 )
 
-// columns of the CSV, in the order they are written. Reading goes by their names.
+// columns of the CSV, in the order they are written. Files are read by the columns' names.
 var columns = []string{"formula", "kind", "basis", "amount", "ingredient", "form", "id", "note", "tags"}
 
 // risky are the first letters that a spreadsheet takes for a computation.

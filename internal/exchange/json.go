@@ -11,7 +11,7 @@ import (
 	"verjuice/internal/core/kitchen"
 )
 
-// formatName and formatVersion stand in every file of our own JSON.
+// formatName and formatVersion are in every file of our own JSON.
 const (
 	formatName    = "verjuice-formulas"
 	formatVersion = 1

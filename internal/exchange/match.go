@@ -47,7 +47,7 @@ func place(raws []raw, p known) ([]Found, error) {
 	return out, nil
 }
 
-// kindOf is the kind that a word means; a rub when it means none of ours.
+// kindOf is the kind that a word means; a rub when the word is unknown.
 func kindOf(word string) formula.Kind {
 	word = strings.ToLower(strings.TrimSpace(word))
 	for _, k := range formula.Kinds {
@@ -158,7 +158,7 @@ func (p known) index() []entry {
 }
 
 // match looks text up among the ingredients and their forms, best first. It is
-// sure when every word is accounted for by one ingredient alone, in a form that is
+// sure when one ingredient alone explains every word, in a form that is
 // named or makes no difference.
 func match(entries []entry, text string) (best []Choice, sure bool) {
 	want := words(text)

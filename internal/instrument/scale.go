@@ -13,7 +13,7 @@ import (
 type Scale interface {
 	// Read returns what the scale shows now.
 	Read(now time.Time) Reading
-	// Tare makes what lies on the scale count as nothing.
+	// Tare sets the reading to zero with what is on the scale.
 	Tare()
 }
 
@@ -49,7 +49,7 @@ func NewSimulated(seed uint64) *Simulated {
 }
 
 // Put lays so many grams more on the scale, or takes them off when negative. What
-// lies on it is never less than nothing.
+// is on it is never below zero.
 func (s *Simulated) Put(grams float64) {
 	s.mu.Lock()
 	defer s.mu.Unlock()

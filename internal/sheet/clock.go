@@ -129,7 +129,7 @@ func (w writer) wrapNote(c *cooking.PieceClock) string {
 	return fmt.Sprintf("%s, core about %s", c.Wrap, w.value(c.WrapAt, ""))
 }
 
-// lateNote says what the present moment has overtaken.
+// lateNote says which planned time has already passed.
 func lateNote(c *cooking.PieceClock) string {
 	t := c.Times
 	switch c.Over {

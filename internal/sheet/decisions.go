@@ -25,7 +25,7 @@ type Option struct {
 	Effect string `json:"effect" doc:"What it does to this piece's numbers; may be empty"`
 }
 
-// answer is how an answer is told.
+// answer is how an answer is written.
 type answer struct{ label, note string }
 
 // decisionTexts tell the decisions and their answers, by key and value.

@@ -85,7 +85,7 @@ type PlanConflict struct {
 	Message string       `json:"message"`
 }
 
-// RoomSheet is a place and what stands in it.
+// RoomSheet is a pit or the fridge and what is in it.
 type RoomSheet struct {
 	Name    string    `json:"name"`
 	Message string    `json:"message"`
@@ -216,7 +216,7 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 // markable are the stages that can be marked as done.
 var markable = []string{"thaw", "bath", "salt", "fire", "off"}
 
-// lasting is a piece of work with its likely range: some hands are quicker than
+// lasting is a piece of work with its likely range: some people are quicker than
 // others by a third, and work takes half as long again as often.
 func lasting(d time.Duration) string {
 	low, high := (d * 2 / 3).Round(time.Minute), (d * 3 / 2).Round(time.Minute)

@@ -47,7 +47,7 @@ func with(k kitchen.Kitchen, t *kitchen.Typed) (kitchen.Kitchen, field.Errors) {
 	return out, errs
 }
 
-// Work works the request out. What is wrong with the kitchen stands in the mistakes,
+// Work works the request out. What is wrong with the kitchen is among the mistakes,
 // too.
 func (r CookRequest) Work(ctx context.Context, k kitchen.Kitchen, at cooking.Clock) (cooking.Result, kitchen.Kitchen, error) {
 	k, wrong := with(k, r.Kitchen)

@@ -8,7 +8,7 @@ import (
 	"verjuice/internal/core/trace"
 )
 
-// rule is how the figures of one rule are told.
+// rule is how the figures of one rule are written.
 type rule struct {
 	as          shape
 	explanation string // a template over the figure's inputs

@@ -111,7 +111,7 @@ func number(v float64, how string) string {
 	return quantity.Number(v)
 }
 
-// count writes a number of hands or pits as it is said, any other as a number.
+// count writes a number of hands or pits in words, any other as a number.
 func (w writer) count(n int, how string) string {
 	switch how {
 	case "hands":
@@ -136,7 +136,7 @@ func (w writer) pit(n int) string {
 	return "pit"
 }
 
-// word writes a text: a task or piece by its id, anything else as it stands.
+// word writes a text: a task or piece by its id, anything else unchanged.
 func (w writer) word(s, how string) string {
 	switch how {
 	case "task":

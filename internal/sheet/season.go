@@ -126,7 +126,7 @@ type LedgerLine struct {
 	Summary string     `json:"summary" doc:"The same in a line"`
 }
 
-// Freed is the source that gave way to the target.
+// Freed is the source that was adjusted to the target.
 type Freed struct {
 	Source dose.ID `json:"source" doc:"rub, bath, inject or layer-N"`
 	Line   int     `json:"line" doc:"Which line of the ledger it is"`

@@ -95,7 +95,7 @@ func idsIn(t *testing.T, dir string, calls map[string]int) map[string]string {
 
 var asID = regexp.MustCompile(`^[a-z]+[a-z-]*\.[a-z-]+$`)
 
-// Whatever the core can say has its sentence here.
+// Every id of the core has its sentence here.
 func TestEveryIDHasItsSentence(t *testing.T) {
 	wrong := idsIn(t, "..", map[string]int{".Add": 1, "field.Because": 0})
 	found := 0
@@ -271,7 +271,7 @@ func TestClockIsCountedBack(t *testing.T) {
 	assert.NotEmpty(t, tooLate.Plan.SaferAt)
 }
 
-// What has happened is told back: what it moved, and by how much.
+// The page says what the last fact moved, and by how much.
 func TestWhatHappenedIsTold(t *testing.T) {
 	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
 	p.Key, p.Fire.Time = "a", "6 h"

@@ -12,7 +12,7 @@ import (
 	"verjuice/internal/core/cook"
 )
 
-// CookRecord is a cook on record.
+// CookRecord is a saved cook.
 type CookRecord struct {
 	ID      uint64
 	Version uint
@@ -71,7 +71,7 @@ func (s *Store) Cook(ctx context.Context, id uint64) (CookRecord, error) {
 	return record(m, err)
 }
 
-// CreateCook puts c on record, whole or not at all.
+// CreateCook saves c, whole or not at all.
 func (s *Store) CreateCook(ctx context.Context, c cook.Cook) (CookRecord, error) {
 	m := toModel(cook.Keyed(c))
 	m.Version = 1

@@ -13,7 +13,7 @@ import (
 	"verjuice/internal/core/larder"
 )
 
-// Doc is a document on record.
+// Doc is a saved document.
 type Doc[T any] struct {
 	ID      uint64
 	Version uint
@@ -91,7 +91,7 @@ func (d Docs[T]) Get(ctx context.Context, id uint64) (Doc[T], error) {
 	return opened[T](m, err)
 }
 
-// Create puts doc on record.
+// Create saves doc.
 func (d Docs[T]) Create(ctx context.Context, doc T) (Doc[T], error) {
 	body, err := json.Marshal(doc)
 	if err != nil {

@@ -58,7 +58,7 @@ func (s *Store) Facts(ctx context.Context, cook uint64) (facts.Facts, error) {
 	return out, nil
 }
 
-// AddFact puts a fact on record. The same fact twice is once; another fact with its
+// AddFact saves a fact. The same fact sent twice is saved once; another fact with its
 // id is ErrOther; a cook that is not there is ErrNotFound.
 func (s *Store) AddFact(ctx context.Context, cook uint64, f facts.Fact) error {
 	if err := s.db.WithContext(ctx).Select("id").Take(&cookModel{}, cook).Error; err != nil {

@@ -41,7 +41,7 @@ type formulaVersionModel struct {
 
 func (formulaVersionModel) TableName() string { return "formula_versions" }
 
-// FormulaRecord is a formula on record. Its Formula.ID is the record's number.
+// FormulaRecord is a saved formula. Its Formula.ID is the record's number.
 type FormulaRecord struct {
 	ID      uint64
 	Version uint
@@ -173,7 +173,7 @@ func (s *Store) FormulaVersions(ctx context.Context, id uint64) ([]FormulaVersio
 	return out, nil
 }
 
-// CreateFormula puts f on record as its first version.
+// CreateFormula saves f as its first version.
 func (s *Store) CreateFormula(ctx context.Context, f formula.Formula, origin formula.Change) (FormulaRecord, error) {
 	var out FormulaRecord
 	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) (err error) {
@@ -198,7 +198,7 @@ func createFormula(tx *gorm.DB, f formula.Formula, origin formula.Change) (Formu
 	return m.record()
 }
 
-// CreateFormulas puts formulas on record, all or none. A row may use one of them
+// CreateFormulas saves formulas, all or none. A row may use one of them
 // by an id of which inList tells its number; the used are made before the users.
 // Formulas must not use each other in a circle.
 func (s *Store) CreateFormulas(ctx context.Context, fs []formula.Formula, origin formula.Change, inList func(id string) (int, bool)) ([]FormulaRecord, error) {

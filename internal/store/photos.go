@@ -21,7 +21,7 @@ type Photo struct {
 	DeletedAt gorm.DeletedAt
 }
 
-// AddPhoto puts a photograph on record.
+// AddPhoto saves a photograph.
 func (s *Store) AddPhoto(ctx context.Context, p Photo) (Photo, error) {
 	if _, err := s.Cook(ctx, p.CookID); err != nil {
 		return p, err

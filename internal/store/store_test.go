@@ -136,8 +136,8 @@ func TestOldMarksBecomeFacts(t *testing.T) {
 	assert.Len(t, all, 3, "saving the cook takes nothing away")
 }
 
-// Two hands that say different things at once are both heard; the same thing said
-// twice is said once; another thing under the same id is refused.
+// Different facts sent at once are all saved; the same fact sent twice is saved
+// once; another fact under the same id is refused.
 func TestFactsFromManyHands(t *testing.T) {
 	s, err := Open(t.Context(), dsn(t, "facts"))
 	require.NoError(t, err)
@@ -172,7 +172,7 @@ func TestFactsFromManyHands(t *testing.T) {
 	require.ErrorIs(t, s.AddFact(t.Context(), 99, said(9, 9)), ErrNotFound)
 }
 
-// Many hands on one jar: each change is either kept or refused as stale; none is
+// Many writers on one jar: each change is either saved or refused as stale; none is
 // lost.
 func TestNoDrawIsLost(t *testing.T) {
 	s, err := Open(t.Context(), dsn(t, "jars"))

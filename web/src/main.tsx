@@ -28,7 +28,7 @@ const queries = new QueryClient({
 	defaultOptions: {
 		queries: {
 			staleTime: 5_000,
-			// What the server has refused it refuses again; what it has not heard is asked again.
+			// A refused request would be refused again; only one without an answer is retried.
 			retry: (count, error) => count < 2 && !(error instanceof ApiError && error.status < 500),
 		},
 	},

@@ -91,7 +91,7 @@ export function antTheme(mode: Mode): ThemeConfig {
 			borderRadius: 6,
 			lineWidth: 1,
 			wireframe: false,
-			// A press answers at once; nothing slides in while hands are busy.
+			// Buttons answer at once, without animation.
 			motion: false,
 		},
 		components: {

@@ -54,7 +54,7 @@ type Total struct {
 }
 
 // WorkOut works a formula out in the batch asked for; spoons are those that a
-// tablespoon and rounding mean. It does not fail: what is wrong stands in Mistakes.
+// tablespoon and rounding mean. It does not fail: what is wrong is in Mistakes.
 func WorkOut(r Request, k kitchen.Kitchen, spoons quantity.SpoonSet) Result {
 	out := Result{}
 	mix, wrong := formula.Blend(r.Formula, k)

@@ -14,7 +14,7 @@ import (
 	"verjuice/internal/core/salt"
 )
 
-// salting reads how salty a piece is to be, and what gives way to that.
+// salting reads how salty a piece is to be, and which source is adjusted to that.
 func (r reader) salting(p Piece) (out Part[Salting]) {
 	at := r.at + "/season"
 	s, errs, t := &out.Value, &out.Wrong, p.Season

@@ -87,7 +87,7 @@ type Meat struct {
 	OneBare  bool // one broad face takes no coat
 }
 
-// Salting is how salty a piece is to be, and what gives way to that.
+// Salting is how salty a piece is to be, and which source is adjusted to that.
 type Salting struct {
 	ByTarget bool
 	UsualBy  bool // the same when nothing is chosen
@@ -179,7 +179,7 @@ func (l Line) Wrong() field.Errors {
 }
 
 // Due are the mistakes of the serving time at now: that it has passed, or is more
-// than two years away. Keeping the time that is already on record is none.
+// than two years away. Keeping the saved time is not a mistake.
 func (o Order) Due(now time.Time, recorded string) field.Errors {
 	var errs field.Errors
 	if serve := o.Serving.Value.At; o.Serving.OK() && !serve.IsZero() && !now.IsZero() && o.Cook.ServeAt != recorded {

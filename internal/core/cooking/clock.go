@@ -34,7 +34,7 @@ type PieceClock struct {
 	WrapAt   quantity.Celsius
 	Slice    string
 	Grain    string // degrees from the length; empty when it is not marked
-	Over     string // what the present moment has overtaken: late, not-taken-up, salted-late; empty when all is well
+	Over     string // which planned time has already passed: late, not-taken-up, salted-late; empty when all is well
 	TakenUp  time.Duration
 }
 
@@ -57,7 +57,7 @@ func (s *subject) clock(taken time.Duration) *PieceClock {
 	return out
 }
 
-// over is what the present moment has overtaken.
+// over says which planned time has already passed.
 func (s *subject) over(taken time.Duration) string {
 	now, t, wait := s.at.Now, s.times, s.on.Wait
 	const slack = 20 * time.Minute

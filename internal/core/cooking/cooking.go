@@ -115,7 +115,7 @@ type Piece struct {
 	Using    []dose.Use // what has to be on hand
 }
 
-// Work works out o. What is wrong with it stands in Mistakes; the only error is that
+// Work works out o. What is wrong with it is in Mistakes; the only error is that
 // of ctx, when nobody waits for the result any more.
 func Work(ctx context.Context, o cook.Order, f facts.Facts, k kitchen.Kitchen, at Clock) (Result, error) {
 	out := Result{Order: o, Facts: f, Now: at.Now, Mistakes: append(o.Wrong(), o.Due(at.Now, at.Recorded)...), Pieces: make([]Piece, len(o.Lines))}
@@ -161,7 +161,7 @@ func each(n int, do func(i int)) {
 }
 
 // byKey are the numbers of the pieces in the order of their keys, in which sums are
-// made: so the order on the page plays no part.
+// made, so that the order on the page makes no difference.
 func (r Result) byKey() []int {
 	out := make([]int, len(r.Pieces))
 	for i := range out {
@@ -171,7 +171,7 @@ func (r Result) byKey() []int {
 	return out
 }
 
-// total adds the portions up, and holds them against what is needed.
+// total adds the portions up and compares them with what is needed.
 func (r *Result) total(o cook.Order) {
 	servings := 0.0
 	inputs := map[int]trace.Input{}

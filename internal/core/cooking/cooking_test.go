@@ -117,7 +117,7 @@ func TestWeightsReadEveryWay(t *testing.T) {
 	assert.InDelta(t, 3.8, green(func(p *cook.Piece) { p.Bought, p.Count, p.Together = "8 kg", 2, true }), 1e-9)
 }
 
-// Everything a cook can get wrong is told at its place, and nothing panics.
+// Every mistake that a cook can make points at its field, and nothing panics.
 func TestMistakesArePointedAt(t *testing.T) {
 	type page = *cook.Cook
 	for name, c := range map[string]struct {
@@ -191,8 +191,8 @@ func TestMistakesArePointedAt(t *testing.T) {
 	}
 }
 
-// A mistake blanks what depends on it and nothing else: an unreadable spritz is no
-// reason to say nothing about the rub.
+// A mistake blanks only what depends on it: an unreadable spritz leaves the figures of
+// the rub.
 func TestAMistakeBlanksOnlyWhatItTouches(t *testing.T) {
 	p := anycook.Coated("pork-loin", "2 kg")
 	p.Layers = []cook.Layer{{Kind: "spritz", Formula: anycook.Bottle("juice", "apple-juice"), Amount: "a splash"}}
@@ -275,7 +275,7 @@ func found(p cooking.Piece) map[string]caution.Finding {
 	return out
 }
 
-// Guests are told of every dose, not only of the rub, and of what is inside a
+// Cautions cover every dose, not only the rub, and what is inside a
 // formula inside another.
 func TestCautionsLookAtEveryDose(t *testing.T) {
 	k := kitchen.Kitchen{Formulas: map[string]formula.Formula{"7": anycook.Bottle("sweet base", "honey")}}
@@ -421,7 +421,7 @@ func TestTheKitchenIsRead(t *testing.T) {
 	assert.Equal(t, field.Error{Pointer: "/pieces/0/season/formula/rows/0/formula", Wrong: field.Because("formula.gone")}, gone[0])
 }
 
-// Nobody waits any more: nothing is worked out, and it is said.
+// A cancelled request is not worked out, and its error says so.
 func TestStopping(t *testing.T) {
 	ctx, stop := context.WithCancel(t.Context())
 	stop()

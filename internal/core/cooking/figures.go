@@ -184,7 +184,7 @@ func Rows(f formula.Formula, weighed []formula.Weighed) []Row {
 	return out
 }
 
-// Written is an amount as it stands in a formula.
+// Written is an amount as written in a formula.
 type Written struct {
 	Parts string
 	Basis formula.Basis
@@ -248,7 +248,7 @@ type LedgerLine struct {
 	Percent float64 // of raw boneless meat, that stays
 }
 
-// Freed is a source that gave way to the target.
+// Freed is the source that was adjusted to the target.
 type Freed struct {
 	ID     dose.ID
 	Line   int // which line of the ledger it is
@@ -317,7 +317,7 @@ type Stays struct {
 	Wait  time.Duration
 }
 
-// freed is the source that gave way to the target.
+// freed is the source that was adjusted to the target.
 func (s *subject) freed(b brought, free dose.Free) *Freed {
 	i := b.index(free.ID)
 	one := b.all[i]

@@ -44,7 +44,7 @@ func (l laid) times(key string) (plan.Times, bool) {
 	return pieces[i], true
 }
 
-// isDone reports whether a stage of a piece is on record as done.
+// isDone reports whether a stage of a piece was done.
 func (l laid) isDone(key, stage string) bool {
 	return l.plan != nil && slices.ContainsFunc(l.plan.Ask.Marks, func(m plan.Mark) bool { return m.Key == key && m.Stage == stage && m.Done })
 }

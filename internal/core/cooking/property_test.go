@@ -268,8 +268,8 @@ func asJSON(t *testing.T, v any) string {
 	return string(raw)
 }
 
-// The order in which pieces stand on the page plays no part, the same input gives
-// the same result, and what was put in is not changed.
+// The order of the pieces on the page makes no difference, the same input gives the
+// same result, and the input is not changed.
 func TestOrderPlaysNoPartAndNothingIsChanged(t *testing.T) {
 	r := rand.New(rand.NewPCG(33, 34))
 	for range 12 {
@@ -392,7 +392,7 @@ func TestNothingTypedBreaksTheCore(t *testing.T) {
 	assert.Greater(t, wrong, 300)
 }
 
-// Sources are read into the list in working order, and each names itself once.
+// Sources are read into the list in working order, and each has an id of its own.
 func TestMovesStandInWorkingOrder(t *testing.T) {
 	r := rand.New(rand.NewPCG(35, 36))
 	c, _ := anycook.Whole(r)

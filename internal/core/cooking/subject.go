@@ -204,7 +204,7 @@ func (b brought) rub() (dose.Rub, dose.Brought) {
 	return b.source(id).(dose.Rub), b.of(id)
 }
 
-// brine is the piece under its coat.
+// brine is the dry brine of the piece.
 func (s *subject) brine(b brought) salt.Brine {
 	temperature := s.base.Fridge
 	if s.move(method.Temper).Lasts >= s.on.Wait {

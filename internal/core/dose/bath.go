@@ -117,7 +117,7 @@ func (w Brew) One(on Target) salt.Bath {
 	return salt.Bath{Water: w.Water / n, Salt: w.Salt / n, Meat: on.Meat.Edible(), Path: on.Path, Temperature: on.Fridge}
 }
 
-// Soaks is how long the meat lies in it.
+// Soaks is how long the meat is in it.
 func (b Bath) Soaks(on Target) time.Duration {
 	if on.Soak > 0 {
 		return on.Soak

@@ -14,7 +14,7 @@ import (
 
 // stays is how much of a layer's salt ends on the plate with the meat, by where it
 // goes: what runs into the pan or the fire is lost. Field judgement, told as a range.
-// A base layer lies under the rub and waits with it.
+// A base layer is under the rub and waits with it.
 var stays = map[string]salt.Share{
 	"dusting": quantity.Between(0.70, 0.90), // a second dose of rub before the fire
 	"binder":  quantity.Between(0.50, 0.90),

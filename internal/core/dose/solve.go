@@ -9,7 +9,7 @@ import (
 	"verjuice/internal/core/salt"
 )
 
-// Free is the source that gave way to a target.
+// Free is the source that was adjusted to a target.
 type Free struct {
 	ID     ID
 	Others float64 // % of raw boneless meat that all others bring

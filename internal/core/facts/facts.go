@@ -1,11 +1,11 @@
 // Package facts is what happened at a cook: what was done and when, what was ticked
 // off, which stops were read. Facts are only ever added. What was said wrongly is
-// withdrawn by another fact, and the latest word on the same thing counts.
+// withdrawn by another fact, and the latest fact about the same thing counts.
 //
 //	all := facts.Facts{{ID: "…", Kind: facts.Done, Piece: "k1", What: "fire", At: "2026-11-28T07:20"}}
 //	mark, ok := all.Done("k1", "fire")
 //
-// A cook's wishes (fixed times) are not facts: they stand in the cook.
+// A cook's wishes (fixed times) are not facts: they are part of the cook.
 package facts
 
 import (
@@ -122,7 +122,7 @@ func (all Facts) Standing() Facts {
 	return slices.DeleteFunc(slices.Clone(all), func(f Fact) bool { return f.Kind == Withdrawn || gone[f.ID] })
 }
 
-// Done is the latest word on a stage of a piece.
+// Done is the latest fact about a stage of a piece.
 func (all Facts) Done(piece, stage string) (Fact, bool) {
 	return all.last(func(f Fact) bool { return f.Kind == Done && f.Piece == piece && f.What == stage })
 }

@@ -101,7 +101,7 @@ func (e Errors) Err() error {
 	return e
 }
 
-// Error implements error: every mistake on a line of its own.
+// Error implements error: one mistake a line.
 func (e Errors) Error() string {
 	lines := make([]string, len(e))
 	for i, one := range e {

@@ -124,7 +124,7 @@ func (m Mix) forMeat(b Batch, errs *field.Errors) float64 {
 	return m.CoatMass(coat.MLPerDM2, g.Seasoned(c.Sealed != "")).Grams()
 }
 
-// AsWritten reports whether the formula gives amounts of its own, so that it has
+// AsWritten reports whether the formula gives absolute amounts, so that it has
 // a batch when nothing is fixed.
 func AsWritten(f Formula) bool {
 	return slices.ContainsFunc(f.Rows, func(r Row) bool {

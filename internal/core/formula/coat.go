@@ -8,7 +8,7 @@ import (
 	"verjuice/internal/core/quantity"
 )
 
-// Coat is how much of a rub lies on a surface, as the eye judges it: a volume of
+// Coat is how much rub is on a surface, judged by eye: a volume of
 // rub per area.
 type Coat struct {
 	Name     string  `json:"name" enum:"light,medium,heavy,crust"`

@@ -25,7 +25,7 @@ func tolerance(target float64) float64 { return math.Max(0.1, 0.02*target) }
 
 // Weighing says where a weigh-out stands: targets and what has been weighed so
 // far, in grams, row by row. With rescale the batch grows so far that nothing is
-// over; what was weighed already then wants topping up. Missing weights count as
+// over; what was weighed already then needs more. Missing weights count as
 // none.
 func Weighing(targets, weighed []float64, rescale bool) WeighOut {
 	out := WeighOut{Steps: make([]WeighStep, len(targets)), Next: len(targets), Over: -1, Scale: 1}

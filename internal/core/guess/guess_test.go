@@ -19,7 +19,7 @@ func TestGame(t *testing.T) {
 			s, err := guess.Play(t.Context(), g)
 			require.NoError(t, err)
 			require.NotNil(t, s.Next)
-			// The answer is told only to a guess.
+			// The answer comes only with a guess.
 			told, err := guess.Play(t.Context(), guess.Game{Seed: 7, Guesses: append(append([]string{}, g.Guesses...), "1")})
 			require.NoError(t, err)
 			answer := told.Answers[len(told.Answers)-1]

@@ -29,7 +29,7 @@ type Own struct {
 // Kinds are the kinds of ingredient.
 var Kinds = []string{"salt", "cure", "pepper", "spice", "herb", "sugar", "starch", "acid", "liquid", "fat"}
 
-// usualTeaspoon is what a teaspoon of each kind weighs when nobody weighed it, g.
+// usualTeaspoon is what a teaspoon of each kind weighs when it is not given, g.
 var usualTeaspoon = map[string]float64{
 	"salt": 5, "cure": 5.6, "pepper": 2.2, "spice": 2.3, "herb": 1.1, "sugar": 4, "starch": 2.7, "acid": 4.5, "liquid": 5.1, "fat": 4.5,
 }

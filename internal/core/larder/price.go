@@ -16,7 +16,7 @@ type Price struct {
 	For   quantity.Amount
 }
 
-// Bounds on a price: nobody pays more for a packet.
+// Bounds on a price, to catch typing mistakes.
 const maxMoney = 1e6
 
 // ParsePrice reads a price as it stands on a packet: "3.20 for 500 g", "€4/kg",

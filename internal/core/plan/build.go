@@ -7,8 +7,8 @@ import (
 	"time"
 )
 
-// build lays a plan out: the knife, the fire and back to the shopping. A waking
-// plan lights the fire when it has to be lit, whatever the hour.
+// build lays out one plan backwards, from slicing to thawing. A waking plan may light
+// the fire in the quiet hours.
 func (a Ask) build(kind Kind, kinds []Kind, waking bool) Plan {
 	p := Plan{Kind: kind, Chance: 1, Feasible: true, Pieces: make([]Times, len(a.Jobs))}
 	cut := a.slices()
@@ -237,7 +237,7 @@ func (a Ask) awake(end time.Time, takes time.Duration, earliest, last time.Time)
 	return end
 }
 
-// share moves salting and bathing earlier until there are hands for each.
+// share moves salting and bathing earlier until someone is free for each.
 func (a Ask) share(p *Plan) {
 	for _, i := range a.order(func(i int) int64 { return -p.Pieces[i].Salt.Unix() }) {
 		j, t := a.Jobs[i], &p.Pieces[i]
@@ -272,7 +272,7 @@ func (a Ask) shift(p *Plan, i int, lasts time.Duration, start, earliest time.Tim
 }
 
 // meeting is how many other tasks fall between at and at+lasts, of those that are
-// placed already. It may count two that do not meet each other: a little room more.
+// placed already. It may overcount, since two of them need not overlap each other.
 func (a Ask) meeting(p *Plan, self int, at time.Time, lasts time.Duration) int {
 	n := 0
 	for k, j := range a.Jobs {
@@ -304,7 +304,7 @@ func (a Ask) thaw(j Job, t *Times) {
 		t.Thaw = m.At
 		return
 	}
-	// A day longer in the fridge does no harm; what is late thaws less.
+	// Thawing a day longer does no harm; when it is late already, it thaws for less.
 	start := first.Add(-j.Thaw)
 	t.Thaw = a.awake(floor(start).Add(five), five, start.Add(five-24*time.Hour), start.Add(five)).Add(-five)
 	if soon := ceil(a.Now); !a.Now.IsZero() && t.Thaw.Before(soon) && !a.done(j, "salt") && !a.done(j, "fire") {

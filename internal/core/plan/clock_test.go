@@ -11,7 +11,7 @@ import (
 	"verjuice/internal/core/quantity"
 )
 
-// Field experience in round numbers, hours on the fire.
+// Usual times on the fire in hours, in round numbers.
 func TestFireTimeAgainstExperience(t *testing.T) {
 	for _, c := range []struct {
 		id       string

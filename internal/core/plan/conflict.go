@@ -21,12 +21,12 @@ func (a Ask) safe(p Plan) time.Time {
 	return ceil(out)
 }
 
-// note adds something that does not go together.
+// note adds a conflict.
 func (p *Plan) note(kind, key string, at time.Time, id string, pairs ...any) {
 	p.Conflicts = append(p.Conflicts, Conflict{kind, key, at, field.Because("conflict."+id, pairs...)})
 }
 
-// check notes what does not go together.
+// check finds the conflicts of a plan.
 func (a Ask) check(p *Plan) {
 	for i, j := range a.Jobs {
 		a.checkPiece(p, j, p.Pieces[i])
@@ -77,7 +77,7 @@ func (a Ask) checkTask(p *Plan, k Task) {
 	}
 }
 
-// heats notes pieces that want one pit at two temperatures.
+// heats finds pieces that need one pit at two temperatures.
 func (a Ask) heats(p *Plan) {
 	const near = 8 // °C, nearer than dials are true
 	for i, j := range a.Jobs {

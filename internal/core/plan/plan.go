@@ -116,7 +116,7 @@ type Task struct {
 	Clash bool // more at once than there are hands
 }
 
-// Conflict is something that does not go together.
+// Conflict is a clash in a plan: of hands, room, heat or time.
 type Conflict struct {
 	Kind string // quiet, hands, room, heat, hold, wait or late
 	Key  string // the piece; may be empty
@@ -154,11 +154,10 @@ type Refusal struct {
 	Why  field.Wrong
 }
 
-// Least chances: a morning start that is likelier than this to be late is none,
-// and plans nearer to each other than apart are the same.
+// When a plan is worth offering.
 const (
-	worthIt = 0.75
-	apart   = 2 * time.Hour
+	worthIt = 0.75          // least chance of a morning start
+	apart   = 2 * time.Hour // plans that start nearer to each other than this are the same
 )
 
 const five = 5 * time.Minute
@@ -167,7 +166,7 @@ func floor(t time.Time) time.Time { return t.Truncate(five) }
 func ceil(t time.Time) time.Time  { return t.Add(five - 1).Truncate(five) }
 
 // Make lays out the days. There is always at least one plan: when nothing else
-// will do, one that wakes the cook and says so.
+// fits, one that wakes the cook and says how often.
 //
 // The jobs may come in any order: they are laid out by their keys, and the pieces of
 // each plan stand in the order of the jobs asked for.
@@ -230,7 +229,7 @@ func (a Ask) make() Result {
 	return out
 }
 
-// rank puts the plan first that a cook would take.
+// rank sorts the plans, best first.
 func (p Plan) rank() float64 {
 	r := p.Chance - 0.2*float64(p.Woken) - 0.02*p.Hold.Hours() - 0.1*float64(len(p.Conflicts))
 	if p.Chilled {

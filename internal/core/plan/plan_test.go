@@ -121,7 +121,7 @@ func TestPlansHoldTogether(t *testing.T) {
 	}
 }
 
-// The order in which pieces stand on the page plays no part.
+// The order of the pieces on the page makes no difference.
 func TestOrderPlaysNoPart(t *testing.T) {
 	r := rand.New(rand.NewPCG(59, 60))
 	for range 100 {
@@ -222,7 +222,7 @@ func TestChancesRiseWithTheHold(t *testing.T) {
 	}
 }
 
-// What has happened stays, and only what is left moves.
+// What was done keeps its time; only later stages move.
 func TestMarksMoveWhatIsLeft(t *testing.T) {
 	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 2, Pits: []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}}}
 	a.Jobs = []Job{{Key: "a", Fire: Typed(hours(8)), Rest: hours(1), LeastRest: 20 * time.Minute, Wait: hours(14), WaitMin: hours(1), WaitMax: hours(72), HoldMax: hours(10), Slice: 15 * time.Minute, Prep: 20 * time.Minute}}
@@ -249,7 +249,7 @@ func TestMarksMoveWhatIsLeft(t *testing.T) {
 }
 
 // A fire that was not lit in time is lit now: the plan says how likely it still is,
-// and when it would be sure; a piece that cannot thaw in time is told.
+// and when it would be safe; a piece that cannot thaw in time is reported.
 func TestRunningLate(t *testing.T) {
 	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 1, Pits: []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}}}
 	a.Jobs = []Job{{Key: "a", Fire: Typed(hours(5)), Rest: hours(1), LeastRest: 10 * time.Minute, Wait: hours(10), WaitMin: hours(1), WaitMax: hours(72), HoldMax: hours(4), Slice: 10 * time.Minute, Prep: 10 * time.Minute}}
@@ -276,7 +276,7 @@ func TestRunningLate(t *testing.T) {
 	assert.Equal(t, "thaw", p.Conflicts[0].Kind)
 }
 
-// Room, heat, hands and the hours are held against what there is.
+// Too little room, two temperatures in one pit, too few hands and quiet hours are found.
 func TestConflictsAreFound(t *testing.T) {
 	kettle, _ := FindPit("kettle")
 	job := func(key string, c quantity.Celsius) Job {

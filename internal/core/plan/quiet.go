@@ -82,7 +82,7 @@ func (q Quiet) night(t time.Time, days int) (from, to time.Time) {
 	return from, time.Date(y, m, end, 0, q.To, 0, 0, t.Location())
 }
 
-// Within returns the stretch of quiet that t lies in.
+// Within returns the quiet period that t is in.
 func (q Quiet) Within(t time.Time) (from, to time.Time, ok bool) {
 	if q.None() {
 		return from, to, false

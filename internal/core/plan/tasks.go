@@ -51,7 +51,7 @@ func (a Ask) tasks(p Plan) []Task {
 	for i := range out {
 		k := &out[i]
 		_, _, quiet := a.Quiet.Within(k.At)
-		// What is off in the night waits for the morning when the pit keeps it warm.
+		// A piece that comes off at night stays in a pit that keeps warm, so it wakes nobody.
 		k.Wakes = quiet && !(k.About && a.keeps(k.Key))
 		k.Clash = !k.About && !k.Done && crowd(out, i) > a.Hands
 	}

@@ -126,7 +126,7 @@ type Spoons struct {
 }
 
 // FormatSpoons writes v in the measures of the set, from ¼ tsp to cups: to ¼ tsp
-// below 2 Tbsp, to ½ tsp below half a cup, to 1 tsp above. The error stands in
+// below 2 Tbsp, to ½ tsp below half a cup, to 1 tsp above. The error is in
 // Note when it exceeds 5 %.
 func FormatSpoons(v Volume, set SpoonSet) Spoons {
 	tsp := float64(v / set.Teaspoon())

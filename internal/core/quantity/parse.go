@@ -9,7 +9,7 @@ import (
 	"verjuice/internal/core/field"
 )
 
-// maxInput bounds what is read: nobody types an amount longer than this.
+// maxInput bounds what is read: no amount is longer than this.
 const maxInput = 80
 
 type dimension int

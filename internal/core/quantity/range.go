@@ -4,7 +4,7 @@ package quantity
 type Numeric interface{ ~float64 | ~int64 }
 
 // Range is a value with its likely range: about one in ten lies below Low and one
-// in ten above High. It is the one type in which spreads are told; between steps of
+// in ten above High. It is the only type for spreads; between steps of
 // a computation it is not passed on where the steps are not independent.
 type Range[T Numeric] struct {
 	Low  T `json:"low"`

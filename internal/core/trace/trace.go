@@ -16,7 +16,7 @@ type Input struct {
 	Value any
 }
 
-// Number is an input in a unit that has no type of its own.
+// Number is an input in a unit that has no Go type.
 type Number struct {
 	Value    float64
 	Decimals int

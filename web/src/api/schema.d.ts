@@ -1832,7 +1832,7 @@ export interface components {
             /** @description Syringes for one piece */
             refills: components["schemas"]["Figure"];
             rows: components["schemas"]["RowSheet"][];
-            /** @description What runs out again, in a sentence */
+            /** @description How much leaks back out, in a sentence */
             runs_out: string;
             /** @description Salt it leaves, % of raw boneless meat */
             salt: components["schemas"]["Figure"];
@@ -2996,7 +2996,7 @@ export interface operations {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
                 units?: "metric" | "us";
-                /** @description Which spoons are in the drawer */
+                /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
             };
             header?: never;
@@ -3067,7 +3067,7 @@ export interface operations {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
                 units?: "metric" | "us";
-                /** @description Which spoons are in the drawer */
+                /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
             };
             header?: never;
@@ -3204,9 +3204,9 @@ export interface operations {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
                 units?: "metric" | "us";
-                /** @description Which spoons are in the drawer */
+                /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
-                /** @description Serving time on record, which may have passed */
+                /** @description The saved serving time, which may have passed */
                 served_at?: string;
             };
             header?: never;
@@ -4308,7 +4308,7 @@ export interface operations {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
                 units?: "metric" | "us";
-                /** @description Which spoons are in the drawer */
+                /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
                 /** @description Grams that are needed */
                 need?: number;
@@ -4378,7 +4378,7 @@ export interface operations {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
                 units?: "metric" | "us";
-                /** @description Which spoons are in the drawer */
+                /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
                 /** @description Grams that are needed */
                 need?: number;
@@ -4521,7 +4521,7 @@ export interface operations {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
                 units?: "metric" | "us";
-                /** @description Which spoons are in the drawer */
+                /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
             };
             header?: never;
@@ -4686,7 +4686,7 @@ export interface operations {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
                 units?: "metric" | "us";
-                /** @description Which spoons are in the drawer */
+                /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
                 /** @description IANA time zone of the browser */
                 zone?: string;
@@ -4722,7 +4722,7 @@ export interface operations {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
                 units?: "metric" | "us";
-                /** @description Which spoons are in the drawer */
+                /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
                 /** @description Cut id */
                 cut?: string;
@@ -5011,9 +5011,9 @@ export interface operations {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
                 units?: "metric" | "us";
-                /** @description Which spoons are in the drawer */
+                /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
-                /** @description Serving time on record, which may have passed */
+                /** @description The saved serving time, which may have passed */
                 served_at?: string;
             };
             header?: never;
@@ -5051,9 +5051,9 @@ export interface operations {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
                 units?: "metric" | "us";
-                /** @description Which spoons are in the drawer */
+                /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
-                /** @description Serving time on record, which may have passed */
+                /** @description The saved serving time, which may have passed */
                 served_at?: string;
             };
             header?: never;
@@ -5091,7 +5091,7 @@ export interface operations {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
                 units?: "metric" | "us";
-                /** @description Which spoons are in the drawer */
+                /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
             };
             header?: never;

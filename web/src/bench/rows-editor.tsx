@@ -59,7 +59,7 @@ export function RowsEditor(p: Props) {
 		],
 		[p.catalogue, p.nestable],
 	);
-	/** The row's choice among the options; one that is gone from them keeps its name. */
+	/** The row's option; one that no longer exists keeps its name. */
 	const listed = (row: Row, name?: string) => {
 		const value = choiceOf(row);
 		return value === "|" || options.some((o) => o.value === value)

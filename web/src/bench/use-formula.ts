@@ -78,7 +78,7 @@ export function useFormula(id: string, catalogue: Catalogue | undefined) {
 			return now;
 		});
 
-	/** Makes a version of what is typed; answers with the number it is on record under. */
+	/** Saves what is typed as a new version, and returns its number. */
 	const save = async (): Promise<number | undefined> => {
 		if (!formula) return undefined;
 		try {
@@ -117,7 +117,7 @@ export function useFormula(id: string, catalogue: Catalogue | undefined) {
 		shipped: shipped !== undefined,
 		dirty: formula !== undefined && JSON.stringify(formula) !== JSON.stringify(before),
 		failure: loaded.error as ApiError | null,
-		/** Gives up what is typed for what is on record. */
+		/** Replaces what is typed by what is saved. */
 		revert: async () => {
 			localStorage.removeItem(draftKey(id));
 			setProblem(undefined);

@@ -7,7 +7,7 @@ export function AllCautions() {
 	const found = (sheet?.pieces ?? []).flatMap((p, piece) =>
 		p.cautions.map((c) => ({ ...c, piece, title: p.title })),
 	);
-	// The same words for several pieces are said once.
+	// The same caution of several pieces is shown once.
 	const once = found.filter(
 		(c, i) =>
 			found.findIndex(

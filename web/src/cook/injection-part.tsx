@@ -141,7 +141,8 @@ export function InjectionPart({ index }: { index: number }) {
 							</p>
 							<p className="says">
 								{out.refills.text} syringes for one. {out.runs_out} {out.warm_note} After the wait the meat
-								between two sites has <Ask name="How even the pockets are" figure={out.even} /> of the average salt.
+								between two sites has <Ask name="How even the pockets are" figure={out.even} /> of the average
+								salt.
 							</p>
 						</>
 					)}

@@ -187,7 +187,7 @@ function Pits() {
 	const { cook, change, error, catalogue } = useInHand();
 	const pits = cook.pits ?? [];
 	const { message } = App.useApp();
-	/** Takes a pit away; which pit its pieces are on then is the server's to say. */
+	/** Removes a pit; the server says which pit its pieces are on then. */
 	const without = async (pit: number) => {
 		try {
 			const less = need(

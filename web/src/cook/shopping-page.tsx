@@ -34,9 +34,7 @@ export function ShoppingPage() {
 					</div>
 				</div>
 			)}
-			{list.meat.length === 0 && (
-				<p className="says">Add a piece of meat to see what you need for it.</p>
-			)}
+			{list.meat.length === 0 && <p className="says">Add a piece of meat to see what you need for it.</p>}
 			<Lines title="Meat" lines={list.meat} />
 			<Lines title="Everything else" lines={list.shelf} />
 			{list.jars.length > 0 && (
@@ -60,7 +58,7 @@ export function ShoppingPage() {
 function Lines({ title, lines }: { title: string; lines: ShopLine[] }) {
 	const { facts, say } = useInHand();
 	if (lines.length === 0) return null;
-	/** Ticks a line off, or takes back every tick of it. */
+	/** Ticks a line off, or withdraws its ticks. */
 	const tick = (line: ShopLine) => {
 		const at = new Date(now() ?? 0).toISOString();
 		if (!line.ticked) say({ kind: "ticked", what: line.tick, at });

@@ -65,7 +65,7 @@ export function Strip({ selected, stage, adding }: Props) {
 		.filter((q) => q.to > q.from);
 	const conflicts = (sheet?.plan?.conflicts ?? []).filter((c) => Date.parse(c.at) > from);
 
-	/** Follows the pointer over the ruler, and does what it was let go for. */
+	/** Follows the pointer over the ruler, and calls back when it is released. */
 	const pull = (e: React.PointerEvent, what: string, step: number, done: (moved: number) => void) => {
 		const wide = list.current?.querySelector(".lane-bars")?.getBoundingClientRect().width ?? 1;
 		const start = e.clientX;
@@ -86,7 +86,7 @@ export function Strip({ selected, stage, adding }: Props) {
 	};
 	const serveAt = (moved: number) =>
 		change((c) => {
-			// By the clock on the wall, from what stands there now.
+			// In local time, from the present value.
 			c.serve_at = local(Date.parse(`${c.serve_at}Z`) + moved, "UTC");
 		});
 	const pulled = drag?.what === "serve" ? drag.moved : 0;

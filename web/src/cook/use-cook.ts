@@ -11,7 +11,7 @@ interface Page {
 	id: string;
 	cook: Cook;
 	version: number;
-	/** The cook on record, as JSON; empty for a new one. */
+	/** The saved cook, as JSON; empty for a new one. */
 	recorded: string;
 	servedAt: string;
 }
@@ -57,7 +57,7 @@ export function useCook(id: string, onCreated: (id: string) => void) {
 	const [page, setPage] = useState<Page>();
 	const [standing, setStanding] = useState<Standing>("saved");
 	const saving = useRef(false);
-	// A new cook gets its number a moment before the address follows.
+	// A new cook has its number a moment before the address changes.
 	const open = page !== undefined && (page.id === id || id === "new");
 
 	const loaded = useQuery({
@@ -81,7 +81,7 @@ export function useCook(id: string, onCreated: (id: string) => void) {
 	useEffect(() => {
 		if (!record || open) return;
 		let draft = readDraft(id);
-		// The page was left while it was being saved: what is on record is this draft.
+		// The page was left while it was being saved: the draft is the saved version.
 		if (draft && canonical(draft.cook) === canonical(record.cook)) {
 			localStorage.removeItem(draftKey(id));
 			draft = undefined;
@@ -130,7 +130,7 @@ export function useCook(id: string, onCreated: (id: string) => void) {
 		});
 	}, []);
 
-	/** Puts the page on record; over names the version to write over after a conflict. */
+	/** Saves the page; over is the version to replace after a conflict. */
 	const save = useCallback(
 		async (over?: number) => {
 			if (!page || saving.current) return;
@@ -192,14 +192,14 @@ export function useCook(id: string, onCreated: (id: string) => void) {
 		return () => window.removeEventListener("keydown", onKey);
 	}, [dirty, sound, standing, save]);
 
-	/** Gives up what is on this screen for what is on record. */
+	/** Replaces what is on this screen by what is saved. */
 	const reload = useCallback(() => {
 		localStorage.removeItem(draftKey(id));
 		setPage(undefined);
 		queries.removeQueries({ queryKey: ["cook", id] });
 	}, [id, queries]);
 
-	/** Writes what is on this screen over what is on record. */
+	/** Saves what is on this screen over the other version. */
 	const overwrite = useCallback(async () => {
 		const now = need(await api.GET("/api/cooks/{id}", { params: { path: { id: Number(id) } } }));
 		await save(now.version);

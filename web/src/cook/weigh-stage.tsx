@@ -38,7 +38,7 @@ export function WeighStage({ index }: { index: number }) {
 	const replace = (grams: number) =>
 		setWeighed(targets.map((_, i) => (i === at ? grams : (weighed[i] ?? 0))));
 
-	// All weighed: it goes on record, and the salt column counts it.
+	// All weighed: it is saved, and the salt column counts it.
 	const finished = done ? JSON.stringify(weighed) : "";
 	// biome-ignore lint/correctness/useExhaustiveDependencies: kept once, when the last one is weighed
 	useEffect(() => {
