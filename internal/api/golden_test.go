@@ -89,7 +89,7 @@ func demoFigures(t *testing.T) map[string]string {
 // renamed says what a field of the baseline is called now, in the order in which the
 // names are put right.
 var renamed = []struct{ was, is string }{
-	{`\.clock\.from$`, ".clock.source"}, {`\.judged$`, ".verdict"}, {`\.demand\.`, ".portions_needed."}, {`\.cost_each$`, ".cost_per_portion"}, {`\.choices\.`, ".decisions."}, {`\.usual_done$`, ".usual_core"},
+	{`\.clock\.from$`, ".clock.source"}, {`\.judged$`, ".verdict"}, {`\.demand\.`, ".portions_needed."}, {`\.cost_each$`, ".cost_per_portion"}, {`\.choices\.`, ".decisions."}, {`\.usual_done$`, ".usual_core"}, {`\.clock\.usual_(pit|rest)$`, ".usual_$1"},
 	{`\.coat_words$`, ".coat_name"}, {`\.depth\.across$`, ".depth.thickness"}, {`\.worst$`, ".bad_moment"}, {`\.woken$`, ".wakings"},
 	{`\.plan\.safe_at$`, ".plan.safer_at"}, {`\.plan\.safe$`, ".plan.safer"}, {`\.can$`, ".can_mark"}, {`\.thing$`, ".id"}, {`\.have$`, ".in_stock"},
 	{`shopping\.no_cost\.`, "shopping.cost.missing."}, {`shopping\.total\.`, "shopping.cost.total."},

@@ -128,8 +128,7 @@ func WriteShopping(r cooking.Result, k kitchen.Kitchen, as Reader) Shopping {
 		line := w.shopLine(item, r)
 		line.Name = times(item.Count, w.pieces[item.For[0].Key])
 		line.Need, line.Buy = w.value(item.Need, ""), w.value(item.Buy, "")
-		line.Tick, line.For = line.Name+" "+line.Buy, []string{}
-		line.Ticked = ticked(r, line.Tick)
+		line.For, line.Note = []string{}, ""
 		out.Meat = append(out.Meat, line)
 	}
 	enough := []string{}
@@ -180,14 +179,9 @@ func (w writer) shopLine(item shop.Item, r cooking.Result) ShopLine {
 	if len(out.For) > 0 {
 		out.Note = join(out.Note, "; ", "for "+strings.Join(out.For, ", "))
 	}
-	out.Tick = out.Name + " " + out.Buy
-	out.Ticked = ticked(r, out.Tick)
+	out.Tick = item.Tick()
+	_, out.Ticked = r.Facts.Ticked(out.Tick)
 	return out
-}
-
-func ticked(r cooking.Result, line string) bool {
-	_, ok := r.Facts.Ticked(line)
-	return ok
 }
 
 // shelfMass writes a mass as a packet is sold: in grams below a kilo.

@@ -18,8 +18,6 @@ type ClockSheet struct {
 	Fire      string `json:"fire" doc:"Time on the fire"`
 	FireRange string `json:"fire_range" doc:"Its likely range"`
 	Source    string `json:"source" doc:"Where that comes from"`
-	UsualPit  string `json:"usual_pit" doc:"Usual pit temperature of the cut"`
-	UsualRest string `json:"usual_rest" doc:"Usual rest of the cut"`
 	Lane      []Bar  `json:"lane" nullable:"false" doc:"The same as bars for a time strip"`
 }
 
@@ -60,7 +58,7 @@ func duration(d time.Duration) string { return quantity.FormatDuration(d) }
 func (w writer) clock(c *cooking.PieceClock) *ClockSheet {
 	out := &ClockSheet{
 		Known: c.Known, Steps: []Step{}, Lane: []Bar{}, Fire: duration(c.Fire.Mid), FireRange: duration(c.Fire.Low) + "–" + duration(c.Fire.High),
-		Source: timingSource, UsualPit: w.value(c.UsualSet, ""), UsualRest: duration(c.Usual),
+		Source: timingSource,
 	}
 	if c.Timed {
 		out.Source = "the time you gave, −20 to +25 %"

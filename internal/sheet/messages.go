@@ -18,7 +18,7 @@ var messages = map[string]string{
 	"quantity.one-only":               "write one {wanted}, for example {wanted:dimension}",
 	"quantity.celsius-or-fahrenheit":  "{number} °C or {number} °F?",
 	"quantity.ounce-of-liquid":        "oz of a liquid could be a weight or a volume: write fl oz, or grams",
-	"quantity.unreadable":             "I can't read “{typed}” as an amount",
+	"quantity.unreadable":             "I can't read “{typed}” as an amount: write it like {wanted:dimension}",
 	"quantity.fraction":               "a fraction is written like 1/2",
 	"quantity.over-zero":              "a fraction cannot be over zero",
 	"quantity.several-ways":           "“{typed}” can be read in several ways: write it without thousands marks",
@@ -60,7 +60,7 @@ var messages = map[string]string{
 	"mix.no-salt":         "this mix holds no salt, so no amount of it meets a target: choose a coat",
 	"weighed.other-rows":  "the mix has other ingredients than when it was weighed: weigh it again",
 	"weighed.no-batch":    "that is no batch of a rub: weigh it again",
-	"layer.amount":        "{why}; or a coat (light, medium, heavy), or a share of the meat (2 %)",
+	"layer.amount":        "write an amount such as 2 Tbsp, 5 g or 2 % of the meat, or a coat: light, medium or heavy",
 	"dose.more-than-meat": "that is {mass} of {source}, more than the meat weighs",
 
 	"salt.others-too-much":   "already over {target:2} % without any {source}: the rest brings {others:2} %",

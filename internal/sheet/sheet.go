@@ -2,12 +2,14 @@ package sheet
 
 import (
 	"fmt"
+	"time"
 
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/quantity"
 )
 
-// Closing stands under every list of cautions.
+// Closing is shown under every list of cautions.
 const Closing = "Guidance for home cooks; local food codes and licensed practice come first."
 
 // Sheet is every figure of a cook.
@@ -52,6 +54,8 @@ type PieceSheet struct {
 	Decisions []DecisionSheet `json:"decisions" nullable:"false" doc:"Decisions of the stages"`
 	GrainNote string          `json:"grain_note" doc:"Which way to slice; empty when the grain is not marked"`
 	UsualCore string          `json:"usual_core" doc:"Core temperature at which it is usually taken off"`
+	UsualPit  string          `json:"usual_pit" doc:"Usual pit temperature of the cut"`
+	UsualRest string          `json:"usual_rest" doc:"Usual rest of the cut"`
 	Cautions  []Caution       `json:"cautions" nullable:"false"`
 	Stages    PieceStages     `json:"stages" doc:"One line for each stage of the piece"`
 }
@@ -152,6 +156,8 @@ func (w writer) piece(p cooking.Piece, f facts.Facts) PieceSheet {
 	}
 	if p.Meat != nil {
 		out.Meat = w.meat(p)
+		out.UsualPit, out.UsualCore = w.value(quantity.Celsius(meat.Cut.PitC), ""), w.value(quantity.Celsius(meat.Cut.DoneC()), "")
+		out.UsualRest = duration(time.Duration(meat.Cut.RestMin * float64(time.Minute)))
 	}
 	if p.Bath != nil {
 		out.Bath = w.bath(p.Bath)
@@ -170,7 +176,6 @@ func (w writer) piece(p cooking.Piece, f facts.Facts) PieceSheet {
 	}
 	if p.Clock != nil {
 		out.Clock = w.clock(p.Clock)
-		out.UsualCore = w.value(p.Clock.DoneAt, "")
 		if p.Line.Notes.Value.Marked {
 			out.GrainNote = fmt.Sprintf("Grain marked at %s° to the length: slice across it.", p.Clock.Grain)
 		}

@@ -242,6 +242,36 @@ func TestUnitsChangeTextsNotFigures(t *testing.T) {
 	assert.Greater(t, page(t, c, Reader{}).Pieces[0].Ledger.Percent.Value, glazed)
 }
 
+// What was ticked off stays ticked in other units, and is open again when another
+// amount is needed.
+func TestTicksSurviveUnits(t *testing.T) {
+	c := anycook.Supper(anycook.Coated("pork-loin", "2 kg"))
+	c.Pieces[0].Key = "a"
+	list := func(f facts.Facts, as Reader) Shopping {
+		s, err := OfShopping(t.Context(), CookRequest{Cook: c, Facts: f}, nothing, noon, as)
+		require.NoError(t, err)
+		return s
+	}
+	open := list(nil, Reader{})
+	said := facts.Facts{}
+	for i, line := range append(open.Meat, open.Shelf...) {
+		tick := anycook.Done(i, "", "", testclock.At(1, "10:00"))
+		tick.Kind, tick.What = facts.Ticked, line.Tick
+		said = append(said, tick)
+	}
+	for _, as := range []Reader{{}, {quantity.US, quantity.MetricSpoons}} {
+		done := list(said, as)
+		for _, line := range append(done.Meat, done.Shelf...) {
+			assert.True(t, line.Ticked, line.Name)
+		}
+	}
+	c.Pieces[0].Trimmed = "3 kg"
+	done := list(said, Reader{})
+	for _, line := range append(done.Meat, done.Shelf...) {
+		assert.False(t, line.Ticked, line.Name)
+	}
+}
+
 func TestClockIsCountedBack(t *testing.T) {
 	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
 	p.Fire = cook.Fire{Time: "8 h", Rest: "1 h", Temper: "30 min"}

@@ -43,15 +43,15 @@ type Case struct {
 	Cut         cut.Cut
 	Fridge      quantity.Celsius
 	Room        quantity.Celsius
-	Counter     time.Duration // on the counter before the fire
-	Wait        time.Duration // salted, in the cold
-	Longest     time.Duration // that it keeps so
-	Pit         quantity.Celsius
-	SaltPercent float64 // of raw boneless meat
-	Band        string  // the cook's own choice
-	SodiumMG    float64 // a serving
-	SugarShare  float64 // of the rub, 0 to 1
-	NitritePPM  float64 // ingoing, mg per kg of green meat
+	Counter     time.Duration    // on the counter before the fire
+	Wait        time.Duration    // salted, in the cold
+	Longest     time.Duration    // that it keeps so
+	Pit         quantity.Celsius // zero when not known
+	SaltPercent float64          // of raw boneless meat
+	Band        string           // the cook's own choice
+	SodiumMG    float64          // a serving
+	SugarShare  float64          // of the rub, 0 to 1
+	NitritePPM  float64          // ingoing, mg per kg of green meat
 	// NitriteLimit is the limit for the way the nitrite goes in, ppm; zero means dry-cured.
 	NitriteLimit     float64
 	PhosphatePercent float64 // of the pumped meat
@@ -62,7 +62,7 @@ type Case struct {
 
 	Frozen    bool
 	Thaw      time.Duration    // in the fridge
-	Done      quantity.Celsius // core temperature at which it is taken off
+	Done      quantity.Celsius // core temperature at which it is taken off; zero when not known
 	WarmsIn   time.Duration    // core from the fridge to 60 °C, forecast; zero when not known
 	Hold      time.Duration    // from off the fire to the knife
 	Held      string           // where: counter, cooler, oven or holder

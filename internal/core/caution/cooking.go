@@ -21,8 +21,11 @@ const (
 func thaw(c Case) (Finding, bool) { return finding("thawing", Note, "piece", "thaw", c.Thaw), c.Frozen }
 
 func coolPit(c Case) (Finding, bool) {
-	return finding("pit-cool", Care, "fire", "pit", degree(c.Pit)), c.Pit < PitLeast
+	return finding("pit-cool", Care, "fire", "pit", degree(c.Pit)), c.Pit > 0 && c.Pit < PitLeast
 }
+
+// under reports whether the piece is known to be taken off below a temperature.
+func (c Case) under(least quantity.Celsius) bool { return c.Done > 0 && c.Done < least }
 
 // intact reports whether the inside is as sterile as it grew.
 func intact(c Case) bool { return !c.Injected && c.Cut.Family != cut.Ground }
@@ -32,16 +35,16 @@ func slowToWarm(c Case) (Finding, bool) {
 }
 
 func groundDone(c Case) (Finding, bool) {
-	return finding("ground-done", Stop, "fire", "core", degree(c.Done)), c.Cut.Family == cut.Ground && c.Done < GroundMeat
+	return finding("ground-done", Stop, "fire", "core", degree(c.Done)), c.Cut.Family == cut.Ground && c.under(GroundMeat)
 }
 
 func poultryDone(c Case) (Finding, bool) {
-	return finding("poultry-done", grave(c.Done < 70), "fire", "core", degree(c.Done)), c.Cut.Family == cut.Poultry && c.Done < PoultryMeat
+	return finding("poultry-done", grave(c.Done < 70), "fire", "core", degree(c.Done)), c.Cut.Family == cut.Poultry && c.under(PoultryMeat)
 }
 
 func wildDone(c Case) (Finding, bool) {
 	wild := strings.HasPrefix(c.Cut.ID, "boar") || strings.HasPrefix(c.Cut.ID, "bear")
-	return finding("wild", grave(c.Done < GroundMeat), "fire"), wild
+	return finding("wild", grave(c.under(GroundMeat)), "fire"), wild
 }
 
 func pinkFinish(c Case) (Finding, bool) {
@@ -53,7 +56,7 @@ func pinkFinish(c Case) (Finding, bool) {
 	case c.Cut.Species == "pork":
 		one = finding("pink-finish", Stop, "fire", "core", degree(c.Done), "because", "pork")
 	}
-	return one, muscle && c.Done < WholeMuscle
+	return one, muscle && c.under(WholeMuscle)
 }
 
 func hotHold(c Case) (Finding, bool) {

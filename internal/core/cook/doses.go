@@ -252,7 +252,7 @@ func (r reader) layer(t Layer, i int, solved bool, meat Part[Meat]) (out Part[me
 	} else {
 		var a quantity.Amount
 		if a, err = quantity.ParseAmount(typed, false, r.spoons); err != nil {
-			err = field.Because("layer.amount", "why", err)
+			err = field.Because("layer.amount")
 		}
 		l.Mass = a.Of(mix.GramsPerML)
 	}

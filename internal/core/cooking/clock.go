@@ -11,31 +11,28 @@ import (
 
 // PieceClock is a piece's times, counted back from serving.
 type PieceClock struct {
-	Known    bool // false without a serving time: then only durations are given
-	Serve    time.Time
-	Times    plan.Times
-	Fire     plan.Span
-	Timed    bool // the time on the fire was typed
-	Wait     time.Duration
-	Asked    time.Duration
-	Open     bool
-	Soak     time.Duration // in the bath; zero without one
-	Thaws    time.Duration
-	Longest  time.Duration // that it keeps salted and raw
-	Temper   time.Duration
-	Rest     time.Duration
-	Least    time.Duration // rest
-	Set      quantity.Celsius
-	UsualSet quantity.Celsius
-	Usual    time.Duration // rest
-	Done     quantity.Celsius
-	DoneAt   quantity.Celsius // usual
-	Wrap     string
-	WrapAt   quantity.Celsius
-	Slice    string
-	Grain    string // degrees from the length; empty when it is not marked
-	Over     string // which planned time has already passed: late, not-taken-up, salted-late; empty when all is well
-	TakenUp  time.Duration
+	Known   bool // false without a serving time: then only durations are given
+	Serve   time.Time
+	Times   plan.Times
+	Fire    plan.Span
+	Timed   bool // the time on the fire was typed
+	Wait    time.Duration
+	Asked   time.Duration
+	Open    bool
+	Soak    time.Duration // in the bath; zero without one
+	Thaws   time.Duration
+	Longest time.Duration // that it keeps salted and raw
+	Temper  time.Duration
+	Rest    time.Duration
+	Least   time.Duration // rest
+	Set     quantity.Celsius
+	Done    quantity.Celsius
+	Wrap    string
+	WrapAt  quantity.Celsius
+	Slice   string
+	Grain   string // degrees from the length; empty when it is not marked
+	Over    string // which planned time has already passed: late, not-taken-up, salted-late; empty when all is well
+	TakenUp time.Duration
 }
 
 // clock is the piece's times.
@@ -44,8 +41,8 @@ func (s *subject) clock(taken time.Duration) *PieceClock {
 	out := &PieceClock{
 		Serve: s.serve, Times: s.times, Fire: s.fire, Timed: s.timed(), Wait: s.on.Wait, Asked: s.asked, Open: wait.Open,
 		Thaws: s.move(method.Thaw).Lasts, Longest: s.meat.Cut.Custom().Raw, Temper: s.move(method.Temper).Lasts, Rest: rest.Lasts, Least: s.leastRest(),
-		Set: on.Set, UsualSet: quantity.Celsius(s.meat.Cut.PitC), Usual: time.Duration(s.meat.Cut.RestMin * float64(time.Minute)),
-		Done: s.move(method.Off).When.Core, DoneAt: quantity.Celsius(s.meat.Cut.DoneC()), Wrap: s.line.Answers.Value.Chose("wrap"), WrapAt: wrap.When.Core,
+		Set:  on.Set,
+		Done: s.move(method.Off).When.Core, Wrap: s.line.Answers.Value.Chose("wrap"), WrapAt: wrap.When.Core,
 		Slice: s.move(method.Slice).With, Grain: s.line.Notes.Value.Grain, TakenUp: taken,
 	}
 	if m, ok := method.Find(s.moves, method.Brine); ok {

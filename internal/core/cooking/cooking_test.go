@@ -215,6 +215,16 @@ func TestAMistakeBlanksOnlyWhatItTouches(t *testing.T) {
 	assert.NotNil(t, r.Pieces[0].Season, "without a clock there is still a rub")
 	assert.Nil(t, r.Pieces[0].Clock)
 	assert.NotNil(t, r.Pieces[1].Clock)
+	assert.NotEmpty(t, r.Pieces[0].Decided)
+	p.Inject = &cook.Injection{Formula: anycook.Bottle("stock", "stock"), Pump: "some"}
+	for _, broken := range []cook.Fire{{Time: "a while"}, {Pit: "hot"}, {Done: "done"}, {Temper: "long"}, {Rest: "long"}} {
+		p.Fire = broken
+		for id, f := range found(work(anycook.Supper(p)).Pieces[0]) {
+			for name, v := range f.Values {
+				assert.NotContains(t, []any{quantity.Celsius(0), time.Duration(0)}, v, "%s: %s of a pit or time that is not known", id, name)
+			}
+		}
+	}
 }
 
 func TestAPassedServingTimeOnRecordIsNoMistake(t *testing.T) {

@@ -122,7 +122,11 @@ func (s *subject) decided() []Decided {
 	for _, d := range a.Offered() {
 		one := Decided{Decision: d, Value: a.Chose(d.Key), Usual: d.Usual(s.meat.Cut)}
 		for _, v := range d.Values {
-			one.Effects = append(one.Effects, s.effect(d.Key, v))
+			var effect any
+			if s.clocked {
+				effect = s.effect(d.Key, v)
+			}
+			one.Effects = append(one.Effects, effect)
 		}
 		out = append(out, one)
 	}
@@ -328,9 +332,9 @@ func (s *subject) freed(b brought, free dose.Free) *Freed {
 	return out
 }
 
-// findings are the cautions of the piece.
+// findings are the cautions of the piece, by what is known of it: without a ledger
+// there is none about its salt, and without a pit none about its fire.
 func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Finding {
-	rub, _ := b.rub()
 	on, rest := s.move(method.On), s.move(method.Rest)
 	_, injected := method.Find(s.moves, method.Inject)
 	_, bathed := method.Find(s.moves, method.Brine)
@@ -338,10 +342,19 @@ func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Findin
 	done := s.move(method.Off).When.Core
 	c := caution.Case{
 		Cut: s.meat.Cut, Fridge: s.base.Fridge, Room: s.base.Room, Counter: s.move(method.Temper).Lasts, Wait: s.on.Wait, Longest: s.meat.Cut.Custom().Raw,
-		Pit: on.Set, SaltPercent: l.Percent.Mid, Band: l.Band.Name, SodiumMG: l.Sodium.Mid, SugarShare: rub.Mix.Per100g.Sugar / 100,
-		NitriteLimit: caution.NitriteDry, Injected: injected, Bath: bathed, Frozen: frozen, Thaw: thaw.Lasts, Done: done, WarmsIn: plan.WarmsIn(s.fire, on.Set, float64(done)),
+		Pit: on.Set, NitriteLimit: caution.NitriteDry, Injected: injected, Bath: bathed, Frozen: frozen, Thaw: thaw.Lasts, Done: done,
 		Hold: s.times.Hold, Held: rest.With, Chilled: !s.times.Reheat.IsZero(), Leftovers: s.left, Burns: s.pit.ID,
 		Wrapped: s.line.Answers.Value.Chose("wrap") != "none", Unlogged: s.times.Over,
+	}
+	if l != nil {
+		c.SaltPercent, c.Band, c.SodiumMG = l.Percent.Mid, l.Band.Name, l.Sodium.Mid
+	}
+	if s.line.GoodRub() {
+		rub, _ := b.rub()
+		c.SugarShare = rub.Mix.Per100g.Sugar / 100
+	}
+	if s.clocked {
+		c.WarmsIn = plan.WarmsIn(s.fire, on.Set, float64(done))
 	}
 	nitrite := 0.0
 	for _, one := range b.all {

@@ -111,7 +111,7 @@ func (s *subject) work(l cook.Line, f facts.Facts, i int) (Piece, field.Errors) 
 		return out, nil
 	}
 	out.Meat = s.meatFigures()
-	if s.clocked {
+	if l.Answers.OK() {
 		out.Decided = s.decided()
 	}
 	var wrong field.Errors
@@ -144,8 +144,10 @@ func (s *subject) work(l cook.Line, f facts.Facts, i int) (Piece, field.Errors) 
 			course := salt.DryBrine(s.brine(b))
 			taken = course.TakenUp
 			out.Ledger, out.Depth = s.ledger(b, tally, course, free), s.depth(b, course)
-			out.Findings = s.findings(b, out.Ledger, f)
 		}
+	}
+	if len(wrong) == 0 && parts.has(Depths) {
+		out.Findings = s.findings(b, out.Ledger, f)
 	}
 	out.Using = s.uses(b)
 	if s.clocked {

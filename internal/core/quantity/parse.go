@@ -1,6 +1,8 @@
 package quantity
 
 import (
+	"errors"
+	"maps"
 	"strings"
 	"time"
 	"unicode"
@@ -96,6 +98,17 @@ type term struct {
 // asks returns the question that s raises, for package sheet to put in words.
 func asks(id string, pairs ...any) error { return field.Because("quantity."+id, pairs...) }
 
+// wanting adds to a question what would have been right.
+func wanting(err error, want dimension) error {
+	var why field.Wrong
+	if !errors.As(err, &why) || why.ID != "quantity.unreadable" {
+		return err
+	}
+	values := maps.Clone(why.Values)
+	values["wanted"] = want.name()
+	return field.Wrong{ID: why.ID, Values: values}
+}
+
 // lookup finds the unit of a typed word in the dimension wanted. A word can
 // mean two things (c: cup or Celsius, m: minute or metre); the wanted dimension
 // decides.
@@ -136,7 +149,7 @@ func parseTerms(s string, want dimension) ([]term, error) {
 		}
 		value, after, err := number(rest)
 		if err != nil {
-			return nil, err
+			return nil, wanting(err, want)
 		}
 		word, tail := unitWord(after)
 		t := term{value: value, unit: word}

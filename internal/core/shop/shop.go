@@ -242,6 +242,16 @@ type Item struct {
 	Frozen bool
 }
 
+// Tick names the item with the amount to buy, in grams: a tick of it no longer counts
+// when another amount is needed, and does not depend on words or units.
+func (i Item) Tick() string {
+	of := i.ID
+	if i.Name == "" && len(i.For) > 0 {
+		of += ":" + i.For[0].Key
+	}
+	return of + ":" + quantity.FormatGrams(i.Buy)
+}
+
 // For is what an item is for.
 type For struct {
 	Key string // of the piece

@@ -1113,10 +1113,6 @@ export interface components {
             /** @description Where that comes from */
             source: string;
             steps: components["schemas"]["Step"][];
-            /** @description Usual pit temperature of the cut */
-            usual_pit: string;
-            /** @description Usual rest of the cut */
-            usual_rest: string;
         };
         CoatChoice: {
             /**
@@ -2277,6 +2273,10 @@ export interface components {
             title: string;
             /** @description Core temperature at which it is usually taken off */
             usual_core: string;
+            /** @description Usual pit temperature of the cut */
+            usual_pit: string;
+            /** @description Usual rest of the cut */
+            usual_rest: string;
         };
         PieceStages: {
             brine: string;

@@ -75,7 +75,7 @@ export default function CardPage() {
 									<small>{cook.pieces[i]?.season.formula.name}</small>
 								</td>
 								<td>
-									{cook.pieces[i]?.fire.pit || p.clock?.usual_pit}
+									{cook.pieces[i]?.fire.pit || p.usual_pit}
 									<small>{cook.pits?.[cook.pieces[i]?.fire.on ?? 0]?.name}</small>
 								</td>
 								<td>

@@ -109,7 +109,7 @@ export default function CookPage() {
 							<b>{sheet.serve}</b> <span className="muted">{sheet.away}</span>
 						</>
 					) : (
-						<span className="muted">no serving time yet</span>
+						<span className="muted">{!cook.serve_at && "no serving time yet"}</span>
 					)}
 				</p>
 				<StandingLine standing={hand.standing} />

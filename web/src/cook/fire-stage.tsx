@@ -52,7 +52,7 @@ export function FireStage({ index }: { index: number }) {
 				<TypedField
 					label="Pit at"
 					value={fire.pit}
-					usual={c?.usual_pit}
+					usual={figures?.usual_pit}
 					error={wrong("fire/pit")}
 					onChange={(v) =>
 						edit((p) => {
@@ -85,7 +85,7 @@ export function FireStage({ index }: { index: number }) {
 				<TypedField
 					label="Rest"
 					value={fire.rest}
-					usual={c?.usual_rest}
+					usual={figures?.usual_rest}
 					error={wrong("fire/rest")}
 					onChange={(v) =>
 						edit((p) => {

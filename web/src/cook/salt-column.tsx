@@ -19,7 +19,11 @@ export function SaltColumn({ index }: { index: number }) {
 		return (
 			<aside className="salt-column">
 				<h3>Salt in the meat</h3>
-				<p className="muted">Waiting for the weight and the rub.</p>
+				<p className="muted">
+					{figures?.ready === false
+						? "Fix the fields marked in red to see the salt."
+						: "Waiting for the weight and the rub."}
+				</p>
 			</aside>
 		);
 	}

@@ -45,7 +45,7 @@ interface Props {
 
 /** Hours as a ruler, a lane for each piece, serving fixed at the right. Press a lane to work on it. */
 export function Strip({ selected, stage, adding }: Props) {
-	const { cook, sheet, change } = useInHand();
+	const { cook, sheet, catalogue, change } = useInHand();
 	const { id } = useParams();
 	const [drag, setDrag] = useState<Drag>();
 	const lanes = cook.pieces.map((_, i) => sheet?.pieces[i]?.clock?.lane ?? []);
@@ -132,7 +132,7 @@ export function Strip({ selected, stage, adding }: Props) {
 			<ol ref={list}>
 				{cook.pieces.map((p, i) => {
 					const f = sheet?.pieces[i];
-					const title = f?.title || p.label || p.cut;
+					const title = f?.title || p.label || catalogue.cuts.find((c) => c.id === p.cut)?.name || "a piece";
 					return (
 						// biome-ignore lint/suspicious/noArrayIndexKey: pieces are told apart by their place
 						<li key={i} className={i === selected ? "lane lane-now" : "lane"}>
