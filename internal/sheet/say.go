@@ -46,6 +46,9 @@ var blank = regexp.MustCompile(`\{([a-z_0-9]+)(?::([a-z0-9]+))?\}`)
 
 // fill puts values into a template.
 func (w writer) fill(template string, v field.Values) string {
+	if !strings.Contains(template, "{") {
+		return template
+	}
 	return blank.ReplaceAllStringFunc(template, func(hole string) string {
 		m := blank.FindStringSubmatch(hole)
 		value, ok := v[m[1]]

@@ -15,10 +15,9 @@ import (
 )
 
 // salting reads how salty a piece is to be, and which source is adjusted to that.
-func (r reader) salting(p Piece) (out Part[Salting]) {
+func (r reader) salting(p Piece, mix formula.Mix, sound bool) (out Part[Salting]) {
 	at := r.at + "/season"
 	s, errs, t := &out.Value, &out.Wrong, p.Season
-	mix, wrong := formula.Blend(t.Formula, r.kitchen)
 	s.Formula, s.FromID = t.Formula, r.kitchen.FormulaOf(t.Formula)
 	s.UsualBy = mix.SaltLed()
 	switch t.Mode {
@@ -37,7 +36,7 @@ func (r reader) salting(p Piece) (out Part[Salting]) {
 	if s.Free, ok = free(p); !ok {
 		errs.Add(at+"/free", "season.free")
 	}
-	if s.Solved(dose.Rub{}.ID()) && len(wrong) == 0 && mix.SaltShare() < 0.005 {
+	if s.Solved(dose.Rub{}.ID()) && sound && mix.SaltShare() < 0.005 {
 		errs.Add(at+"/mode", "mix.no-salt")
 	}
 	if s.Band, ok = salt.FindBand(or(t.Band, UsualBand)); !ok {
@@ -64,10 +63,9 @@ func free(p Piece) (dose.ID, bool) {
 }
 
 // rub reads the rub.
-func (r reader) rub(p Piece) (out Part[method.Move]) {
+func (r reader) rub(p Piece, mix formula.Mix, wrong field.Errors) (out Part[method.Move]) {
 	at := r.at + "/season"
 	errs, t := &out.Wrong, p.Season
-	mix, wrong := formula.Blend(t.Formula, r.kitchen)
 	errs.Put(at+"/formula", wrong)
 	rub := dose.Rub{Formula: t.Formula, Mix: mix, Holds: 1}
 	if t.Binder || slices.ContainsFunc(p.Layers, func(l Layer) bool { return l.Kind == "binder" }) {

@@ -17,7 +17,7 @@ import (
 
 // moves reads the stages of a piece into the list of what is done to it, in working
 // order.
-func (r reader) moves(p Piece, l Line) []Part[method.Move] {
+func (r reader) moves(p Piece, l Line, rub Part[method.Move]) []Part[method.Move] {
 	c := l.Meat.Value.Cut
 	said := l.Answers.Value
 	sound := func(m method.Move) Part[method.Move] { return Part[method.Move]{Value: m} }
@@ -40,7 +40,7 @@ func (r reader) moves(p Piece, l Line) []Part[method.Move] {
 	if p.Season.Binder && !slices.ContainsFunc(p.Layers, func(l Layer) bool { return l.Kind == "binder" }) {
 		out = append(out, sound(method.Move{Kind: method.Season, Dose: dose.UsualBinder()}))
 	}
-	out = append(out, r.rub(p))
+	out = append(out, rub)
 	out = append(out, r.layers(p, l, "dusting")...)
 	out = append(out, r.wait(p.Wait))
 	out = append(out, r.fire(p.Fire, c, said)...)

@@ -9,6 +9,7 @@ import (
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
@@ -192,19 +193,23 @@ func clip(s string) string {
 
 func (r reader) line(p Piece) Line {
 	l := Line{Key: p.Key, Typed: p, Meat: r.meat(p), Notes: r.notes(p)}
-	l.Salting = r.salting(p)
+	mix, wrong := formula.Blend(p.Season.Formula, r.kitchen)
+	l.Salting = r.salting(p, mix, len(wrong) == 0)
 	known := l.Meat.Value.Cut.ID != ""
 	if known {
 		l.Answers = r.answers(p, l.Meat.Value.Cut)
-		l.Moves = r.moves(p, l)
+		l.Moves = r.moves(p, l, r.rub(p, mix, wrong))
 	}
 	return l
 }
 
 func (r reader) notes(p Piece) (out Part[Notes]) {
-	for pointer, long := range map[string]bool{"/label": len(p.Label) > maxText, "/key": len(p.Key) > maxKey, "/trim_note": len(p.TrimNote) > maxNote} {
-		if long {
-			out.Wrong.Add(r.at+pointer, "text.too-long", "most", map[string]int{"/label": maxText, "/key": maxKey, "/trim_note": maxNote}[pointer])
+	for _, text := range []struct {
+		pointer, typed string
+		most           int
+	}{{"/label", p.Label, maxText}, {"/key", p.Key, maxKey}, {"/trim_note", p.TrimNote, maxNote}} {
+		if len(text.typed) > text.most {
+			out.Wrong.Add(r.at+text.pointer, "text.too-long", "most", text.most)
 		}
 	}
 	if out.Value.Grain = p.Grain; p.Grain != "" {

@@ -49,6 +49,7 @@ const (
 	Depths                    // the dry brine, and the ledger and cautions that look at it
 	Baths
 	Needles
+	Choices // the decisions, with what each answer does
 )
 
 func (p Parts) has(one Parts) bool { return p == 0 || p&one != 0 }
@@ -56,6 +57,9 @@ func (p Parts) has(one Parts) bool { return p == 0 || p&one != 0 }
 // One works out a single piece, without a serving time. The error is a field.Errors
 // with pointers below the piece, or that of ctx.
 func One(ctx context.Context, p cook.Piece, base cook.Cook, k kitchen.Kitchen, parts Parts) (Piece, error) {
+	if p.Key == "" {
+		p.Key = "one"
+	}
 	base.Name, base.ServeAt, base.Pieces, base.Wishes, base.Pits = "one piece", "", []cook.Piece{p}, nil, nil
 	r, err := Work(ctx, cook.Parse(base, k), nil, k, Clock{Parts: parts})
 	if err != nil {
@@ -153,6 +157,10 @@ func Work(ctx context.Context, o cook.Order, f facts.Facts, k kitchen.Kitchen, a
 
 // each runs do for 0 to n-1 side by side.
 func each(n int, do func(i int)) {
+	if n == 1 {
+		do(0)
+		return
+	}
 	var all sync.WaitGroup
 	for i := range n {
 		all.Go(func() { do(i) })

@@ -110,8 +110,9 @@ func (s *subject) work(l cook.Line, f facts.Facts, i int) (Piece, field.Errors) 
 		out.Ready = false
 		return out, nil
 	}
+	parts := s.at.Parts
 	out.Meat = s.meatFigures()
-	if l.Answers.OK() {
+	if l.Answers.OK() && parts.has(Choices) {
 		out.Decided = s.decided()
 	}
 	var wrong field.Errors
@@ -125,7 +126,6 @@ func (s *subject) work(l cook.Line, f facts.Facts, i int) (Piece, field.Errors) 
 		}
 	}
 	b := s.bring(sources)
-	parts := s.at.Parts
 	if m, ok := method.Find(s.moves, method.Brine); ok && parts.has(Baths) {
 		out.Bath = s.bath(b.source(m.Dose.ID()).(dose.Bath), b)
 	}

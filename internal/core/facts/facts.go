@@ -71,9 +71,9 @@ func (f Fact) Check() field.Errors {
 	if _, err := f.Time(time.UTC); err != nil {
 		errs.Add("/at", "time.unreadable")
 	}
-	for pointer, text := range map[string]string{"/piece": f.Piece, "/what": f.What, "/author": f.Author, "/said": f.Said} {
-		if len(text) > maxText {
-			errs.Add(pointer, "text.too-long", "most", maxText)
+	for _, text := range [][2]string{{"/piece", f.Piece}, {"/what", f.What}, {"/author", f.Author}, {"/said", f.Said}} {
+		if len(text[1]) > maxText {
+			errs.Add(text[0], "text.too-long", "most", maxText)
 		}
 	}
 	if raw, err := json.Marshal(f.Values); err != nil || len(raw) > 4*maxText {
