@@ -1,4 +1,6 @@
 // Package web holds the built pages of the application.
+//
+//	api.New(api.Config{Store: db, Pages: web.Files()})
 package web
 
 import (

@@ -93,8 +93,9 @@ func register(r chi.Router, cfg Config) huma.API {
 	s.registerLarder(a)
 	s.registerJars(a)
 	s.registerExchange(a)
-	s.registerTrainer(a)
-	s.registerPlanning(a)
+	s.registerGuess(a)
+	s.registerCalendar(a)
+	s.registerPhotos(a)
 	s.registerFacts(a)
 	huma.Register(a, op(http.MethodGet, "/api/clock", "clock", "The server's clock, from which pages take today and now"),
 		func(context.Context, *struct{}) (*body[clockNow], error) { return answer(clockNow{Now: s.Now()}), nil })

@@ -74,7 +74,7 @@ type fileAnswer struct {
 	Body         []byte
 }
 
-// known is what a file's rows may be: what is on the shelf and on the bench.
+// known is what a file's rows may be: ingredients and formulas.
 func (s *server) known(ctx context.Context) (kitchen.Kitchen, error) {
 	k := kitchen.Kitchen{Ingredients: map[string]larder.Ingredient{}, Formulas: map[string]formula.Formula{}}
 	own, err := s.Store.OwnIngredients(ctx, false)

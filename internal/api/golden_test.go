@@ -77,7 +77,7 @@ func demoFigures(t *testing.T) map[string]string {
 	}
 	ask("jars", "GET", "/api/jars?need=100", nil)
 	ask("compare", "POST", "/api/calc/compare", map[string]any{"formulas": formula.ReadyMade()[:3]})
-	ask("trainer", "POST", "/api/trainer", map[string]any{"seed": 12, "guesses": []string{"40", "1", "20"}})
+	ask("trainer", "POST", "/api/guess", map[string]any{"seed": 12, "guesses": []string{"40", "1", "20"}})
 	for path := range out {
 		if sentences.MatchString(path) {
 			delete(out, path)
@@ -107,8 +107,8 @@ var clockFire = regexp.MustCompile(`^(.*) \((.*)\)$`)
 // canonical puts the figures of the baseline or of today under names that both have:
 // what is on a shopping list goes by its id, wherever it stands.
 func canonical(in map[string]string) map[string]string {
-	item := regexp.MustCompile(`^(.*\.shopping)\.(?:shelf|stock)\.(\d+)\.(.*)$`)
-	group := regexp.MustCompile(`^(.*\.shopping)\.(shelf|stock)\.(\d+)\.`)
+	item := regexp.MustCompile(`^(.*\.shopping)\.(?:shelf|groceries|stock)\.(\d+)\.(.*)$`)
+	group := regexp.MustCompile(`^(.*\.shopping)\.(shelf|groceries|stock)\.(\d+)\.`)
 	out := map[string]string{}
 	for path, v := range in {
 		for _, r := range renamed {

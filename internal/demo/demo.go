@@ -1,5 +1,7 @@
 // Package demo fills an empty database with the made-up rowing club's cooks, so
 // that a newcomer sees the program at work.
+//
+//	err := demo.Load(ctx, db, time.Now())
 package demo
 
 import (

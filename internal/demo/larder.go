@@ -9,7 +9,7 @@ import (
 	"verjuice/internal/store"
 )
 
-// things are the club's prices and what is on its shelf.
+// things are the club's prices and stock.
 var things = []store.Thing{
 	{Thing: "kosher-salt", Price: "€3.40 for 1 kg", Stock: "600 g"},
 	{Thing: "sea-salt", Price: "€2.10 for 500 g", Stock: "200 g"},
@@ -30,7 +30,7 @@ var things = []store.Thing{
 	{Thing: "venison-haunch", Price: "€21.00/kg"},
 }
 
-// loadLarder fills the club's shelf: prices, a rub known only by its label, and
+// loadLarder fills the club's larder: prices, a rub known only by its label, and
 // two jars, one of them past its time.
 func loadLarder(ctx context.Context, db *store.Store, now time.Time) error {
 	for _, t := range things {

@@ -1,7 +1,7 @@
 // Package exchange reads and writes formulas in open formats: this program's own
 // documented JSON, schema.org Recipe as JSON-LD, and CSV (docs/formats.md).
 //
-//	found, err := exchange.Read(data, pantry)
+//	found, err := exchange.Read(data, kitchen)
 //	data, err := exchange.Write(formulas, exchange.CSV, k)
 //
 // Nothing is dropped on reading: a line whose ingredient is not known comes back

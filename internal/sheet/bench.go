@@ -240,16 +240,16 @@ func WriteWeighing(o formula.WeighOut) WeighOut {
 	return out
 }
 
-// TrainerSheet is where a game of guessing stands.
-type TrainerSheet struct {
-	Answers []TrainerAnswer  `json:"answers" nullable:"false" doc:"One for each guess"`
-	Next    *TrainerQuestion `json:"next,omitempty" doc:"What is asked next; absent when the game is over"`
-	Points  int              `json:"points"`
-	Message string           `json:"message" doc:"How the guesses lean, in a sentence"`
+// GuessSheet is where a game of guessing stands.
+type GuessSheet struct {
+	Answers []GuessAnswer  `json:"answers" nullable:"false" doc:"One for each guess"`
+	Next    *GuessQuestion `json:"next,omitempty" doc:"What is asked next; absent when the game is over"`
+	Points  int            `json:"points"`
+	Message string         `json:"message" doc:"How the guesses lean, in a sentence"`
 }
 
-// TrainerQuestion is a piece with a coat on it.
-type TrainerQuestion struct {
+// GuessQuestion is a piece with a coat on it.
+type GuessQuestion struct {
 	Round     int        `json:"round" doc:"From 1"`
 	Asks      string     `json:"asks" enum:"rub,salt,percent"`
 	Question  string     `json:"question"`
@@ -269,9 +269,9 @@ type TrainerQuestion struct {
 	Rows      []RowSheet `json:"rows" nullable:"false" doc:"100 g of the rub"`
 }
 
-// TrainerAnswer is a guess judged.
-type TrainerAnswer struct {
-	TrainerQuestion
+// GuessAnswer is a guess judged.
+type GuessAnswer struct {
+	GuessQuestion
 	Guess   float64 `json:"guess"`
 	Answer  Figure  `json:"answer"`
 	Off     float64 `json:"off" doc:"Guess over answer"`
@@ -279,12 +279,12 @@ type TrainerAnswer struct {
 	Verdict string  `json:"verdict" doc:"How close, in a sentence"`
 }
 
-// WriteTrainer says where a game stands.
-func WriteTrainer(s *guess.State, as Reader) *TrainerSheet {
+// WriteGame says where a game stands.
+func WriteGame(s *guess.State, as Reader) *GuessSheet {
 	w := writer{Reader: as}
-	out := &TrainerSheet{Answers: []TrainerAnswer{}, Points: s.Points}
+	out := &GuessSheet{Answers: []GuessAnswer{}, Points: s.Points}
 	for _, a := range s.Answers {
-		out.Answers = append(out.Answers, TrainerAnswer{w.question(a.Question), a.Guess, w.figure(a.Answer), a.Off, a.Points, judged(a.Off)})
+		out.Answers = append(out.Answers, GuessAnswer{w.question(a.Question), a.Guess, w.figure(a.Answer), a.Off, a.Points, judged(a.Off)})
 	}
 	if s.Next != nil {
 		q := w.question(*s.Next)
@@ -296,8 +296,8 @@ func WriteTrainer(s *guess.State, as Reader) *TrainerSheet {
 	return out
 }
 
-func (w writer) question(q guess.Question) TrainerQuestion {
-	out := TrainerQuestion{
+func (w writer) question(q guess.Question) GuessQuestion {
+	out := GuessQuestion{
 		Round: q.Round, Asks: q.Asks, Unit: "g", Cut: q.Cut.Name, Weight: w.value(q.Green, ""), Size: w.value(q.Size, ""),
 		LengthMM: q.Size.Length.MM(), WidthMM: q.Size.Width.MM(), ThickMM: q.Size.Thickness.MM(), OneBare: q.Bare,
 		Coat: q.Coat.Name, CoatML: q.Coat.MLPerDM2, Rub: q.Rub.Name, SaltShare: 100 * q.Mix.SaltShare(),

@@ -93,13 +93,13 @@ func (w writer) buy(s *Sheet, r cooking.Result) {
 
 // Shopping is what to buy for a cook.
 type Shopping struct {
-	Errors []Mistake  `json:"errors" nullable:"false"`
-	Meat   []ShopLine `json:"meat" nullable:"false"`
-	Shelf  []ShopLine `json:"shelf" nullable:"false" doc:"What is missing of everything else, by kind"`
-	Enough string     `json:"enough" doc:"What there is enough of, in a sentence; may be empty"`
-	Stock  []ShopLine `json:"stock" nullable:"false" doc:"What there is enough of"`
-	Jars   []string   `json:"jars" nullable:"false" doc:"Mixes that are taken from a jar"`
-	Cost   *CostSheet `json:"cost,omitempty" doc:"What it costs; absent without prices"`
+	Errors    []Mistake  `json:"errors" nullable:"false"`
+	Meat      []ShopLine `json:"meat" nullable:"false"`
+	Groceries []ShopLine `json:"groceries" nullable:"false" doc:"What is missing of everything else, by kind"`
+	Enough    string     `json:"enough" doc:"What there is enough of, in a sentence; may be empty"`
+	Stock     []ShopLine `json:"stock" nullable:"false" doc:"What there is enough of"`
+	Jars      []string   `json:"jars" nullable:"false" doc:"Mixes that are taken from a jar"`
+	Cost      *CostSheet `json:"cost,omitempty" doc:"What it costs; absent without prices"`
 }
 
 // ShopLine is one thing to buy.
@@ -123,7 +123,7 @@ type ShopLine struct {
 func WriteShopping(r cooking.Result, k kitchen.Kitchen, as Reader) Shopping {
 	w := newWriter(r, as)
 	list := r.Shop(k)
-	out := Shopping{Errors: w.mistakes(r.Mistakes), Meat: []ShopLine{}, Shelf: []ShopLine{}, Stock: []ShopLine{}, Jars: []string{}}
+	out := Shopping{Errors: w.mistakes(r.Mistakes), Meat: []ShopLine{}, Groceries: []ShopLine{}, Stock: []ShopLine{}, Jars: []string{}}
 	for _, item := range list.Meat {
 		line := w.shopLine(item, r)
 		line.Name = times(item.Count, w.pieces[item.For[0].Key])
@@ -132,14 +132,14 @@ func WriteShopping(r cooking.Result, k kitchen.Kitchen, as Reader) Shopping {
 		out.Meat = append(out.Meat, line)
 	}
 	enough := []string{}
-	for _, item := range list.Shelf {
+	for _, item := range list.Groceries {
 		line := w.shopLine(item, r)
 		if line.Buy == "" {
 			out.Stock = append(out.Stock, line)
 			enough = append(enough, fmt.Sprintf("%s (%s of %s)", line.Name, line.Need, line.InStock))
 			continue
 		}
-		out.Shelf = append(out.Shelf, line)
+		out.Groceries = append(out.Groceries, line)
 	}
 	if len(enough) > 0 {
 		out.Enough = "You have enough " + strings.Join(enough, ", ") + "."
@@ -154,12 +154,12 @@ func WriteShopping(r cooking.Result, k kitchen.Kitchen, as Reader) Shopping {
 }
 
 func (w writer) shopLine(item shop.Item, r cooking.Result) ShopLine {
-	out := ShopLine{ID: item.ID, Name: item.Name, Kind: item.Kind, Need: w.shelfMass(item.Need), Grams: item.Buy.Grams(), For: []string{}, Frozen: item.Frozen}
+	out := ShopLine{ID: item.ID, Name: item.Name, Kind: item.Kind, Need: w.packetMass(item.Need), Grams: item.Buy.Grams(), For: []string{}, Frozen: item.Frozen}
 	if item.Have > 0 {
-		out.InStock = w.shelfMass(item.Have)
+		out.InStock = w.packetMass(item.Have)
 	}
 	if item.Buy > 0 {
-		out.Buy = w.shelfMass(item.Buy)
+		out.Buy = w.packetMass(item.Buy)
 	}
 	if item.Cost != nil {
 		out.Cost = money(*item.Cost)
@@ -184,8 +184,8 @@ func (w writer) shopLine(item shop.Item, r cooking.Result) ShopLine {
 	return out
 }
 
-// shelfMass writes a mass as a packet is sold: in grams below a kilo.
-func (w writer) shelfMass(m quantity.Mass) string {
+// packetMass writes a mass as a packet is sold: in grams below a kilo.
+func (w writer) packetMass(m quantity.Mass) string {
 	if m >= 1 {
 		return quantity.FormatMass(m, w.Units)
 	}

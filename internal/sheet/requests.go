@@ -168,12 +168,12 @@ func OfComparison(ctx context.Context, r bench.CompareRequest, k kitchen.Kitchen
 
 // OfGame judges the guesses of a game, and asks the next. The error is a
 // field.Errors.
-func OfGame(ctx context.Context, g guess.Game, as Reader) (*TrainerSheet, error) {
+func OfGame(ctx context.Context, g guess.Game, as Reader) (*GuessSheet, error) {
 	s, err := guess.Play(ctx, g)
 	if err != nil {
 		return nil, err
 	}
-	return WriteTrainer(s, as), nil
+	return WriteGame(s, as), nil
 }
 
 // Line is a cook in a list.

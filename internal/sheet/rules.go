@@ -29,7 +29,7 @@ const (
 	needleSource    = "geometry of the piece and your grid"
 	sodiumSource    = "US dietary guideline"
 	timingSource    = "field experience for the cut at its usual weight and pit, scaled by thickness and pit temperature, −20 to +25 %"
-	priceSource     = "the prices on your larder’s shelf"
+	priceSource     = "the prices in your larder"
 	judgement       = "field judgement"
 	labelSource     = "21 CFR 101.9(c): sodium to 5 mg up to 140 mg and to 10 mg above, sugars to 1 g; weights as printed"
 )

@@ -254,20 +254,20 @@ func TestTicksSurviveUnits(t *testing.T) {
 	}
 	open := list(nil, Reader{})
 	said := facts.Facts{}
-	for i, line := range append(open.Meat, open.Shelf...) {
+	for i, line := range append(open.Meat, open.Groceries...) {
 		tick := anycook.Done(i, "", "", testclock.At(1, "10:00"))
 		tick.Kind, tick.What = facts.Ticked, line.Tick
 		said = append(said, tick)
 	}
 	for _, as := range []Reader{{}, {quantity.US, quantity.MetricSpoons}} {
 		done := list(said, as)
-		for _, line := range append(done.Meat, done.Shelf...) {
+		for _, line := range append(done.Meat, done.Groceries...) {
 			assert.True(t, line.Ticked, line.Name)
 		}
 	}
 	c.Pieces[0].Trimmed = "3 kg"
 	done := list(said, Reader{})
-	for _, line := range append(done.Meat, done.Shelf...) {
+	for _, line := range append(done.Meat, done.Groceries...) {
 		assert.False(t, line.Ticked, line.Name)
 	}
 }

@@ -149,7 +149,7 @@ func (d Docs[T]) locked(ctx context.Context, id uint64, version uint, change fun
 	})
 }
 
-// Thing is what is on the larder's shelf of an ingredient or a cut, as typed.
+// Thing is the price and stock of an ingredient or a cut, as typed.
 type Thing struct {
 	Thing     string `gorm:"primaryKey"`
 	Price     string

@@ -47,7 +47,7 @@ type Form struct {
 	ParticleMM    float64 `json:"particle_mm" doc:"Typical particle size in mm; 0 for liquids and fats"`
 }
 
-// Ingredient is one thing on the shelf, in one or more forms.
+// Ingredient is one ingredient, in one or more forms.
 type Ingredient struct {
 	ID        string      `json:"id" example:"black-pepper"`
 	Name      string      `json:"name" example:"black pepper"`
@@ -75,7 +75,7 @@ var (
 	byID map[string]Ingredient
 )
 
-// All returns every ingredient, in the order of the shelf. The slice is the
+// All returns every ingredient, in the order of the table. The slice is the
 // caller's; the ingredients in it are shared and not to be changed.
 func All() []Ingredient { return slices.Clone(all) }
 

@@ -222,10 +222,10 @@ func (s *purse) cost(rule string, inputs ...any) *Cost {
 
 // List is what to buy for a cook.
 type List struct {
-	Meat  []Item
-	Shelf []Item // everything else, by kind
-	Jars  []FromJar
-	Cost  *Cost
+	Meat      []Item
+	Groceries []Item // everything but the meat, by kind
+	Jars      []FromJar
+	Cost      *Cost
 }
 
 // Item is one thing to buy.
@@ -279,7 +279,7 @@ func Shopping(pieces []Piece, k kitchen.Kitchen) List {
 	}
 	sorted := slices.Clone(pieces)
 	slices.SortFunc(sorted, func(a, b Piece) int { return cmp.Compare(a.Key, b.Key) })
-	s := shelf{kitchen: k, things: map[string]*thing{}, jars: map[int]quantity.Mass{}}
+	s := basket{kitchen: k, things: map[string]*thing{}, jars: map[int]quantity.Mass{}}
 	for _, p := range sorted {
 		for _, u := range p.Uses {
 			s.take(u, p.Key)
@@ -296,7 +296,7 @@ func Shopping(pieces []Piece, k kitchen.Kitchen) List {
 				t.item.Cost = &Money{cost, sum.sign}
 			}
 		}
-		out.Shelf = append(out.Shelf, t.item)
+		out.Groceries = append(out.Groceries, t.item)
 	}
 	out.Cost = sum.cost("cost.shopping")
 	if out.Cost == nil && len(sum.missing) > 0 {
@@ -305,14 +305,14 @@ func Shopping(pieces []Piece, k kitchen.Kitchen) List {
 	return out
 }
 
-// thing is one item of the shelf, being added up.
+// thing is one item of the basket, being added up.
 type thing struct {
 	item  Item
 	perML float64
 }
 
-// shelf adds up what is taken of each thing.
-type shelf struct {
+// basket adds up what is taken of each thing.
+type basket struct {
 	kitchen kitchen.Kitchen
 	things  map[string]*thing
 	jars    map[int]quantity.Mass // taken of each jar of the kitchen
@@ -320,7 +320,7 @@ type shelf struct {
 }
 
 // take adds what a use takes, first from jars of the same mix.
-func (s *shelf) take(u dose.Use, key string) {
+func (s *basket) take(u dose.Use, key string) {
 	if u.Salt > 0 {
 		salt, _ := larder.Find("table-salt")
 		s.add(salt, salt.Forms[0], u.Salt, For{key, u.For})
@@ -338,7 +338,7 @@ func (s *shelf) take(u dose.Use, key string) {
 	}
 }
 
-func (s *shelf) add(i larder.Ingredient, form larder.Form, m quantity.Mass, f For) {
+func (s *basket) add(i larder.Ingredient, form larder.Form, m quantity.Mass, f For) {
 	if i.ID == "water" || m <= 0 {
 		return
 	}
@@ -354,7 +354,7 @@ func (s *shelf) add(i larder.Ingredient, form larder.Form, m quantity.Mass, f Fo
 }
 
 // sorted are the things by kind, then by name.
-func (s *shelf) sorted() []*thing {
+func (s *basket) sorted() []*thing {
 	out := []*thing{}
 	for _, t := range s.things {
 		out = append(out, t)

@@ -77,7 +77,7 @@ func TestStockIsTakenOff(t *testing.T) {
 	require.Empty(t, errs)
 	r, err := cooking.Work(t.Context(), cook.Parse(anycook.Supper(anycook.Coated("pork-loin", "2 kg")), k), nil, k, cooking.Clock{})
 	require.NoError(t, err)
-	for _, item := range r.Shop(k).Shelf {
+	for _, item := range r.Shop(k).Groceries {
 		switch item.ID {
 		case "kosher-salt":
 			assert.InDelta(t, item.Need.Grams()-10, item.Buy.Grams(), 1e-9)

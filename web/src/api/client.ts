@@ -69,8 +69,8 @@ export type JarLine = Schemas["JarLine"];
 export type OwnIngredient = Schemas["OwnIngredient"];
 export type Dose = Full<Schemas["Dose"]>;
 export type Found = Schemas["Found"];
-export type TrainerQuestion = Schemas["TrainerQuestion"];
-export type TrainerAnswer = Schemas["TrainerAnswer"];
+export type GuessQuestion = Schemas["GuessQuestion"];
+export type GuessAnswer = Schemas["GuessAnswer"];
 export type Cost = Schemas["CostSheet"];
 export type ShopLine = Schemas["ShopLine"];
 

@@ -454,6 +454,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/guess": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Judge the guesses of a game so far, and ask the next */
+        post: operations["guess"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -845,23 +862,6 @@ export interface paths {
         put?: never;
         /** List what to buy for a cook, less what is in stock and in jars */
         post: operations["shopping"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/trainer": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Judge the guesses of a game so far, and ask the next */
-        post: operations["trainer"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1767,6 +1767,107 @@ export interface components {
              */
             seed: number;
         };
+        GuessAnswer: {
+            answer: components["schemas"]["Figure"];
+            /** @enum {string} */
+            asks: "rub" | "salt" | "percent";
+            coat: string;
+            /**
+             * Format: double
+             * @description mL on 100 cm²
+             */
+            coat_ml: number;
+            cut: string;
+            /** Format: double */
+            guess: number;
+            /** Format: double */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Guess over answer
+             */
+            off: number;
+            /** @description One broad face takes no coat */
+            one_bare: boolean;
+            /**
+             * Format: int64
+             * @description 0 to 10
+             */
+            points: number;
+            question: string;
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            round: number;
+            /** @description 100 g of the rub */
+            rows: components["schemas"]["RowSheet"][];
+            rub: string;
+            /** @description The rub and the salt in it, in words */
+            rub_note: string;
+            /**
+             * Format: double
+             * @description Salt in the rub by weight, %
+             */
+            salt_share: number;
+            size: string;
+            /** Format: double */
+            thick_mm: number;
+            unit: string;
+            /** @description How close, in a sentence */
+            verdict: string;
+            weight: string;
+            /** Format: double */
+            width_mm: number;
+        };
+        GuessQuestion: {
+            /** @enum {string} */
+            asks: "rub" | "salt" | "percent";
+            coat: string;
+            /**
+             * Format: double
+             * @description mL on 100 cm²
+             */
+            coat_ml: number;
+            cut: string;
+            /** Format: double */
+            length_mm: number;
+            /** @description One broad face takes no coat */
+            one_bare: boolean;
+            question: string;
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            round: number;
+            /** @description 100 g of the rub */
+            rows: components["schemas"]["RowSheet"][];
+            rub: string;
+            /** @description The rub and the salt in it, in words */
+            rub_note: string;
+            /**
+             * Format: double
+             * @description Salt in the rub by weight, %
+             */
+            salt_share: number;
+            size: string;
+            /** Format: double */
+            thick_mm: number;
+            unit: string;
+            weight: string;
+            /** Format: double */
+            width_mm: number;
+        };
+        GuessSheet: {
+            /** @description One for each guess */
+            answers: components["schemas"]["GuessAnswer"][];
+            /** @description How the guesses lean, in a sentence */
+            message: string;
+            /** @description What is asked next; absent when the game is over */
+            next?: components["schemas"]["GuessQuestion"];
+            /** Format: int64 */
+            points: number;
+        };
         Health: {
             /** @enum {string} */
             database: "up";
@@ -2619,11 +2720,11 @@ export interface components {
             /** @description What there is enough of, in a sentence; may be empty */
             enough: string;
             errors: components["schemas"]["Mistake"][];
+            /** @description What is missing of everything else, by kind */
+            groceries: components["schemas"]["ShopLine"][];
             /** @description Mixes that are taken from a jar */
             jars: string[];
             meat: components["schemas"]["ShopLine"][];
-            /** @description What is missing of everything else, by kind */
-            shelf: components["schemas"]["ShopLine"][];
             /** @description What there is enough of */
             stock: components["schemas"]["ShopLine"][];
         };
@@ -2714,107 +2815,6 @@ export interface components {
             name: string;
             /** @description % by weight */
             share: components["schemas"]["Figure"];
-        };
-        TrainerAnswer: {
-            answer: components["schemas"]["Figure"];
-            /** @enum {string} */
-            asks: "rub" | "salt" | "percent";
-            coat: string;
-            /**
-             * Format: double
-             * @description mL on 100 cm²
-             */
-            coat_ml: number;
-            cut: string;
-            /** Format: double */
-            guess: number;
-            /** Format: double */
-            length_mm: number;
-            /**
-             * Format: double
-             * @description Guess over answer
-             */
-            off: number;
-            /** @description One broad face takes no coat */
-            one_bare: boolean;
-            /**
-             * Format: int64
-             * @description 0 to 10
-             */
-            points: number;
-            question: string;
-            /**
-             * Format: int64
-             * @description From 1
-             */
-            round: number;
-            /** @description 100 g of the rub */
-            rows: components["schemas"]["RowSheet"][];
-            rub: string;
-            /** @description The rub and the salt in it, in words */
-            rub_note: string;
-            /**
-             * Format: double
-             * @description Salt in the rub by weight, %
-             */
-            salt_share: number;
-            size: string;
-            /** Format: double */
-            thick_mm: number;
-            unit: string;
-            /** @description How close, in a sentence */
-            verdict: string;
-            weight: string;
-            /** Format: double */
-            width_mm: number;
-        };
-        TrainerQuestion: {
-            /** @enum {string} */
-            asks: "rub" | "salt" | "percent";
-            coat: string;
-            /**
-             * Format: double
-             * @description mL on 100 cm²
-             */
-            coat_ml: number;
-            cut: string;
-            /** Format: double */
-            length_mm: number;
-            /** @description One broad face takes no coat */
-            one_bare: boolean;
-            question: string;
-            /**
-             * Format: int64
-             * @description From 1
-             */
-            round: number;
-            /** @description 100 g of the rub */
-            rows: components["schemas"]["RowSheet"][];
-            rub: string;
-            /** @description The rub and the salt in it, in words */
-            rub_note: string;
-            /**
-             * Format: double
-             * @description Salt in the rub by weight, %
-             */
-            salt_share: number;
-            size: string;
-            /** Format: double */
-            thick_mm: number;
-            unit: string;
-            weight: string;
-            /** Format: double */
-            width_mm: number;
-        };
-        TrainerSheet: {
-            /** @description One for each guess */
-            answers: components["schemas"]["TrainerAnswer"][];
-            /** @description How the guesses lean, in a sentence */
-            message: string;
-            /** @description What is asked next; absent when the game is over */
-            next?: components["schemas"]["TrainerQuestion"];
-            /** Format: int64 */
-            points: number;
         };
         Typed: {
             /** @description Formulas of your own, by the id that rows name them by */
@@ -4105,6 +4105,44 @@ export interface operations {
             };
         };
     };
+    guess: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Game"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuessSheet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     health: {
         parameters: {
             query?: never;
@@ -5073,44 +5111,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shopping"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    trainer: {
-        parameters: {
-            query?: {
-                /** @description Units of weights, lengths and temperatures */
-                units?: "metric" | "us";
-                /** @description Which spoons the answer is in: us or metric */
-                spoons?: "us" | "metric";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Game"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TrainerSheet"];
                 };
             };
             /** @description Error */

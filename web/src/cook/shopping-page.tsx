@@ -36,7 +36,7 @@ export function ShoppingPage() {
 			)}
 			{list.meat.length === 0 && <p className="says">Add a piece of meat to see what you need for it.</p>}
 			<Lines title="Meat" lines={list.meat} />
-			<Lines title="Everything else" lines={list.shelf} />
+			<Lines title="Everything else" lines={list.groceries} />
 			{list.jars.length > 0 && (
 				<>
 					<h3>From jars</h3>

@@ -1,5 +1,5 @@
 import { useId, useMemo } from "react";
-import type { TrainerQuestion } from "../api/client";
+import type { GuessQuestion } from "../api/client";
 import "../cook/pictures.css";
 import "./guess.css";
 
@@ -23,7 +23,7 @@ function scatter(n: number, width: number, height: number, seed: number): string
 }
 
 /** The piece from above and from its end, to scale, with the coat on it and a hand's ruler. */
-export function CoatedPiece({ question: q }: { question: TrainerQuestion }) {
+export function CoatedPiece({ question: q }: { question: GuessQuestion }) {
 	const grains = useMemo(() => {
 		const n = (wide: number, high: number) =>
 			Math.min(14000, Math.round(((wide * high) / 10000) * q.coat_ml * grainsPerML));

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useEffect, useState } from "react";
-import { ApiError, api, need, type TrainerAnswer } from "../api/client";
+import { ApiError, api, type GuessAnswer, need } from "../api/client";
 import { BenchNav } from "../bench/bench-nav";
 import { usePrefs } from "../prefs";
 import { Ask } from "../shared/ask";
@@ -28,7 +28,7 @@ export default function GuessPage() {
 		retry: false,
 		placeholderData: keepPreviousData,
 		queryFn: async () =>
-			need(await api.POST("/api/trainer", { params: { query: { units: prefs.units } }, body: game })),
+			need(await api.POST("/api/guess", { params: { query: { units: prefs.units } }, body: game })),
 	});
 	const bad = stand.error instanceof ApiError ? stand.error.problem?.errors?.[0]?.message : undefined;
 	// A guess that cannot be read is taken back, with what is wrong beside it.
@@ -133,7 +133,7 @@ export default function GuessPage() {
 }
 
 /** How close a guess came. */
-function Judged({ answer: a, over, onNext }: { answer: TrainerAnswer; over: boolean; onNext: () => void }) {
+function Judged({ answer: a, over, onNext }: { answer: GuessAnswer; over: boolean; onNext: () => void }) {
 	const most = Math.max(a.guess, a.answer.value);
 	return (
 		<>
@@ -162,7 +162,7 @@ function Judged({ answer: a, over, onNext }: { answer: TrainerAnswer; over: bool
 }
 
 /** The rounds so far. */
-function Past({ answers, says }: { answers: TrainerAnswer[]; says: string }) {
+function Past({ answers, says }: { answers: GuessAnswer[]; says: string }) {
 	return (
 		<section className="guess-past">
 			<h2>So far</h2>

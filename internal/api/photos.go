@@ -2,15 +2,12 @@ package api
 
 import (
 	"context"
-	"fmt"
 	"net/http"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"verjuice/internal/exchange"
 	"verjuice/internal/picture"
-	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
 
@@ -22,35 +19,6 @@ type PhotoLine struct {
 	Width  int       `json:"width"`
 	Height int       `json:"height"`
 	Taken  time.Time `json:"taken" doc:"When it was added"`
-}
-
-func (s *server) registerPlanning(a huma.API) {
-	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/calendar.ics", "calendar", "Get a cook's plan as iCalendar"), s.calendar)
-	s.registerPhotos(a)
-}
-
-func (s *server) calendar(ctx context.Context, in *ByID) (*fileAnswer, error) {
-	r, err := s.Store.Cook(ctx, in.ID)
-	if err != nil {
-		return nil, problemOf(err)
-	}
-	happened, err := s.Store.Facts(ctx, in.ID)
-	if err != nil {
-		return nil, problemOf(err)
-	}
-	k, err := s.kitchen(ctx, r.Cook.Formulas()...)
-	if err != nil {
-		return nil, err
-	}
-	plan, err := sheet.OfPlan(ctx, sheet.CookRequest{Cook: r.Cook, Facts: happened}, k, s.clock(r.Cook.ServeAt), sheet.Reader{})
-	if err != nil {
-		return nil, problemOf(err)
-	}
-	text, err := exchange.Calendar(r.ID, r.Version, r.Cook, plan, s.Now())
-	if err != nil {
-		return nil, problemOf(err)
-	}
-	return &fileAnswer{ContentType: "text/calendar; charset=utf-8", Disposition: fmt.Sprintf(`attachment; filename="cook-%d.ics"`, r.ID), Body: []byte(text)}, nil
 }
 
 func (s *server) registerPhotos(a huma.API) {

@@ -15,7 +15,7 @@ import (
 	"verjuice/internal/store"
 )
 
-// LarderThing is what is on the shelf of one thing, as typed.
+// LarderThing is the price and stock of one thing, as typed.
 type LarderThing struct {
 	Price string `json:"price" required:"false" maxLength:"100" doc:"What it costs" example:"3.20 for 500 g"`
 	Stock string `json:"stock" required:"false" maxLength:"100" doc:"How much there is" example:"350 g"`

@@ -147,8 +147,8 @@ func TestFilesOutAndIn(t *testing.T) {
 	call(t, app, "GET", "/api/formulas", nil).into(t, &page)
 	assert.EqualValues(t, 1, page.Total, "nothing is half kept")
 
-	var game sheet.TrainerSheet
-	call(t, app, "POST", "/api/trainer", guess.Game{Seed: 3, Guesses: []string{"40"}}).into(t, &game)
+	var game sheet.GuessSheet
+	call(t, app, "POST", "/api/guess", guess.Game{Seed: 3, Guesses: []string{"40"}}).into(t, &game)
 	require.Len(t, game.Answers, 1)
 	raw, err := json.Marshal(game.Next)
 	require.NoError(t, err)

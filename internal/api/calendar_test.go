@@ -77,7 +77,7 @@ func TestShopping(t *testing.T) {
 	require.Len(t, all.Meat, 5)
 	assert.Equal(t, "5.40 kg", all.Meat[0].Buy)
 	line := func(s sheet.Shopping, thing string) sheet.ShopLine {
-		for _, l := range append(s.Shelf, s.Stock...) {
+		for _, l := range append(s.Groceries, s.Stock...) {
 			if l.ID == thing {
 				return l
 			}

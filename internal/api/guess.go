@@ -10,12 +10,12 @@ import (
 	"verjuice/internal/sheet"
 )
 
-func (s *server) registerTrainer(a huma.API) {
-	huma.Register(a, op(http.MethodPost, "/api/trainer", "trainer", "Judge the guesses of a game so far, and ask the next"),
+func (s *server) registerGuess(a huma.API) {
+	huma.Register(a, op(http.MethodPost, "/api/guess", "guess", "Judge the guesses of a game so far, and ask the next"),
 		func(ctx context.Context, in *struct {
 			Measure
 			Body guess.Game
-		}) (*body[*sheet.TrainerSheet], error) {
+		}) (*body[*sheet.GuessSheet], error) {
 			out, err := sheet.OfGame(ctx, in.Body, in.reader())
 			if err != nil {
 				return nil, problemOf(err)
