@@ -159,7 +159,7 @@ func TestEveryTextIsFinished(t *testing.T) {
 	r := rand.New(rand.NewPCG(71, 72))
 	mistakes := map[string]bool{}
 	said := map[string]bool{}
-	for n := range 300 {
+	for n := range 120 {
 		c, f := anycook.Whole(r)
 		if n%3 > 0 {
 			anycook.Spoil(r, &c, 1+r.IntN(4))
@@ -182,7 +182,7 @@ func TestEveryTextIsFinished(t *testing.T) {
 		require.NoError(t, err)
 		finished(t, shopping)
 	}
-	assert.Greater(t, len(mistakes), 30)
+	assert.Greater(t, len(mistakes), 25)
 	assert.Greater(t, len(said), 10)
 }
 
