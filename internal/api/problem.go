@@ -3,12 +3,14 @@ package api
 import (
 	"encoding/json"
 	"errors"
+	"fmt"
 	"net/http"
 	"regexp"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
@@ -81,6 +83,8 @@ func problemOf(err error) error {
 		return newProblem(http.StatusPreconditionFailed, "This was changed on another screen since you opened it. Load it again; what you typed here is kept on this screen.")
 	case errors.Is(err, store.ErrOther):
 		return newProblem(http.StatusConflict, "Another fact has this id already. Send it with an id of its own.")
+	case errors.Is(err, store.ErrFull):
+		return newProblem(http.StatusUnprocessableEntity, fmt.Sprintf("A cook holds at most %d facts, and this one has them.", facts.Most))
 	case store.Away(err):
 		return newProblem(http.StatusServiceUnavailable, databaseAway)
 	default:

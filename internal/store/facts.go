@@ -12,8 +12,11 @@ import (
 	"verjuice/internal/core/field"
 )
 
-// ErrOther is a fact whose id another fact has already.
-var ErrOther = errors.New("another fact has this id")
+// Why a fact cannot be added.
+var (
+	ErrOther = errors.New("another fact has this id")
+	ErrFull  = errors.New("this cook holds no more facts")
+)
 
 type factModel struct {
 	Seq       uint64 `gorm:"primaryKey"`
@@ -59,13 +62,20 @@ func (s *Store) Facts(ctx context.Context, cook uint64) (facts.Facts, error) {
 }
 
 // AddFact saves a fact. The same fact sent twice is saved once; another fact with its
-// id is ErrOther; a cook that is not there is ErrNotFound.
+// id is ErrOther; a cook that is not there is ErrNotFound, one with facts.Most ErrFull.
 func (s *Store) AddFact(ctx context.Context, cook uint64, f facts.Fact) error {
 	if err := s.db.WithContext(ctx).Select("id").Take(&cookModel{}, cook).Error; err != nil {
 		if errors.Is(err, gorm.ErrRecordNotFound) {
 			return ErrNotFound
 		}
 		return err
+	}
+	var held int64
+	if err := s.db.WithContext(ctx).Model(&factModel{}).Where("cook_id = ?", cook).Count(&held).Error; err != nil {
+		return err
+	}
+	if held >= facts.Most {
+		return ErrFull
 	}
 	body, err := json.Marshal(factBody{f.Values, f.Said})
 	if err != nil {
@@ -75,15 +85,15 @@ func (s *Store) AddFact(ctx context.Context, cook uint64, f facts.Fact) error {
 	if err := s.db.WithContext(ctx).Create(&m).Error; !errors.Is(err, gorm.ErrDuplicatedKey) {
 		return err
 	}
-	var held factModel
-	if err := s.db.WithContext(ctx).Where("id = ?", f.ID).Take(&held).Error; err != nil {
+	var other factModel
+	if err := s.db.WithContext(ctx).Where("id = ?", f.ID).Take(&other).Error; err != nil {
 		return err
 	}
-	there, err := held.fact()
+	there, err := other.fact()
 	if err != nil {
 		return err
 	}
-	if held.CookID != cook || !there.Same(f) {
+	if other.CookID != cook || !there.Same(f) {
 		return ErrOther
 	}
 	return nil

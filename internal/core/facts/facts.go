@@ -46,9 +46,16 @@ type Fact struct {
 // Facts are a cook's facts, in the order they were said.
 type Facts []Fact
 
+// Most is how many facts a cook holds.
+const Most = 5000
+
+// Lengths in bytes.
 const (
-	local   = "2006-01-02T15:04"
-	maxText = 1000
+	local     = "2006-01-02T15:04"
+	maxText   = 1000
+	maxKey    = 60
+	maxTime   = 40
+	maxAuthor = 200
 )
 
 var uuid = regexp.MustCompile(`^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$`)
@@ -71,9 +78,12 @@ func (f Fact) Check() field.Errors {
 	if _, err := f.Time(time.UTC); err != nil {
 		errs.Add("/at", "time.unreadable")
 	}
-	for _, text := range [][2]string{{"/piece", f.Piece}, {"/what", f.What}, {"/author", f.Author}, {"/said", f.Said}} {
-		if len(text[1]) > maxText {
-			errs.Add(text[0], "text.too-long", "most", maxText)
+	for _, text := range []struct {
+		pointer, typed string
+		most           int
+	}{{"/piece", f.Piece, maxKey}, {"/what", f.What, maxText}, {"/at", f.At, maxTime}, {"/author", f.Author, maxAuthor}, {"/said", f.Said, maxText}} {
+		if len(text.typed) > text.most {
+			errs.Add(text.pointer, "text.too-long", "most", text.most)
 		}
 	}
 	if raw, err := json.Marshal(f.Values); err != nil || len(raw) > 4*maxText {

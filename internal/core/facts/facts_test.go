@@ -1,6 +1,7 @@
 package facts_test
 
 import (
+	"strings"
 	"testing"
 	"time"
 
@@ -54,6 +55,11 @@ func TestFactsAreChecked(t *testing.T) {
 		"/kind": func(f *facts.Fact) { f.Kind = "guessed" },
 		"/what": func(f *facts.Fact) { f.What = "sleep" },
 		"/at":   func(f *facts.Fact) { f.At = "noon" },
+
+		// What a column holds, and a time that is valid but endless.
+		"/piece":  func(f *facts.Fact) { f.Piece = strings.Repeat("x", 61) },
+		"/author": func(f *facts.Fact) { f.Author = strings.Repeat("x", 201) },
+		"/said":   func(f *facts.Fact) { f.Said = strings.Repeat("x", 1001) },
 	} {
 		f := good
 		change(&f)
@@ -61,6 +67,9 @@ func TestFactsAreChecked(t *testing.T) {
 		require.NotEmpty(t, errs, at)
 		assert.Equal(t, at, errs[0].Pointer)
 	}
+	endless := good
+	endless.At = "2026-11-28T07:20:00." + strings.Repeat("0", 40) + "Z"
+	assert.NotEmpty(t, endless.Check())
 	dublin, err := time.LoadLocation("Europe/Dublin")
 	require.NoError(t, err)
 	here, err := good.Time(dublin)
