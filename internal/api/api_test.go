@@ -2,6 +2,7 @@ package api_test
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"fmt"
 	"io"
@@ -9,6 +10,7 @@ import (
 	"net/http/httptest"
 	"reflect"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -446,12 +448,24 @@ func TestEveryStarterIsSound(t *testing.T) {
 
 func TestDemoLoadsOnceAndIsSound(t *testing.T) {
 	app := apptest.Start(t)
-	for range 2 {
-		require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
+	// Killed in the middle it leaves nothing behind.
+	stopped, stop := context.WithCancel(t.Context())
+	time.AfterFunc(20*time.Millisecond, stop)
+	_ = demo.Load(stopped, app.Store, apptest.Now)
+	var all sync.WaitGroup
+	for range 4 { // programs that start at once
+		all.Go(func() { assert.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now)) })
 	}
+	all.Wait()
 	records, total, err := app.Store.ListCooks(t.Context(), "", 0, 10)
 	require.NoError(t, err)
 	assert.Equal(t, int64(3), total)
+	_, formulas, err := app.Store.ListFormulas(t.Context(), store.FormulaQuery{Limit: 1})
+	require.NoError(t, err)
+	assert.Equal(t, int64(4), formulas)
+	jars, err := app.Store.Jars().List(t.Context(), true)
+	require.NoError(t, err)
+	assert.Len(t, jars, 3)
 	for _, r := range records {
 		c, err := app.Store.Cook(t.Context(), r.ID)
 		require.NoError(t, err)

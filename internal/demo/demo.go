@@ -18,9 +18,16 @@ import (
 // Zone is where the Tern Lock Rowing Club cooks.
 const Zone = "Europe/Dublin"
 
-// Load saves the demo, with the supper on the coming Saturday. A
-// database that already holds cooks is left alone.
+// Load saves the demo, with the supper on the coming Saturday, whole or not at all. A
+// database that already holds cooks is left alone. When several programs load it at
+// once, it is there once.
 func Load(ctx context.Context, db *store.Store, now time.Time) error {
+	return db.Alone(ctx, "demo", func(ctx context.Context) error {
+		return db.Together(ctx, func(db *store.Store) error { return load(ctx, db, now) })
+	})
+}
+
+func load(ctx context.Context, db *store.Store, now time.Time) error {
 	if _, total, err := db.ListCooks(ctx, "", 0, 1); err != nil || total > 0 {
 		return err
 	}

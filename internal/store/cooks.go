@@ -73,18 +73,24 @@ func (s *Store) Cook(ctx context.Context, id uint64) (CookRecord, error) {
 
 // CreateCook saves c, whole or not at all.
 func (s *Store) CreateCook(ctx context.Context, c cook.Cook) (CookRecord, error) {
-	m := toModel(cook.Keyed(c))
-	m.Version = 1
-	err := s.db.WithContext(ctx).Create(&m).Error
+	c = cook.Keyed(c)
+	var m cookModel
+	err := transaction(ctx, s.db, func(tx *gorm.DB) error {
+		m = toModel(c)
+		m.Version = 1
+		return tx.Create(&m).Error
+	})
 	return record(m, err)
 }
 
 // UpdateCook replaces a cook that still has the given version, whole or not at
 // all. It returns ErrNotFound or ErrStale when it cannot.
 func (s *Store) UpdateCook(ctx context.Context, id uint64, version uint, c cook.Cook) (CookRecord, error) {
-	m := toModel(cook.Keyed(c))
-	m.ID, m.Version = id, version+1
-	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	c = cook.Keyed(c)
+	var m cookModel
+	err := transaction(ctx, s.db, func(tx *gorm.DB) error {
+		m = toModel(c)
+		m.ID, m.Version = id, version+1
 		if err := lock(tx, id, version, &m.CreatedAt); err != nil {
 			return err
 		}
@@ -118,7 +124,7 @@ func lock(tx *gorm.DB, id uint64, version uint, created *time.Time) error {
 // DeleteCook takes a cook that still has the given version off the list. It can
 // be restored.
 func (s *Store) DeleteCook(ctx context.Context, id uint64, version uint) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	return transaction(ctx, s.db, func(tx *gorm.DB) error {
 		if err := lock(tx, id, version, nil); err != nil {
 			return err
 		}

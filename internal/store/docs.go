@@ -134,7 +134,7 @@ func (d Docs[T]) Restore(ctx context.Context, id uint64) (Doc[T], error) {
 
 // locked runs change while the row is held, if it still has the version.
 func (d Docs[T]) locked(ctx context.Context, id uint64, version uint, change func(*gorm.DB, docModel) error) error {
-	return d.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	return transaction(ctx, d.db, func(tx *gorm.DB) error {
 		var held docModel
 		err := tx.Table(d.table).Clauses(clause.Locking{Strength: clause.LockingStrengthUpdate}).Take(&held, id).Error
 		switch {

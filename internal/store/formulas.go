@@ -176,7 +176,7 @@ func (s *Store) FormulaVersions(ctx context.Context, id uint64) ([]FormulaVersio
 // CreateFormula saves f as its first version.
 func (s *Store) CreateFormula(ctx context.Context, f formula.Formula, origin formula.Change) (FormulaRecord, error) {
 	var out FormulaRecord
-	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) (err error) {
+	err := transaction(ctx, s.db, func(tx *gorm.DB) (err error) {
 		out, err = createFormula(tx, f, origin)
 		return err
 	})
@@ -202,8 +202,9 @@ func createFormula(tx *gorm.DB, f formula.Formula, origin formula.Change) (Formu
 // by an id of which inList tells its number; the used are made before the users.
 // Formulas must not use each other in a circle.
 func (s *Store) CreateFormulas(ctx context.Context, fs []formula.Formula, origin formula.Change, inList func(id string) (int, bool)) ([]FormulaRecord, error) {
-	out := make([]FormulaRecord, len(fs))
-	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	var out []FormulaRecord
+	err := transaction(ctx, s.db, func(tx *gorm.DB) error {
+		out = make([]FormulaRecord, len(fs))
 		var create func(i int) error
 		create = func(i int) error {
 			if out[i].ID != 0 {
@@ -239,7 +240,7 @@ func (s *Store) CreateFormulas(ctx context.Context, fs []formula.Formula, origin
 // one; changes tells what is new in it, given the old.
 func (s *Store) UpdateFormula(ctx context.Context, id uint64, version uint, f formula.Formula, changes func(old formula.Formula) []formula.Change) (FormulaRecord, error) {
 	var m formulaModel
-	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	err := transaction(ctx, s.db, func(tx *gorm.DB) error {
 		old, err := lockFormula(tx, id, version)
 		if err != nil {
 			return err
@@ -285,7 +286,7 @@ func lockFormula(tx *gorm.DB, id uint64, version uint) (formulaModel, error) {
 
 // DeleteFormula takes a formula off the bench. It can be restored.
 func (s *Store) DeleteFormula(ctx context.Context, id uint64, version uint) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	return transaction(ctx, s.db, func(tx *gorm.DB) error {
 		if _, err := lockFormula(tx, id, version); err != nil {
 			return err
 		}

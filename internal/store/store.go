@@ -38,7 +38,8 @@ var (
 type Store struct{ db *gorm.DB }
 
 // Open connects to the database of dsn (as the MySQL driver reads it) and brings
-// its schema up to date. Running it twice, or on two machines, is safe.
+// its schema up to date. Running it twice, or in several programs at once, is safe;
+// so is being killed at any point of it.
 func Open(ctx context.Context, dsn string) (*Store, error) {
 	cfg, err := mysql.ParseDSN(dsn)
 	if err != nil {
@@ -51,12 +52,15 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 	if err != nil {
 		return nil, fmt.Errorf("connecting to the database: %w", err)
 	}
-	if err := migrate(ctx, db); err != nil {
+	if err := alone(ctx, db, "schema", func(ctx context.Context) error { return migrate(ctx, db) }); err != nil {
 		return nil, fmt.Errorf("bringing the database up to date: %w", err)
 	}
 	return &Store{db: db}, nil
 }
 
+// migrate runs the migrations that are still to come. MariaDB commits each change of
+// the schema by itself, so every statement of a migration is one that does nothing when
+// it is run again.
 func migrate(ctx context.Context, db *gorm.DB) error {
 	sqlDB, err := db.DB()
 	if err != nil {

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io/fs"
 	"os"
+	"strings"
 	"sync"
 	"testing"
 
@@ -170,6 +171,112 @@ func TestFactsFromManyHands(t *testing.T) {
 	other.What = "something else"
 	require.ErrorIs(t, s.AddFact(t.Context(), made.ID, other), ErrOther)
 	require.ErrorIs(t, s.AddFact(t.Context(), 99, said(9, 9)), ErrNotFound)
+}
+
+// Programs that start at once on one empty database all find it whole.
+func TestManyProgramsStartAtOnce(t *testing.T) {
+	for round := range 4 {
+		at := dsn(t, fmt.Sprint("start", round))
+		var all sync.WaitGroup
+		for range 4 {
+			all.Go(func() {
+				s, err := Open(t.Context(), at)
+				if assert.NoError(t, err) {
+					defer s.Close()
+					_, err = s.CreateCook(t.Context(), cook.Cook{Name: "x"})
+					assert.NoError(t, err)
+				}
+			})
+		}
+		all.Wait()
+	}
+}
+
+// A program that was killed after any statement of any migration leaves a database that
+// the next one brings up to date.
+func TestKilledWithinAMigration(t *testing.T) {
+	files, err := fs.Glob(migrations, "migrations/*.sql")
+	require.NoError(t, err)
+	sub, err := fs.Sub(migrations, "migrations")
+	require.NoError(t, err)
+	for n, file := range files {
+		raw, err := fs.ReadFile(migrations, file)
+		require.NoError(t, err)
+		up, _, _ := strings.Cut(string(raw), "-- +goose Down")
+		var statements []string
+		for _, one := range strings.Split(up, ";\n") {
+			if strings.TrimSpace(one) != "" {
+				statements = append(statements, one)
+			}
+		}
+		for done := range len(statements) {
+			at := dsn(t, fmt.Sprintf("kill%d_%d", n, done))
+			db, err := sql.Open("mysql", at)
+			require.NoError(t, err)
+			p, err := goose.NewProvider(database.DialectMySQL, db, sub)
+			require.NoError(t, err)
+			if n > 0 {
+				_, err = p.UpTo(t.Context(), int64(n))
+				require.NoError(t, err)
+			}
+			for _, statement := range statements[:done+1] {
+				_, err := db.ExecContext(t.Context(), statement)
+				require.NoError(t, err, "%s", statement)
+			}
+			require.NoError(t, db.Close())
+			s, err := Open(t.Context(), at)
+			require.NoError(t, err, "%s after statement %d", file, done+1)
+			_, err = s.CreateCook(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Cut: "pork-loin"}}})
+			assert.NoError(t, err)
+			require.NoError(t, s.Close())
+		}
+	}
+}
+
+// The lock of a program that was killed is free when its time is over, and a program
+// that lost its lock is told.
+func TestLocksAreLeased(t *testing.T) {
+	s, err := Open(t.Context(), dsn(t, "lease"))
+	require.NoError(t, err)
+	defer s.Close()
+	require.NoError(t, s.db.Exec(`INSERT INTO leases VALUES ('x', 'a killed program', NOW(3) + INTERVAL 300000 MICROSECOND)`).Error)
+	ran := false
+	require.NoError(t, s.Alone(t.Context(), "x", func(ctx context.Context) error {
+		ran = true
+		held, err := lease(s.db, "x", "another")
+		assert.NoError(t, err)
+		assert.False(t, held, "while it is held")
+		return ctx.Err()
+	}))
+	assert.True(t, ran)
+	held, err := lease(s.db, "x", "another")
+	require.NoError(t, err)
+	assert.True(t, held, "free at once when it is done")
+	stopped, stop := context.WithCancel(t.Context())
+	stop()
+	require.ErrorIs(t, s.Alone(stopped, "x", func(context.Context) error { return nil }), context.Canceled)
+}
+
+// People who save their own cooks at one moment do not get in each other's way.
+func TestSavingSideBySide(t *testing.T) {
+	s, err := Open(t.Context(), dsn(t, "side"))
+	require.NoError(t, err)
+	defer s.Close()
+	var all sync.WaitGroup
+	for hand := range 8 {
+		all.Go(func() {
+			c := cook.Cook{Name: fmt.Sprint(hand), Pieces: make([]cook.Piece, 5)}
+			for i := range c.Pieces {
+				c.Pieces[i] = cook.Piece{Cut: "pork-loin", Season: cook.Season{Formula: formula.ReadyMade()[i]}}
+			}
+			rec, err := s.CreateCook(t.Context(), c)
+			for n := 0; n < 25 && assert.NoError(t, err); n++ {
+				rec.Cook.Guests = n
+				rec, err = s.UpdateCook(t.Context(), rec.ID, rec.Version, rec.Cook)
+			}
+		})
+	}
+	all.Wait()
 }
 
 // Many writers on one jar: each change is either saved or refused as stale; none is

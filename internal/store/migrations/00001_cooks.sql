@@ -1,7 +1,7 @@
 -- +goose Up
 -- A cook's page, its pieces, and the rows of each piece's rub, as they were
 -- typed: amounts are text ("4 lb 6 oz"), and nothing that can be computed is kept.
-CREATE TABLE cooks (
+CREATE TABLE IF NOT EXISTS cooks (
     id         BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
     version    INT UNSIGNED    NOT NULL DEFAULT 1,
     name       VARCHAR(200)    NOT NULL,
@@ -17,7 +17,7 @@ CREATE TABLE cooks (
     INDEX by_serving (deleted_at, serve_at, id)
 ) ENGINE = InnoDB DEFAULT CHARSET = utf8mb4 COLLATE = utf8mb4_unicode_ci;
 
-CREATE TABLE pieces (
+CREATE TABLE IF NOT EXISTS pieces (
     id            BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
     cook_id       BIGINT UNSIGNED NOT NULL,
     position      INT             NOT NULL,
@@ -51,7 +51,7 @@ CREATE TABLE pieces (
     FOREIGN KEY (cook_id) REFERENCES cooks (id) ON DELETE CASCADE
 ) ENGINE = InnoDB DEFAULT CHARSET = utf8mb4 COLLATE = utf8mb4_unicode_ci;
 
-CREATE TABLE rub_rows (
+CREATE TABLE IF NOT EXISTS rub_rows (
     id         BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
     piece_id   BIGINT UNSIGNED NOT NULL,
     position   INT             NOT NULL,
@@ -63,6 +63,6 @@ CREATE TABLE rub_rows (
 ) ENGINE = InnoDB DEFAULT CHARSET = utf8mb4 COLLATE = utf8mb4_unicode_ci;
 
 -- +goose Down
-DROP TABLE rub_rows;
-DROP TABLE pieces;
-DROP TABLE cooks;
+DROP TABLE IF EXISTS rub_rows;
+DROP TABLE IF EXISTS pieces;
+DROP TABLE IF EXISTS cooks;

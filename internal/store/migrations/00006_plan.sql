@@ -3,9 +3,9 @@
 -- hours, pits, what has happened, what was acknowledged), as typed: one JSON
 -- document. A piece's document now also holds its decisions and marks. Photographs
 -- are kept beside the cook, made small and stripped of everything but the picture.
-ALTER TABLE cooks ADD COLUMN plan LONGTEXT NOT NULL DEFAULT '';
+ALTER TABLE cooks ADD COLUMN IF NOT EXISTS plan LONGTEXT NOT NULL DEFAULT '';
 
-CREATE TABLE photos (
+CREATE TABLE IF NOT EXISTS photos (
     id         BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
     cook_id    BIGINT UNSIGNED NOT NULL,
     piece      VARCHAR(60)     NOT NULL DEFAULT '',
@@ -20,5 +20,5 @@ CREATE TABLE photos (
 ) ENGINE = InnoDB DEFAULT CHARSET = utf8mb4 COLLATE = utf8mb4_unicode_ci;
 
 -- +goose Down
-DROP TABLE photos;
-ALTER TABLE cooks DROP COLUMN plan;
+DROP TABLE IF EXISTS photos;
+ALTER TABLE cooks DROP COLUMN IF EXISTS plan;

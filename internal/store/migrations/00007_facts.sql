@@ -40,4 +40,4 @@ FROM cooks c, JSON_TABLE(IF(JSON_VALID(c.plan), c.plan, '{}'), '$.acks[*]' COLUM
 ORDER BY c.id, a.n;
 
 -- +goose Down
-DROP TABLE facts;
+DROP TABLE IF EXISTS facts;
