@@ -105,6 +105,34 @@ func friday(t *testing.T) string {
 	return at.AddDate(0, 0, -1).Format("Mon 2 Jan")
 }
 
+// A server that is away: what is typed stays, is said not to be saved, and is saved as
+// soon as the server is back, whatever the browser thinks of the network. A page that
+// cannot be fetched says so within the frame.
+func TestASilentServer(t *testing.T) {
+	b := start(t, true)
+	b.open("/cooks/3/occasion")
+	b.see("You need")
+	b.app.Silent.Store(true)
+	b.write("Adults", "35")
+	b.until(`document.querySelector("[data-standing]").dataset.standing === "unreachable"`)
+	b.see("the program does not answer; kept on this screen")
+	b.see("enough for") // the last figures stay
+	b.do(chromedp.Evaluate[chromedp.Void](`Object.defineProperty(navigator, "onLine", { get: () => false }), window.dispatchEvent(new Event("offline"))`))
+	b.app.Silent.Store(false)
+	b.saved()
+	rec, err := b.app.Store.Cook(t.Context(), 3)
+	require.NoError(t, err)
+	assert.Equal(t, 35, rec.Cook.Guests)
+
+	b.app.Silent.Store(true)
+	b.press("Bench")
+	b.see("This page cannot be shown")
+	b.accessible("a page that cannot be fetched")
+	b.app.Silent.Store(false)
+	b.press("Try again")
+	b.see("Regatta lamb rub")
+}
+
 // A regular on the demo: every view in both sizes and modes, copy, delete and
 // undo, two screens, and the whole of it without a mouse.
 func TestARegularOnTheDemo(t *testing.T) {

@@ -11,6 +11,7 @@ import (
 	"regexp"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -129,6 +130,53 @@ func TestMovingThePlan(t *testing.T) {
 	assert.Equal(t, "slow-to-warm", said[2].What)
 	_, done := said.Done(said[0].Piece, said[0].What)
 	assert.False(t, done)
+}
+
+// What was typed a moment before the page is left is saved: the card shows it, and so
+// does the list; a drag that is broken off changes nothing.
+func TestLeavingInAHurry(t *testing.T) {
+	b := start(t, true)
+	b.open("/cooks/3/plan")
+	b.see("What to do when")
+	b.write("Quiet hours", "20:00-08:00")
+	b.press("Pit card")
+	b.until(`document.querySelector(".card")`)
+	rec, err := b.app.Store.Cook(t.Context(), 3)
+	require.NoError(t, err)
+	assert.Equal(t, "20:00-08:00", rec.Cook.Quiet, "the card waited for it")
+	card := js[string](b, `document.querySelector(".card").innerText`)
+	b.press("Back to the plan")
+	b.see("What to do when")
+	b.press("Done now: Prepare and salt Lamb shoulder, bone-in")
+	b.see("It is salted")
+	b.until(`document.querySelector("[data-standing]").dataset.standing === "saved"`)
+	b.press("Pit card")
+	b.until(`document.querySelector(".card")`)
+	assert.NotEqual(t, card, js[string](b, `document.querySelector(".card").innerText`), "what was done moves the card, too")
+	b.open("/cooks/3/occasion")
+	b.see("You need")
+	b.write("Adults", "41")
+	b.press("Cooks")
+	b.see("Launch day")
+	require.Eventually(t, func() bool {
+		rec, err := b.app.Store.Cook(t.Context(), 3)
+		return err == nil && rec.Cook.Guests == 41
+	}, 10*time.Second, 20*time.Millisecond)
+
+	b.open("/cooks/3/plan")
+	b.see("What to do when")
+	b.do(chromedp.Evaluate[chromedp.Void](`(() => {
+		const bar = document.querySelector(".lane:nth-child(3) .bar-wait");
+		const at = bar.getBoundingClientRect();
+		const send = (type, x, kind) => bar.dispatchEvent(new PointerEvent(type, { bubbles: true, cancelable: true, pointerId: 1, pointerType: kind, clientX: x, clientY: at.y + 4, button: 0 }));
+		bar.setPointerCapture = () => {};
+		send("pointerdown", at.x + 20, "mouse"), send("pointermove", at.x - 30, "mouse"), send("pointercancel", at.x - 30, "mouse");
+		send("pointerdown", at.x + 20, "touch"), send("pointermove", at.x - 30, "touch"), send("pointerup", at.x - 30, "touch");
+	})()`))
+	b.see("saved")
+	rec, err = b.app.Store.Cook(t.Context(), 3)
+	require.NoError(t, err)
+	assert.Empty(t, rec.Cook.Wishes)
 }
 
 // The decisions of the stages, the grain and a photograph.

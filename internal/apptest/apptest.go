@@ -5,6 +5,7 @@ package apptest
 import (
 	"context"
 	"fmt"
+	"net/http"
 	"net/http/httptest"
 	"os"
 	"sync/atomic"
@@ -50,6 +51,8 @@ type App struct {
 	URL   string
 	Store *store.Store
 	DSN   string
+	// Silent makes the server hang up on every request, as one that is away.
+	Silent *atomic.Bool
 }
 
 // Start runs the application until the test ends.
@@ -76,8 +79,15 @@ func StartAt(t testing.TB, now time.Time) App {
 	// host that requests may be addressed to.
 	ts := httptest.NewUnstartedServer(nil)
 	cfg.Hosts = []string{ts.Listener.Addr().String()}
-	ts.Config.Handler = api.New(cfg)
+	silent := &atomic.Bool{}
+	handler := api.New(cfg)
+	ts.Config.Handler = http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if silent.Load() {
+			panic(http.ErrAbortHandler)
+		}
+		handler.ServeHTTP(w, r)
+	})
 	ts.Start()
 	t.Cleanup(ts.Close)
-	return App{URL: ts.URL, Store: db, DSN: dsn}
+	return App{URL: ts.URL, Store: db, DSN: dsn, Silent: silent}
 }

@@ -1,7 +1,7 @@
 import "@fontsource-variable/archivo/wght.css";
 import "./base.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { App as AntApp, ConfigProvider } from "antd";
+import { App as AntApp, Button, ConfigProvider } from "antd";
 import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Outlet, RouterProvider } from "react-router";
@@ -28,9 +28,12 @@ const queries = new QueryClient({
 	defaultOptions: {
 		queries: {
 			staleTime: 5_000,
+			// The program is on this machine or network, whatever the browser thinks of the internet.
+			networkMode: "always",
 			// A refused request would be refused again; only one without an answer is retried.
 			retry: (count, error) => count < 2 && !(error instanceof ApiError && error.status < 500),
 		},
+		mutations: { networkMode: "always" },
 	},
 });
 
@@ -52,22 +55,39 @@ function Frame() {
 	);
 }
 
+/** What stands in the frame when a page cannot be fetched or fails. */
+function Broken() {
+	return (
+		<Nothing title="This page cannot be shown">
+			<p>The program did not send it, or something in it failed. What you typed is kept on this device.</p>
+			<Button type="primary" size="large" onClick={() => window.location.reload()}>
+				Try again
+			</Button>
+		</Nothing>
+	);
+}
+
 const router = createBrowserRouter([
 	{
 		element: <Frame />,
 		children: [
-			{ path: "/", element: <CookList /> },
-			{ path: "/cooks/:id/card", element: <CardPage /> },
-			{ path: "/cooks/:id/:stage?/:piece?", element: <CookPage /> },
-			{ path: "/bench", element: <BenchPage /> },
-			{ path: "/bench/:id", element: <FormulaPage /> },
-			{ path: "/compare", element: <ComparePage /> },
-			{ path: "/label", element: <LabelPage /> },
-			{ path: "/jars", element: <JarsPage /> },
-			{ path: "/larder", element: <LarderPage /> },
-			{ path: "/read", element: <ReadPage /> },
-			{ path: "/guess", element: <GuessPage /> },
-			{ path: "*", element: <Nothing title="There is nothing at this address" /> },
+			{
+				errorElement: <Broken />,
+				children: [
+					{ path: "/", element: <CookList /> },
+					{ path: "/cooks/:id/card", element: <CardPage /> },
+					{ path: "/cooks/:id/:stage?/:piece?", element: <CookPage /> },
+					{ path: "/bench", element: <BenchPage /> },
+					{ path: "/bench/:id", element: <FormulaPage /> },
+					{ path: "/compare", element: <ComparePage /> },
+					{ path: "/label", element: <LabelPage /> },
+					{ path: "/jars", element: <JarsPage /> },
+					{ path: "/larder", element: <LarderPage /> },
+					{ path: "/read", element: <ReadPage /> },
+					{ path: "/guess", element: <GuessPage /> },
+					{ path: "*", element: <Nothing title="There is nothing at this address" /> },
+				],
+			},
 		],
 	},
 ]);

@@ -4,6 +4,7 @@ import { Button } from "antd";
 import { useEffect } from "react";
 import { Link, useParams } from "react-router";
 import { ApiError, api, type CookRecord, need } from "../api/client";
+import { left } from "../cook/leaving";
 import { usePrefs } from "../prefs";
 import { Nothing } from "../shared/nothing";
 import "./card.css";
@@ -17,18 +18,31 @@ export default function CardPage() {
 		gcTime: 0,
 		queryFn: async () => {
 			if (!/^\d+$/.test(id)) throw new ApiError(404);
-			const { cook } = need(
-				await api.GET("/api/cooks/{id}", { params: { path: { id: Number(id) } } }),
-			) as CookRecord;
+			await left(id);
+			const path = { path: { id: Number(id) } };
+			const [record, happened] = await Promise.all([
+				api.GET("/api/cooks/{id}", { params: path }),
+				api.GET("/api/cooks/{id}/facts", { params: path }),
+			]);
+			const { cook } = need(record) as CookRecord;
 			const query = { units: prefs.units, spoons: prefs.spoons, served_at: cook.serve_at };
-			return { cook, sheet: need(await api.POST("/api/sheet", { params: { query }, body: cook })) };
+			const body = { ...cook, facts: need(happened) ?? [] };
+			return { cook, sheet: need(await api.POST("/api/sheet", { params: { query }, body })) };
 		},
 	});
 	const name = card.data?.cook.name;
 	useEffect(() => {
 		if (name) document.title = `${name}: pit card`;
 	}, [name]);
-	if (card.isError) return <Nothing title="There is no such cook" />;
+	if (card.isError) {
+		const gone = card.error instanceof ApiError && card.error.status === 404;
+		return (
+			<Nothing title={gone ? "There is no such cook" : "The card cannot be opened"}>
+				{!gone && <p>{card.error.message}</p>}
+				{!gone && <Button onClick={() => card.refetch()}>Try again</Button>}
+			</Nothing>
+		);
+	}
 	if (!card.data) return <p className="loading">Opening…</p>;
 	const { cook, sheet } = card.data;
 	const plan = sheet.plan;

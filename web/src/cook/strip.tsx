@@ -74,15 +74,23 @@ export function Strip({ selected, stage, adding }: Props) {
 			moved = Math.round((((m.clientX - start) / wide) * (to - from)) / step) * step;
 			setDrag({ what, moved });
 		};
-		const stop = () => {
-			window.removeEventListener("pointermove", move);
-			window.removeEventListener("pointerup", stop);
+		const handle = e.currentTarget;
+		const stop = (u: PointerEvent | KeyboardEvent) => {
+			if (u instanceof KeyboardEvent && u.key !== "Escape") return;
+			handle.removeEventListener("pointermove", move as EventListener);
+			handle.removeEventListener("pointerup", stop as EventListener);
+			handle.removeEventListener("pointercancel", stop as EventListener);
+			window.removeEventListener("keydown", stop);
 			setDrag(undefined);
-			if (moved !== 0) done(moved);
+			// A drag that the browser or the cook breaks off changes nothing.
+			if (u.type === "pointerup" && moved !== 0) done(moved);
 		};
 		e.preventDefault();
-		window.addEventListener("pointermove", move);
-		window.addEventListener("pointerup", stop);
+		handle.setPointerCapture(e.pointerId);
+		handle.addEventListener("pointermove", move as EventListener);
+		handle.addEventListener("pointerup", stop as EventListener);
+		handle.addEventListener("pointercancel", stop as EventListener);
+		window.addEventListener("keydown", stop);
 	};
 	const serveAt = (moved: number) =>
 		change((c) => {
@@ -167,6 +175,8 @@ export function Strip({ selected, stage, adding }: Props) {
 											onPointerDown={
 												stage
 													? (e) =>
+															// A finger scrolls the strip; the list below fixes times.
+															e.pointerType !== "touch" &&
 															pull(e, `${i}${b.kind}`, hour / 12, (by) =>
 																change((c) =>
 																	fix(

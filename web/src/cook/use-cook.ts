@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-quer
 import { useCallback, useEffect, useRef, useState } from "react";
 import { ApiError, api, type Cook, type CookRecord, etag, need, type Sheet } from "../api/client";
 import { usePrefs } from "../prefs";
+import { leave, left } from "./leaving";
 import { useFacts } from "./use-facts";
 
 /** How what is on the screen stands to what is on record. */
@@ -37,6 +38,20 @@ function canonical(value: unknown): string {
 	});
 }
 
+/** Saves a page as the version after the given one; beyond lets it outlive the page. */
+async function put(page: Page, version: number, beyond = false): Promise<CookRecord> {
+	const body = page.cook;
+	return need(
+		page.id === "new"
+			? await api.POST("/api/cooks", { body, keepalive: beyond })
+			: await api.PUT("/api/cooks/{id}", {
+					params: { path: { id: Number(page.id) }, header: { "If-Match": etag(version) } },
+					body,
+					keepalive: beyond,
+				}),
+	) as CookRecord;
+}
+
 function useDebounced<T>(value: T, ms: number): T {
 	const [late, setLate] = useState(value);
 	useEffect(() => {
@@ -56,7 +71,8 @@ export function useCook(id: string, onCreated: (id: string) => void) {
 	const [prefs] = usePrefs();
 	const [page, setPage] = useState<Page>();
 	const [standing, setStanding] = useState<Standing>("saved");
-	const saving = useRef(false);
+	/** The save that is going on; resolves with the version it made. */
+	const saving = useRef<Promise<number | undefined> | undefined>(undefined);
 	// A new cook has its number a moment before the address changes.
 	const open = page !== undefined && (page.id === id || id === "new");
 
@@ -73,6 +89,7 @@ export function useCook(id: string, onCreated: (id: string) => void) {
 				return { id: 0, version: 0, updated: "", cook };
 			}
 			if (!/^\d+$/.test(id)) throw new ApiError(404);
+			await left(id);
 			return need(await api.GET("/api/cooks/{id}", { params: { path: { id: Number(id) } } })) as CookRecord;
 		},
 	});
@@ -107,6 +124,9 @@ export function useCook(id: string, onCreated: (id: string) => void) {
 		enabled: asked !== "" && happened.ready,
 		placeholderData: keepPreviousData,
 		gcTime: 30_000,
+		// A server that is away is asked until it is back.
+		retry: (_, error) => !(error instanceof ApiError && error.status > 0 && error.status < 500),
+		retryDelay: 1_000,
 		queryFn: async ({ signal }): Promise<Sheet> =>
 			need(
 				await api.POST("/api/sheet", {
@@ -134,19 +154,16 @@ export function useCook(id: string, onCreated: (id: string) => void) {
 	const save = useCallback(
 		async (over?: number) => {
 			if (!page || saving.current) return;
-			saving.current = true;
 			setStanding("saving");
 			try {
 				const body = page.cook;
 				const isNew = page.id === "new";
-				const done = need(
-					isNew
-						? await api.POST("/api/cooks", { body })
-						: await api.PUT("/api/cooks/{id}", {
-								params: { path: { id: Number(page.id) }, header: { "If-Match": etag(over ?? page.version) } },
-								body,
-							}),
+				const going = put(page, over ?? page.version);
+				saving.current = going.then(
+					(r) => r.version,
+					() => undefined,
 				);
+				const done = await going;
 				const savedId = String(done.id);
 				const sent = JSON.stringify(body);
 				localStorage.removeItem(draftKey(page.id));
@@ -169,7 +186,7 @@ export function useCook(id: string, onCreated: (id: string) => void) {
 				const status = error instanceof ApiError ? error.status : 0;
 				setStanding(status === 412 ? "conflict" : status === 422 ? "mistakes" : "unreachable");
 			} finally {
-				saving.current = false;
+				saving.current = undefined;
 			}
 		},
 		[page, queries, onCreated],
@@ -177,9 +194,31 @@ export function useCook(id: string, onCreated: (id: string) => void) {
 
 	useEffect(() => {
 		if (!dirty || !sound || standing === "conflict" || standing === "saving") return;
-		const timer = setTimeout(() => save(), standing === "unreachable" ? 4000 : 600);
+		const timer = setTimeout(() => save(), standing === "unreachable" ? 1000 : 600);
 		return () => clearTimeout(timer);
 	}, [dirty, sound, standing, save]);
+
+	// A page that is left within a moment of typing saves, too.
+	const last = useRef({ page, unsaved: false });
+	last.current = { page, unsaved: dirty && standing !== "conflict" };
+	useEffect(() => {
+		const go = () => {
+			const { page: now, unsaved } = last.current;
+			if (!now || !unsaved || localStorage.getItem(draftKey(now.id)) === null) return;
+			last.current.unsaved = false;
+			leave(now.id, async () => {
+				const version = (await saving.current) ?? now.version;
+				await put(now, version, true);
+				localStorage.removeItem(draftKey(now.id));
+				queries.invalidateQueries({ queryKey: ["cooks"] });
+			});
+		};
+		window.addEventListener("pagehide", go);
+		return () => {
+			window.removeEventListener("pagehide", go);
+			go();
+		};
+	}, [queries]);
 
 	useEffect(() => {
 		const onKey = (e: KeyboardEvent) => {
@@ -212,7 +251,7 @@ export function useCook(id: string, onCreated: (id: string) => void) {
 
 	let shown: Standing = standing;
 	if (dirty && standing === "saved") shown = current && !sound ? "mistakes" : "waiting";
-	if (preview.isError) shown = "unreachable";
+	if (preview.isError || preview.failureCount > 1) shown = "unreachable";
 	return {
 		cook: open ? page.cook : undefined,
 		sheet,
