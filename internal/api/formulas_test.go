@@ -12,12 +12,13 @@ import (
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/bench"
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/quantity"
 	"verjuice/internal/sheet"
 )
 
 func bathFormula() formula.Formula {
 	return formula.Formula{
-		Name: "Slipway bath", Kind: formula.Bath, Note: "for legs", Tags: []string{"poultry", "cold"}, Basis: formula.ByWeight,
+		Name: "Slipway bath", Kind: formula.Bath, Note: "for legs", Tags: []string{"poultry", "cold"}, Basis: formula.ByWeight, Spoons: quantity.USSpoons,
 		Rows: []formula.Row{{Ingredient: "apple-juice", Form: "liquid", Parts: "1 L"}, {Ingredient: "table-salt", Form: "fine", Parts: "6 %"}},
 	}
 }

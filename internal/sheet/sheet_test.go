@@ -240,6 +240,12 @@ func TestUnitsChangeTextsNotFigures(t *testing.T) {
 	glazed := page(t, c, Reader{}).Pieces[0].Ledger.Percent.Value
 	c.Spoons = quantity.MetricSpoons
 	assert.Greater(t, page(t, c, Reader{}).Pieces[0].Ledger.Percent.Value, glazed)
+	share := func(meant quantity.SpoonSet) float64 {
+		c.Pieces[0].Season.Formula.Spoons = meant
+		return page(t, c, Reader{}).Pieces[0].Season.SaltShare.Value
+	}
+	assert.Equal(t, share(quantity.MetricSpoons), share(""), "a formula that does not say means those of its page")
+	assert.Less(t, share(quantity.USSpoons), share(""))
 }
 
 // What was ticked off stays ticked in other units, and is open again when another

@@ -14,6 +14,7 @@ import (
 
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/quantity"
 )
 
 type formulaModel struct {
@@ -61,6 +62,9 @@ func decodeFormula(id uint64, body string) (formula.Formula, error) {
 	var f formula.Formula
 	err := json.Unmarshal([]byte(body), &f)
 	f.ID = strconv.FormatUint(id, 10)
+	if f.Spoons == "" {
+		f.Spoons = quantity.USSpoons // what it meant when it was written, wherever it is used
+	}
 	return f, err
 }
 
@@ -71,6 +75,9 @@ func (m formulaModel) record() (FormulaRecord, error) {
 
 func (m *formulaModel) set(f formula.Formula) error {
 	f.ID = ""
+	if f.Spoons == quantity.USSpoons {
+		f.Spoons = "" // as those are kept that were written before there was a choice
+	}
 	body, err := json.Marshal(f)
 	if err != nil {
 		return err

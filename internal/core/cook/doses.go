@@ -165,7 +165,7 @@ func (r reader) stirred(typed []Dose, at string, errs *field.Errors) []dose.Stir
 	out := []dose.Stirred{}
 	for i, t := range typed {
 		here := at + "/" + strconv.Itoa(i)
-		mix, wrong := formula.Blend(t.Formula, r.kitchen)
+		mix, wrong := r.blend(t.Formula)
 		errs.Put(here+"/formula", wrong)
 		if len(wrong) > 0 {
 			continue
@@ -190,7 +190,7 @@ func (r reader) stirred(typed []Dose, at string, errs *field.Errors) []dose.Stir
 func (r reader) injection(t Injection) (out Part[method.Move]) {
 	at := r.at + "/inject"
 	errs := &out.Wrong
-	mix, wrong := formula.Blend(t.Formula, r.kitchen)
+	mix, wrong := r.blend(t.Formula)
 	errs.Put(at+"/formula", wrong)
 	in := dose.Injection{Formula: t.Formula, Mix: mix, Pump: percent(errs, at+"/pump", t.Pump, UsualPump, 0.5, dose.MaxPump), Avoid: t.Avoid}
 	length := func(pointer, typed, usual string, low, high quantity.Length) quantity.Length {
@@ -229,7 +229,7 @@ func (r reader) layer(t Layer, i int, solved bool, meat Part[Meat]) (out Part[me
 	if !dose.IsKind(t.Kind) {
 		errs.Add(at+"/kind", "choice.unknown", "choices", dose.Kinds)
 	}
-	mix, wrong := formula.Blend(t.Formula, r.kitchen)
+	mix, wrong := r.blend(t.Formula)
 	errs.Put(at+"/formula", wrong)
 	l := dose.Layer{At: dose.LayerID(i), Kind: t.Kind, Formula: t.Formula, Mix: mix}
 	out.Value = method.Move{Kind: layerMoves[t.Kind], Dose: l}

@@ -183,6 +183,15 @@ type reader struct {
 	at      string // pointer of the line
 }
 
+// blend mixes a formula of the page. One that does not say whose spoons it means is
+// written in those of the page.
+func (r reader) blend(f formula.Formula) (formula.Mix, field.Errors) {
+	if f.Spoons == "" {
+		f.Spoons = r.spoons
+	}
+	return formula.Blend(f, r.kitchen)
+}
+
 // clip shortens what was typed for a message.
 func clip(s string) string {
 	if r := []rune(s); len(r) > 40 {
@@ -193,7 +202,7 @@ func clip(s string) string {
 
 func (r reader) line(p Piece) Line {
 	l := Line{Key: p.Key, Typed: p, Meat: r.meat(p), Notes: r.notes(p)}
-	mix, wrong := formula.Blend(p.Season.Formula, r.kitchen)
+	mix, wrong := r.blend(p.Season.Formula)
 	l.Salting = r.salting(p, mix, len(wrong) == 0)
 	known := l.Meat.Value.Cut.ID != ""
 	if known {

@@ -62,7 +62,7 @@ type Formula struct {
 	Tags  []string `json:"tags,omitempty" required:"false" nullable:"false"`
 	Basis Basis    `json:"basis" doc:"What a bare number counts: volume or weight" example:"volume"`
 	// Spoons are part of what was written: a cup stays the cup it was.
-	Spoons quantity.SpoonSet `json:"spoons,omitempty" required:"false" doc:"Whose spoons and cups its measures are: us or metric; empty means us"`
+	Spoons quantity.SpoonSet `json:"spoons,omitempty" required:"false" doc:"Whose spoons and cups its measures are: us or metric; empty means those of the cook it is in, else us"`
 	Rows   []Row             `json:"rows" nullable:"false"`
 }
 

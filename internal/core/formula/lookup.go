@@ -3,6 +3,7 @@ package formula
 import (
 	"slices"
 	"strings"
+	"unicode"
 
 	"verjuice/internal/core/larder"
 )
@@ -41,9 +42,11 @@ func RowName(r Row, own Lookup) string {
 }
 
 // SameMix reports whether f and g are the same mix: the same rows in the same
-// measures, whatever they are called.
+// measures, whatever they are called. Whose spoons are meant makes a difference only
+// to rows that name a measure.
 func (f Formula) SameMix(g Formula) bool {
-	return f.Basis == g.Basis && (f.Spoons == "metric") == (g.Spoons == "metric") && slices.EqualFunc(f.Rows, g.Rows, func(a, b Row) bool {
+	measured := slices.ContainsFunc(f.Rows, func(r Row) bool { return strings.ContainsFunc(r.Parts, unicode.IsLetter) })
+	return f.Basis == g.Basis && (!measured || (f.Spoons == "metric") == (g.Spoons == "metric")) && slices.EqualFunc(f.Rows, g.Rows, func(a, b Row) bool {
 		a.Parts, b.Parts = strings.TrimSpace(a.Parts), strings.TrimSpace(b.Parts)
 		return a == b
 	})

@@ -1656,7 +1656,7 @@ export interface components {
             name: string;
             note?: string;
             rows: components["schemas"]["Row"][];
-            /** @description Whose spoons and cups its measures are: us or metric; empty means us */
+            /** @description Whose spoons and cups its measures are: us or metric; empty means those of the cook it is in, else us */
             spoons?: string;
             tags?: string[];
         };

@@ -45,7 +45,10 @@ export function useFormula(id: string, catalogue: Catalogue | undefined) {
 		queryFn: async () =>
 			need(await api.GET("/api/formulas/{id}", { params: { path: { id: Number(id) } } })) as FormulaRecord,
 	});
-	const source = own ? loaded.data?.formula : id === "new" ? blank : shipped;
+	// A new formula means the spoons that its writer has.
+	const [mine] = useState(prefs.spoons);
+	const start = id === "new" ? blank : shipped;
+	const source = own ? loaded.data?.formula : start && { ...start, spoons: mine };
 	// biome-ignore lint/correctness/useExhaustiveDependencies: what is typed is not to be replaced when the record is read again
 	useEffect(() => {
 		if (!source || formula) return;

@@ -43,7 +43,13 @@ export function SeasonStage({ index }: { index: number }) {
 	const keep = useMutation({
 		mutationFn: async () =>
 			need(
-				await api.POST("/api/formulas", { body: { ...formula, name: formula.name || "A mix from a cook" } }),
+				await api.POST("/api/formulas", {
+					body: {
+						...formula,
+						spoons: formula.spoons ?? cook.spoons,
+						name: formula.name || "A mix from a cook",
+					},
+				}),
 			),
 		onSuccess: (made) => {
 			queries.invalidateQueries({ queryKey: ["formulas"] });
