@@ -13,8 +13,8 @@ import (
 
 // How long a lock outlives the program that holds it, and how often it is renewed.
 const (
-	leaseFor   = 30 * time.Second
-	leaseRenew = 5 * time.Second
+	leaseFor   = 15 * time.Second
+	leaseRenew = 3 * time.Second
 	leaseLook  = 50 * time.Millisecond
 )
 
