@@ -83,18 +83,24 @@ export default function LabelPage() {
 					<div className="amounts label-amounts">
 						<div>
 							<Ask size="huge" name="Salt by weight" figure={r.salt} />
-							<p>salt by weight{r.salt.range && `, between ${r.salt.range}`}</p>
+							<p>
+								salt by weight <b>{r.salt.range}</b>
+							</p>
 						</div>
 						{r.sugar && (
 							<div>
 								<Ask size="huge" name="Sugar by weight" figure={r.sugar} />
-								<p>sugar by weight{r.sugar.range && `, between ${r.sugar.range}`}</p>
+								<p>
+									sugar by weight <b>{r.sugar.range}</b>
+								</p>
 							</div>
 						)}
 						{r.mixed && (
 							<div>
 								<Ask size="huge" name="Salt once mixed" figure={r.mixed} />
-								<p>salt once mixed, {r.mixed.range}</p>
+								<p>
+									salt once mixed <b>{r.mixed.range}</b>
+								</p>
 							</div>
 						)}
 					</div>

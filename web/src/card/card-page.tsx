@@ -63,8 +63,7 @@ export default function CardPage() {
 				<header>
 					<h1>{cook.name}</h1>
 					<p>
-						{sheet.serve ? `Serve ${sheet.serve}` : "No serving time"}
-						{cook.guests > 0 && `, ${cook.guests + (cook.children ?? 0)} at table`}
+						{sheet.serve ? <>Serving {sheet.serve}</> : "No serving time"} · {sheet.stages.occasion}
 					</p>
 				</header>
 				<table>

@@ -112,7 +112,7 @@ export function PieceStage({ index }: { index: number }) {
 				<TypedField
 					label="After trimming, if weighed"
 					value={piece.trimmed}
-					usual={meat ? `about ${piece.together ? meat.all_green.text : meat.green.text}` : "not weighed"}
+					usual={meat ? (piece.together ? meat.all_green.text : meat.green.text) : "not weighed"}
 					error={wrong("trimmed")}
 					onChange={(v) =>
 						edit((p) => {
@@ -123,7 +123,7 @@ export function PieceStage({ index }: { index: number }) {
 				<TypedField
 					label="Thickest point, if measured"
 					value={piece.thickness}
-					usual={meat ? `about ${meat.thickness.text}` : "85 mm or 3 1/4 in"}
+					usual={meat?.thickness.text ?? "85 mm or 3 1/4 in"}
 					error={wrong("thickness")}
 					onChange={(v) =>
 						edit((p) => {

@@ -40,7 +40,7 @@ export function Ask({ figure, name, size = "usual", children }: Props) {
 						</dl>
 					)}
 					<p>
-						<b>How sure:</b> {figure.range ? `likely ${figure.range}` : "as exact as what was typed"}
+						<b>Likely range:</b> {figure.range || "as exact as what was typed"}
 					</p>
 					<p className="muted">
 						<b>Source:</b> {figure.source}
