@@ -173,9 +173,12 @@ func TestLeavingInAHurry(t *testing.T) {
 		send("pointerdown", at.x + 20, "mouse"), send("pointermove", at.x - 30, "mouse"), send("pointercancel", at.x - 30, "mouse");
 		send("pointerdown", at.x + 20, "touch"), send("pointermove", at.x - 30, "touch"), send("pointerup", at.x - 30, "touch");
 	})()`))
-	b.see("saved")
+	// The next edit saves whatever they have changed.
+	b.write("Quiet hours", "22:00-06:00")
+	b.saved()
 	rec, err = b.app.Store.Cook(t.Context(), 3)
 	require.NoError(t, err)
+	assert.Equal(t, "22:00-06:00", rec.Cook.Quiet)
 	assert.Empty(t, rec.Cook.Wishes)
 }
 

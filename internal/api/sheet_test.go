@@ -1,0 +1,121 @@
+package api_test
+
+import (
+	"encoding/json"
+	"net/http"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/api"
+	"verjuice/internal/apptest"
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/larder"
+	"verjuice/internal/sheet"
+	"verjuice/internal/store"
+	"verjuice/internal/testclock"
+)
+
+func TestSheetAndCalcAgree(t *testing.T) {
+	app := apptest.Start(t)
+	typed := supper()
+	// One piece alone has neither a serving time nor a choice of pits.
+	typed.ServeAt, typed.Pieces[0].Fire.On, typed.Wishes = "", 0, nil
+	var s sheet.Sheet
+	call(t, app, "POST", "/api/sheet?units=us", typed).into(t, &s)
+	require.Empty(t, s.Errors)
+	assert.Equal(t, "7 lb 15 oz", s.Pieces[0].Meat.Green.Text)
+
+	req := sheet.PieceRequest{Piece: typed.Pieces[0], Portion: typed.Portion, Fridge: typed.Fridge, Room: typed.Room, Meant: typed.Spoons, Units: "us"}
+	var scaled sheet.SeasonSheet
+	call(t, app, "POST", "/api/calc/scale", req).into(t, &scaled)
+	assert.Equal(t, *s.Pieces[0].Season, scaled)
+	var ledger sheet.LedgerSheet
+	call(t, app, "POST", "/api/calc/ledger", req).into(t, &ledger)
+	assert.Equal(t, *s.Pieces[0].Ledger, ledger)
+	var depth sheet.DepthSheet
+	call(t, app, "POST", "/api/calc/drybrine", req).into(t, &depth)
+	assert.Equal(t, *s.Pieces[0].Depth, depth)
+
+	var bath sheet.BathSheet
+	call(t, app, "POST", "/api/calc/bath", req).into(t, &bath)
+	assert.Equal(t, *s.Pieces[0].Bath, bath)
+	var inject sheet.InjectionSheet
+	call(t, app, "POST", "/api/calc/injection", req).into(t, &inject)
+	assert.Equal(t, *s.Pieces[0].Inject, inject)
+	require.Len(t, s.Pieces[0].Ledger.Lines, 5, "bath, injection, binder, rub, glaze")
+	call(t, app, "POST", "/api/calc/bath", sheet.PieceRequest{Piece: typed.Pieces[1]}).problem(t, 422)
+
+	req.Piece.Season.Target = "40 %"
+	p := call(t, app, "POST", "/api/calc/ledger", req).problem(t, 422)
+	assert.Equal(t, "/piece/season/target", p.Errors[0].Pointer)
+
+	// A page with a mistake in one piece still has the figures of the other.
+	typed.Pieces[0].Trimmed = "heavy"
+	call(t, app, "POST", "/api/sheet", typed).into(t, &s)
+	assert.Equal(t, "/pieces/0/trimmed", s.Errors[0].Pointer)
+	assert.False(t, s.Pieces[0].Ready)
+	assert.True(t, s.Pieces[1].Ready)
+}
+
+// A shell without a database answers the same as the API with one, when the request
+// brings what the database holds.
+func TestARequestMayBringItsKitchen(t *testing.T) {
+	app := apptest.Start(t)
+	own := larder.Own{Name: "Seasoned salt", Salt: "60 %"}
+	held, err := app.Store.Ingredients().Create(t.Context(), own)
+	require.NoError(t, err)
+	id := store.OwnID(held.ID)
+	require.NoError(t, app.Store.PutThing(t.Context(), store.Thing{Thing: id, Price: "€9 per kg", Stock: "20 g"}))
+	c := cook.Cook{Name: "x", Guests: 4, Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin", Trimmed: "2 kg", Season: cook.Season{Mode: "coat", Formula: formula.Formula{
+		Name: "mine", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: id, Parts: "1"}, {Ingredient: "black-pepper", Form: "coarse", Parts: "1"}},
+	}}}}}
+	brought := &kitchen.Typed{Ingredients: map[string]larder.Own{id: own}, Prices: map[string]string{id: "€9 per kg"}, Stock: map[string]string{id: "20 g"}}
+	for path, answer := range map[string]func(sheet.CookRequest) (any, error){
+		"/api/sheet": func(r sheet.CookRequest) (any, error) {
+			return sheet.OfCook(t.Context(), r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{})
+		},
+		"/api/shopping": func(r sheet.CookRequest) (any, error) {
+			return sheet.OfShopping(t.Context(), r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{})
+		},
+	} {
+		got := call(t, app, "POST", path, sheet.CookRequest{Cook: c})
+		require.Equal(t, http.StatusOK, got.StatusCode, string(got.body))
+		said, err := answer(sheet.CookRequest{Cook: c, Kitchen: brought})
+		require.NoError(t, err)
+		want, err := json.Marshal(said)
+		require.NoError(t, err)
+		var a, b map[string]any
+		got.into(t, &a)
+		require.NoError(t, json.Unmarshal(want, &b))
+		delete(a, "$schema")
+		assert.Equal(t, b, a, path)
+	}
+}
+
+func TestEveryStarterIsSound(t *testing.T) {
+	app := apptest.Start(t)
+	var shelf api.Catalogue
+	call(t, app, "GET", "/api/catalogue", nil).into(t, &shelf)
+	for _, units := range []string{"metric", "us"} {
+		typed := supper()
+		for i, c := range shelf.Cuts {
+			if i%24 == 0 {
+				typed.Pieces = nil
+			}
+			var p cook.Piece
+			call(t, app, "GET", "/api/new/piece?cut="+c.ID+"&units="+units, nil).into(t, &p)
+			typed.Pieces = append(typed.Pieces, p)
+			s, err := sheet.OfCook(t.Context(), sheet.CookRequest{Cook: typed}, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{})
+			require.NoError(t, err)
+			require.Empty(t, s.Errors, c.ID)
+		}
+	}
+	var fresh cook.Cook
+	call(t, app, "GET", "/api/new/cook?zone=Europe/Dublin", nil).into(t, &fresh)
+	assert.Equal(t, testclock.Saturday(), fresh.ServeAt)
+}
