@@ -18,7 +18,7 @@ func TestLarderAndJars(t *testing.T) {
 	b.open("/larder")
 	b.write("Find an ingredient or a cut", "allspice")
 	b.write("Price of allspice", "cheap")
-	b.write("Here of allspice", "40 g")
+	b.write("In stock of allspice", "40 g")
 	b.see("give the money and what it buys")
 	b.accessible("a price that cannot be read")
 	b.write("Price of allspice", "€4.40 for 100 g\r")

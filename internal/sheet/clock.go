@@ -104,7 +104,7 @@ func (w writer) steps(c *cooking.PieceClock, sheet *ClockSheet) []Step {
 	}
 	add("off", "off the fire", t.Off, off, "When it goes on, plus the usual time on the fire.")
 	add("reheat", "reheat from", t.Reheat, "covered, to 74 °C / 165 °F", "Cooked ahead it was cooled fast; reheating takes an hour and a half.")
-	add("serve", "serve", c.Serve, fmt.Sprintf("rested at least %s; in time with %.0f %%", duration(c.Least), 100*math.Min(t.Chance, 0.99)), "As you set it.")
+	add("serve", "serve", c.Serve, fmt.Sprintf("rested at least %s; %.0f %% sure to be in time", duration(c.Least), 100*math.Min(t.Chance, 0.99)), "As you set it.")
 	return out
 }
 

@@ -18,6 +18,7 @@ type DepthSheet struct {
 	Depth     Figure   `json:"depth" doc:"How deep salt can be tasted at the fire"`
 	TakenUp   Figure   `json:"taken_up" doc:"When the coat is drawn in, min"`
 	Even      Figure   `json:"even" doc:"Salt of the centre over the mean, %, at the fire"`
+	EvenNote  string   `json:"even_note" doc:"What that means, in words"`
 	EvenAt    string   `json:"even_at" doc:"When it is even, in a sentence"`
 	Surface   string   `json:"surface" doc:"What the surface looks like when the fire starts, in a sentence"`
 	BadMoment bool     `json:"bad_moment" doc:"The fire starts while the surface is wet with brine"`
@@ -48,7 +49,7 @@ type Moment struct {
 func (w writer) depth(d *cooking.Depth, band salt.Band) *DepthSheet {
 	out := &DepthSheet{
 		PathMM: d.Brine.Path.Depth.MM(), OneBare: d.OneBare, Thickness: w.value(d.Across, ""), Depth: w.figure(d.Depth), TakenUp: w.figure(d.TakenUp), Even: w.figure(d.Even),
-		EvenAt: evenAt(d), Surface: surfaceNote(d), BadMoment: d.Surface == "beads", Advice: advice(d), Moments: []Moment{}, Seasoned: band.Low,
+		EvenNote: evenNote(d), EvenAt: evenAt(d), Surface: surfaceNote(d), BadMoment: d.Surface == "beads", Advice: advice(d), Moments: []Moment{}, Seasoned: band.Low,
 		MaxSalt: math.Max(1.5, math.Min(6, 300*d.Course.End.Mean)), WaitNote: join(plannedWait(d), " ", schoolNote(d)),
 	}
 	if d.Brine.Load <= 0 {
@@ -88,6 +89,13 @@ func (w writer) moment(m salt.Moment, d *cooking.Depth) Moment {
 		out.Profile[i] = math.Round(c*1e5) / 1e3 // percent, to a thousandth
 	}
 	return out
+}
+
+func evenNote(d *cooking.Depth) string {
+	if d.Even.Mid < 0.5 {
+		return "no salt has reached the centre yet"
+	}
+	return "as salty in the centre as on average"
 }
 
 func evenAt(d *cooking.Depth) string {

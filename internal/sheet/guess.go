@@ -11,6 +11,7 @@ type GuessSheet struct {
 	Answers []GuessAnswer  `json:"answers" nullable:"false" doc:"One for each guess"`
 	Next    *GuessQuestion `json:"next,omitempty" doc:"What is asked next; absent when the game is over"`
 	Points  int            `json:"points"`
+	Score   string         `json:"score" doc:"How far the game is, and the points so far, in words"`
 	Message string         `json:"message" doc:"How the guesses lean, in a sentence"`
 }
 
@@ -42,15 +43,16 @@ type GuessAnswer struct {
 	Answer  Figure  `json:"answer"`
 	Off     float64 `json:"off" doc:"Guess over answer"`
 	Points  int     `json:"points" doc:"0 to 10"`
+	Scored  string  `json:"scored" doc:"The same in words"`
 	Verdict string  `json:"verdict" doc:"How close, in a sentence"`
 }
 
 // WriteGame says where a game stands.
 func WriteGame(s *guess.State, as Reader) *GuessSheet {
 	w := writer{Reader: as}
-	out := &GuessSheet{Answers: []GuessAnswer{}, Points: s.Points}
+	out := &GuessSheet{Answers: []GuessAnswer{}, Points: s.Points, Score: fmt.Sprintf("%d of %d, %s", len(s.Answers), guess.Rounds, points(s.Points))}
 	for _, a := range s.Answers {
-		out.Answers = append(out.Answers, GuessAnswer{w.question(a.Question), a.Guess, w.figure(a.Answer), a.Off, a.Points, judged(a.Off)})
+		out.Answers = append(out.Answers, GuessAnswer{w.question(a.Question), a.Guess, w.figure(a.Answer), a.Off, a.Points, points(a.Points), judged(a.Off)})
 	}
 	if s.Next != nil {
 		q := w.question(*s.Next)
@@ -78,6 +80,13 @@ func (w writer) question(q guess.Question) GuessQuestion {
 		out.Question, out.Unit = fmt.Sprintf("A %s coat, overnight: how salty does the meat get, in %% of boneless meat?", q.Coat.Name), "%"
 	}
 	return out
+}
+
+func points(n int) string {
+	if n == 1 {
+		return "1 point"
+	}
+	return fmt.Sprintf("%d points", n)
 }
 
 func judged(ratio float64) string {

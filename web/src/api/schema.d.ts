@@ -1462,6 +1462,8 @@ export interface components {
             even: components["schemas"]["Figure"];
             /** @description When it is even, in a sentence */
             even_at: string;
+            /** @description What that means, in words */
+            even_note: string;
             /**
              * Format: double
              * @description % that is drawn darkest
@@ -1810,6 +1812,8 @@ export interface components {
              * @description Salt in the rub by weight, %
              */
             salt_share: number;
+            /** @description The same in words */
+            scored: string;
             size: string;
             /** Format: double */
             thick_mm: number;
@@ -1867,6 +1871,8 @@ export interface components {
             next?: components["schemas"]["GuessQuestion"];
             /** Format: int64 */
             points: number;
+            /** @description How far the game is, and the points so far, in words */
+            score: string;
         };
         Health: {
             /** @enum {string} */

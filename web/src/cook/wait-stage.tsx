@@ -26,7 +26,7 @@ export function WaitStage({ index }: { index: number }) {
 					</div>
 					<div>
 						<Ask size="huge" name="How even it is" figure={d.even} />
-						<p>as salty in the centre as on average</p>
+						<p>{d.even_note}</p>
 					</div>
 				</div>
 			)}

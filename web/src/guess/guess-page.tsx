@@ -55,7 +55,7 @@ export default function GuessPage() {
 			<div className="formula-head">
 				<h1>Guess the salt</h1>
 				<p className="muted" role="status">
-					{s.answers.length} of 10, {s.points} points
+					{s.score}
 				</p>
 				{s.answers.length > 0 && <Button onClick={again}>Start over</Button>}
 			</div>
@@ -138,7 +138,7 @@ function Judged({ answer: a, over, onNext }: { answer: GuessAnswer; over: boolea
 	return (
 		<>
 			<p className="guess-says" role="status">
-				{a.verdict} {a.points} points.
+				{a.verdict} {a.scored}.
 			</p>
 			<div className="guess">
 				<CoatedPiece question={a} />

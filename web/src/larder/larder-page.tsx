@@ -29,9 +29,9 @@ export default function LarderPage() {
 	if (!catalogue.data || !larder.data) return <p className="loading">Opening…</p>;
 	const known = larder.data.things;
 	const fits = things.filter((t) => `${t.name} ${t.kind}`.toLowerCase().includes(search));
-	const here = fits.filter((t) => known[t.id]);
+	const kept = fits.filter((t) => known[t.id]);
 	const rest = fits.filter((t) => !known[t.id]);
-	const shown = search ? rest : rest.slice(0, here.length > 0 ? 8 : 16);
+	const shown = search ? rest : rest.slice(0, kept.length > 0 ? 8 : 16);
 	return (
 		<>
 			<BenchNav />
@@ -52,17 +52,17 @@ export default function LarderPage() {
 				</Button>
 			</div>
 			<p className="says">
-				A price, and every formula says what it costs; what is here, and the shopping list leaves it out.
-				Write both as on the packet.
+				Enter a price and every formula shows what it costs. Enter what you have and the shopping list leaves
+				it out. Write both as on the packet.
 			</p>
 			<OwnIngredients own={larder.data.own} making={making} onDone={() => setMaking(false)} />
 			<div className="larder-head" aria-hidden>
-				<span>thing</span>
+				<span>ingredient</span>
 				<span>price</span>
-				<span>here</span>
+				<span>in stock</span>
 			</div>
 			<ul className="larder-lines">
-				{[...here, ...shown].map((t) => (
+				{[...kept, ...shown].map((t) => (
 					<ThingLine key={t.id} id={t.id} name={t.name} kind={t.kind} thing={known[t.id]} />
 				))}
 			</ul>

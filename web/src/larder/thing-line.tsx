@@ -58,7 +58,7 @@ export function ThingLine({ id, name, kind, thing }: Props) {
 				<b>{name}</b> <span className="muted">{kind}</span>
 			</span>
 			{field("price", "Price", "3.20 for 500 g")}
-			{field("stock", "Here", "350 g")}
+			{field("stock", "In stock", "350 g")}
 		</li>
 	);
 }
