@@ -91,6 +91,7 @@ func register(r chi.Router, cfg Config) huma.API {
 	s.registerFormulas(a)
 	s.registerScale(a)
 	s.registerLarder(a)
+	s.registerPits(a)
 	s.registerJars(a)
 	s.registerExchange(a)
 	s.registerGuess(a)

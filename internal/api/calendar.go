@@ -16,7 +16,7 @@ func (s *server) registerCalendar(a huma.API) {
 }
 
 func (s *server) calendar(ctx context.Context, in *ByID) (*fileAnswer, error) {
-	r, err := s.Store.Cook(ctx, in.ID)
+	r, err := s.Store.Cooks().Get(ctx, in.ID)
 	if err != nil {
 		return nil, problemOf(err)
 	}
@@ -24,17 +24,17 @@ func (s *server) calendar(ctx context.Context, in *ByID) (*fileAnswer, error) {
 	if err != nil {
 		return nil, problemOf(err)
 	}
-	k, err := s.kitchen(ctx, r.Cook.Formulas()...)
+	k, err := s.kitchen(ctx, r.Doc.Formulas()...)
 	if err != nil {
 		return nil, err
 	}
-	plan, err := sheet.OfPlan(ctx, sheet.CookRequest{Cook: r.Cook, Facts: happened}, k, s.clock(r.Cook.ServeAt), sheet.Reader{})
+	plan, err := sheet.OfPlan(ctx, sheet.CookRequest{Cook: r.Doc, Facts: happened}, k, s.clock(r.Doc.ServeAt), sheet.Reader{})
 	if err != nil {
 		return nil, problemOf(err)
 	}
-	text, err := exchange.Calendar(r.ID, r.Version, r.Cook, plan, s.Now())
+	text, err := exchange.Calendar(r.ID, r.Version, r.Doc, plan, s.Now())
 	if err != nil {
 		return nil, problemOf(err)
 	}
-	return &fileAnswer{ContentType: "text/calendar; charset=utf-8", Disposition: fmt.Sprintf(`attachment; filename="cook-%d.ics"`, r.ID), Body: []byte(text)}, nil
+	return &fileAnswer{ContentType: "text/calendar; charset=utf-8", Disposition: fmt.Sprintf(`attachment; filename="cook-%s.ics"`, r.ID), Body: []byte(text)}, nil
 }

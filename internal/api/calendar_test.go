@@ -24,7 +24,7 @@ func TestCalendarKeepsItsEvents(t *testing.T) {
 	app := apptest.Start(t)
 	require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
 	read := func() map[string]*ics.VEvent {
-		got := call(t, app, "GET", "/api/cooks/3/calendar.ics", nil)
+		got := call(t, app, "GET", "/api/cooks/{supper}/calendar.ics", nil)
 		require.Equal(t, http.StatusOK, got.StatusCode, string(got.body))
 		assert.Contains(t, got.Header.Get("Content-Type"), "text/calendar")
 		cal, err := ics.ParseCalendar(bytes.NewReader(got.body))
@@ -40,10 +40,10 @@ func TestCalendarKeepsItsEvents(t *testing.T) {
 	require.Greater(t, len(before), 20)
 
 	var rec api.CookRecord
-	got := call(t, app, "GET", "/api/cooks/3", nil)
+	got := call(t, app, "GET", "/api/cooks/{supper}", nil)
 	got.into(t, &rec)
-	rec.Cook.ServeAt = strings.Replace(rec.Cook.ServeAt, "T18:30", "T20:30", 1)
-	put := call(t, app, "PUT", "/api/cooks/3", rec.Cook, "If-Match", got.Header.Get("ETag"))
+	rec.Doc.ServeAt = strings.Replace(rec.Doc.ServeAt, "T18:30", "T20:30", 1)
+	put := call(t, app, "PUT", "/api/cooks/{supper}", rec.Doc, "If-Match", got.Header.Get("ETag"))
 	require.Equal(t, http.StatusOK, put.StatusCode, string(put.body))
 	after := read()
 	for id, e := range before {
@@ -66,10 +66,10 @@ func TestShopping(t *testing.T) {
 	app := apptest.Start(t)
 	require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
 	var rec api.CookRecord
-	call(t, app, "GET", "/api/cooks/3", nil).into(t, &rec)
+	call(t, app, "GET", "/api/cooks/{supper}", nil).into(t, &rec)
 	shop := func() sheet.Shopping {
 		var out sheet.Shopping
-		call(t, app, "POST", "/api/shopping", rec.Cook).into(t, &out)
+		call(t, app, "POST", "/api/shopping", rec.Doc).into(t, &out)
 		require.Empty(t, out.Errors)
 		return out
 	}
@@ -91,7 +91,7 @@ func TestShopping(t *testing.T) {
 	assert.Empty(t, line(all, "brown-sugar").Need, "so its sugar is not on the list")
 	require.NotNil(t, all.Cost)
 
-	rec.Cook.Pieces[2].Season.Formula.Rows[0].Parts = "5" // a mix of its own now, not the jar's
+	rec.Doc.Pieces[2].Season.Formula.Rows[0].Parts = "5" // a mix of its own now, not the jar's
 	assert.NotEmpty(t, line(shop(), "brown-sugar").Need)
 	require.Equal(t, http.StatusNoContent, call(t, app, "PUT", "/api/larder/stock", api.LarderThing{Price: "€2.40 for 1 L", Stock: "5 L"}).StatusCode)
 	assert.Empty(t, line(shop(), "stock").Buy)
@@ -105,17 +105,17 @@ func TestPhotographs(t *testing.T) {
 	var raw bytes.Buffer
 	require.NoError(t, jpeg.Encode(&raw, image.NewGray(image.Rect(0, 0, 3000, 2000)), nil))
 	const octets = "application/octet-stream"
-	made := call(t, app, "POST", "/api/cooks/1/photos?piece=k1", raw.String(), "Content-Type", octets)
+	made := call(t, app, "POST", "/api/cooks/{}/photos?piece=k1", raw.String(), "Content-Type", octets)
 	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
 	var list []api.PhotoLine
-	call(t, app, "GET", "/api/cooks/1/photos", nil).into(t, &list)
+	call(t, app, "GET", "/api/cooks/{}/photos", nil).into(t, &list)
 	require.Len(t, list, 1)
 	assert.Equal(t, []int{1600, 1066}, []int{list[0].Width, list[0].Height})
 	got := call(t, app, "GET", "/api/photos/1", nil)
 	assert.Equal(t, "image/jpeg", got.Header.Get("Content-Type"))
 	_, err := jpeg.Decode(bytes.NewReader(got.body))
 	require.NoError(t, err)
-	call(t, app, "POST", "/api/cooks/1/photos", "<script>", "Content-Type", octets).problem(t, http.StatusUnprocessableEntity)
+	call(t, app, "POST", "/api/cooks/{}/photos", "<script>", "Content-Type", octets).problem(t, http.StatusUnprocessableEntity)
 	call(t, app, "POST", "/api/cooks/9/photos", raw.String(), "Content-Type", octets).problem(t, http.StatusNotFound)
 	require.Equal(t, http.StatusNoContent, call(t, app, "DELETE", "/api/photos/1", nil).StatusCode)
 	call(t, app, "DELETE", "/api/photos/1", nil).problem(t, http.StatusNotFound)

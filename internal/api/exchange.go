@@ -84,9 +84,9 @@ func (s *server) known(ctx context.Context) (kitchen.Kitchen, error) {
 	for _, i := range own {
 		k.Ingredients[i.ID] = i
 	}
-	formulas, _, err := s.Store.ListFormulas(ctx, store.FormulaQuery{Limit: ownLimit})
+	formulas, _, err := s.Store.Formulas().List(ctx, store.Query{Limit: ownLimit})
 	for _, r := range formulas {
-		k.Formulas[r.Formula.ID] = r.Formula
+		k.Formulas[r.ID] = r.Doc
 	}
 	return k, err
 }
@@ -120,7 +120,7 @@ func (s *server) keepFormulas(ctx context.Context, in *struct {
 	if err := errs.Err(); err != nil {
 		return nil, problemOf(err)
 	}
-	records, err := s.Store.CreateFormulas(ctx, in.Body, field.Because("changed.file"), fileNumber)
+	records, err := s.Store.Formulas().CreateAll(ctx, in.Body, field.Because("changed.file"), fileNumber)
 	if err != nil {
 		return nil, problemOf(err)
 	}

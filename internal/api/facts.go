@@ -12,7 +12,7 @@ import (
 func (s *server) registerFacts(a huma.API) {
 	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/facts", "listFacts", "List what has happened at a cook, in the order in which it was said"),
 		func(ctx context.Context, in *ByID) (*body[facts.Facts], error) {
-			if _, err := s.Store.Cook(ctx, in.ID); err != nil {
+			if _, err := s.Store.Cooks().Get(ctx, in.ID); err != nil {
 				return nil, problemOf(err)
 			}
 			list, err := s.Store.Facts(ctx, in.ID)

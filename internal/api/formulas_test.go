@@ -30,37 +30,38 @@ func TestFormulaKeepsEveryVersion(t *testing.T) {
 	var rec api.FormulaRecord
 	made.into(t, &rec)
 	want := bathFormula()
-	want.ID = "1"
-	assert.Equal(t, want, rec.Formula)
+	want.ID = rec.ID
+	assert.Equal(t, want, rec.Doc)
 
 	next := bathFormula()
 	next.Rows[1].Parts = "5 %"
 	next.Name = "Slipway brine"
-	put := call(t, app, "PUT", "/api/formulas/1", next, "If-Match", made.Header.Get("ETag"))
+	put := call(t, app, "PUT", "/api/formulas/{Slipway}", next, "If-Match", made.Header.Get("ETag"))
 	require.Equal(t, http.StatusOK, put.StatusCode, string(put.body))
-	same := call(t, app, "PUT", "/api/formulas/1", next, "If-Match", put.Header.Get("ETag"))
+	same := call(t, app, "PUT", "/api/formulas/{Slipway}", next, "If-Match", put.Header.Get("ETag"))
 	assert.Equal(t, put.Header.Get("ETag"), same.Header.Get("ETag"), "nothing new is no version")
-	call(t, app, "PUT", "/api/formulas/1", next, "If-Match", made.Header.Get("ETag")).problem(t, http.StatusPreconditionFailed)
+	call(t, app, "PUT", "/api/formulas/{Slipway}", next, "If-Match", made.Header.Get("ETag")).problem(t, http.StatusPreconditionFailed)
 
 	var versions []api.FormulaVersion
-	call(t, app, "GET", "/api/formulas/1/versions", nil).into(t, &versions)
+	call(t, app, "GET", "/api/formulas/{Slipway}/versions", nil).into(t, &versions)
 	require.Len(t, versions, 2)
 	assert.Equal(t, []string{"renamed from Slipway bath", "table salt 5 % instead of 6 %"}, versions[0].Changes)
 	assert.Equal(t, want, versions[1].Formula)
 
-	gone := call(t, app, "DELETE", "/api/formulas/1", nil, "If-Match", put.Header.Get("ETag"))
+	gone := call(t, app, "DELETE", "/api/formulas/{Slipway}", nil, "If-Match", put.Header.Get("ETag"))
 	require.Equal(t, http.StatusNoContent, gone.StatusCode)
-	call(t, app, "GET", "/api/formulas/1", nil).problem(t, http.StatusNotFound)
-	assert.Equal(t, http.StatusOK, call(t, app, "POST", "/api/formulas/1/restore", nil).StatusCode)
+	call(t, app, "GET", "/api/formulas/{Slipway}", nil).problem(t, http.StatusNotFound)
+	assert.Equal(t, http.StatusOK, call(t, app, "POST", "/api/formulas/{Slipway}/restore", nil).StatusCode)
 }
 
 func TestFormulasAreFoundAndFollowed(t *testing.T) {
 	app := apptest.Start(t)
-	require.Equal(t, http.StatusCreated, call(t, app, "POST", "/api/formulas", bathFormula()).StatusCode)
-	user := formula.Formula{Name: "Bath for two", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "1", Parts: "1"}}}
-	require.Equal(t, http.StatusCreated, call(t, app, "POST", "/api/formulas", user).StatusCode)
+	var bath, two api.FormulaRecord
+	call(t, app, "POST", "/api/formulas", bathFormula()).into(t, &bath)
+	user := formula.Formula{Name: "Bath for two", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: bath.ID, Parts: "1"}}}
+	call(t, app, "POST", "/api/formulas", user).into(t, &two)
 	find := func(query string) []string {
-		var page api.FormulaPage
+		var page api.ListPage[api.FormulaSummary]
 		call(t, app, "GET", "/api/formulas?"+query, nil).into(t, &page)
 		names := []string{}
 		for _, f := range page.Items {
@@ -76,8 +77,8 @@ func TestFormulasAreFoundAndFollowed(t *testing.T) {
 
 	// The first may not use the second, which uses it; nothing is changed.
 	loop := bathFormula()
-	loop.Rows = append(loop.Rows, formula.Row{Formula: "2", Parts: "1"})
-	p := call(t, app, "PUT", "/api/formulas/1", loop, "If-Match", `"1"`).problem(t, 422)
+	loop.Rows = append(loop.Rows, formula.Row{Formula: two.ID, Parts: "1"})
+	p := call(t, app, "PUT", "/api/formulas/{Slipway}", loop, "If-Match", `"1"`).problem(t, 422)
 	assert.Equal(t, "/rows/2/formula", p.Errors[0].Pointer)
 	assert.Equal(t, "a formula cannot use itself: Slipway bath → Bath for two → Slipway bath", p.Errors[0].Message)
 
@@ -91,7 +92,7 @@ func TestFormulasAreFoundAndFollowed(t *testing.T) {
 	require.Empty(t, before.Errors)
 	saltier := bathFormula()
 	saltier.Rows[1].Parts = "12 %"
-	require.Equal(t, 200, call(t, app, "PUT", "/api/formulas/1", saltier, "If-Match", `"1"`).StatusCode)
+	require.Equal(t, 200, call(t, app, "PUT", "/api/formulas/{Slipway}", saltier, "If-Match", `"1"`).StatusCode)
 	call(t, app, "POST", "/api/sheet", cook).into(t, &after)
 	assert.InEpsilon(t, 2, after.Pieces[0].Season.SaltShare.Value/before.Pieces[0].Season.SaltShare.Value, 0.01)
 
@@ -118,15 +119,15 @@ func BenchmarkBench2000(b *testing.B) {
 	for i := range 2000 {
 		f := bathFormula()
 		f.Name = fmt.Sprintf("Bath %04d", i)
-		r, err := app.Store.CreateFormula(b.Context(), f, formula.Change{ID: "changed.new"})
+		r, err := app.Store.Formulas().Create(b.Context(), f, formula.Change{ID: "changed.new"})
 		require.NoError(b, err)
 		for v := range 2 {
 			f.Note = fmt.Sprintf("version %d", v)
-			r, err = app.Store.UpdateFormula(b.Context(), r.ID, r.Version, f, func(formula.Formula) []formula.Change { return nil })
+			r, err = app.Store.Formulas().Update(b.Context(), r.ID, r.Version, f, func(formula.Formula) []formula.Change { return nil })
 			require.NoError(b, err)
 		}
 	}
-	for _, path := range []string{"/api/formulas?page=20", "/api/formulas?search=1234", "/api/formulas?tag=cold&kind=bath", "/api/formulas/1000", "/api/formulas/1000/versions"} {
+	for _, path := range []string{"/api/formulas?page=20", "/api/formulas?search=1234", "/api/formulas?tag=cold&kind=bath", addressed(b, app, "/api/formulas/{1000}"), addressed(b, app, "/api/formulas/{1000}/versions")} {
 		b.Run(path, func(b *testing.B) {
 			for b.Loop() {
 				if r := call(b, app, "GET", path, nil); r.StatusCode != http.StatusOK {

@@ -4,10 +4,12 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
 
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
@@ -19,21 +21,21 @@ import (
 
 // JarLine is a jar and how it stands.
 type JarLine struct {
-	ID      uint64      `json:"id"`
+	ID      string      `json:"id" format:"uuid"`
 	Version uint        `json:"version"`
 	Jar     formula.Jar `json:"jar"`
 	sheet.JarSheet
 }
 
 // jarLine tells how a jar stands, and what of a need in grams it can give.
-func (s *server) jarLine(k kitchen.Kitchen, d store.Doc[formula.Jar], m Measure, need float64) JarLine {
+func (s *server) jarLine(k kitchen.Kitchen, d store.Record[formula.Jar], m Measure, need float64) JarLine {
 	stand, wrong := d.Doc.Stand(k, s.Now())
 	return JarLine{d.ID, d.Version, d.Doc, sheet.WriteJar(stand, sheet.Mistakes(wrong, m.reader()), quantity.Mass(need)*quantity.Gram, m.reader())}
 }
 
 // jarsOf lists the jars that a filter accepts.
 func (s *server) jarsOf(ctx context.Context, m Measure, need float64, of func(formula.Formula) bool) (*body[[]JarLine], error) {
-	list, err := s.Store.Jars().List(ctx, false)
+	list, _, err := s.Store.Jars().List(ctx, store.Query{})
 	if err != nil {
 		return nil, problemOf(err)
 	}
@@ -50,20 +52,22 @@ func (s *server) jarsOf(ctx context.Context, m Measure, need float64, of func(fo
 	return answer(out), nil
 }
 
-// draw takes some out of a jar, today unless it says another day.
-func (s *server) draw(ctx context.Context, id uint64, taken formula.Draw, m Measure) (*body[JarLine], error) {
-	d, err := s.Store.Jars().Get(ctx, id)
-	if err != nil {
-		return nil, problemOf(err)
-	}
+// draw takes some out of a jar, today unless it says another day. A draw that comes
+// with an id that is there already was taken before.
+func (s *server) draw(ctx context.Context, id string, taken formula.Draw, m Measure) (*body[JarLine], error) {
 	if taken.Day == "" {
 		taken.Day = s.today()
 	}
-	d.Doc.Draws = append(d.Doc.Draws, taken)
-	if err := s.soundJar(ctx, d.Doc); err != nil {
-		return nil, problemOf(lastDraw(err, len(d.Doc.Draws)-1))
+	if taken.ID == "" {
+		taken.ID = uuid.NewString()
 	}
-	d, err = s.Store.Jars().Update(ctx, d.ID, d.Version, d.Doc)
+	now, err := s.Store.Jars().Change(ctx, id, func(j *formula.Jar) error {
+		if slices.ContainsFunc(j.Draws, taken.Is) {
+			return nil
+		}
+		j.Draws = append(slices.Clone(j.Draws), taken)
+		return lastDraw(s.soundJar(ctx, id, *j), len(j.Draws)-1)
+	})
 	if err != nil {
 		return nil, problemOf(err)
 	}
@@ -71,11 +75,13 @@ func (s *server) draw(ctx context.Context, id uint64, taken formula.Draw, m Meas
 	if err != nil {
 		return nil, err
 	}
-	return answer(s.jarLine(k, d, m, 0)), nil
+	return answer(s.jarLine(k, now, m, 0)), nil
 }
 
 func (s *server) registerJars(a huma.API) {
-	docs(a, s.Store.Jars, resource[formula.Jar]{path: "/api/jars", noun: "Jar", what: "a jar", check: s.soundJar, fill: s.madeToday})
+	resource[formula.Jar, DocRecord[formula.Jar]]{
+		path: "/api/jars", noun: "Jar", what: "a jar", records: s.Store.Jars, show: docRecord[formula.Jar], check: s.soundJar, fill: s.madeToday,
+	}.register(a)
 	huma.Register(a, op(http.MethodGet, "/api/jars", "listJars", "List jars and how they stand"),
 		func(ctx context.Context, in *struct {
 			Measure
@@ -102,17 +108,16 @@ func (s *server) registerJars(a huma.API) {
 	huma.Register(a, op(http.MethodDelete, "/api/jars/{id}/draws/{draw}", "putBackInJar", "Put a draw back into its jar"),
 		func(ctx context.Context, in *struct {
 			ByID
-			Draw int `path:"draw" minimum:"0" maximum:"499" doc:"Number of the draw, from 0"`
+			Draw string `path:"draw" maxLength:"60" doc:"Id of the draw"`
 		}) (*struct{}, error) {
-			d, err := s.Store.Jars().Get(ctx, in.ID)
-			if err != nil {
-				return nil, problemOf(err)
-			}
-			if in.Draw >= len(d.Doc.Draws) {
-				return nil, problemOf(store.ErrNotFound)
-			}
-			d.Doc.Draws = append(d.Doc.Draws[:in.Draw], d.Doc.Draws[in.Draw+1:]...)
-			_, err = s.Store.Jars().Update(ctx, d.ID, d.Version, d.Doc)
+			_, err := s.Store.Jars().Change(ctx, in.ID, func(j *formula.Jar) error {
+				n := slices.IndexFunc(j.Draws, formula.Draw{ID: in.Draw}.Is)
+				if n < 0 {
+					return store.ErrNotFound
+				}
+				j.Draws = slices.Delete(slices.Clone(j.Draws), n, n+1)
+				return nil
+			})
 			return nil, problemOf(err)
 		})
 }
@@ -128,7 +133,7 @@ func (s *server) madeToday(j formula.Jar) formula.Jar {
 	return j
 }
 
-func (s *server) soundJar(ctx context.Context, j formula.Jar) error {
+func (s *server) soundJar(ctx context.Context, _ string, j formula.Jar) error {
 	k, err := s.Store.Kitchen(ctx, s.Now(), j.Formula.Uses()...)
 	if err != nil {
 		return err

@@ -23,7 +23,7 @@ type LarderThing struct {
 
 // OwnIngredient is a saved ingredient of the cook's own.
 type OwnIngredient struct {
-	ID         uint64     `json:"id"`
+	ID         string     `json:"id" format:"uuid"`
 	Version    uint       `json:"version"`
 	Thing      string     `json:"thing" doc:"Its ingredient id"`
 	Ingredient larder.Own `json:"ingredient"`
@@ -43,7 +43,7 @@ func (s *server) registerLarder(a huma.API) {
 			if err != nil {
 				return nil, problemOf(err)
 			}
-			list, err := s.Store.Ingredients().List(ctx, false)
+			list, _, err := s.Store.Ingredients().List(ctx, store.Query{})
 			if err != nil {
 				return nil, problemOf(err)
 			}
@@ -66,10 +66,13 @@ func (s *server) registerLarder(a huma.API) {
 			}
 			return nil, problemOf(s.Store.PutThing(ctx, store.Thing{Thing: in.Thing, Price: in.Body.Price, Stock: in.Body.Stock}))
 		})
-	docs(a, s.Store.Ingredients, resource[larder.Own]{
-		path: "/api/ingredients", noun: "Ingredient", what: "an ingredient of your own",
-		check: func(_ context.Context, o larder.Own) error { _, wrong := o.Ingredient(""); return wrong.Err() },
-	})
+	resource[larder.Own, DocRecord[larder.Own]]{
+		path: "/api/ingredients", noun: "Ingredient", what: "an ingredient of your own", records: s.Store.Ingredients, show: docRecord[larder.Own],
+		check: func(_ context.Context, _ string, o larder.Own) error {
+			_, wrong := o.Ingredient("")
+			return wrong.Err()
+		},
+	}.register(a)
 }
 
 // soundThing refuses a price that cannot be read, an unknown ingredient and a second currency.

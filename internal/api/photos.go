@@ -21,6 +21,10 @@ type PhotoLine struct {
 	Taken  time.Time `json:"taken" doc:"When it was added"`
 }
 
+type photoID struct {
+	ID uint64 `path:"id" minimum:"1"`
+}
+
 func (s *server) registerPhotos(a huma.API) {
 	added := op(http.MethodPost, "/api/cooks/{id}/photos", "addPhoto", "Add a photograph; it is scaled down, and its metadata removed")
 	added.DefaultStatus, added.MaxBodyBytes, added.BodyReadTimeout = http.StatusCreated, picture.MaxBytes+1, time.Minute
@@ -34,7 +38,7 @@ func (s *server) registerPhotos(a huma.API) {
 		if err != nil {
 			return nil, newProblem(http.StatusUnprocessableEntity, err.Error())
 		}
-		kept, err := s.Store.AddPhoto(ctx, store.Photo{CookID: in.ID, Piece: in.Piece, Note: in.Note, Width: p.Width, Height: p.Height, Data: p.JPEG})
+		kept, err := s.Store.AddPhoto(ctx, store.Photo{Cook: in.ID, Piece: in.Piece, Note: in.Note, Width: p.Width, Height: p.Height, Data: p.JPEG})
 		if err != nil {
 			return nil, problemOf(err)
 		}
@@ -53,7 +57,7 @@ func (s *server) registerPhotos(a huma.API) {
 			return answer(out), nil
 		})
 	huma.Register(a, op(http.MethodGet, "/api/photos/{id}", "getPhoto", "Get a photograph as JPEG"),
-		func(ctx context.Context, in *ByID) (*fileAnswer, error) {
+		func(ctx context.Context, in *photoID) (*fileAnswer, error) {
 			p, err := s.Store.Photo(ctx, in.ID)
 			if err != nil {
 				return nil, problemOf(err)
@@ -61,11 +65,11 @@ func (s *server) registerPhotos(a huma.API) {
 			return &fileAnswer{ContentType: "image/jpeg", CacheControl: "private, max-age=31536000, immutable", Body: p.Data}, nil
 		})
 	huma.Register(a, op(http.MethodDelete, "/api/photos/{id}", "deletePhoto", "Delete a photograph; it can be restored"),
-		func(ctx context.Context, in *ByID) (*struct{}, error) {
+		func(ctx context.Context, in *photoID) (*struct{}, error) {
 			return nil, problemOf(s.Store.DeletePhoto(ctx, in.ID))
 		})
 	huma.Register(a, op(http.MethodPost, "/api/photos/{id}/restore", "restorePhoto", "Restore a deleted photograph"),
-		func(ctx context.Context, in *ByID) (*struct{}, error) {
+		func(ctx context.Context, in *photoID) (*struct{}, error) {
 			return nil, problemOf(s.Store.RestorePhoto(ctx, in.ID))
 		})
 }

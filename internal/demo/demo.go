@@ -28,7 +28,7 @@ func Load(ctx context.Context, db *store.Store, now time.Time) error {
 }
 
 func load(ctx context.Context, db *store.Store, now time.Time) error {
-	if _, total, err := db.ListCooks(ctx, "", 0, 1); err != nil || total > 0 {
+	if _, total, err := db.Cooks().List(ctx, store.Query{Limit: 1}); err != nil || total > 0 {
 		return err
 	}
 	injection, err := loadFormulas(ctx, db)
@@ -38,8 +38,12 @@ func load(ctx context.Context, db *store.Store, now time.Time) error {
 	if err := loadLarder(ctx, db, now); err != nil {
 		return err
 	}
-	for _, c := range cooks(now, injection) {
-		if _, err := db.CreateCook(ctx, c); err != nil {
+	pits, err := loadPits(ctx, db)
+	if err != nil {
+		return err
+	}
+	for _, c := range cooks(now, injection, pits) {
+		if _, err := db.Cooks().Create(ctx, c); err != nil {
 			return err
 		}
 	}
@@ -52,14 +56,14 @@ func loadFormulas(ctx context.Context, db *store.Store) (formula.Formula, error)
 	var injection formula.Formula
 	rub := house("fennel-house")
 	rub.Name, rub.Tags, rub.Note = "Regatta lamb rub", []string{"lamb", "regatta"}, "Ines’s: the house rub with less salt."
-	first, err := db.CreateFormula(ctx, rub, field.Because("changed.from", "before", "Fennel house rub"))
+	first, err := db.Formulas().Create(ctx, rub, field.Because("changed.from", "before", "Fennel house rub"))
 	if err != nil {
 		return injection, err
 	}
-	changed := first.Formula
+	changed := first.Doc
 	changed.Rows = append([]formula.Row{}, changed.Rows...)
 	changed.Rows[0].Parts = "3"
-	if _, err := db.UpdateFormula(ctx, first.ID, first.Version, changed, func(old formula.Formula) []formula.Change {
+	if _, err := db.Formulas().Update(ctx, first.ID, first.Version, changed, func(old formula.Formula) []formula.Change {
 		return formula.Changes(old, changed, nil)
 	}); err != nil {
 		return injection, err
@@ -70,7 +74,7 @@ func loadFormulas(ctx context.Context, db *store.Store) (formula.Formula, error)
 			Note: "Odhran’s, for the chuck roll: stock with the lamb rub steeped in it and strained.",
 			Rows: []formula.Row{
 				{Ingredient: "stock", Form: "liquid", Parts: "400 g"}, {Ingredient: "worcestershire-type", Form: "liquid", Parts: "2 Tbsp"},
-				{Formula: first.Formula.ID, Parts: "4 %"},
+				{Formula: first.ID, Parts: "4 %"},
 			},
 		},
 		{
@@ -87,18 +91,31 @@ func loadFormulas(ctx context.Context, db *store.Store) (formula.Formula, error)
 			},
 		},
 	} {
-		r, err := db.CreateFormula(ctx, f, field.Because("changed.new"))
+		r, err := db.Formulas().Create(ctx, f, field.Because("changed.new"))
 		if err != nil {
 			return injection, err
 		}
 		if f.Kind == formula.Injection {
-			injection = r.Formula
+			injection = r.Doc
 		}
 	}
 	return injection, nil
 }
 
-func cooks(now time.Time, injection formula.Formula) []cook.Cook {
+// loadPits puts the club's pits on record: two of its own, and one that is borrowed.
+func loadPits(ctx context.Context, db *store.Store) ([]cook.Pit, error) {
+	var out []cook.Pit
+	for _, p := range []cook.Pit{{Name: "Pellet cabinet", Kind: "pellet"}, {Name: "Kettle", Kind: "kettle", Room: "24"}, {Name: "Borrowed offset", Kind: "offset"}} {
+		r, err := db.Pits().Create(ctx, p)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, r.Doc)
+	}
+	return out, nil
+}
+
+func cooks(now time.Time, injection formula.Formula, pits []cook.Pit) []cook.Cook {
 	zone, err := time.LoadLocation(Zone)
 	if err != nil {
 		zone = time.UTC
@@ -107,7 +124,7 @@ func cooks(now time.Time, injection formula.Formula) []cook.Cook {
 	supper.Name = "Autumn regatta supper"
 	supper.Portion = "180 g"
 	supper.Guests, supper.Children, supper.Appetite, supper.Leftovers, supper.Hands = 34, 4, "hearty", 6, 2
-	supper.Pits = []cook.Pit{{Name: "Pellet cabinet", Kind: "pellet"}, {Name: "Kettle", Kind: "kettle", Room: "24"}, {Name: "Borrowed offset", Kind: "offset"}}
+	supper.Pits = pits
 	supper.Pieces = []cook.Piece{
 		lambShoulders(), chuckRoll(injection), porkLoin(), chickenLegs(), venison(),
 	}

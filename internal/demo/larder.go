@@ -42,20 +42,20 @@ func loadLarder(ctx context.Context, db *store.Store, now time.Time) error {
 	if _, err := db.Ingredients().Create(ctx, bought); err != nil {
 		return err
 	}
-	list, _, err := db.ListFormulas(ctx, store.FormulaQuery{Limit: 20})
+	list, _, err := db.Formulas().List(ctx, store.Query{})
 	if err != nil {
 		return err
 	}
 	day := func(ago int) string { return now.AddDate(0, 0, -ago).Format("2006-01-02") }
 	for _, f := range list {
 		switch {
-		case f.Formula.Name == "Regatta lamb rub":
+		case f.Doc.Name == "Regatta lamb rub":
 			_, err = db.Jars().Create(ctx, formula.Jar{
-				Formula: f.Formula, Made: day(26), Amount: "320 g",
+				Formula: f.Doc, Made: day(26), Amount: "320 g",
 				Draws: []formula.Draw{{Amount: "74 g", For: "Lamb trial at the boathouse", Day: day(24)}},
 			})
-		case f.Formula.Kind == formula.Spritz:
-			_, err = db.Jars().Create(ctx, formula.Jar{Formula: f.Formula, Made: day(19), Amount: "500 mL",
+		case f.Doc.Kind == formula.Spritz:
+			_, err = db.Jars().Create(ctx, formula.Jar{Formula: f.Doc, Made: day(19), Amount: "500 mL",
 				Draws: []formula.Draw{{Amount: "180 mL", For: "Launch day", Day: day(18)}}})
 		}
 		if err != nil {

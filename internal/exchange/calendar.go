@@ -13,7 +13,7 @@ import (
 // Calendar writes a cook's plan as iCalendar (RFC 5545): an event for each task
 // still to do, with a reminder. The events keep their UIDs when the plan moves, so
 // that a calendar that has them is updated; sequence is the cook's version.
-func Calendar(id uint64, sequence uint, c cook.Cook, p *sheet.PlanSheet, now time.Time) (string, error) {
+func Calendar(id string, sequence uint, c cook.Cook, p *sheet.PlanSheet, now time.Time) (string, error) {
 	cal := ics.NewCalendar()
 	cal.SetMethod(ics.MethodPublish)
 	cal.SetProductId("-//Verjuice//Cook plan//EN")
@@ -33,7 +33,7 @@ func Calendar(id uint64, sequence uint, c cook.Cook, p *sheet.PlanSheet, now tim
 		if err != nil {
 			return "", err
 		}
-		e := cal.AddEvent(fmt.Sprintf("cook-%d-%s@verjuice", id, t.ID))
+		e := cal.AddEvent(fmt.Sprintf("cook-%s-%s@verjuice", id, t.ID))
 		e.SetDtStampTime(now)
 		e.SetSequence(int(sequence))
 		e.SetStartAt(at)
@@ -49,7 +49,7 @@ func Calendar(id uint64, sequence uint, c cook.Cook, p *sheet.PlanSheet, now tim
 	if err != nil {
 		return "", err
 	}
-	e := cal.AddEvent(fmt.Sprintf("cook-%d-serve@verjuice", id))
+	e := cal.AddEvent(fmt.Sprintf("cook-%s-serve@verjuice", id))
 	e.SetDtStampTime(now)
 	e.SetSequence(int(sequence))
 	e.SetStartAt(serve)

@@ -74,6 +74,7 @@ var messages = map[string]string{
 	"bath.no-water":          "there is no water in this bath for the salt to dissolve in",
 
 	"pit.kind":    "choose a kind of pit",
+	"pit.name":    "give the pit a name",
 	"pit.unknown": "choose one of the pits",
 	"pit.room":    "a grate has between 2 and 1000 dm² (1 dm² is 100 cm²)",
 

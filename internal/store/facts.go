@@ -21,7 +21,7 @@ var (
 type factModel struct {
 	Seq       uint64 `gorm:"primaryKey"`
 	ID        string
-	CookID    uint64
+	Cook      string
 	Kind      string
 	Piece     string
 	What      string
@@ -46,9 +46,9 @@ func (m factModel) fact() (facts.Fact, error) {
 }
 
 // Facts are what happened at a cook, in the order in which it was said.
-func (s *Store) Facts(ctx context.Context, cook uint64) (facts.Facts, error) {
+func (s *Store) Facts(ctx context.Context, cook string) (facts.Facts, error) {
 	var models []factModel
-	if err := s.db.WithContext(ctx).Where("cook_id = ?", cook).Order("seq").Find(&models).Error; err != nil {
+	if err := s.db.WithContext(ctx).Where("cook = ?", cook).Order("seq").Find(&models).Error; err != nil {
 		return nil, err
 	}
 	out := make(facts.Facts, len(models))
@@ -63,15 +63,12 @@ func (s *Store) Facts(ctx context.Context, cook uint64) (facts.Facts, error) {
 
 // AddFact saves a fact. The same fact sent twice is saved once; another fact with its
 // id is ErrOther; a cook that is not there is ErrNotFound, one with facts.Most ErrFull.
-func (s *Store) AddFact(ctx context.Context, cook uint64, f facts.Fact) error {
-	if err := s.db.WithContext(ctx).Select("id").Take(&cookModel{}, cook).Error; err != nil {
-		if errors.Is(err, gorm.ErrRecordNotFound) {
-			return ErrNotFound
-		}
+func (s *Store) AddFact(ctx context.Context, cook string, f facts.Fact) error {
+	if err := s.Cooks().there(ctx, cook); err != nil {
 		return err
 	}
 	var held int64
-	if err := s.db.WithContext(ctx).Model(&factModel{}).Where("cook_id = ?", cook).Count(&held).Error; err != nil {
+	if err := s.db.WithContext(ctx).Model(&factModel{}).Where("cook = ?", cook).Count(&held).Error; err != nil {
 		return err
 	}
 	if held >= facts.Most {
@@ -81,7 +78,7 @@ func (s *Store) AddFact(ctx context.Context, cook uint64, f facts.Fact) error {
 	if err != nil {
 		return err
 	}
-	m := factModel{ID: f.ID, CookID: cook, Kind: string(f.Kind), Piece: f.Piece, What: f.What, Happened: f.At, Author: f.Author, Body: string(body)}
+	m := factModel{ID: f.ID, Cook: cook, Kind: string(f.Kind), Piece: f.Piece, What: f.What, Happened: f.At, Author: f.Author, Body: string(body)}
 	if err := s.db.WithContext(ctx).Create(&m).Error; !errors.Is(err, gorm.ErrDuplicatedKey) {
 		return err
 	}
@@ -93,7 +90,7 @@ func (s *Store) AddFact(ctx context.Context, cook uint64, f facts.Fact) error {
 	if err != nil {
 		return err
 	}
-	if other.CookID != cook || !there.Same(f) {
+	if other.Cook != cook || !there.Same(f) {
 		return ErrOther
 	}
 	return nil

@@ -3,52 +3,47 @@ package store
 import (
 	"context"
 	"encoding/json"
-	"errors"
 	"slices"
-	"strconv"
 	"strings"
 	"time"
 
 	"gorm.io/gorm"
-	"gorm.io/gorm/clause"
 
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/quantity"
 )
 
-type formulaModel struct {
-	ID        uint64
-	Version   uint
-	Name      string
-	Kind      string
-	Note      string
-	Tags      string
-	Body      string
-	CreatedAt time.Time
-	UpdatedAt time.Time
-	DeletedAt gorm.DeletedAt
+// Formulas are the cook's own, by name, every version of each kept. The ID of a formula
+// is that of its record.
+type Formulas struct{ Records[formula.Formula] }
+
+// Formulas are the cook's own.
+func (s *Store) Formulas() Formulas {
+	return Formulas{Records[formula.Formula]{
+		db: s.db, kind: "formula", first: byName,
+		index: func(f formula.Formula) found {
+			return found{Name: f.Name, Class: string(f.Kind), Note: f.Note, Tags: f.Tags}
+		},
+		open: func(id string, f *formula.Formula) {
+			f.ID = id
+			if f.Spoons == "" {
+				f.Spoons = quantity.USSpoons // what it meant when it was written, wherever it is used
+			}
+		},
+		shut: unmarked,
+	}}
 }
 
-func (formulaModel) TableName() string { return "formulas" }
-
-type formulaVersionModel struct {
-	FormulaID uint64 `gorm:"primaryKey"`
-	Version   uint   `gorm:"primaryKey"`
-	Body      string
-	Changes   string
-	SavedAt   time.Time
+type versionRow struct {
+	Record  string `gorm:"primaryKey"`
+	Version uint   `gorm:"primaryKey"`
+	Body    string
+	Changes string
+	SavedAt time.Time
 }
 
-func (formulaVersionModel) TableName() string { return "formula_versions" }
-
-// FormulaRecord is a saved formula. Its Formula.ID is the record's number.
-type FormulaRecord struct {
-	ID      uint64
-	Version uint
-	Updated time.Time
-	Formula formula.Formula
-}
+func (versionRow) TableName() string { return "record_versions" }
 
 // FormulaVersion is a formula as it was at one time.
 type FormulaVersion struct {
@@ -56,37 +51,6 @@ type FormulaVersion struct {
 	Saved   time.Time
 	Changes []formula.Change
 	Formula formula.Formula
-}
-
-func decodeFormula(id uint64, body string) (formula.Formula, error) {
-	var f formula.Formula
-	err := json.Unmarshal([]byte(body), &f)
-	f.ID = strconv.FormatUint(id, 10)
-	if f.Spoons == "" {
-		f.Spoons = quantity.USSpoons // what it meant when it was written, wherever it is used
-	}
-	return f, err
-}
-
-func (m formulaModel) record() (FormulaRecord, error) {
-	f, err := decodeFormula(m.ID, m.Body)
-	return FormulaRecord{ID: m.ID, Version: m.Version, Updated: m.UpdatedAt, Formula: f}, err
-}
-
-func (m *formulaModel) set(f formula.Formula) error {
-	f.ID = ""
-	if f.Spoons == quantity.USSpoons {
-		f.Spoons = "" // as those are kept that were written before there was a choice
-	}
-	body, err := json.Marshal(f)
-	if err != nil {
-		return err
-	}
-	m.Name, m.Kind, m.Note, m.Tags, m.Body = f.Name, string(f.Kind), f.Note, strings.Join(f.Tags, ","), string(body)
-	if m.Kind == "" {
-		m.Kind = string(formula.Rub)
-	}
-	return nil
 }
 
 func writeChanges(changes []formula.Change) string {
@@ -110,127 +74,99 @@ func readChanges(body string) []formula.Change {
 	return out
 }
 
-// FormulaQuery narrows the list of formulas.
-type FormulaQuery struct {
-	Search string // in name, note and tags
-	Kind   string
-	Tag    string
-	Offset int
-	Limit  int
-}
-
-// ListFormulas returns a page of formulas by name, and how many there are in all.
-func (s *Store) ListFormulas(ctx context.Context, q FormulaQuery) ([]FormulaRecord, int64, error) {
-	db := s.db.WithContext(ctx).Model(&formulaModel{})
-	if q.Search != "" {
-		like := "%" + escapeLike(q.Search) + "%"
-		db = db.Where("name LIKE ? OR note LIKE ? OR tags LIKE ?", like, like, like)
-	}
-	if q.Kind != "" {
-		db = db.Where("kind = ?", q.Kind)
-	}
-	if q.Tag != "" {
-		db = db.Where("FIND_IN_SET(?, tags) > 0", q.Tag)
-	}
-	var total int64
-	if err := db.Count(&total).Error; err != nil {
-		return nil, 0, err
-	}
-	var models []formulaModel
-	if err := db.Order("name, id").Offset(q.Offset).Limit(q.Limit).Find(&models).Error; err != nil {
-		return nil, 0, err
-	}
-	out := make([]FormulaRecord, len(models))
-	for i, m := range models {
-		var err error
-		if out[i], err = m.record(); err != nil {
-			return nil, 0, err
-		}
-	}
-	return out, total, nil
-}
-
-// Formula returns a formula, or ErrNotFound.
-func (s *Store) Formula(ctx context.Context, id uint64) (FormulaRecord, error) {
-	var m formulaModel
-	err := s.db.WithContext(ctx).Take(&m, id).Error
-	if errors.Is(err, gorm.ErrRecordNotFound) {
-		return FormulaRecord{}, ErrNotFound
-	}
-	if err != nil {
-		return FormulaRecord{}, err
-	}
-	return m.record()
-}
-
-// FormulaVersions returns every version of a formula, the newest first.
-func (s *Store) FormulaVersions(ctx context.Context, id uint64) ([]FormulaVersion, error) {
-	var models []formulaVersionModel
-	if err := s.db.WithContext(ctx).Where("formula_id = ?", id).Order("version DESC").Find(&models).Error; err != nil {
+// Versions returns every version of a formula, the newest first.
+func (r Formulas) Versions(ctx context.Context, id string) ([]FormulaVersion, error) {
+	var rows []versionRow
+	if err := r.db.WithContext(ctx).Where("record = ?", id).Order("version DESC").Find(&rows).Error; err != nil {
 		return nil, err
 	}
-	out := make([]FormulaVersion, len(models))
-	for i, m := range models {
-		f, err := decodeFormula(id, m.Body)
-		if err != nil {
+	out := make([]FormulaVersion, len(rows))
+	for i, m := range rows {
+		out[i] = FormulaVersion{Version: m.Version, Saved: m.SavedAt, Changes: readChanges(m.Changes)}
+		if err := r.parse(id, m.Body, &out[i].Formula); err != nil {
 			return nil, err
 		}
-		out[i] = FormulaVersion{Version: m.Version, Saved: m.SavedAt, Changes: readChanges(m.Changes), Formula: f}
 	}
 	return out, nil
 }
 
-// CreateFormula saves f as its first version.
-func (s *Store) CreateFormula(ctx context.Context, f formula.Formula, origin formula.Change) (FormulaRecord, error) {
-	var out FormulaRecord
-	err := transaction(ctx, s.db, func(tx *gorm.DB) (err error) {
-		out, err = createFormula(tx, f, origin)
-		return err
+// Create saves f as its first version, which came about by origin.
+func (r Formulas) Create(ctx context.Context, f formula.Formula, origin formula.Change) (Record[formula.Formula], error) {
+	return r.keep(ctx, []formula.Change{origin}, func(all Formulas) (Record[formula.Formula], error) {
+		return all.Records.Create(ctx, f)
+	})
+}
+
+// Update makes f the next version of a formula that still has the given one; changes
+// tells what is new in it, given the old. A formula in which nothing is new gets no
+// version.
+func (r Formulas) Update(ctx context.Context, id string, version uint, f formula.Formula, changes func(old formula.Formula) []formula.Change) (Record[formula.Formula], error) {
+	old, err := r.Get(ctx, id)
+	if err != nil {
+		return old, err
+	}
+	if old.Version != version {
+		return old, ErrStale
+	}
+	before, err := r.row(id, version, old.Doc)
+	if err != nil {
+		return old, err
+	}
+	after, err := r.row(id, version, f)
+	if err != nil || before.Body == after.Body {
+		return old, err
+	}
+	return r.keep(ctx, changes(old.Doc), func(all Formulas) (Record[formula.Formula], error) {
+		return all.Records.Update(ctx, id, version, f)
+	})
+}
+
+// keep saves a formula and its version, both or neither.
+func (r Formulas) keep(ctx context.Context, changes []formula.Change, save func(Formulas) (Record[formula.Formula], error)) (Record[formula.Formula], error) {
+	var out Record[formula.Formula]
+	err := transaction(ctx, r.db, func(tx *gorm.DB) (err error) {
+		within := r
+		within.db = tx
+		if out, err = save(within); err != nil {
+			return err
+		}
+		m, err := r.row(out.ID, out.Version, out.Doc)
+		if err != nil {
+			return err
+		}
+		return tx.Create(&versionRow{Record: out.ID, Version: out.Version, Body: m.Body, Changes: writeChanges(changes), SavedAt: out.Updated}).Error
 	})
 	return out, err
 }
 
-func createFormula(tx *gorm.DB, f formula.Formula, origin formula.Change) (FormulaRecord, error) {
-	m := formulaModel{Version: 1}
-	if err := m.set(f); err != nil {
-		return FormulaRecord{}, err
-	}
-	if err := tx.Create(&m).Error; err != nil {
-		return FormulaRecord{}, err
-	}
-	first := formulaVersionModel{FormulaID: m.ID, Version: 1, Body: m.Body, Changes: writeChanges([]formula.Change{origin}), SavedAt: m.UpdatedAt}
-	if err := tx.Create(&first).Error; err != nil {
-		return FormulaRecord{}, err
-	}
-	return m.record()
-}
-
-// CreateFormulas saves formulas, all or none. A row may use one of them
-// by an id of which inList tells its number; the used are made before the users.
-// Formulas must not use each other in a circle.
-func (s *Store) CreateFormulas(ctx context.Context, fs []formula.Formula, origin formula.Change, inList func(id string) (int, bool)) ([]FormulaRecord, error) {
-	var out []FormulaRecord
-	err := transaction(ctx, s.db, func(tx *gorm.DB) error {
-		out = make([]FormulaRecord, len(fs))
+// CreateAll saves formulas, all or none. A row may use one of them by an id of which
+// inList tells its number; the used are made before the users. Formulas must not use
+// each other in a circle.
+func (r Formulas) CreateAll(ctx context.Context, fs []formula.Formula, origin formula.Change, inList func(id string) (int, bool)) ([]Record[formula.Formula], error) {
+	var out []Record[formula.Formula]
+	err := transaction(ctx, r.db, func(tx *gorm.DB) error {
+		out = make([]Record[formula.Formula], len(fs))
+		within := r
+		within.db = tx
 		var create func(i int) error
 		create = func(i int) error {
-			if out[i].ID != 0 {
+			if out[i].ID != "" {
 				return nil
 			}
 			f := fs[i]
 			f.Rows = slices.Clone(f.Rows)
-			for n, r := range f.Rows {
-				used, ok := inList(r.Formula)
+			for n, row := range f.Rows {
+				used, ok := inList(row.Formula)
 				if !ok {
 					continue
 				}
 				if err := create(used); err != nil {
 					return err
 				}
-				f.Rows[n].Formula = out[used].Formula.ID
+				f.Rows[n].Formula = out[used].ID
 			}
 			var err error
-			out[i], err = createFormula(tx, f, origin)
+			out[i], err = within.Create(ctx, f, origin)
 			return err
 		}
 		for i := range fs {
@@ -241,71 +177,4 @@ func (s *Store) CreateFormulas(ctx context.Context, fs []formula.Formula, origin
 		return nil
 	})
 	return out, err
-}
-
-// UpdateFormula makes f the next version of a formula that still has the given
-// one; changes tells what is new in it, given the old.
-func (s *Store) UpdateFormula(ctx context.Context, id uint64, version uint, f formula.Formula, changes func(old formula.Formula) []formula.Change) (FormulaRecord, error) {
-	var m formulaModel
-	err := transaction(ctx, s.db, func(tx *gorm.DB) error {
-		old, err := lockFormula(tx, id, version)
-		if err != nil {
-			return err
-		}
-		before, err := decodeFormula(id, old.Body)
-		if err != nil {
-			return err
-		}
-		m = old
-		if err := m.set(f); err != nil {
-			return err
-		}
-		if m.Body == old.Body {
-			return nil // nothing is new: no version
-		}
-		m.Version++
-		if err := tx.Save(&m).Error; err != nil {
-			return err
-		}
-		return tx.Create(&formulaVersionModel{
-			FormulaID: id, Version: m.Version, Body: m.Body, Changes: writeChanges(changes(before)), SavedAt: m.UpdatedAt,
-		}).Error
-	})
-	if err != nil {
-		return FormulaRecord{}, err
-	}
-	return m.record()
-}
-
-func lockFormula(tx *gorm.DB, id uint64, version uint) (formulaModel, error) {
-	var m formulaModel
-	err := tx.Clauses(clause.Locking{Strength: clause.LockingStrengthUpdate}).Take(&m, id).Error
-	switch {
-	case errors.Is(err, gorm.ErrRecordNotFound):
-		return m, ErrNotFound
-	case err != nil:
-		return m, err
-	case m.Version != version:
-		return m, ErrStale
-	}
-	return m, nil
-}
-
-// DeleteFormula takes a formula off the bench. It can be restored.
-func (s *Store) DeleteFormula(ctx context.Context, id uint64, version uint) error {
-	return transaction(ctx, s.db, func(tx *gorm.DB) error {
-		if _, err := lockFormula(tx, id, version); err != nil {
-			return err
-		}
-		return tx.Delete(&formulaModel{}, id).Error
-	})
-}
-
-// RestoreFormula puts a deleted formula back.
-func (s *Store) RestoreFormula(ctx context.Context, id uint64) (FormulaRecord, error) {
-	err := s.db.WithContext(ctx).Unscoped().Model(&formulaModel{}).Where("id = ?", id).Update("deleted_at", nil).Error
-	if err != nil {
-		return FormulaRecord{}, err
-	}
-	return s.Formula(ctx, id)
 }

@@ -2,11 +2,11 @@ package store
 
 import (
 	"context"
-	"encoding/json"
 	"maps"
 	"slices"
-	"strconv"
 	"time"
+
+	"github.com/google/uuid"
 
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
@@ -17,8 +17,8 @@ import (
 // OwnPrefix marks the id of an ingredient of the cook's own.
 const OwnPrefix = "own-"
 
-// OwnID is the ingredient id of the record of that number.
-func OwnID(id uint64) string { return OwnPrefix + strconv.FormatUint(id, 10) }
+// OwnID is the ingredient id of a record.
+func OwnID(id string) string { return OwnPrefix + id }
 
 // Kitchen loads what the cook has: ingredients of their own (deleted ones, too, which
 // old formulas may still hold), prices, stock, jars that are still good at now, and
@@ -46,7 +46,7 @@ func (s *Store) Kitchen(ctx context.Context, now time.Time, formulas ...string) 
 			k.Stock[t.Thing] = a
 		}
 	}
-	jars, err := s.Jars().List(ctx, false)
+	jars, _, err := s.Jars().List(ctx, Query{})
 	if err != nil {
 		return k, err
 	}
@@ -66,7 +66,7 @@ func (s *Store) Kitchen(ctx context.Context, now time.Time, formulas ...string) 
 
 // OwnIngredients are the cook's own; with gone also the deleted ones.
 func (s *Store) OwnIngredients(ctx context.Context, gone bool) ([]larder.Ingredient, error) {
-	list, err := s.Ingredients().List(ctx, gone)
+	list, _, err := s.Ingredients().List(ctx, Query{Gone: gone})
 	if err != nil {
 		return nil, err
 	}
@@ -81,32 +81,26 @@ func (s *Store) OwnIngredients(ctx context.Context, gone bool) ([]larder.Ingredi
 
 // loadFormulas loads the formulas of the ids, and those that they use, into out.
 func (s *Store) loadFormulas(ctx context.Context, ids []string, out map[string]formula.Formula) error {
-	next := map[uint64]bool{}
+	all := s.Formulas()
+	next := map[string]bool{}
 	ask := func(ids []string) {
 		for _, id := range ids {
-			if n, err := strconv.ParseUint(id, 10, 64); err == nil {
-				if _, have := out[id]; !have {
-					next[n] = true
-				}
+			if _, have := out[id]; !have && uuid.Validate(id) == nil {
+				next[id] = true
 			}
 		}
 	}
 	for ask(ids); len(next) > 0; {
-		var models []formulaModel
-		if err := s.db.WithContext(ctx).Where("id IN ?", slices.Sorted(maps.Keys(next))).Find(&models).Error; err != nil {
+		found, err := all.find(all.all(ctx).Where("id IN ?", slices.Sorted(maps.Keys(next))))
+		if err != nil {
 			return err
 		}
 		clear(next)
-		for _, m := range models {
-			var f formula.Formula
-			if err := json.Unmarshal([]byte(m.Body), &f); err != nil {
-				return err
-			}
-			f.ID = strconv.FormatUint(m.ID, 10)
-			out[f.ID] = f
+		for _, f := range found {
+			out[f.ID] = f.Doc
 		}
-		for _, m := range models {
-			ask(out[strconv.FormatUint(m.ID, 10)].Uses())
+		for _, f := range found {
+			ask(f.Doc.Uses())
 		}
 	}
 	return nil

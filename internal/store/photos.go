@@ -11,7 +11,7 @@ import (
 // Photo is a photograph of a cook. Lists leave Data out.
 type Photo struct {
 	ID        uint64
-	CookID    uint64
+	Cook      string
 	Piece     string // key of the piece; empty when it is of the whole cook
 	Note      string
 	Width     int
@@ -23,7 +23,7 @@ type Photo struct {
 
 // AddPhoto saves a photograph.
 func (s *Store) AddPhoto(ctx context.Context, p Photo) (Photo, error) {
-	if _, err := s.Cook(ctx, p.CookID); err != nil {
+	if err := s.Cooks().there(ctx, p.Cook); err != nil {
 		return p, err
 	}
 	err := s.db.WithContext(ctx).Create(&p).Error
@@ -31,9 +31,9 @@ func (s *Store) AddPhoto(ctx context.Context, p Photo) (Photo, error) {
 }
 
 // Photos returns those of a cook, the oldest first, without their data.
-func (s *Store) Photos(ctx context.Context, cook uint64) ([]Photo, error) {
+func (s *Store) Photos(ctx context.Context, cook string) ([]Photo, error) {
 	var out []Photo
-	return out, s.db.WithContext(ctx).Omit("data").Where("cook_id = ?", cook).Order("id").Find(&out).Error
+	return out, s.db.WithContext(ctx).Omit("data").Where("cook = ?", cook).Order("id").Find(&out).Error
 }
 
 // Photo returns one with its data, or ErrNotFound.

@@ -1,8 +1,9 @@
-// Package store keeps cooks in MariaDB: GORM models and queries over plain SQL
-// migrations.
+// Package store keeps what a cook writes in MariaDB, through GORM over plain SQL
+// migrations: Records of a kind, read and written whole, and facts, which are only
+// added.
 //
 //	db, err := store.Open(ctx, dsn)   // connects and migrates
-//	rec, err := db.CreateCook(ctx, cook)
+//	rec, err := db.Cooks().Create(ctx, cook)
 //
 // Writes carry the version they saw; a stale one is refused with ErrStale.
 package store

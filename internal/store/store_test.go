@@ -3,13 +3,17 @@ package store
 import (
 	"context"
 	"database/sql"
-	"errors"
+	"encoding/json"
 	"fmt"
 	"io/fs"
 	"os"
+	"regexp"
+	"slices"
+	"strconv"
 	"strings"
 	"sync"
 	"testing"
+	"time"
 
 	"github.com/pressly/goose/v3"
 	"github.com/pressly/goose/v3/database"
@@ -42,6 +46,11 @@ func TestMain(m *testing.M) {
 	}())
 }
 
+// old is the id of what had a number before records had UUIDs.
+func old(kind string, number int) string {
+	return fmt.Sprintf("00000000-0000-400%d-8000-%012d", map[string]int{"cook": 1, "formula": 2, "jar": 3, "ingredient": 4}[kind], number)
+}
+
 func dsn(t *testing.T, name string) string {
 	require.NoError(t, server.Create(t.Context(), "verjuice_"+name, true))
 	return server.DSN("verjuice_" + name)
@@ -72,17 +81,127 @@ func TestOldCooksSurvive(t *testing.T) {
 	s, err := Open(t.Context(), at)
 	require.NoError(t, err)
 	defer s.Close()
-	rec, err := s.Cook(t.Context(), 1)
+	rec, err := s.Cooks().Get(t.Context(), old("cook", 1))
 	require.NoError(t, err)
-	assert.Equal(t, "strong", rec.Cook.Pieces[0].Bath.Kind)
-	assert.Equal(t, []string{"10", "10"}, rec.Cook.Pieces[0].Weighed)
-	assert.Equal(t, []string{"p1", "p2"}, []string{rec.Cook.Pieces[0].Key, rec.Cook.Pieces[1].Key}, "each gets a key")
-	rec.Cook.Quiet = "none"
-	again, err := s.UpdateCook(t.Context(), 1, rec.Version, rec.Cook)
+	assert.Equal(t, "strong", rec.Doc.Pieces[0].Bath.Kind)
+	assert.Equal(t, []string{"10", "10"}, rec.Doc.Pieces[0].Weighed)
+	assert.Equal(t, []string{"p1", "p2"}, []string{rec.Doc.Pieces[0].Key, rec.Doc.Pieces[1].Key}, "each gets a key")
+	rec.Doc.Quiet = "none"
+	again, err := s.Cooks().Update(t.Context(), rec.ID, rec.Version, rec.Doc)
 	require.NoError(t, err)
-	assert.Equal(t, rec.Cook, again.Cook)
+	assert.Equal(t, rec.Doc, again.Doc)
 	_, err = Open(t.Context(), at)
 	require.NoError(t, err, "opening twice is harmless")
+}
+
+// A folder that was written by the program as it was with tables of columns is the same
+// after it has become records: each cook, formula, version, jar and price as it was
+// answered then, with numbers become ids wherever they stand.
+func TestFoldersBecomeRecords(t *testing.T) {
+	at := dsn(t, "baseline")
+	db, err := sql.Open("mysql", at+"?multiStatements=true")
+	require.NoError(t, err)
+	defer db.Close()
+	db.SetMaxOpenConns(1)
+	dump, err := os.ReadFile("testdata/baseline.sql")
+	require.NoError(t, err)
+	_, err = db.ExecContext(t.Context(), string(dump))
+	require.NoError(t, err)
+	var then struct {
+		Cooks []struct {
+			ID      int
+			Version uint
+			Cook    json.RawMessage
+		}
+		Formulas []struct {
+			ID, Version int
+			Formula     json.RawMessage
+		}
+		Versions map[string][]struct{ Formula json.RawMessage }
+		Jars     []struct {
+			ID  int
+			Jar json.RawMessage
+		}
+		Larder struct{ Things map[string]Thing }
+	}
+	raw, err := os.ReadFile("testdata/baseline.json")
+	require.NoError(t, err)
+	require.NoError(t, json.Unmarshal(raw, &then))
+	s, err := Open(t.Context(), at)
+	require.NoError(t, err)
+	defer s.Close()
+	for _, c := range then.Cooks {
+		rec, err := s.Cooks().Get(t.Context(), strconv.Itoa(c.ID))
+		require.NoError(t, err)
+		assert.Equal(t, old("cook", c.ID), rec.ID, "an address from then opens it")
+		assert.Equal(t, c.Version, rec.Version)
+		same(t, c.Cook, rec.Doc)
+	}
+	for _, f := range then.Formulas {
+		rec, err := s.Formulas().Get(t.Context(), old("formula", f.ID))
+		require.NoError(t, err)
+		same(t, f.Formula, rec.Doc)
+		versions, err := s.Formulas().Versions(t.Context(), rec.ID)
+		require.NoError(t, err)
+		require.Len(t, versions, len(then.Versions[strconv.Itoa(f.ID)]))
+		for i, v := range then.Versions[strconv.Itoa(f.ID)] {
+			same(t, v.Formula, versions[i].Formula)
+		}
+	}
+	for _, j := range then.Jars {
+		rec, err := s.Jars().Get(t.Context(), old("jar", j.ID))
+		require.NoError(t, err)
+		same(t, j.Jar, rec.Doc)
+	}
+	things, err := s.Things(t.Context())
+	require.NoError(t, err)
+	assert.Len(t, things, len(then.Larder.Things))
+	pits, _, err := s.Pits().List(t.Context(), Query{})
+	require.NoError(t, err)
+	require.Len(t, pits, 3)
+	assert.Equal(t, cook.Pit{ID: pits[1].ID, Name: "Kettle", Kind: "kettle", Room: "24"}, pits[1].Doc)
+	list, total, err := s.Cooks().List(t.Context(), Query{Limit: 10})
+	require.NoError(t, err)
+	assert.EqualValues(t, 3, total)
+	assert.Equal(t, old("cook", 3), list[0].ID, "the latest serving first")
+	_, err = s.Cooks().Get(t.Context(), old("cook", 4))
+	require.ErrorIs(t, err, ErrNotFound, "what was deleted stays so")
+	back, err := s.Cooks().Restore(t.Context(), old("cook", 4))
+	require.NoError(t, err, "and can come back")
+	said, err := s.Facts(t.Context(), old("cook", 3))
+	require.NoError(t, err)
+	assert.Len(t, said, 2, "one done, one acknowledged")
+	photos, err := s.Photos(t.Context(), old("cook", 3))
+	require.NoError(t, err)
+	assert.Len(t, photos, 1)
+	// What it uses is found by its new id.
+	k, err := s.Kitchen(t.Context(), time.Date(2026, 11, 26, 12, 0, 0, 0, time.UTC), back.Doc.Formulas()...)
+	require.NoError(t, err)
+	order := cook.Parse(back.Doc, k)
+	assert.Empty(t, order.Lines[4].Wrong())
+	assert.Contains(t, k.Prices, OwnID(old("ingredient", 1)))
+}
+
+// same tells whether a document is what it was, but for numbers that are ids now, keys
+// of the draws of a jar, and marks that are wishes now.
+func same[T any](t *testing.T, then json.RawMessage, now T) {
+	text := regexp.MustCompile(`"(id|formula)": ?"(\d+)"`).ReplaceAllStringFunc(string(then), func(m string) string {
+		var key string
+		var n int
+		_, err := fmt.Sscanf(strings.NewReplacer(`"`, " ", ":", " ").Replace(m), "%s %d", &key, &n)
+		require.NoError(t, err)
+		return fmt.Sprintf("%q:%q", key, old("formula", n))
+	})
+	text = strings.ReplaceAll(text, `"own-1"`, `"`+OwnID(old("ingredient", 1))+`"`)
+	text = regexp.MustCompile(`"done": ?false`).ReplaceAllString(text, `"was":0`)
+	var was T
+	require.NoError(t, json.Unmarshal([]byte(text), &was))
+	empty := func(v T) string {
+		body, err := json.Marshal(v)
+		require.NoError(t, err)
+		return regexp.MustCompile(`"id":"draw-\d+",|,?"(id|wishes|kind|spoons|tags)":("draw-\d+"|\[[^]]*\]|"rub"|"us"|""|null)`).ReplaceAllString(string(body), "")
+	}
+	assert.Equal(t, empty(was), empty(now))
 }
 
 // What old cooks were marked with is a fact after the schema has moved on: said once,
@@ -115,7 +234,7 @@ func TestOldMarksBecomeFacts(t *testing.T) {
 	s, err := Open(t.Context(), at)
 	require.NoError(t, err)
 	defer s.Close()
-	all, err := s.Facts(t.Context(), 1)
+	all, err := s.Facts(t.Context(), old("cook", 1))
 	require.NoError(t, err)
 	require.Len(t, all, 3)
 	for i := range all {
@@ -126,13 +245,13 @@ func TestOldMarksBecomeFacts(t *testing.T) {
 		{Kind: facts.Done, Piece: "p1", What: "salt", At: "2026-01-03T08:00"}, {Kind: facts.Done, Piece: "p1", What: "salt", At: "2026-01-03T08:30"},
 		{Kind: facts.Acknowledged, Piece: "p1", What: "cold-side", At: "2026-01-02T10:00:00Z", Said: "The fridge is warm."},
 	}, all)
-	rec, err := s.Cook(t.Context(), 1)
+	rec, err := s.Cooks().Get(t.Context(), old("cook", 1))
 	require.NoError(t, err)
-	assert.Equal(t, []cook.Wish{{Piece: "p1", Stage: "fire", At: "2026-01-03T11:00"}}, rec.Cook.Wishes, "what was only fixed is a wish")
-	rec.Cook.Guests = 7
-	_, err = s.UpdateCook(t.Context(), 1, rec.Version, rec.Cook)
+	assert.Equal(t, []cook.Wish{{Piece: "p1", Stage: "fire", At: "2026-01-03T11:00"}}, rec.Doc.Wishes, "what was only fixed is a wish")
+	rec.Doc.Guests = 7
+	_, err = s.Cooks().Update(t.Context(), rec.ID, rec.Version, rec.Doc)
 	require.NoError(t, err)
-	all, err = s.Facts(t.Context(), 1)
+	all, err = s.Facts(t.Context(), old("cook", 1))
 	require.NoError(t, err)
 	assert.Len(t, all, 3, "saving the cook takes nothing away")
 }
@@ -143,7 +262,7 @@ func TestFactsFromManyHands(t *testing.T) {
 	s, err := Open(t.Context(), dsn(t, "facts"))
 	require.NoError(t, err)
 	defer s.Close()
-	made, err := s.CreateCook(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin"}}})
+	made, err := s.Cooks().Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin"}}})
 	require.NoError(t, err)
 	said := func(hand, n int) facts.Fact {
 		return facts.Fact{ID: fmt.Sprintf("00000000-0000-4000-8000-00%04d%06d", hand, n), Kind: facts.Ticked, What: fmt.Sprint("line ", hand, n), At: "2026-11-28T07:00", Values: field.Values{"n": float64(n)}}
@@ -170,7 +289,7 @@ func TestFactsFromManyHands(t *testing.T) {
 	other := said(0, 0)
 	other.What = "something else"
 	require.ErrorIs(t, s.AddFact(t.Context(), made.ID, other), ErrOther)
-	require.ErrorIs(t, s.AddFact(t.Context(), 99, said(9, 9)), ErrNotFound)
+	require.ErrorIs(t, s.AddFact(t.Context(), "nothing", said(9, 9)), ErrNotFound)
 }
 
 // Programs that start at once on one empty database all find it whole.
@@ -183,7 +302,7 @@ func TestManyProgramsStartAtOnce(t *testing.T) {
 				s, err := Open(t.Context(), at)
 				if assert.NoError(t, err) {
 					defer s.Close()
-					_, err = s.CreateCook(t.Context(), cook.Cook{Name: "x"})
+					_, err = s.Cooks().Create(t.Context(), cook.Cook{Name: "x"})
 					assert.NoError(t, err)
 				}
 			})
@@ -226,7 +345,7 @@ func TestKilledWithinAMigration(t *testing.T) {
 			require.NoError(t, db.Close())
 			s, err := Open(t.Context(), at)
 			require.NoError(t, err, "%s after statement %d", file, done+1)
-			_, err = s.CreateCook(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Cut: "pork-loin"}}})
+			_, err = s.Cooks().Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Cut: "pork-loin"}}})
 			assert.NoError(t, err)
 			require.NoError(t, s.Close())
 		}
@@ -269,55 +388,45 @@ func TestSavingSideBySide(t *testing.T) {
 			for i := range c.Pieces {
 				c.Pieces[i] = cook.Piece{Cut: "pork-loin", Season: cook.Season{Formula: formula.ReadyMade()[i]}}
 			}
-			rec, err := s.CreateCook(t.Context(), c)
+			rec, err := s.Cooks().Create(t.Context(), c)
 			for n := 0; n < 25 && assert.NoError(t, err); n++ {
-				rec.Cook.Guests = n
-				rec, err = s.UpdateCook(t.Context(), rec.ID, rec.Version, rec.Cook)
+				rec.Doc.Guests = n
+				rec, err = s.Cooks().Update(t.Context(), rec.ID, rec.Version, rec.Doc)
 			}
 		})
 	}
 	all.Wait()
 }
 
-// Many writers on one jar: each change is either saved or refused as stale; none is
-// lost.
+// Many hands on one jar, some of which put back what they took: every draw counts, and
+// only those that were put back are gone.
 func TestNoDrawIsLost(t *testing.T) {
 	s, err := Open(t.Context(), dsn(t, "jars"))
 	require.NoError(t, err)
 	defer s.Close()
 	jar, err := s.Jars().Create(t.Context(), formula.Jar{Formula: formula.ReadyMade()[0], Made: "2026-11-01", Amount: "1 kg"})
 	require.NoError(t, err)
-	var kept, stale int
-	var mu sync.Mutex
 	var all sync.WaitGroup
 	for hand := range 8 {
 		all.Go(func() {
 			for n := range 10 {
-				d, err := s.Jars().Get(t.Context(), jar.ID)
-				if err == nil {
-					d.Doc.Draws = append(d.Doc.Draws, formula.Draw{Amount: "1 g", For: fmt.Sprint(hand, n), Day: "2026-11-02"})
-					_, err = s.Jars().Update(t.Context(), d.ID, d.Version, d.Doc)
+				one := formula.Draw{ID: fmt.Sprint(hand, "-", n), Amount: "1 g", Day: "2026-11-02"}
+				_, err := s.Jars().Change(t.Context(), jar.ID, func(j *formula.Jar) error { j.Draws = append(j.Draws, one); return nil })
+				assert.NoError(t, err)
+				if n%2 == 1 {
+					_, err := s.Jars().Change(t.Context(), jar.ID, func(j *formula.Jar) error { j.Draws = slices.DeleteFunc(j.Draws, one.Is); return nil })
+					assert.NoError(t, err)
 				}
-				mu.Lock()
-				switch {
-				case err == nil:
-					kept++
-				case errors.Is(err, ErrStale):
-					stale++
-				default:
-					t.Error(err)
-				}
-				mu.Unlock()
 			}
 		})
 	}
 	all.Wait()
 	d, err := s.Jars().Get(t.Context(), jar.ID)
 	require.NoError(t, err)
-	assert.Len(t, d.Doc.Draws, kept)
-	assert.Equal(t, 80, kept+stale)
-	assert.EqualValues(t, kept+1, d.Version)
-	assert.Greater(t, kept, 9)
+	assert.Len(t, d.Doc.Draws, 40)
+	assert.EqualValues(t, 1+80+40, d.Version)
+	_, err = s.Jars().Update(t.Context(), jar.ID, 1, d.Doc)
+	require.ErrorIs(t, err, ErrStale)
 }
 
 // Formulas of a file are made all or none, the used before the users, in any
@@ -333,25 +442,25 @@ func TestFormulasAllOrNone(t *testing.T) {
 	}
 	outer := formula.Formula{Name: "outer", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "file-1", Parts: "1"}, {Formula: "equal-parts", Parts: "1"}}}
 	inner := formula.Formula{Name: "inner", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "sea-salt", Parts: "1"}}}
-	made, err := s.CreateFormulas(t.Context(), []formula.Formula{outer, inner}, formula.Change{ID: "read"}, inList)
+	made, err := s.Formulas().CreateAll(t.Context(), []formula.Formula{outer, inner}, formula.Change{ID: "read"}, inList)
 	require.NoError(t, err)
-	assert.Equal(t, made[1].Formula.ID, made[0].Formula.Rows[0].Formula)
-	assert.Equal(t, "equal-parts", made[0].Formula.Rows[1].Formula)
+	assert.Equal(t, made[1].ID, made[0].Doc.Rows[0].Formula)
+	assert.Equal(t, "equal-parts", made[0].Doc.Rows[1].Formula)
 	assert.Equal(t, "file-1", outer.Rows[0].Formula, "what was given is left as it was")
 
 	long := inner
 	long.Name = string(make([]byte, 500)) // more than the column holds
-	_, err = s.CreateFormulas(t.Context(), []formula.Formula{inner, long}, formula.Change{ID: "read"}, inList)
+	_, err = s.Formulas().CreateAll(t.Context(), []formula.Formula{inner, long}, formula.Change{ID: "read"}, inList)
 	require.Error(t, err)
-	_, total, err := s.ListFormulas(t.Context(), FormulaQuery{Limit: 10})
+	_, total, err := s.Formulas().List(t.Context(), Query{Limit: 10})
 	require.NoError(t, err)
 	assert.EqualValues(t, 2, total, "none of the second file")
 }
 
 // What was taken off the shelf is off the list, found by those who still use it,
 // and comes back.
-func TestDocsComeBack(t *testing.T) {
-	s, err := Open(t.Context(), dsn(t, "docs"))
+func TestRecordsComeBack(t *testing.T) {
+	s, err := Open(t.Context(), dsn(t, "records"))
 	require.NoError(t, err)
 	defer s.Close()
 	own := s.Ingredients()
@@ -360,7 +469,7 @@ func TestDocsComeBack(t *testing.T) {
 	require.ErrorIs(t, own.Delete(t.Context(), red.ID, 9), ErrStale)
 	require.NoError(t, own.Delete(t.Context(), red.ID, red.Version))
 	for gone, want := range map[bool]int{false: 0, true: 1} {
-		list, err := own.List(t.Context(), gone)
+		list, _, err := own.List(t.Context(), Query{Gone: gone})
 		require.NoError(t, err)
 		assert.Len(t, list, want)
 	}
@@ -371,10 +480,10 @@ func TestDocsComeBack(t *testing.T) {
 	back, err := own.Restore(t.Context(), red.ID)
 	require.NoError(t, err)
 	assert.Equal(t, red.Doc, back.Doc)
-	made, err := s.CreateCook(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Cut: "pork-loin"}, {Key: "p1"}, {}}})
+	made, err := s.Cooks().Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Cut: "pork-loin"}, {Key: "p1"}, {}}})
 	require.NoError(t, err)
 	keys := map[string]bool{}
-	for _, p := range made.Cook.Pieces {
+	for _, p := range made.Doc.Pieces {
 		keys[p.Key] = true
 	}
 	assert.Len(t, keys, 3, "no two pieces share a key")

@@ -47,6 +47,7 @@ type Cook struct {
 
 // Pit is one pit of the cook, as typed.
 type Pit struct {
+	ID   string `json:"id,omitempty" required:"false" maxLength:"36" doc:"Of the pit on record; empty when it has none"`
 	Name string `json:"name" doc:"What the cook calls it" example:"Pellet cabinet"`
 	Kind string `json:"kind" doc:"Kind of pit by id" example:"pellet"`
 	Room string `json:"room" required:"false" doc:"Its grate, dm²; empty means the usual of its kind"`

@@ -133,26 +133,44 @@ func parseSetting(c Cook) (out Part[Setting]) {
 	}
 	for i, t := range c.Pits {
 		at := "/pits/" + strconv.Itoa(i)
-		kind, ok := plan.FindPit(t.Kind)
-		if !ok {
-			out.Wrong.Add(at+"/kind", "pit.kind")
-		}
-		if len(t.Name) > maxText {
-			out.Wrong.Add(at+"/name", "text.too-long", "most", maxText)
-		}
-		p := plan.Pit{PitKind: kind, Name: or(t.Name, kind.Name), Room: kind.RoomDM2}
-		if strings.TrimSpace(t.Room) != "" {
-			p.Room, err = quantity.ParseParts(strings.TrimSuffix(strings.TrimSpace(t.Room), "dm²"))
-			if !out.Wrong.Take(at+"/room", err) && (p.Room < 2 || p.Room > 1000) {
-				out.Wrong.Add(at+"/room", "pit.room")
-			}
-		}
+		p, wrong := t.parse()
+		out.Wrong.Put(at, wrong)
 		s.Pits = append(s.Pits, p)
 	}
 	if len(s.Pits) == 0 {
 		s.Pits = []plan.Pit{plan.UnknownPit()}
 	}
 	return out
+}
+
+// parse reads a pit. Mistakes come back with pointers into t.
+func (t Pit) parse() (plan.Pit, field.Errors) {
+	var errs field.Errors
+	kind, ok := plan.FindPit(t.Kind)
+	if !ok {
+		errs.Add("/kind", "pit.kind")
+	}
+	if len(t.Name) > maxText {
+		errs.Add("/name", "text.too-long", "most", maxText)
+	}
+	p := plan.Pit{PitKind: kind, Name: or(t.Name, kind.Name), Room: kind.RoomDM2}
+	if strings.TrimSpace(t.Room) != "" {
+		var err error
+		p.Room, err = quantity.ParseParts(strings.TrimSuffix(strings.TrimSpace(t.Room), "dm²"))
+		if !errs.Take("/room", err) && (p.Room < 2 || p.Room > 1000) {
+			errs.Add("/room", "pit.room")
+		}
+	}
+	return p, errs
+}
+
+// Check returns what keeps a pit from being put on record, with pointers into t.
+func (t Pit) Check() field.Errors {
+	_, errs := t.parse()
+	if strings.TrimSpace(t.Name) == "" {
+		errs.Add("/name", "pit.name")
+	}
+	return errs
 }
 
 func parseWishes(c Cook, zone *time.Location) (out Part[[]plan.Mark]) {

@@ -3,6 +3,7 @@ package formula
 import (
 	"fmt"
 	"math"
+	"slices"
 	"time"
 
 	"verjuice/internal/core/field"
@@ -20,10 +21,26 @@ type Jar struct {
 
 // Draw is some of a jar taken out.
 type Draw struct {
+	ID     string `json:"id,omitempty" required:"false" maxLength:"60" doc:"Given when it is taken"`
 	Amount string `json:"amount" doc:"How much" example:"60 g"`
 	For    string `json:"for" required:"false" doc:"What it went on"`
 	Day    string `json:"day" doc:"When, YYYY-MM-DD"`
 }
+
+// Numbered returns j with an id for every draw that has none: its place, which is how
+// draws were told apart before they had ids. j is not changed.
+func (j Jar) Numbered() Jar {
+	j.Draws = slices.Clone(j.Draws)
+	for i := range j.Draws {
+		if j.Draws[i].ID == "" {
+			j.Draws[i].ID = fmt.Sprint("draw-", i+1)
+		}
+	}
+	return j
+}
+
+// Is reports whether two draws are the same one.
+func (d Draw) Is(other Draw) bool { return d.ID == other.ID }
 
 // JarStand is how a jar stands.
 type JarStand struct {
