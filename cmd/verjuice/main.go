@@ -59,11 +59,12 @@ type calc struct {
 	Spoons   quantity.SpoonSet `enum:"us,metric" default:"us" help:"Spoons of the answer: us or metric."`
 	Now      string            `help:"The moment for which a cook is worked out, as in 2026-11-28T18:30:00Z; without it nothing is too late."`
 	ServedAt string            `help:"Serving time on record, as the API takes it."`
+	Where    bool              `help:"Tell also where each figure comes from."`
 }
 
 func (c calc) Run() error { return c.answer(os.Stdin, os.Stdout) }
 
-func (c calc) reader() sheet.Reader { return sheet.Reader{Units: c.Units, Spoons: c.Spoons} }
+func (c calc) reader() sheet.Reader { return sheet.Reader{Units: c.Units, Spoons: c.Spoons, Brief: !c.Where} }
 
 func (c calc) clock() (cooking.Clock, error) {
 	out := cooking.Clock{Recorded: c.ServedAt}

@@ -87,6 +87,8 @@ func register(r chi.Router, cfg Config) huma.API {
 	s := &server{Config: cfg}
 	s.registerCatalogue(a)
 	s.registerSheet(a)
+	s.registerPage(a)
+	s.registerWhere(a)
 	s.registerCooks(a)
 	s.registerFormulas(a)
 	s.registerScale(a)

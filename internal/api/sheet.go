@@ -11,11 +11,15 @@ import (
 	"verjuice/internal/sheet"
 )
 
-// cookAsked asks for a cook worked out.
-type cookAsked struct {
+// CookAsked is how a cook is to be worked out.
+type CookAsked struct {
 	Measure
 	ServedAt string `query:"served_at" doc:"The saved serving time, which may have passed"`
-	Body     sheet.CookRequest
+	Where    bool   `query:"where" doc:"Tell also where each figure comes from"`
+}
+
+func (c CookAsked) reader() sheet.Reader {
+	return sheet.Reader{Units: c.Units, Spoons: c.Spoons, Brief: !c.Where}
 }
 
 func (s *server) registerSheet(a huma.API) {
@@ -32,7 +36,10 @@ func (s *server) registerSheet(a huma.API) {
 // ofCook serves what is computed of a whole cook.
 func ofCook[T any](s *server, a huma.API, path, name, summary string, compute func(context.Context, sheet.CookRequest, kitchen.Kitchen, cooking.Clock, sheet.Reader) (T, error)) {
 	huma.Register(a, op(http.MethodPost, path, name, summary),
-		func(ctx context.Context, in *cookAsked) (*body[T], error) {
+		func(ctx context.Context, in *struct {
+			CookAsked
+			Body sheet.CookRequest
+		}) (*body[T], error) {
 			k, err := s.kitchen(ctx, in.Body.Formulas()...)
 			if err != nil {
 				return nil, err

@@ -26,7 +26,7 @@ func TestSheetAndCalcAgree(t *testing.T) {
 	// One piece alone has neither a serving time nor a choice of pits.
 	typed.ServeAt, typed.Pieces[0].Fire.On, typed.Wishes = "", 0, nil
 	var s sheet.Sheet
-	call(t, app, "POST", "/api/sheet?units=us", typed).into(t, &s)
+	call(t, app, "POST", "/api/sheet?units=us&where=true", typed).into(t, &s)
 	require.Empty(t, s.Errors)
 	assert.Equal(t, "7 lb 15 oz", s.Pieces[0].Meat.Green.Text)
 
@@ -77,10 +77,10 @@ func TestARequestMayBringItsKitchen(t *testing.T) {
 	brought := &kitchen.Typed{Ingredients: map[string]larder.Own{id: own}, Prices: map[string]string{id: "€9 per kg"}, Stock: map[string]string{id: "20 g"}}
 	for path, answer := range map[string]func(sheet.CookRequest) (any, error){
 		"/api/sheet": func(r sheet.CookRequest) (any, error) {
-			return sheet.OfCook(t.Context(), r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{})
+			return sheet.OfCook(t.Context(), r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{Brief: true})
 		},
 		"/api/shopping": func(r sheet.CookRequest) (any, error) {
-			return sheet.OfShopping(t.Context(), r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{})
+			return sheet.OfShopping(t.Context(), r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{Brief: true})
 		},
 	} {
 		got := call(t, app, "POST", path, sheet.CookRequest{Cook: c})

@@ -51,6 +51,8 @@ type App struct {
 	URL   string
 	Store *store.Store
 	DSN   string
+	// Handler answers as the application does, without the network.
+	Handler http.Handler
 	// Silent makes the server hang up on every request, as one that is away.
 	Silent *atomic.Bool
 }
@@ -89,5 +91,5 @@ func StartAt(t testing.TB, now time.Time) App {
 	})
 	ts.Start()
 	t.Cleanup(ts.Close)
-	return App{URL: ts.URL, Store: db, DSN: dsn, Silent: silent}
+	return App{URL: ts.URL, Store: db, DSN: dsn, Handler: api.New(api.Config{Store: db, Now: cfg.Now}), Silent: silent}
 }

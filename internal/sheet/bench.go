@@ -42,7 +42,7 @@ type Total struct {
 // WriteFormula says a formula worked out.
 func WriteFormula(r bench.Result, as Reader) FormulaSheet {
 	w := writer{Reader: as}
-	none := Figure{Inputs: []Input{}}
+	none := Figure{}
 	out := FormulaSheet{
 		Errors: w.mistakes(r.Mistakes), Ready: r.Ready, Rows: []RowSheet{}, Rounded: []string{}, Totals: []Total{}, Allergens: []string{},
 		Batch: none, Spoon: none, SpoonSalt: none,

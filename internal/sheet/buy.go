@@ -34,7 +34,9 @@ func (w writer) cost(c *shop.Cost) *CostSheet {
 		return nil
 	}
 	out := &CostSheet{Total: w.money(c.Total, c.Sign), Missing: w.missing(c.Missing)}
-	out.Total.Explanation = join(out.Total.Explanation, " ", notCounted(out.Missing))
+	if from := out.Total.Where; from != nil {
+		from.Explanation = join(from.Explanation, " ", notCounted(out.Missing))
+	}
 	out.Note = without(out.Missing)
 	return out
 }
@@ -77,7 +79,7 @@ func without(names []string) string {
 // buy adds what to buy and what it costs.
 func (w writer) buy(s *Sheet, r cooking.Result) {
 	for _, l := range r.Buy {
-		line := BuyLine{Title: w.pieces[l.Key], Buy: Figure{Inputs: []Input{}}}
+		line := BuyLine{Title: w.pieces[l.Key], Buy: Figure{}}
 		if l.Sound {
 			line.Buy, line.Count, line.Typed, line.Cost = w.figure(l.Buy), l.Count, quantity.FormatMass(l.Each, w.Units), w.cost(l.Cost)
 		}

@@ -83,8 +83,11 @@ func (w writer) steps(c *cooking.PieceClock, sheet *ClockSheet) []Step {
 		if at.IsZero() {
 			return
 		}
-		hours := c.Serve.Sub(at).Hours()
-		f := Figure{ID: "clock." + key, Value: hours, Low: hours, High: hours, Text: day(at), Explanation: why, Source: sheet.Source, Inputs: inputs}
+		hours := brief(c.Serve.Sub(at).Hours())
+		f := Figure{ID: "clock." + key, Value: hours, Low: hours, High: hours, Text: day(at)}
+		if !w.Brief {
+			f.Where = &Where{Explanation: why, Source: sheet.Source, Inputs: inputs}
+		}
 		out = append(out, Step{Key: key, Label: label, At: iso(at), Day: at.Format("Mon 2 Jan"), Time: at.Format("15:04"), Figure: f, Note: note})
 	}
 	add("thaw", "thaw from", t.Thaw, "in the fridge, "+duration(c.Thaws), "24 h in the cold for 2.2 kg (5 lb).")

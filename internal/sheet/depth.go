@@ -66,10 +66,13 @@ func (w writer) depth(d *cooking.Depth, band salt.Band) *DepthSheet {
 
 var markNames = map[time.Duration]string{10 * time.Minute: "10 min", 3 * time.Hour: "3 h", 10 * time.Hour: "overnight", 24 * time.Hour: "24 h"}
 
+// drawn rounds what a picture is drawn with to a thousandth.
+func drawn(v float64) float64 { return math.Round(v*1000) / 1000 }
+
 func (w writer) moment(m salt.Moment, d *cooking.Depth) Moment {
 	out := Moment{
-		Hours: m.At.Hours(), Label: quantity.FormatDuration(m.At), Mark: markNames[m.At], MarkLabel: markNames[m.At],
-		DepthMM: m.Depth.MM(), Depth: w.value(m.Depth, ""), OnSurface: 100 * m.OnSurface, Centre: 100 * m.Centre,
+		Hours: drawn(m.At.Hours()), Label: quantity.FormatDuration(m.At), Mark: markNames[m.At], MarkLabel: markNames[m.At],
+		DepthMM: drawn(m.Depth.MM()), Depth: w.value(m.Depth, ""), OnSurface: drawn(100 * m.OnSurface), Centre: drawn(100 * m.Centre),
 		Profile: make([]float64, len(m.Profile)), Note: "all of it in the meat",
 	}
 	out.Heading = out.Label + " after salting"
@@ -86,7 +89,7 @@ func (w writer) moment(m salt.Moment, d *cooking.Depth) Moment {
 	out.Note += fmt.Sprintf(" · %.2f %% in the %s", out.Centre, far)
 	out.Summary = out.Label + ": salt " + out.Depth + " deep"
 	for i, c := range m.Profile {
-		out.Profile[i] = math.Round(c*1e5) / 1e3 // percent, to a thousandth
+		out.Profile[i] = drawn(100 * c)
 	}
 	return out
 }

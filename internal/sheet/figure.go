@@ -12,13 +12,18 @@ import (
 
 // Figure is a number as a cook reads it, with its origin.
 type Figure struct {
-	ID          string  `json:"id" doc:"Which rule made it" example:"salt.percent"`
-	Value       float64 `json:"value" doc:"The number itself, in unit"`
-	Unit        string  `json:"unit" doc:"Unit of value, text, low and high; empty when text carries its own"`
-	Text        string  `json:"text" doc:"The number as a cook reads it, rounded to what can be measured"`
-	Low         float64 `json:"low" doc:"Lower end of the likely range (about 10 in 100 fall below)"`
-	High        float64 `json:"high" doc:"Upper end of the likely range (about 10 in 100 fall above)"`
-	Range       string  `json:"range" doc:"The likely range as a cook reads it; empty when the figure is exact"`
+	ID    string  `json:"id" doc:"Which rule made it" example:"salt.percent"`
+	Value float64 `json:"value" doc:"The number itself, in unit"`
+	Unit  string  `json:"unit" doc:"Unit of value, text, low and high; empty when text carries its own"`
+	Text  string  `json:"text" doc:"The number as a cook reads it, rounded to what can be measured"`
+	Low   float64 `json:"low" doc:"Lower end of the likely range (about 10 in 100 fall below)"`
+	High  float64 `json:"high" doc:"Upper end of the likely range (about 10 in 100 fall above)"`
+	Range string  `json:"range" doc:"The likely range as a cook reads it; empty when the figure is exact"`
+	Where *Where  `json:"where,omitempty" doc:"Where it comes from; left out of what is answered while typing"`
+}
+
+// Where is where a figure comes from.
+type Where struct {
 	Explanation string  `json:"explanation" doc:"The rule in plain words"`
 	Source      string  `json:"source" doc:"Where the rule and its constants come from"`
 	Inputs      []Input `json:"inputs" nullable:"false"`
@@ -75,12 +80,20 @@ func (w writer) figure(f trace.Figure) Figure {
 	if !ok {
 		r = rule{as: fixed(1, 2, ""), explanation: f.Rule}
 	}
-	values := map[string]any{}
 	out := Figure{
-		ID: f.Rule, Value: r.as.scale * f.Mid, Unit: r.as.unit, Text: r.as.text(w, f.Mid), Low: r.as.scale * f.Low, High: r.as.scale * f.High,
-		Source: r.source, Inputs: []Input{},
+		ID: f.Rule, Value: brief(r.as.scale * f.Mid), Unit: r.as.unit, Text: r.as.text(w, f.Mid), Low: brief(r.as.scale * f.Low), High: brief(r.as.scale * f.High),
 	}
 	out.Range = w.rangeOf(r.as, f)
+	if !w.Brief {
+		out.Where = w.where(r, f)
+	}
+	return out
+}
+
+// where tells where a figure comes from.
+func (w writer) where(r rule, f trace.Figure) *Where {
+	values := map[string]any{}
+	out := &Where{Source: r.source, Inputs: []Input{}}
 	for _, in := range f.Inputs {
 		values[in.ID] = in.Value
 		if name, shown := w.inputName(in.ID); shown {
@@ -92,6 +105,19 @@ func (w writer) figure(f trace.Figure) Figure {
 		out.Explanation = join(out.Explanation, " ", r.more(w, values))
 	}
 	return out
+}
+
+// brief rounds a number to seven digits, more than any of them is sure to: each is sent
+// with every letter that is typed.
+func brief(v float64) float64 {
+	if v == 0 || math.IsInf(v, 0) || math.IsNaN(v) {
+		return v
+	}
+	scale := math.Pow10(6 - int(math.Floor(math.Log10(math.Abs(v)))))
+	if math.IsInf(scale, 0) {
+		return 0
+	}
+	return math.Round(v*scale) / scale
 }
 
 // rangeOf writes a range; empty when both ends read the same.

@@ -50,8 +50,12 @@ func with(k kitchen.Kitchen, t *kitchen.Typed) (kitchen.Kitchen, field.Errors) {
 // Work works the request out. What is wrong with the kitchen is among the mistakes,
 // too.
 func (r CookRequest) Work(ctx context.Context, k kitchen.Kitchen, at cooking.Clock) (cooking.Result, kitchen.Kitchen, error) {
+	return r.workAfter(ctx, cooking.Result{}, k, at)
+}
+
+func (r CookRequest) workAfter(ctx context.Context, before cooking.Result, k kitchen.Kitchen, at cooking.Clock) (cooking.Result, kitchen.Kitchen, error) {
 	k, wrong := with(k, r.Kitchen)
-	out, err := cooking.Work(ctx, cook.Parse(r.Cook, k), r.Facts, k, at)
+	out, err := cooking.WorkAfter(ctx, before, cook.Parse(r.Cook, k), r.Facts, k, at)
 	if err != nil {
 		return out, k, err
 	}
@@ -66,11 +70,18 @@ func (r CookRequest) Work(ctx context.Context, k kitchen.Kitchen, at cooking.Clo
 
 // OfCook answers for a whole cook. The error is that of ctx.
 func OfCook(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.Clock, as Reader) (Sheet, error) {
-	result, _, err := r.Work(ctx, k, at)
+	out, err := OfCookAfter(ctx, Written{}, r, k, at, as)
+	return out.Sheet, err
+}
+
+// OfCookAfter answers for a whole cook that was answered for before. The error is that
+// of ctx.
+func OfCookAfter(ctx context.Context, before Written, r CookRequest, k kitchen.Kitchen, at cooking.Clock, as Reader) (Written, error) {
+	result, _, err := r.workAfter(ctx, before.Result, k, at)
 	if err != nil {
-		return Sheet{}, err
+		return Written{}, err
 	}
-	return Write(result, as), nil
+	return WriteAfter(before, result, as), nil
 }
 
 // OfPlan lays out the days alone. The error is a field.Errors, or that of ctx.
@@ -116,7 +127,7 @@ func piece[T any](ctx context.Context, r PieceRequest, k kitchen.Kitchen, parts 
 	if err := errs.Err(); err != nil {
 		return nil, err
 	}
-	return write(writer{Reader: Reader{r.Units, r.Spoons}}, p), nil
+	return write(writer{Reader: Reader{Units: r.Units, Spoons: r.Spoons}}, p), nil
 }
 
 // Scale weighs out the rub for a piece: grams and spoons of every ingredient, from a

@@ -33,6 +33,7 @@ import (
 type Reader struct {
 	Units  quantity.System
 	Spoons quantity.SpoonSet
+	Brief  bool // leaves out where figures come from
 }
 
 // writer writes for a reader, about the pieces and pits of a cook.

@@ -2,6 +2,7 @@ package sheet
 
 import (
 	"fmt"
+	"reflect"
 	"time"
 
 	"verjuice/internal/core/cooking"
@@ -110,8 +111,22 @@ func newWriter(r cooking.Result, as Reader) writer {
 }
 
 // Write says a result for a reader.
-func Write(r cooking.Result, as Reader) Sheet {
+func Write(r cooking.Result, as Reader) Sheet { return WriteAfter(Written{}, r, as).Sheet }
+
+// Written is a sheet with what it was written from.
+type Written struct {
+	Sheet  Sheet
+	Result cooking.Result
+	Kept   []bool // the pieces that were taken over from the sheet before
+	by     writer
+}
+
+// WriteAfter says a result after another one: a piece of which nothing has changed is
+// taken over as it was said then.
+func WriteAfter(before Written, r cooking.Result, as Reader) Written {
 	w := newWriter(r, as)
+	alike := reflect.DeepEqual(before.by, w) && reflect.DeepEqual(before.Result.Facts, r.Facts)
+	kept := make([]bool, len(r.Pieces))
 	out := Sheet{
 		Errors: w.mistakes(r.Mistakes), Pieces: make([]PieceSheet, len(r.Pieces)), Buy: []BuyLine{}, Disclaimer: Closing,
 		Servings: w.figure(r.Servings), PortionsNeeded: w.figure(r.Needed),
@@ -124,6 +139,10 @@ func Write(r cooking.Result, as Reader) Sheet {
 	}
 	out.Verdict, out.Short = verdict(r.Enough)
 	for i, p := range r.Pieces {
+		if kept[i] = alike && r.Kept[i]; kept[i] {
+			out.Pieces[i] = before.Sheet.Pieces[i]
+			continue
+		}
 		out.Pieces[i] = w.piece(p, r.Facts)
 	}
 	w.buy(&out, r)
@@ -131,7 +150,7 @@ func Write(r cooking.Result, as Reader) Sheet {
 		out.Plan = w.plan(r)
 	}
 	out.Stages = w.cookStages(r, out)
-	return out
+	return Written{out, r, kept, w}
 }
 
 // verdict says whether the portions feed the guests.

@@ -165,7 +165,7 @@ func TestEveryTextIsFinished(t *testing.T) {
 			anycook.Spoil(r, &c, 1+r.IntN(4))
 		}
 		req := CookRequest{Cook: c, Facts: f}
-		as := Reader{anycook.Pick(r, []quantity.System{quantity.Metric, quantity.US}), anycook.Pick(r, []quantity.SpoonSet{quantity.USSpoons, quantity.MetricSpoons})}
+		as := Reader{Units: anycook.Pick(r, []quantity.System{quantity.Metric, quantity.US}), Spoons: anycook.Pick(r, []quantity.SpoonSet{quantity.USSpoons, quantity.MetricSpoons})}
 		s := told(req, noon, as)
 		finished(t, s)
 		_, err := json.Marshal(s) // fails on what is not a number
@@ -189,7 +189,7 @@ func TestEveryTextIsFinished(t *testing.T) {
 // The same for a formula on the bench, a comparison, a jar, a label and a game.
 func TestEveryTextOfTheBenchIsFinished(t *testing.T) {
 	r := rand.New(rand.NewPCG(73, 74))
-	as := Reader{quantity.US, quantity.MetricSpoons}
+	as := Reader{Units: quantity.US, Spoons: quantity.MetricSpoons}
 	for range 500 {
 		q := bench.Request{Formula: anycook.Mix(r, "x"), Batch: formula.Batch{
 			Fix: anycook.Pick(r, []string{"", "total", "row", "jar", "guests", "salt", "coat", "pump", "pot"}), Amount: "5 %", Guests: 4, Meat: "2 kg", Cut: "pork-loin", Round: anycook.Pick(r, []string{"", "spoons", "1 g"}),
@@ -227,7 +227,7 @@ func TestUnitsChangeTextsNotFigures(t *testing.T) {
 	c := anycook.Supper(anycook.Coated("pork-loin", "4 lb 6 oz"))
 	c.Pieces[0].Season.Formula.Rows[0].Parts = "2 Tbsp"
 	c.Pieces[0].Season.Formula.Rows[1].Parts = "20 g"
-	metric, us := page(t, c, Reader{}), page(t, c, Reader{quantity.US, quantity.MetricSpoons})
+	metric, us := page(t, c, Reader{}), page(t, c, Reader{Units: quantity.US, Spoons: quantity.MetricSpoons})
 	assert.Equal(t, metric.Pieces[0].Ledger.Percent.Value, us.Pieces[0].Ledger.Percent.Value)
 	assert.Equal(t, metric.Pieces[0].Season.Rows[0].Mass.Text, us.Pieces[0].Season.Rows[0].Mass.Text)
 	assert.Equal(t, "1.98 kg", metric.Pieces[0].Meat.Green.Text)
@@ -265,7 +265,7 @@ func TestTicksSurviveUnits(t *testing.T) {
 		tick.Kind, tick.What = facts.Ticked, line.Tick
 		said = append(said, tick)
 	}
-	for _, as := range []Reader{{}, {quantity.US, quantity.MetricSpoons}} {
+	for _, as := range []Reader{{}, {Units: quantity.US, Spoons: quantity.MetricSpoons}} {
 		done := list(said, as)
 		for _, line := range append(done.Meat, done.Groceries...) {
 			assert.True(t, line.Ticked, line.Name)
@@ -344,10 +344,10 @@ func TestStartingAmongTheBeadsIsSaid(t *testing.T) {
 // The same coat salts a rack harder than a shoulder, and the figure says why.
 func TestFiguresSayWhereTheyComeFrom(t *testing.T) {
 	s := page(t, anycook.Supper(anycook.Coated("pork-shoulder-bone-in", "3.6 kg"), anycook.Coated("pork-spare-ribs-squared", "1.2 kg")), Reader{})
-	assert.Contains(t, s.Pieces[1].Ledger.Percent.Explanation, "2.8 ×")
+	assert.Contains(t, s.Pieces[1].Ledger.Percent.Where.Explanation, "2.8 ×")
 	assert.Contains(t, s.Pieces[0].Meat.Comparison, "about as much surface as a pork shoulder")
 	texts(reflect.ValueOf(s), "", func(at, text string) {
-		if strings.HasSuffix(at, ".Percent.Source") {
+		if strings.HasSuffix(at, ".Percent.Where.Source") {
 			assert.NotEmpty(t, text, at)
 		}
 	})

@@ -2,7 +2,6 @@ package sheet
 
 import (
 	"fmt"
-	"math"
 
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/dose"
@@ -69,7 +68,7 @@ func (w writer) bath(b *cooking.Bath) *BathSheet {
 		out.Fits = fmt.Sprintf("%s: %s in a %s pot (meat %s, liquid %s).", verb, litres(b.Meat+b.Brew.Liquid), litres(b.Typed.Pot), litres(b.Meat), litres(b.Brew.Liquid))
 	}
 	for _, m := range b.At {
-		out.At = append(out.At, BathMoment{Hours: m.At.Hours(), Percent: 100 * m.Mean, Centre: 100 * m.Centre, Text: decimal(100*m.Mean, 2) + " %", Inside: "centre " + decimal(100*m.Centre, 2)})
+		out.At = append(out.At, BathMoment{Hours: drawn(m.At.Hours()), Percent: drawn(100 * m.Mean), Centre: drawn(100 * m.Centre), Text: decimal(100*m.Mean, 2) + " %", Inside: "centre " + decimal(100*m.Centre, 2)})
 	}
 	for _, p := range b.Parts {
 		name := p.Formula.Name
@@ -174,10 +173,10 @@ func (w writer) needle(n *cooking.Needle) *InjectionSheet {
 		}
 		even := decimal(100*m.Even, 0) + " %"
 		profile := make([]float64, len(m.Profile))
-		for k, v := range m.Profile { // drawn, not computed with
-			profile[k] = math.Round(v*1000) / 1000
+		for k, v := range m.Profile {
+			profile[k] = drawn(v)
 		}
-		out.Spread = append(out.Spread, Pocket{Hours: m.At.Hours(), Label: label, Even: 100 * m.Even, Text: even, Summary: label + ": " + even + " even", Profile: profile, ReachMM: n.Reach.MM()})
+		out.Spread = append(out.Spread, Pocket{Hours: drawn(m.At.Hours()), Label: label, Even: drawn(100 * m.Even), Text: even, Summary: label + ": " + even + " even", Profile: profile, ReachMM: drawn(n.Reach.MM())})
 	}
 	return out
 }

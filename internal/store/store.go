@@ -19,6 +19,7 @@ import (
 	"net"
 
 	"github.com/go-sql-driver/mysql"
+	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/pressly/goose/v3"
 	"github.com/pressly/goose/v3/database"
 	gormmysql "gorm.io/driver/mysql"
@@ -36,7 +37,13 @@ var (
 )
 
 // Store is the database.
-type Store struct{ db *gorm.DB }
+type Store struct {
+	db       *gorm.DB
+	kitchens *lru.Cache[string, keptKitchen] // those that were asked for last
+}
+
+// mostKitchens is how many kitchens are kept; one of thirty prices takes some 20 kB.
+const mostKitchens = 32
 
 // Open connects to the database of dsn (as the MySQL driver reads it) and brings
 // its schema up to date. Running it twice, or in several programs at once, is safe;
@@ -56,7 +63,8 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 	if err := alone(ctx, db, "schema", func(ctx context.Context) error { return migrate(ctx, db) }); err != nil {
 		return nil, fmt.Errorf("bringing the database up to date: %w", err)
 	}
-	return &Store{db: db}, nil
+	kitchens, err := lru.New[string, keptKitchen](mostKitchens)
+	return &Store{db, kitchens}, err
 }
 
 // migrate runs the migrations that are still to come. MariaDB commits each change of

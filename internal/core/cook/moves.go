@@ -161,8 +161,12 @@ func (a Answers) With(key, value string) Answers {
 }
 
 // Offered are the decisions that this cut has, with these answers.
-func (a Answers) Offered() []Decision {
-	return slices.DeleteFunc(slices.Clone(Decisions), func(d Decision) bool {
+func (a Answers) Offered() []*Decision {
+	all := make([]*Decision, len(Decisions))
+	for i := range Decisions {
+		all[i] = &Decisions[i]
+	}
+	return slices.DeleteFunc(all, func(d *Decision) bool {
 		return !d.applies(a.cut) || d.Key == "wrap-at" && a.Chose("wrap") == "none"
 	})
 }

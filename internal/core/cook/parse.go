@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"sync"
 	"time"
 	_ "time/tzdata" // zones on machines without a zone database
 
@@ -57,8 +58,22 @@ func parseName(c Cook) (out Part[string]) {
 	return out
 }
 
+// zones are those that were found, since each is a file to read.
+var zones sync.Map
+
+func findZone(name string) (*time.Location, error) {
+	if known, ok := zones.Load(name); ok {
+		return known.(*time.Location), nil
+	}
+	zone, err := time.LoadLocation(name)
+	if err == nil {
+		zones.Store(name, zone)
+	}
+	return zone, err
+}
+
 func parseServing(c Cook) (out Part[Serving]) {
-	zone, err := time.LoadLocation(c.Zone)
+	zone, err := findZone(c.Zone)
 	if err != nil || c.Zone == "Local" {
 		out.Value.Zone = time.UTC
 		out.Wrong.Add("/zone", "cook.zone", "typed", clip(c.Zone))

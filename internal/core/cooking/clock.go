@@ -56,10 +56,10 @@ func (s *subject) clock(taken time.Duration) *PieceClock {
 
 // over says which planned time has already passed.
 func (s *subject) over(taken time.Duration) string {
-	now, t, wait := s.at.Now, s.times, s.on.Wait
+	t, wait := s.times, s.on.Wait
 	const slack = 20 * time.Minute
 	switch {
-	case now.IsZero() || s.serve.Before(now) || t.Over || s.done:
+	case s.past() || t.Over || s.done:
 	case t.Off.After(t.Slice.Add(-s.leastRest())):
 		return "late"
 	case wait < taken && s.asked > wait+slack:

@@ -14,6 +14,7 @@ package cooking
 import (
 	"cmp"
 	"context"
+	"reflect"
 	"slices"
 	"strings"
 	"sync"
@@ -94,6 +95,10 @@ type Result struct {
 	Buy      []shop.Line
 	Cost     *shop.Cost // of all pieces; nil without prices
 	Plan     *Plan      // nil without a serving time or a sound piece
+	Kept     []bool     // the pieces that were taken over from the result before
+
+	by    []*subject // what the pieces were worked out from
+	stand string     // of the kitchen
 }
 
 // Enough says whether the portions feed the guests.
@@ -122,7 +127,16 @@ type Piece struct {
 // Work works out o. What is wrong with it is in Mistakes; the only error is that
 // of ctx, when nobody waits for the result any more.
 func Work(ctx context.Context, o cook.Order, f facts.Facts, k kitchen.Kitchen, at Clock) (Result, error) {
-	out := Result{Order: o, Facts: f, Now: at.Now, Mistakes: append(o.Wrong(), o.Due(at.Now, at.Recorded)...), Pieces: make([]Piece, len(o.Lines))}
+	return WorkAfter(ctx, Result{}, o, f, k, at)
+}
+
+// WorkAfter works out o as Work does, after another page of it: a piece for which
+// nothing is other than it was then is taken over.
+func WorkAfter(ctx context.Context, before Result, o cook.Order, f facts.Facts, k kitchen.Kitchen, at Clock) (Result, error) {
+	out := Result{
+		Order: o, Facts: f, Now: at.Now, Mistakes: append(o.Wrong(), o.Due(at.Now, at.Recorded)...), Pieces: make([]Piece, len(o.Lines)),
+		Kept: make([]bool, len(o.Lines)), stand: k.Stand,
+	}
 	if len(o.Extra) > 0 && len(o.Lines) == 0 {
 		out.Pieces = []Piece{}
 	}
@@ -138,8 +152,11 @@ func Work(ctx context.Context, o cook.Order, f facts.Facts, k kitchen.Kitchen, a
 	// Pieces do not depend on one another but for the plan, and their diffusion is
 	// most of the work.
 	wrong := make([]field.Errors, len(o.Lines))
+	out.by = timed
 	each(len(o.Lines), func(i int) {
-		if ctx.Err() == nil {
+		if out.Kept[i] = out.keeps(before, i); out.Kept[i] {
+			out.Pieces[i] = before.Pieces[i]
+		} else if ctx.Err() == nil {
 			out.Pieces[i], wrong[i] = timed[i].work(o.Lines[i], f, i)
 		}
 	})
@@ -153,6 +170,16 @@ func Work(ctx context.Context, o cook.Order, f facts.Facts, k kitchen.Kitchen, a
 	out.Plan = laid.plan
 	out.buy(o, k)
 	return out, nil
+}
+
+// keeps reports whether piece i is what it was before: it was typed the same, in the same
+// kitchen, and every number that comes from elsewhere is the same.
+func (r Result) keeps(before Result, i int) bool {
+	if i >= len(before.by) || r.stand == "" || r.stand != before.stand || !reflect.DeepEqual(r.Facts, before.Facts) {
+		return false
+	}
+	was, now := before.by[i], r.by[i]
+	return was != nil && now != nil && before.Pieces[i].Ready && now.same(*was)
 }
 
 // each runs do for 0 to n-1 side by side.
@@ -214,7 +241,7 @@ func (r *Result) buy(o cook.Order, k kitchen.Kitchen) {
 	pieces := make([]shop.Piece, len(r.Pieces))
 	for i, p := range r.Pieces {
 		pieces[i] = shop.Piece{Key: p.Line.Key}
-		if p.Season != nil {
+		if p.Season != nil && !r.Kept[i] {
 			p.Season.Cost = shop.CostOf(p.Season.Mix, p.Season.Mixed, k)
 		}
 		if p.Meat == nil {

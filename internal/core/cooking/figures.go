@@ -109,7 +109,7 @@ func referencePerKG() float64 {
 
 // Decided is a decision of the piece, with what each answer does to its numbers.
 type Decided struct {
-	cook.Decision
+	*cook.Decision
 	Value   string
 	Usual   string
 	Effects []any // of each answer: a thawing, time on the fire or hold; nil when it has none to tell

@@ -1,6 +1,7 @@
 package cooking
 
 import (
+	"reflect"
 	"slices"
 	"strconv"
 	"time"
@@ -60,6 +61,19 @@ func newSubject(o cook.Order, l cook.Line, at Clock) *subject {
 	s.fire = s.burning(l.Answers.Value)
 	return s
 }
+
+// same reports whether two subjects give the same piece. What is read from the page is
+// the same when the page is, the kitchen, and what all pieces share.
+func (s subject) same(t subject) bool {
+	same := func(a, b any) bool { return reflect.DeepEqual(a, b) }
+	return same(s.line.Typed, t.line.Typed) && s.line.Key == t.line.Key && same(s.base, t.base) && s.pit == t.pit && s.left == t.left &&
+		s.serve.Equal(t.serve) && s.serve.Location() == t.serve.Location() && s.past() == t.past() && s.at.Parts == t.at.Parts &&
+		s.clocked == t.clocked && s.dosed == t.dosed && s.rubbed == t.rubbed && s.fire == t.fire && s.asked == t.asked &&
+		s.planned == t.planned && same(s.times, t.times) && s.done == t.done && s.salted == t.salted && s.on.Wait == t.on.Wait && s.on.Soak == t.on.Soak
+}
+
+// past reports whether nothing can be too late any more.
+func (s *subject) past() bool { return s.at.Now.IsZero() || s.serve.Before(s.at.Now) }
 
 func (s *subject) move(k method.Kind) method.Move {
 	m, _ := method.Find(s.moves, k)

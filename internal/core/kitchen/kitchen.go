@@ -23,6 +23,7 @@ type Kitchen struct {
 	Prices      map[string]larder.Price    // of ingredients and cuts, by id
 	Stock       map[string]quantity.Amount // of ingredients, by id
 	Jars        []Jar
+	Stand       string // the same for the same kitchen; empty when that is not known
 }
 
 // Jar is what is left in a jar that is still good.

@@ -1,6 +1,7 @@
 package salt
 
 import (
+	"fmt"
 	"math"
 	"time"
 
@@ -60,12 +61,21 @@ func (b Bath) After(t time.Duration, factor float64) Moment {
 	if t <= 0 {
 		return Moment{Profile: make([]float64, graphPoints)}
 	}
-	r := b.run(factor)
-	r.to(t, 60)
-	return Moment{
-		At: t, Depth: r.m.depth(Noticed), Outer: r.m.outer(outerBite), Centre: r.m.centre(), Mean: r.m.mean(), Profile: r.m.sample(graphPoints),
-	}
+	return soaked.of(faster[Bath]{b, factor, t.String()}, func(faster[Bath]) Moment {
+		r := b.run(factor)
+		r.to(t, 60)
+		return Moment{
+			At: t, Depth: r.m.depth(Noticed), Outer: r.m.outer(outerBite), Centre: r.m.centre(), Mean: r.m.mean(), Profile: r.m.sample(graphPoints),
+		}
+	})
 }
+
+var (
+	soaked  memo[faster[Bath], Moment]
+	soaking memo[faster[Bath], []Moment]
+	reached memo[faster[Bath], []time.Duration]
+	pockets memo[faster[Injected], []PocketMoment]
+)
 
 // AtInfinity is the mean salt of the meat once bath and meat are even, kg/kg.
 func (b Bath) AtInfinity() float64 {
@@ -83,6 +93,10 @@ func EquilibriumSalt(meat, water quantity.Mass, target float64) quantity.Mass {
 // Course returns the state of the meat at each of the times, which rise, in one
 // run at the best estimate of the diffusivity.
 func (b Bath) Course(times ...time.Duration) []Moment {
+	return soaking.of(faster[Bath]{b, 1, fmt.Sprint(times)}, func(faster[Bath]) []Moment { return b.course(times) })
+}
+
+func (b Bath) course(times []time.Duration) []Moment {
 	r := b.run(1)
 	out := make([]Moment, len(times))
 	for i, t := range times {
@@ -96,6 +110,10 @@ func (b Bath) Course(times ...time.Duration) []Moment {
 // (kg/kg), which rise, in one run with diffusion factor times as fast as the best
 // estimate. A target that is not reached within a week has a zero time.
 func (b Bath) Reach(factor float64, targets ...float64) []time.Duration {
+	return reached.of(faster[Bath]{b, factor, fmt.Sprint(targets)}, func(faster[Bath]) []time.Duration { return b.reach(factor, targets) })
+}
+
+func (b Bath) reach(factor float64, targets []float64) []time.Duration {
 	out := make([]time.Duration, len(targets))
 	r := b.run(factor)
 	before, next := 0.0, 0
@@ -164,10 +182,14 @@ const pocketPoints = 24
 // Course follows one site's pocket: brine in a cylinder around the needle's
 // track, radial diffusion, sealed halfway to the next site. The times rise.
 func (i Injected) Course(times ...time.Duration) []PocketMoment {
-	return i.course(1, times...)
+	return i.faster(1, times...)
 }
 
-func (i Injected) course(factor float64, times ...time.Duration) []PocketMoment {
+func (i Injected) faster(factor float64, times ...time.Duration) []PocketMoment {
+	return pockets.of(faster[Injected]{i, factor, fmt.Sprint(times)}, func(faster[Injected]) []PocketMoment { return i.course(factor, times) })
+}
+
+func (i Injected) course(factor float64, times []time.Duration) []PocketMoment {
 	reach := float64(i.Reach())
 	m := newMedium(cut.Path{Depth: quantity.Length(reach), Shape: 1}, 60)
 	pocket := reach * math.Sqrt(i.Share)
@@ -201,5 +223,5 @@ func (i Injected) course(factor float64, times ...time.Duration) []PocketMoment 
 // Evenness is how even the salt of an injection is after t: the salt farthest
 // from a needle over the mean, 0 to 1.
 func (i Injected) Evenness(t time.Duration, factor float64) float64 {
-	return i.course(factor, t)[0].Even
+	return i.faster(factor, t)[0].Even
 }

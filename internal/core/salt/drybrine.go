@@ -68,7 +68,11 @@ var Marks = []time.Duration{10 * time.Minute, 3 * time.Hour, 10 * time.Hour, 24 
 // Load is what stays on the meat, after what falls or drips off. The result
 // holds salt above the meat's own. It does not fail: a zero load or wait gives a
 // course of zeros.
-func DryBrine(b Brine) Course {
+func DryBrine(b Brine) Course { return courses.of(b, dryBrine) }
+
+var courses memo[Brine, Course]
+
+func dryBrine(b Brine) Course {
 	f := follow(b, 1)
 	var out Course
 	for _, t := range moments(b.Wait) {
@@ -97,6 +101,19 @@ func DryBrine(b Brine) Course {
 // EndOfWait returns the state at the end of the wait when diffusion runs factor
 // times as fast as the best estimate: 1 ± DiffusivitySpread give its range.
 func EndOfWait(b Brine, factor float64) Moment {
+	return ends.of(faster[Brine]{of: b, factor: factor}, func(k faster[Brine]) Moment { return endOfWait(k.of, k.factor) })
+}
+
+// faster is something whose diffusion runs so many times as fast as the best estimate.
+type faster[T any] struct {
+	of     T
+	factor float64
+	at     string // the times or amounts that are asked for
+}
+
+var ends memo[faster[Brine], Moment]
+
+func endOfWait(b Brine, factor float64) Moment {
 	f := follow(b, factor)
 	for i := 1.0; i <= graphMoments; i++ {
 		f.advance(time.Duration(float64(b.Wait)*(i/graphMoments)*(i/graphMoments)), 1)

@@ -1,0 +1,183 @@
+package api_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"math/rand/v2"
+	"net/http"
+	"net/http/httptest"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/anycook"
+	"verjuice/internal/api"
+	"verjuice/internal/apptest"
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/demo"
+	"verjuice/internal/sheet"
+	"verjuice/internal/store"
+)
+
+// screen is a page as a browser holds it: what it sent, and what it was answered.
+type screen struct {
+	app   apptest.App
+	page  string
+	sheet map[string]any
+}
+
+func (s *screen) take(t *testing.T, got reply) {
+	var a struct {
+		Page, Base string
+		Whole      map[string]any
+		Changes    []api.PageChange
+	}
+	require.Equal(t, http.StatusOK, got.StatusCode, string(got.body))
+	got.into(t, &a)
+	if a.Whole != nil {
+		s.sheet = a.Whole
+	} else {
+		require.Equal(t, s.page, a.Base)
+	}
+	for _, c := range a.Changes {
+		var piece int
+		var name string
+		if n, _ := fmt.Sscanf(c.Path, "/pieces/%d/%s", &piece, &name); n == 2 {
+			put(s.sheet["pieces"].([]any)[piece].(map[string]any), name, c.Value)
+		} else {
+			put(s.sheet, c.Path[1:], c.Value)
+		}
+	}
+	s.page = a.Page
+}
+
+func put(into map[string]any, name string, value any) {
+	if into[name] = value; value == nil {
+		delete(into, name)
+	}
+}
+
+// Whatever is changed, in whatever order, a page that is sent and answered by what has
+// changed is the page that is sent and answered whole; and one letter costs little.
+func TestAPageIsSentByWhatChanged(t *testing.T) {
+	app := apptest.Start(t)
+	require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
+	var rec api.CookRecord
+	call(t, app, "GET", "/api/cooks/{supper}", nil).into(t, &rec)
+	typed := sheet.CookRequest{Cook: rec.Doc}
+	one := screen{app: app}
+	one.take(t, call(t, app, "POST", "/api/page", api.PageAsked{Whole: &typed}))
+	r := rand.New(rand.NewPCG(7, 11))
+	for n := range 60 {
+		var patch []api.PagePatch
+		change := func(op, path string, value any) {
+			patch = append(patch, api.PagePatch{Op: op, Path: path, Value: value})
+		}
+		at := r.IntN(max(1, len(typed.Pieces)))
+		switch {
+		case n%7 == 6 && len(typed.Pieces) > 1:
+			typed.Pieces = append(append([]cook.Piece{}, typed.Pieces[:at]...), typed.Pieces[at+1:]...)
+			change("remove", "/pieces/"+strconv.Itoa(at), nil)
+		case n%5 == 4:
+			p := anycook.Piece(r)
+			p.Key = fmt.Sprint("new", n)
+			typed.Pieces = append(append([]cook.Piece{}, typed.Pieces...), p)
+			change("add", "/pieces/-", p)
+		case n%3 == 0:
+			typed.Portion = anycook.Pick(r, []string{"150 g", "6 oz", "", "much"})
+			change("add", "/portion", typed.Portion)
+			f := anycook.Done(n, typed.Pieces[at].Key, "salt", "2026-11-27T10:00")
+			f.ID = fmt.Sprintf("00000000-0000-4000-8000-%012d", n)
+			if typed.Facts == nil {
+				change("add", "/facts", facts.Facts{f})
+			} else {
+				change("add", "/facts/-", f)
+			}
+			typed.Facts = append(typed.Facts, f)
+		default:
+			p := anycook.Piece(r)
+			p.Key = typed.Pieces[at].Key
+			typed.Pieces = append([]cook.Piece{}, typed.Pieces...)
+			typed.Pieces[at] = p
+			change("replace", "/pieces/"+strconv.Itoa(at), p)
+		}
+		if n%4 == 1 { // and somebody writes a price down meanwhile
+			require.NoError(t, app.Store.PutThing(t.Context(), store.Thing{Thing: "kosher-salt", Price: fmt.Sprintf("€%d for 1 kg", n)}))
+		}
+		one.take(t, call(t, app, "POST", "/api/page", api.PageAsked{Base: one.page, Patch: patch}))
+		var whole map[string]any
+		call(t, app, "POST", "/api/sheet", typed).into(t, &whole)
+		require.Equal(t, whole, one.sheet, "after %v", patch)
+	}
+
+	one.take(t, call(t, app, "POST", "/api/page", api.PageAsked{Whole: &sheet.CookRequest{Cook: rec.Doc}}))
+	letter := call(t, app, "POST", "/api/page", api.PageAsked{Base: one.page, Patch: []api.PagePatch{{Op: "replace", Path: "/pieces/0/trimmed", Value: "2.45 kg"}}})
+	assert.Less(t, len(letter.body), 60_000, "one letter in one piece of five")
+	same := call(t, app, "POST", "/api/page", api.PageAsked{Base: one.page, Patch: []api.PagePatch{}})
+	assert.Less(t, len(same.body), 200, "nothing new is nothing to send")
+}
+
+// Changes that cannot be made are refused, and a program that does not know the page
+// they are made to asks for all of it.
+func TestChangesThatDoNotFit(t *testing.T) {
+	app, other := apptest.Start(t), apptest.Start(t)
+	whole := sheet.CookRequest{Cook: supper()}
+	one := screen{app: app}
+	one.take(t, call(t, app, "POST", "/api/page", api.PageAsked{Whole: &whole}))
+	send := func(at apptest.App, base, patch string) reply {
+		return call(t, at, "POST", "/api/page", fmt.Sprintf(`{"base":%q,"patch":%s}`, base, patch))
+	}
+	send(other, one.page, `[]`).problem(t, http.StatusConflict)
+	send(app, "", `[]`).problem(t, http.StatusConflict)
+	for _, bad := range []string{
+		`[{"op":"replace","path":"/pieces/9/cut","value":"pork-loin"}]`, `[{"op":"remove","path":"/nothing"}]`, `[{"op":"add","path":"/surprise","value":1}]`,
+		`[{"op":"replace","path":"/pieces","value":7}]`, `[{"op":"copy","from":"/pieces","path":"/pieces/0"}]`, `[{"op":"replace","path":"","value":null}]`, `{}`, `[null]`,
+	} {
+		got := send(app, one.page, bad)
+		assert.GreaterOrEqual(t, got.StatusCode, 400, bad)
+		assert.Less(t, got.StatusCode, 500, bad)
+	}
+	one.take(t, send(app, one.page, `[{"op":"replace","path":"/pieces/0/cut","value":"pork-belly"}]`))
+	_, err := json.Marshal(one.sheet)
+	require.NoError(t, err)
+
+	var from sheet.Where
+	call(t, app, "POST", "/api/page/where?units=us&at=/pieces/0/meat/green", whole).into(t, &from)
+	assert.NotEmpty(t, from.Explanation)
+	assert.NotEmpty(t, from.Inputs)
+	for _, nowhere := range []string{"", "/", "/pieces/7/meat", "/pieces/0/title", "/pieces/x", "/errors/0"} {
+		call(t, app, "POST", "/api/page/where?at="+nowhere, whole).problem(t, http.StatusNotFound)
+	}
+}
+
+// One letter in a page of five pieces, through the handler and the database.
+func BenchmarkPage(b *testing.B) {
+	app := apptest.Start(b)
+	require.NoError(b, demo.Load(b.Context(), app.Store, apptest.Now))
+	list, _, err := app.Store.Cooks().List(b.Context(), store.Query{Limit: 1})
+	require.NoError(b, err)
+	var first api.PageAnswer
+	raw, err := json.Marshal(api.PageAsked{Whole: &sheet.CookRequest{Cook: list[0].Doc}})
+	require.NoError(b, err)
+	h := app.Handler
+	whole := httptest.NewRecorder()
+	req, _ := http.NewRequest("POST", "/api/page", bytes.NewReader(raw))
+	req.Header.Set("Content-Type", "application/json")
+	h.ServeHTTP(whole, req)
+	require.NoError(b, json.Unmarshal(whole.Body.Bytes(), &first))
+	for n := range b.N {
+		body := fmt.Sprintf(`{"base":%q,"patch":[{"op":"replace","path":"/pieces/0/trimmed","value":"2.%02d kg"}]}`, first.Page, n%90)
+		req, _ := http.NewRequest("POST", "/api/page", strings.NewReader(body))
+		req.Header.Set("Content-Type", "application/json")
+		w := &discard{header: http.Header{}}
+		h.ServeHTTP(w, req)
+		if w.status != http.StatusOK {
+			b.Fatal(w.status)
+		}
+	}
+}
