@@ -86,7 +86,7 @@ func newPages() pages {
 	return pages{kept}
 }
 
-// divide divides a sheet into its fields, and those of its pieces. What was taken over
+// divide divides a sheet into its fields, and those of its pieces and its plan. What was taken over
 // from the base is so here, too.
 func divide(w sheet.Written, base worked) (map[string]section, error) {
 	out := map[string]section{}
@@ -111,6 +111,12 @@ func divide(w sheet.Written, base worked) (map[string]section, error) {
 				continue
 			}
 			if strings.Contains(options, "omitempty") && one.IsZero() {
+				continue
+			}
+			if plan, ok := one.Interface().(*sheet.PlanSheet); ok {
+				if err := fields(reflect.ValueOf(*plan), path); err != nil {
+					return err
+				}
 				continue
 			}
 			raw, err := json.Marshal(one.Interface())
@@ -148,7 +154,8 @@ func (p pages) keep(w worked) string {
 // changes are the sections of w that are other than those of the base; none when they
 // cannot be told so.
 func (w worked) changes(base worked) (out []PageChange, ok bool) {
-	if len(w.written.Sheet.Pieces) != len(base.written.Sheet.Pieces) {
+	now, was := w.written.Sheet, base.written.Sheet
+	if len(now.Pieces) != len(was.Pieces) || (now.Plan == nil) != (was.Plan == nil) {
 		return nil, false
 	}
 	out = []PageChange{}

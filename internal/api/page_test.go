@@ -49,6 +49,8 @@ func (s *screen) take(t *testing.T, got reply) {
 		var name string
 		if n, _ := fmt.Sscanf(c.Path, "/pieces/%d/%s", &piece, &name); n == 2 {
 			put(s.sheet["pieces"].([]any)[piece].(map[string]any), name, c.Value)
+		} else if name, ok := strings.CutPrefix(c.Path, "/plan/"); ok {
+			put(s.sheet["plan"].(map[string]any), name, c.Value)
 		} else {
 			put(s.sheet, c.Path[1:], c.Value)
 		}
@@ -115,10 +117,10 @@ func TestAPageIsSentByWhatChanged(t *testing.T) {
 		require.Equal(t, whole, one.sheet, "after %v", patch)
 	}
 
-	one.take(t, call(t, app, "POST", "/api/page", api.PageAsked{Whole: &sheet.CookRequest{Cook: rec.Doc}}))
-	letter := call(t, app, "POST", "/api/page", api.PageAsked{Base: one.page, Patch: []api.PagePatch{{Op: "replace", Path: "/pieces/0/trimmed", Value: "2.45 kg"}}})
-	assert.Less(t, len(letter.body), 60_000, "one letter in one piece of five")
-	same := call(t, app, "POST", "/api/page", api.PageAsked{Base: one.page, Patch: []api.PagePatch{}})
+	one.take(t, call(t, app, "POST", "/api/page?plain=true", api.PageAsked{Whole: &sheet.CookRequest{Cook: rec.Doc}}))
+	letter := call(t, app, "POST", "/api/page?plain=true", api.PageAsked{Base: one.page, Patch: []api.PagePatch{{Op: "replace", Path: "/pieces/0/trimmed", Value: "2.45 kg"}}})
+	assert.Less(t, len(letter.body), 25_000, "one letter in one piece of five")
+	same := call(t, app, "POST", "/api/page?plain=true", api.PageAsked{Base: one.page, Patch: []api.PagePatch{}})
 	assert.Less(t, len(same.body), 200, "nothing new is nothing to send")
 }
 
@@ -166,13 +168,13 @@ func BenchmarkPage(b *testing.B) {
 	require.NoError(b, err)
 	h := app.Handler
 	whole := httptest.NewRecorder()
-	req, _ := http.NewRequest("POST", "/api/page", bytes.NewReader(raw))
+	req, _ := http.NewRequest("POST", "/api/page?plain=true", bytes.NewReader(raw))
 	req.Header.Set("Content-Type", "application/json")
 	h.ServeHTTP(whole, req)
 	require.NoError(b, json.Unmarshal(whole.Body.Bytes(), &first))
 	for n := range b.N {
 		body := fmt.Sprintf(`{"base":%q,"patch":[{"op":"replace","path":"/pieces/0/trimmed","value":"2.%02d kg"}]}`, first.Page, n%90)
-		req, _ := http.NewRequest("POST", "/api/page", strings.NewReader(body))
+		req, _ := http.NewRequest("POST", "/api/page?plain=true", strings.NewReader(body))
 		req.Header.Set("Content-Type", "application/json")
 		w := &discard{header: http.Header{}}
 		h.ServeHTTP(w, req)

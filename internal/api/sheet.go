@@ -16,10 +16,11 @@ type CookAsked struct {
 	Measure
 	ServedAt string `query:"served_at" doc:"The saved serving time, which may have passed"`
 	Where    bool   `query:"where" doc:"Tell also where each figure comes from"`
+	Plain    bool   `query:"plain" doc:"Leave out what pictures are drawn with"`
 }
 
 func (c CookAsked) reader() sheet.Reader {
-	return sheet.Reader{Units: c.Units, Spoons: c.Spoons, Brief: !c.Where}
+	return sheet.Reader{Units: c.Units, Spoons: c.Spoons, Brief: !c.Where, Plain: c.Plain}
 }
 
 func (s *server) registerSheet(a huma.API) {

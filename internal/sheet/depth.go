@@ -59,7 +59,9 @@ func (w writer) depth(d *cooking.Depth, band salt.Band) *DepthSheet {
 		if m.At == d.Wait {
 			out.End = i
 		}
-		out.Moments = append(out.Moments, w.moment(m, d))
+		if !w.Plain {
+			out.Moments = append(out.Moments, w.moment(m, d))
+		}
 	}
 	return out
 }

@@ -34,6 +34,7 @@ type Reader struct {
 	Units  quantity.System
 	Spoons quantity.SpoonSet
 	Brief  bool // leaves out where figures come from
+	Plain  bool // leaves out what pictures are drawn with
 }
 
 // writer writes for a reader, about the pieces and pits of a cook.

@@ -163,6 +163,9 @@ func (w writer) needle(n *cooking.Needle) *InjectionSheet {
 	if n.Skin {
 		out.KeepOut += " Never through the skin."
 	}
+	if w.Plain {
+		return out
+	}
 	for i, m := range n.Pockets {
 		label := quantity.FormatDuration(m.At)
 		switch i {
