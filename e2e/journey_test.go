@@ -189,7 +189,7 @@ func TestARegularOnTheDemo(t *testing.T) {
 	b.see("enough for 51")
 	rec, err := b.app.Store.Cook(t.Context(), 3)
 	require.NoError(t, err)
-	rec.Cook.Guests = 40
+	rec.Cook.Guests = "40"
 	_, err = b.app.Store.UpdateCook(t.Context(), 3, rec.Version, rec.Cook)
 	require.NoError(t, err)
 	b.write("Adults", "38")

@@ -55,7 +55,7 @@ func Coated(cut, weight string) cook.Piece {
 
 // Supper is a page for eight on the next Saturday.
 func Supper(pieces ...cook.Piece) cook.Cook {
-	return cook.Cook{Name: "Supper", ServeAt: testclock.Saturday(), Zone: testclock.Zone, Guests: 8, Hands: 2, Pieces: pieces}
+	return cook.Cook{Name: "Supper", ServeAt: testclock.Saturday(), Zone: testclock.Zone, Guests: "8", Hands: "2", Pieces: pieces}
 }
 
 // Done is a fact: a stage of a piece was done.
@@ -83,7 +83,7 @@ func Piece(r *rand.Rand) cook.Piece {
 	c := Pick(r, cut.All())
 	kg := c.LowKG + (c.HighKG-c.LowKG)*r.Float64()
 	p := cook.Piece{
-		Cut: c.ID, Count: 1 + r.IntN(6), Bought: fmt.Sprintf("%.3f kg", kg), TrimStyle: Pick(r, []string{"", "light", "usual", "close"}),
+		Cut: c.ID, Count: quantity.CountOf(1 + r.IntN(6)), Bought: fmt.Sprintf("%.3f kg", kg), TrimStyle: Pick(r, []string{"", "light", "usual", "close"}),
 		Faces: Pick(r, []string{"", "all", "one"}),
 		Season: cook.Season{
 			Formula: Mix(r, "rub"), Mode: Pick(r, []string{"", "coat", "target"}), Target: "1.6 %",
@@ -113,7 +113,7 @@ func Whole(r *rand.Rand) (cook.Cook, facts.Facts) {
 	p.Layers = []cook.Layer{{Kind: "glaze", Formula: Mix(r, "glaze"), Amount: "light"}}
 	p.Choices, p.Grain = map[string]string{"wrap": "foil"}, "20"
 	c := Supper(p, q)
-	c.Children, c.Appetite, c.Quiet = 2, "light", "22-6"
+	c.Children, c.Appetite, c.Quiet = "2", "light", "22-6"
 	c.Pits = []cook.Pit{{Name: "one", Kind: "drum", Room: "20"}, {Name: "two", Kind: "gas"}}
 	stage := func() string { return Pick(r, facts.Stages) }
 	c.Wishes = []cook.Wish{{Piece: "b", Stage: stage(), At: testclock.At(5, "18:00")}}

@@ -14,6 +14,7 @@ import (
 	"encoding/json"
 	"io/fs"
 	"net/http"
+	"reflect"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -80,6 +81,7 @@ func register(r chi.Router, cfg Config) huma.API {
 		"application/json": {Marshal: huma.DefaultJSONFormat.Marshal, Unmarshal: unmarshal},
 		"json":             {Marshal: huma.DefaultJSONFormat.Marshal, Unmarshal: unmarshal},
 	}
+	c.Components.Schemas.RegisterTypeAlias(reflect.TypeFor[quantity.Count](), reflect.TypeFor[countSchema]())
 	a := humachi.New(r, c)
 	if cfg.Scale == nil {
 		cfg.Scale = instrument.NewSimulated(1)
@@ -104,6 +106,15 @@ func register(r chi.Router, cfg Config) huma.API {
 		func(context.Context, *struct{}) (*body[clockNow], error) { return answer(clockNow{Now: s.Now()}), nil })
 	huma.Register(a, op(http.MethodGet, "/api/health", "health", "Whether the program and its database answer"), s.health)
 	return a
+}
+
+// countSchema is how a count is written: as a number, or as it was typed.
+type countSchema struct{}
+
+// Schema implements huma.SchemaProvider.
+func (countSchema) Schema(huma.Registry) *huma.Schema {
+	long := 40
+	return &huma.Schema{OneOf: []*huma.Schema{{Type: huma.TypeNumber}, {Type: huma.TypeString, MaxLength: &long}}}
 }
 
 // op describes an operation.

@@ -121,14 +121,14 @@ func juice() formula.Formula {
 
 func supper() cook.Cook {
 	return cook.Cook{
-		Name: "Boathouse supper 🚣", ServeAt: testclock.Saturday(), Zone: testclock.Zone, Guests: 12, Portion: "180 g", Fridge: "3 °C", Room: "24 °C",
-		Children: 3, Appetite: "hearty", Leftovers: 4, Quiet: "22:30-06:30", Hands: 2, Plan: "ahead",
+		Name: "Boathouse supper 🚣", ServeAt: testclock.Saturday(), Zone: testclock.Zone, Guests: "12", Portion: "180 g", Fridge: "3 °C", Room: "24 °C",
+		Children: "3", Appetite: "hearty", Leftovers: "4", Quiet: "22:30-06:30", Hands: "2", Plan: "ahead",
 		Pits:   []cook.Pit{{Name: "Old drum", Kind: "drum", Room: "90"}, {Name: "Pellet", Kind: "pellet", Room: ""}},
 		Wishes: []cook.Wish{{Piece: "k1", Stage: "salt", At: testclock.At(3, "20:00")}}, Spoons: quantity.MetricSpoons,
 		Pieces: []cook.Piece{
 			{
 				Key: "k1", Choices: map[string]string{"wrap": "foil", "rest": "holder"}, Grain: "40", TrimNote: "hard fat out",
-				Label: "The big ones", Cut: "pork-shoulder-bone-in", Count: 2, Together: true, Bought: "16 lb 8 oz", Trimmed: "7,2 kg", TrimStyle: "close",
+				Label: "The big ones", Cut: "pork-shoulder-bone-in", Count: "2", Together: true, Bought: "16 lb 8 oz", Trimmed: "7,2 kg", TrimStyle: "close",
 				Thickness: "4 1/4 in", Faces: "one",
 				Season: cook.Season{Formula: formula.ReadyMade()[3], Mode: "target", Target: "2.2 %", Free: "layer-0", Coat: "heavy", Binder: true, Band: "bold", Spare: "15 %"},
 				Wait:   cook.Wait{Style: "day", For: "26 h", Open: true},
@@ -138,7 +138,7 @@ func supper() cook.Cook {
 				Inject: &cook.Injection{Formula: juice(), Pump: "5 %", Spacing: "3 cm", Syringe: "50 mL", Bore: "3 mm", Avoid: []string{"bone"}},
 				Layers: []cook.Layer{{Kind: "glaze", Amount: "2 Tbsp", Formula: formula.Formula{Name: "sticky", Basis: formula.ByVolume, Rows: []formula.Row{{Ingredient: "soy-sauce", Form: "liquid", Parts: "1"}}}}},
 			},
-			{Key: "k2", Cut: "chicken-leg", Count: 12, Bought: "3.7 kg", Together: true, Season: cook.Season{Formula: formula.ReadyMade()[0]}},
+			{Key: "k2", Cut: "chicken-leg", Count: "12", Bought: "3.7 kg", Together: true, Season: cook.Season{Formula: formula.ReadyMade()[0]}},
 		},
 	}
 }

@@ -14,6 +14,7 @@ import (
 	"verjuice/internal/api"
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/quantity"
 	"verjuice/internal/instrument"
 )
 
@@ -66,7 +67,7 @@ func TestOnlyOneOfManyWins(t *testing.T) {
 	for i := range status {
 		all.Go(func() {
 			c := supper()
-			c.Guests = 20 + i
+			c.Guests = quantity.CountOf(20 + i)
 			status[i] = call(t, app, "PUT", "/api/cooks/{}", c, "If-Match", tag).StatusCode
 		})
 	}
@@ -83,6 +84,6 @@ func TestOnlyOneOfManyWins(t *testing.T) {
 	require.NotEqual(t, -1, won)
 	var rec api.CookRecord
 	call(t, app, "GET", "/api/cooks/{}", nil).into(t, &rec)
-	assert.Equal(t, 20+won, rec.Doc.Guests)
+	assert.Equal(t, 20+won, rec.Doc.Guests.Int())
 	assert.Len(t, rec.Doc.Pieces, 2, "and its pieces are whole")
 }

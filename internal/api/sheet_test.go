@@ -71,7 +71,7 @@ func TestARequestMayBringItsKitchen(t *testing.T) {
 	require.NoError(t, err)
 	id := store.OwnID(held.ID)
 	require.NoError(t, app.Store.PutThing(t.Context(), store.Thing{Thing: id, Price: "€9 per kg", Stock: "20 g"}))
-	c := cook.Cook{Name: "x", Guests: 4, Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin", Trimmed: "2 kg", Season: cook.Season{Mode: "coat", Formula: formula.Formula{
+	c := cook.Cook{Name: "x", Guests: "4", Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin", Trimmed: "2 kg", Season: cook.Season{Mode: "coat", Formula: formula.Formula{
 		Name: "mine", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: id, Parts: "1"}, {Ingredient: "black-pepper", Form: "coarse", Parts: "1"}},
 	}}}}}
 	brought := &kitchen.Typed{Ingredients: map[string]larder.Own{id: own}, Prices: map[string]string{id: "€9 per kg"}, Stock: map[string]string{id: "20 g"}}

@@ -123,7 +123,7 @@ func cooks(now time.Time, injection formula.Formula, pits []cook.Pit) []cook.Coo
 	supper := cook.New(now.In(zone), 36)
 	supper.Name = "Autumn regatta supper"
 	supper.Portion = "180 g"
-	supper.Guests, supper.Children, supper.Appetite, supper.Leftovers, supper.Hands = 34, 4, "hearty", 6, 2
+	supper.Guests, supper.Children, supper.Appetite, supper.Leftovers, supper.Hands = "34", "4", "hearty", "6", "2"
 	supper.Pits = pits
 	supper.Pieces = []cook.Piece{
 		lambShoulders(), chuckRoll(injection), porkLoin(), chickenLegs(), venison(),
@@ -134,12 +134,12 @@ func cooks(now time.Time, injection formula.Formula, pits []cook.Pit) []cook.Coo
 	supper.Pieces[1].Choices = map[string]string{"rest": "holder", "slice": "pulled"}
 	supper.Pieces[0].Grain, supper.Pieces[4].Grain = "0", "25"
 	trial := cook.Cook{
-		Name: "Lamb trial at the boathouse", ServeAt: past(now.In(zone), 23), Zone: Zone, Guests: 8,
+		Name: "Lamb trial at the boathouse", ServeAt: past(now.In(zone), 23), Zone: Zone, Guests: "8",
 		Pieces: []cook.Piece{lambShoulders()},
 	}
-	trial.Pieces[0].Count = 1
+	trial.Pieces[0].Count = "1"
 	launch := cook.Cook{
-		Name: "Launch day, Ines and Odhran", ServeAt: past(now.In(zone), 51), Zone: Zone, Guests: 14,
+		Name: "Launch day, Ines and Odhran", ServeAt: past(now.In(zone), 51), Zone: Zone, Guests: "14",
 		Pieces: []cook.Piece{chickenLegs(), porkLoin()},
 	}
 	all := []cook.Cook{launch, trial, supper}
@@ -167,7 +167,7 @@ func house(id string) formula.Formula {
 
 func lambShoulders() cook.Piece {
 	return cook.Piece{
-		Cut: "lamb-shoulder-bone-in", Count: 2, Bought: "2.7 kg", Trimmed: "2.4 kg", TrimStyle: "usual", Thickness: "85 mm",
+		Cut: "lamb-shoulder-bone-in", Count: "2", Bought: "2.7 kg", Trimmed: "2.4 kg", TrimStyle: "usual", Thickness: "85 mm",
 		Season: cook.Season{Formula: house("fennel-house"), Mode: "coat", Coat: "medium", Band: "seasoned"},
 		Wait:   cook.Wait{Style: "day", For: "31 h", Open: true},
 	}
@@ -175,7 +175,7 @@ func lambShoulders() cook.Piece {
 
 func chuckRoll(injection formula.Formula) cook.Piece {
 	return cook.Piece{
-		Label: "Chuck roll, for pulling", Cut: "beef-chuck-roll", Count: 1, Bought: "4.4 kg", TrimStyle: "usual",
+		Label: "Chuck roll, for pulling", Cut: "beef-chuck-roll", Count: "1", Bought: "4.4 kg", TrimStyle: "usual",
 		Season: cook.Season{Formula: house("pepper-heavy"), Mode: "target", Target: "1.1 %", Coat: "heavy", Band: "seasoned"},
 		Inject: &cook.Injection{Formula: injection, Pump: "8 %", Bore: "3 mm"},
 		Wait:   cook.Wait{Style: "day", For: "24 h", Open: false},
@@ -184,7 +184,7 @@ func chuckRoll(injection formula.Formula) cook.Piece {
 
 func porkLoin() cook.Piece {
 	return cook.Piece{
-		Cut: "pork-loin", Count: 1, Bought: "1.8 kg", TrimStyle: "light",
+		Cut: "pork-loin", Count: "1", Bought: "1.8 kg", TrimStyle: "light",
 		Season: cook.Season{Formula: house("boathouse-sweet"), Mode: "coat", Coat: "medium", Binder: true, Band: "seasoned"},
 		Wait:   cook.Wait{Style: "overnight", For: "10 h", Open: true},
 		Fire:   cook.Fire{Pit: "120 °C"},
@@ -193,7 +193,7 @@ func porkLoin() cook.Piece {
 
 func chickenLegs() cook.Piece {
 	return cook.Piece{
-		Cut: "chicken-leg", Count: 12, Bought: "3.7 kg", Together: true, TrimStyle: "light",
+		Cut: "chicken-leg", Count: "12", Bought: "3.7 kg", Together: true, TrimStyle: "light",
 		Bath:   &cook.Bath{Kind: "equilibrium", Target: "0.6 %", Pot: "9 L", For: "18 h"},
 		Season: cook.Season{Formula: house("lemon-herb"), Mode: "target", Target: "0.9 %", Coat: "light", Band: "seasoned"},
 		Wait:   cook.Wait{Style: "overnight", For: "14 h", Open: true},
@@ -202,7 +202,7 @@ func chickenLegs() cook.Piece {
 
 func venison() cook.Piece {
 	return cook.Piece{
-		Label: "Venison haunch roast", Cut: "venison-haunch", Count: 1, Bought: "2 kg", TrimStyle: "close",
+		Label: "Venison haunch roast", Cut: "venison-haunch", Count: "1", Bought: "2 kg", TrimStyle: "close",
 		Season: cook.Season{Formula: house("juniper-coffee"), Mode: "coat", Coat: "light", Band: "mild"},
 		Wait:   cook.Wait{Style: "overnight", For: "12 h", Open: true},
 	}

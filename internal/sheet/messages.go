@@ -7,6 +7,7 @@ var messages = map[string]string{
 	"quantity.unreadable-text":        "this is not readable text",
 	"quantity.too-long":               "that is too long for an amount: write it like {wanted:dimension}",
 	"quantity.missing":                "a {wanted} is needed, for example {wanted:dimension}",
+	"quantity.count":                  "“{typed}” is not a whole number: write it like 12",
 	"quantity.not-positive":           "this must be more than zero",
 	"quantity.unknown-unit":           "“{unit}” is not a unit I know: write it like {wanted:dimension}",
 	"quantity.which-scale":            "° of which scale? write °C or °F",

@@ -203,7 +203,7 @@ func Headline(c cook.Cook, now time.Time) Line {
 		line.Serve, line.Away, line.Past = day(at), away(at, now), at.Before(now)
 	}
 	for _, p := range c.Pieces {
-		line.Pieces = append(line.Pieces, times(p.Count, cutName(p)))
+		line.Pieces = append(line.Pieces, times(p.Count.Int(), cutName(p)))
 	}
 	return line
 }

@@ -170,7 +170,7 @@ func verdict(e cooking.Enough) (message string, short bool) {
 func (w writer) piece(p cooking.Piece, f facts.Facts) PieceSheet {
 	meat := p.Line.Meat.Value
 	out := PieceSheet{
-		Key: p.Line.Key, Ready: p.Ready, Title: w.pieces[p.Line.Key], Noun: meat.Cut.Noun, Count: max(1, p.Line.Typed.Count),
+		Key: p.Line.Key, Ready: p.Ready, Title: w.pieces[p.Line.Key], Noun: meat.Cut.Noun, Count: max(1, p.Line.Meat.Value.Count),
 		Decisions: w.decisions(p.Decided), Cautions: w.cautions(p, f),
 	}
 	if p.Meat != nil {

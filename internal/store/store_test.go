@@ -25,6 +25,7 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/larder"
+	"verjuice/internal/core/quantity"
 	"verjuice/internal/localdb"
 )
 
@@ -248,7 +249,7 @@ func TestOldMarksBecomeFacts(t *testing.T) {
 	rec, err := s.Cooks().Get(t.Context(), old("cook", 1))
 	require.NoError(t, err)
 	assert.Equal(t, []cook.Wish{{Piece: "p1", Stage: "fire", At: "2026-01-03T11:00"}}, rec.Doc.Wishes, "what was only fixed is a wish")
-	rec.Doc.Guests = 7
+	rec.Doc.Guests = "7"
 	_, err = s.Cooks().Update(t.Context(), rec.ID, rec.Version, rec.Doc)
 	require.NoError(t, err)
 	all, err = s.Facts(t.Context(), old("cook", 1))
@@ -390,7 +391,7 @@ func TestSavingSideBySide(t *testing.T) {
 			}
 			rec, err := s.Cooks().Create(t.Context(), c)
 			for n := 0; n < 25 && assert.NoError(t, err); n++ {
-				rec.Doc.Guests = n
+				rec.Doc.Guests = quantity.CountOf(n)
 				rec, err = s.Cooks().Update(t.Context(), rec.ID, rec.Version, rec.Doc)
 			}
 		})

@@ -29,15 +29,15 @@ type Cook struct {
 	Name      string            `json:"name" required:"false" doc:"What the cook-out is called" example:"Regatta supper"`
 	ServeAt   string            `json:"serve_at" required:"false" doc:"Local time of serving, YYYY-MM-DDTHH:MM" example:"2026-11-28T18:30"`
 	Zone      string            `json:"zone" required:"false" doc:"IANA time zone of the place; empty means UTC" example:"Europe/Dublin"`
-	Guests    int               `json:"guests" required:"false" doc:"Adults at table, 1 to 2000"`
-	Children  int               `json:"children,omitempty" required:"false" doc:"Children at table; one eats half a portion"`
+	Guests    quantity.Count    `json:"guests" required:"false" doc:"Adults at table, 1 to 2000"`
+	Children  quantity.Count    `json:"children,omitempty" required:"false" doc:"Children at table; one eats half a portion"`
 	Appetite  string            `json:"appetite,omitempty" required:"false" doc:"light, usual or hearty; empty means usual"`
-	Leftovers int               `json:"leftovers,omitempty" required:"false" doc:"Portions wanted for later meals"`
+	Leftovers quantity.Count    `json:"leftovers,omitempty" required:"false" doc:"Portions wanted for later meals"`
 	Portion   string            `json:"portion" required:"false" doc:"Cooked meat for one; empty means 180 g" example:"180 g"`
 	Fridge    string            `json:"fridge" required:"false" doc:"Temperature of the fridge; empty means 4 °C"`
 	Room      string            `json:"room" required:"false" doc:"Temperature where meat stands on the counter; empty means 21 °C"`
 	Quiet     string            `json:"quiet,omitempty" required:"false" doc:"Hours in which nobody is woken; none, or empty for 23:00-06:00" example:"23:00-06:00"`
-	Hands     int               `json:"hands,omitempty" required:"false" doc:"Pairs of hands; 0 means one"`
+	Hands     quantity.Count    `json:"hands,omitempty" required:"false" doc:"Pairs of hands; empty means one"`
 	Pits      []Pit             `json:"pits,omitempty" required:"false" nullable:"false" doc:"The pits; none means one that nothing is known of"`
 	Plan      string            `json:"plan,omitempty" required:"false" doc:"Which plan was chosen: same-day, overnight or ahead; empty means the likeliest"`
 	Wishes    []Wish            `json:"wishes,omitempty" required:"false" nullable:"false" doc:"Times that the cook has fixed"`
@@ -65,7 +65,7 @@ type Piece struct {
 	Key       string            `json:"key,omitempty" required:"false" doc:"Tells it from the others of this cook, and stays"`
 	Label     string            `json:"label" required:"false" doc:"The cook's own name for it; empty means the cut's"`
 	Cut       string            `json:"cut" doc:"Cut id" example:"lamb-shoulder-bone-in"`
-	Count     int               `json:"count" required:"false" doc:"How many; 0 means one"`
+	Count     quantity.Count    `json:"count" required:"false" doc:"How many; empty means one"`
 	Bought    string            `json:"bought" required:"false" doc:"Weight as bought" example:"2.7 kg"`
 	Trimmed   string            `json:"trimmed" required:"false" doc:"Weight after trimming, if weighed; empty means by trim style" example:"2.4 kg"`
 	Together  bool              `json:"together" required:"false" doc:"The weights are of all pieces together, not of each"`
@@ -167,7 +167,7 @@ const (
 // formulas that ship with the program.
 func NewPiece(c cut.Cut, units quantity.System) Piece {
 	return Piece{
-		Cut: c.ID, Count: 1, TrimStyle: "usual",
+		Cut: c.ID, Count: "1", TrimStyle: "usual",
 		Bought: quantity.FormatMass(quantity.Mass(c.TypicalKG/(1-c.TrimLoss.Mid/100)), units),
 		Season: Season{Formula: formula.ReadyMade()[0], Target: UsualTarget, Coat: UsualCoat, Band: UsualBand},
 		Wait:   Wait{Style: UsualStyle, Open: true},
@@ -183,7 +183,7 @@ func New(now time.Time, guests int) Cook {
 	}
 	day := now.AddDate(0, 0, days)
 	serve := time.Date(day.Year(), day.Month(), day.Day(), 18, 30, 0, 0, now.Location())
-	return Cook{ServeAt: serve.Format(TimeLayout), Zone: now.Location().String(), Guests: guests, Pieces: []Piece{}}
+	return Cook{ServeAt: serve.Format(TimeLayout), Zone: now.Location().String(), Guests: quantity.CountOf(guests), Pieces: []Piece{}}
 }
 
 // TimeLayout is how times of day are typed.

@@ -97,20 +97,28 @@ var appetites = map[string]float64{"light": 0.8, "usual": 1, "hearty": 1.25}
 const childPortion = 0.5
 
 func parsePeople(c Cook) (out Part[People]) {
-	for _, n := range []struct {
-		pointer string
-		value   int
-	}{{"/guests", c.Guests}, {"/children", c.Children}, {"/leftovers", c.Leftovers}} {
-		if n.value < 0 || n.value > maxGuests {
-			out.Wrong.Add(n.pointer, "number.range", "low", 0, "high", maxGuests)
-		}
-	}
+	guests := count(&out.Wrong, "/guests", c.Guests, 0, maxGuests)
+	children := count(&out.Wrong, "/children", c.Children, 0, maxGuests)
+	leftovers := count(&out.Wrong, "/leftovers", c.Leftovers, 0, maxGuests)
 	a, ok := appetites[or(c.Appetite, "usual")]
 	if !ok {
 		out.Wrong.Add("/appetite", "choice.unknown", "choices", Appetites)
 	}
-	out.Value = People{c.Guests, c.Children, c.Leftovers, (float64(c.Guests)+childPortion*float64(c.Children))*a + float64(c.Leftovers)}
+	out.Value = People{guests, children, leftovers, (float64(guests)+childPortion*float64(children))*a + float64(leftovers)}
 	return out
+}
+
+// count reads how many there are, within its bounds; 0 when it is not given or wrong.
+func count(wrong *field.Errors, pointer string, typed quantity.Count, low, high int) int {
+	n, err := typed.Parse()
+	if wrong.Take(pointer, err) {
+		return 0
+	}
+	if typed != "" && (n < low || n > high) {
+		wrong.Add(pointer, "number.range", "low", low, "high", high)
+		return 0
+	}
+	return n
 }
 
 func parseBase(c Cook) (out Part[Base]) {
@@ -136,9 +144,7 @@ func parseSetting(c Cook) (out Part[Setting]) {
 	s := &out.Value
 	s.Quiet, err = plan.ParseQuiet(or(c.Quiet, UsualQuiet))
 	out.Wrong.Take("/quiet", err)
-	if s.Hands = max(1, c.Hands); c.Hands < 0 || c.Hands > maxHands {
-		out.Wrong.Add("/hands", "number.range", "low", 1, "high", maxHands)
-	}
+	s.Hands = max(1, count(&out.Wrong, "/hands", c.Hands, 1, maxHands))
 	if c.Plan != "" && !slices.Contains(plan.Kinds, plan.Kind(c.Plan)) {
 		out.Wrong.Add("/plan", "choice.unknown", "choices", []string{"same-day", "overnight", "ahead"})
 	}
@@ -267,10 +273,7 @@ func (r reader) notes(p Piece) (out Part[Notes]) {
 
 func (r reader) meat(p Piece) (out Part[Meat]) {
 	m, errs := &out.Value, &out.Wrong
-	m.Count = max(1, p.Count)
-	if p.Count < 0 || p.Count > maxCount {
-		errs.Add(r.at+"/count", "number.range", "low", 1, "high", maxCount)
-	}
+	m.Count = max(1, count(errs, r.at+"/count", p.Count, 1, maxCount))
 	c, known := cut.Find(p.Cut)
 	if !known {
 		errs.Add(r.at+"/cut", "cut.unknown")

@@ -92,7 +92,7 @@ func TestSwappingTheSaltCrystal(t *testing.T) {
 
 func TestTargetIsMetAndGramsAddUp(t *testing.T) {
 	p := anycook.Coated("beef-chuck-roll", "5.6 kg")
-	p.Count = 3
+	p.Count = "3"
 	p.Season.Mode, p.Season.Target, p.Season.Spare = "target", "1.1 %", "20 %"
 	s := sound(t, anycook.Supper(p)).Pieces[0]
 	assert.InDelta(t, 1.1, s.Ledger.Percent.Mid, 1e-9)
@@ -113,7 +113,7 @@ func TestWeightsReadEveryWay(t *testing.T) {
 	assert.InDelta(t, 3.8, green(func(p *cook.Piece) { p.Bought = "4 kg" }), 1e-9, "usual trim takes 5 %")
 	assert.InDelta(t, 3.64, green(func(p *cook.Piece) { p.Bought, p.TrimStyle = "4 kg", "close" }), 1e-9)
 	assert.InDelta(t, 3.5, green(func(p *cook.Piece) { p.Bought, p.Trimmed = "4 kg", "3,5 kg" }), 1e-9, "weighed beats estimated")
-	assert.InDelta(t, 3.8, green(func(p *cook.Piece) { p.Bought, p.Count, p.Together = "8 kg", 2, true }), 1e-9)
+	assert.InDelta(t, 3.8, green(func(p *cook.Piece) { p.Bought, p.Count, p.Together = "8 kg", "2", true }), 1e-9)
 }
 
 // Every road salt comes by is in the one ledger, and the rub is solved around it.

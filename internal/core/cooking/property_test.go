@@ -238,12 +238,12 @@ func TestBuyingFeedsTheGuests(t *testing.T) {
 		p.Season.Mode, q.Season.Mode = "coat", "coat"
 		p.TrimStyle, q.TrimStyle = "", ""
 		day := anycook.Supper(p, q)
-		day.Guests, day.Children, day.Appetite = 3+r.IntN(20), r.IntN(8), anycook.Pick(r, []string{"light", "usual", "hearty"})
+		day.Guests, day.Children, day.Appetite = quantity.CountOf(3+r.IntN(20)), quantity.CountOf(r.IntN(8)), anycook.Pick(r, []string{"light", "usual", "hearty"})
 		got := sound(t, day)
 		for i, b := range got.Buy {
 			assert.True(t, b.Buy.Low <= b.Buy.Mid && b.Buy.Mid <= b.Buy.High)
 			piece := &day.Pieces[i]
-			piece.Count, piece.Bought, piece.Trimmed, piece.Thickness = b.Count, quantity.FormatMass(b.Each, quantity.Metric), "", ""
+			piece.Count, piece.Bought, piece.Trimmed, piece.Thickness = quantity.CountOf(b.Count), quantity.FormatMass(b.Each, quantity.Metric), "", ""
 		}
 		again := work(day)
 		if len(again.Mistakes) > 0 { // so little that there is no such piece of this cut

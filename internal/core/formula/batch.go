@@ -12,10 +12,10 @@ import (
 
 // Batch says how much of a formula is wanted, by the one thing that is fixed.
 type Batch struct {
-	Fix    string `json:"fix" required:"false" doc:"What is fixed: total, row (an ingredient that is running out), jar, guests, or the meat: salt (target % of boneless meat), coat, pump (% of the meat), pot (a bath, meat in it); empty means as written"`
-	Amount string `json:"amount" required:"false" doc:"Of the total, of the row's ingredient, of the jar or pot, for one guest; the target or pump in %; the coat's name" example:"250 g"`
-	Row    int    `json:"row" required:"false" doc:"Which row is fixed, from 0"`
-	Guests int    `json:"guests" required:"false"`
+	Fix    string         `json:"fix" required:"false" doc:"What is fixed: total, row (an ingredient that is running out), jar, guests, or the meat: salt (target % of boneless meat), coat, pump (% of the meat), pot (a bath, meat in it); empty means as written"`
+	Amount string         `json:"amount" required:"false" doc:"Of the total, of the row's ingredient, of the jar or pot, for one guest; the target or pump in %; the coat's name" example:"250 g"`
+	Row    int            `json:"row" required:"false" doc:"Which row is fixed, from 0"`
+	Guests quantity.Count `json:"guests" required:"false"`
 	// Spoons are those that the amount is typed in.
 	Spoons quantity.SpoonSet `json:"spoons,omitempty" required:"false" doc:"Whose spoons and cups the amount is typed in: us or metric; empty means us"`
 	Meat   string            `json:"meat,omitempty" required:"false" doc:"Trimmed weight of the meat, for salt, coat, pump and pot" example:"2.4 kg"`
@@ -55,10 +55,14 @@ func (m Mix) Size(b Batch) (quantity.Mass, field.Errors) {
 		c := m.Components[b.Row]
 		grams = amount(c.Form.GramsPerML, c.Ingredient.Kind == "liquid") / c.WeightShare
 	case "guests":
-		if b.Guests < 1 || b.Guests > 2000 {
+		guests, err := b.Guests.Parse()
+		if errs.Take("/guests", err) {
+			break
+		}
+		if guests < 1 || guests > 2000 {
 			errs.Add("/guests", "number.range", "low", 1, "high", 2000)
 		}
-		grams = amount(m.GramsPerML, false) * float64(b.Guests)
+		grams = amount(m.GramsPerML, false) * float64(guests)
 	case "salt", "coat", "pump", "pot":
 		grams = m.forMeat(b, &errs)
 	default:

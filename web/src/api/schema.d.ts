@@ -324,7 +324,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Restore a deleted cook */
+        /** Restore a cook */
         post: operations["restoreCook"];
         delete?: never;
         options?: never;
@@ -410,7 +410,7 @@ export interface paths {
         };
         /** Get a formula */
         get: operations["getFormula"];
-        /** Save a new version of a formula */
+        /** Replace a formula */
         put: operations["saveFormula"];
         post?: never;
         /** Delete a formula; it can be restored */
@@ -429,7 +429,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Restore a deleted formula */
+        /** Restore a formula */
         post: operations["restoreFormula"];
         delete?: never;
         options?: never;
@@ -731,6 +731,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Calculate a cook's page while it is typed: what changed is sent, and what that changes is answered */
+        post: operations["page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/page/where": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tell where one figure of a cook comes from */
+        post: operations["where"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/photos/{id}": {
         parameters: {
             query?: never;
@@ -760,6 +794,60 @@ export interface paths {
         put?: never;
         /** Restore a deleted photograph */
         post: operations["restorePhoto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the pits you cook on, by name */
+        get: operations["listPits"];
+        put?: never;
+        /** Create a pit */
+        post: operations["createPit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pits/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get a pit */
+        get: operations["getPit"];
+        /** Replace a pit */
+        put: operations["savePit"];
+        post?: never;
+        /** Delete a pit; it can be restored */
+        delete: operations["deletePit"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pits/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Restore a pit */
+        post: operations["restorePit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1244,17 +1332,10 @@ export interface components {
              */
             zone?: string;
         };
-        CookPage: {
-            items: components["schemas"]["CookSummary"][];
-            /** Format: int64 */
-            page: number;
-            /** Format: int64 */
-            total: number;
-        };
         CookRecord: {
             cook: components["schemas"]["Cook"];
-            /** Format: int64 */
-            id: number;
+            /** Format: uuid */
+            id: string;
             /** Format: date-time */
             updated: string;
             /**
@@ -1339,8 +1420,8 @@ export interface components {
             away: string;
             /** Format: int64 */
             guests: number;
-            /** Format: int64 */
-            id: number;
+            /** Format: uuid */
+            id: string;
             name: string;
             past: boolean;
             pieces: string[];
@@ -1493,8 +1574,8 @@ export interface components {
         };
         DocRecordJar: {
             doc: components["schemas"]["Jar"];
-            /** Format: int64 */
-            id: number;
+            /** Format: uuid */
+            id: string;
             /** Format: date-time */
             updated: string;
             /**
@@ -1505,8 +1586,20 @@ export interface components {
         };
         DocRecordOwn: {
             doc: components["schemas"]["Own"];
-            /** Format: int64 */
-            id: number;
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            updated: string;
+            /**
+             * Format: int64
+             * @description Also in the ETag; If-Match names it when writing
+             */
+            version: number;
+        };
+        DocRecordPit: {
+            doc: components["schemas"]["Pit"];
+            /** Format: uuid */
+            id: string;
             /** Format: date-time */
             updated: string;
             /**
@@ -1533,6 +1626,8 @@ export interface components {
             day: string;
             /** @description What it went on */
             for?: string;
+            /** @description Given when it is taken */
+            id?: string;
         };
         Fact: {
             /**
@@ -1564,8 +1659,6 @@ export interface components {
             what: string;
         };
         Figure: {
-            /** @description The rule in plain words */
-            explanation: string;
             /**
              * Format: double
              * @description Upper end of the likely range (about 10 in 100 fall above)
@@ -1576,7 +1669,6 @@ export interface components {
              * @example salt.percent
              */
             id: string;
-            inputs: components["schemas"]["Input"][];
             /**
              * Format: double
              * @description Lower end of the likely range (about 10 in 100 fall below)
@@ -1584,8 +1676,6 @@ export interface components {
             low: number;
             /** @description The likely range as a cook reads it; empty when the figure is exact */
             range: string;
-            /** @description Where the rule and its constants come from */
-            source: string;
             /** @description The number as a cook reads it, rounded to what can be measured */
             text: string;
             /** @description Unit of value, text, low and high; empty when text carries its own */
@@ -1595,6 +1685,8 @@ export interface components {
              * @description The number itself, in unit
              */
             value: number;
+            /** @description Where it comes from; left out of what is answered while typing */
+            where?: components["schemas"]["Where"];
         };
         Fire: {
             /**
@@ -1662,17 +1754,10 @@ export interface components {
             spoons?: string;
             tags?: string[];
         };
-        FormulaPage: {
-            items: components["schemas"]["FormulaSummary"][];
-            /** Format: int64 */
-            page: number;
-            /** Format: int64 */
-            total: number;
-        };
         FormulaRecord: {
             formula: components["schemas"]["Formula"];
-            /** Format: int64 */
-            id: number;
+            /** Format: uuid */
+            id: string;
             /** Format: date-time */
             updated: string;
             /**
@@ -1712,8 +1797,8 @@ export interface components {
             totals: components["schemas"]["Total"][];
         };
         FormulaSummary: {
-            /** Format: int64 */
-            id: number;
+            /** Format: uuid */
+            id: string;
             kind: string;
             name: string;
             note: string;
@@ -1976,8 +2061,8 @@ export interface components {
         JarLine: {
             /** @description How full it is, in words */
             full: string;
-            /** Format: int64 */
-            id: number;
+            /** Format: uuid */
+            id: string;
             jar: components["schemas"]["Jar"];
             /** @description How to keep it */
             keep: string;
@@ -2144,6 +2229,20 @@ export interface components {
             /** @description How it stands to the chosen band */
             verdict: string;
         };
+        ListPageCookSummary: {
+            items: components["schemas"]["CookSummary"][];
+            /** Format: int64 */
+            page: number;
+            /** Format: int64 */
+            total: number;
+        };
+        ListPageFormulaSummary: {
+            items: components["schemas"]["FormulaSummary"][];
+            /** Format: int64 */
+            page: number;
+            /** Format: int64 */
+            total: number;
+        };
         Meat: {
             /** @description Weight of all after trimming */
             all_green: components["schemas"]["Figure"];
@@ -2256,8 +2355,8 @@ export interface components {
             water?: string;
         };
         OwnIngredient: {
-            /** Format: int64 */
-            id: number;
+            /** Format: uuid */
+            id: string;
             ingredient: components["schemas"]["Own"];
             /** @description What it is, in words */
             note: string;
@@ -2265,6 +2364,37 @@ export interface components {
             thing: string;
             /** Format: int64 */
             version: number;
+        };
+        PageAnswer: {
+            /** @description What the changes below build on */
+            base?: string;
+            /** @description Sections that are other than at the base */
+            changes?: components["schemas"]["PageChange"][];
+            /** @description Hash of the page and its figures, to build the next change on */
+            page: string;
+            /** @description Every figure; absent when only the changes are sent */
+            whole?: components["schemas"]["Sheet"];
+        };
+        PageAsked: {
+            /** @description Which page the patch changes, as it was answered */
+            base?: string;
+            /** @description What has changed since then (RFC 6902) */
+            patch?: components["schemas"]["PagePatch"][];
+            /** @description The page; absent when it is sent as changes */
+            whole?: components["schemas"]["CookRequest"];
+        };
+        PageChange: {
+            /** @description JSON pointer into the sheet */
+            path: string;
+            /** @description What is there now; absent when there is nothing any more */
+            value?: unknown;
+        };
+        PagePatch: {
+            /** @enum {string} */
+            op: "add" | "replace" | "remove";
+            /** @description JSON pointer into the page */
+            path: string;
+            value?: unknown;
         };
         PhotoLine: {
             /** Format: int64 */
@@ -2394,6 +2524,8 @@ export interface components {
             wait: string;
         };
         Pit: {
+            /** @description Of the pit on record; empty when it has none */
+            id?: string;
             /**
              * @description Kind of pit by id
              * @example pellet
@@ -2947,6 +3079,13 @@ export interface components {
             /** @description g weighed of each so far */
             weighed: number[];
         };
+        Where: {
+            /** @description The rule in plain words */
+            explanation: string;
+            inputs: components["schemas"]["Input"][];
+            /** @description Where the rule and its constants come from */
+            source: string;
+        };
         Wish: {
             /** @description Local time, YYYY-MM-DDTHH:MM */
             at: string;
@@ -3214,6 +3353,10 @@ export interface operations {
                 spoons?: "us" | "metric";
                 /** @description The saved serving time, which may have passed */
                 served_at?: string;
+                /** @description Tell also where each figure comes from */
+                where?: boolean;
+                /** @description Leave out what pictures are drawn with */
+                plain?: boolean;
             };
             header?: never;
             path?: never;
@@ -3373,8 +3516,8 @@ export interface operations {
         parameters: {
             query?: {
                 page?: number;
-                per?: number;
                 search?: string;
+                per?: number;
             };
             header?: never;
             path?: never;
@@ -3388,7 +3531,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CookPage"];
+                    "application/json": components["schemas"]["ListPageCookSummary"];
                 };
             };
             /** @description Error */
@@ -3441,7 +3584,8 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -3476,7 +3620,8 @@ export interface operations {
                 "If-Match"?: string;
             };
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -3515,7 +3660,8 @@ export interface operations {
                 "If-Match"?: string;
             };
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -3544,7 +3690,8 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -3578,7 +3725,8 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -3610,7 +3758,8 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -3641,7 +3790,8 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -3676,7 +3826,8 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -3710,7 +3861,8 @@ export interface operations {
             };
             header?: never;
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -3745,7 +3897,8 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -3880,8 +4033,8 @@ export interface operations {
         parameters: {
             query?: {
                 page?: number;
-                per?: number;
                 search?: string;
+                per?: number;
                 kind?: string;
                 tag?: string;
             };
@@ -3897,7 +4050,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FormulaPage"];
+                    "application/json": components["schemas"]["ListPageFormulaSummary"];
                 };
             };
             /** @description Error */
@@ -3950,7 +4103,8 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -3985,7 +4139,8 @@ export interface operations {
                 "If-Match"?: string;
             };
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -4024,7 +4179,8 @@ export interface operations {
                 "If-Match"?: string;
             };
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -4053,7 +4209,8 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -4085,7 +4242,8 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -4217,7 +4375,8 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -4252,7 +4411,8 @@ export interface operations {
                 "If-Match"?: string;
             };
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -4291,7 +4451,8 @@ export interface operations {
                 "If-Match"?: string;
             };
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -4320,7 +4481,8 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -4462,7 +4624,8 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -4497,7 +4660,8 @@ export interface operations {
                 "If-Match"?: string;
             };
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -4536,7 +4700,8 @@ export interface operations {
                 "If-Match"?: string;
             };
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -4570,7 +4735,8 @@ export interface operations {
             };
             header?: never;
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -4605,9 +4771,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                id: number;
-                /** @description Number of the draw, from 0 */
-                draw: number;
+                /** @description UUID */
+                id: string;
+                /** @description Id of the draw */
+                draw: string;
             };
             cookie?: never;
         };
@@ -4636,7 +4803,8 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                id: number;
+                /** @description UUID */
+                id: string;
             };
             cookie?: never;
         };
@@ -4833,6 +5001,93 @@ export interface operations {
             };
         };
     };
+    page: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+                /** @description The saved serving time, which may have passed */
+                served_at?: string;
+                /** @description Tell also where each figure comes from */
+                where?: boolean;
+                /** @description Leave out what pictures are drawn with */
+                plain?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageAsked"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    where: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+                /** @description The saved serving time, which may have passed */
+                served_at?: string;
+                /** @description JSON pointer to the figure in the sheet */
+                at?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CookRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Where"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getPhoto: {
         parameters: {
             query?: never;
@@ -4913,6 +5168,208 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listPits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordPit"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    createPit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pit"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordPit"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getPit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordPit"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    savePit: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag the record was read with */
+                "If-Match"?: string;
+            };
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordPit"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deletePit: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag the record was read with */
+                "If-Match"?: string;
+            };
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restorePit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordPit"];
+                };
             };
             /** @description Error */
             default: {
@@ -5059,6 +5516,10 @@ export interface operations {
                 spoons?: "us" | "metric";
                 /** @description The saved serving time, which may have passed */
                 served_at?: string;
+                /** @description Tell also where each figure comes from */
+                where?: boolean;
+                /** @description Leave out what pictures are drawn with */
+                plain?: boolean;
             };
             header?: never;
             path?: never;
@@ -5099,6 +5560,10 @@ export interface operations {
                 spoons?: "us" | "metric";
                 /** @description The saved serving time, which may have passed */
                 served_at?: string;
+                /** @description Tell also where each figure comes from */
+                where?: boolean;
+                /** @description Leave out what pictures are drawn with */
+                plain?: boolean;
             };
             header?: never;
             path?: never;
