@@ -4,7 +4,6 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 )
 
 // The bench: a house formula made one's own, changed, saved as a version, used in
@@ -12,14 +11,14 @@ import (
 func TestTheBench(t *testing.T) {
 	b := start(t, true)
 	b.everyLook(map[string]string{
-		"/bench": "Regatta lamb rub", "/bench/1": "Versions", "/bench/boathouse-sweet": "brown sugar",
+		"/bench": "Regatta lamb rub", "/bench/{Regatta}": "Versions", "/bench/boathouse-sweet": "brown sugar",
 		"/compare": "salt in the meat", "/label": "Sodium of a serving",
 	})
 
 	b.open("/bench/boathouse-sweet")
 	b.see("brown sugar")
 	b.press("Make it mine")
-	b.until(`/^\/bench\/\d+$/.test(location.pathname)`)
+	b.until(`/^\/bench\/[0-9a-f-]{36}$/.test(location.pathname)`)
 	b.see("Versions")
 	b.write("Parts of brown sugar", "6")
 	b.see("changed; kept on this screen")
@@ -39,7 +38,7 @@ func TestTheBench(t *testing.T) {
 	b.accessible("a batch with a mistake")
 
 	// A formula that would use itself is refused, with the way it takes.
-	b.open("/bench/1")
+	b.open("/bench/{Regatta}")
 	b.see("Versions")
 	b.pick("Add an ingredient", "injection (a formula)")
 	b.see("a formula cannot use itself: Regatta lamb rub → Lock-keeper’s injection → Regatta lamb rub")
@@ -47,15 +46,14 @@ func TestTheBench(t *testing.T) {
 	b.until(`!document.body.innerText.includes("cannot use itself")`)
 
 	// Taken up in a cook.
-	b.open("/cooks/3/season/1")
+	b.open("/cooks/{supper}/season/1")
 	b.see("on the meat; mix")
 	before := b.percent()
 	b.pick("Formula", "Regatta lamb rub")
 	b.until(`document.querySelector(".salt-column .pic-huge").textContent < ` + quote(before))
 	b.saved()
-	rec, err := b.app.Store.Cook(t.Context(), 3)
-	require.NoError(t, err)
-	assert.Equal(t, "Regatta lamb rub", rec.Cook.Pieces[0].Season.Formula.Name)
+	rec := b.cook("supper")
+	assert.Equal(t, "Regatta lamb rub", rec.Doc.Pieces[0].Season.Formula.Name)
 	b.press("Keep this mix on the bench")
 	b.see("It is on your bench.")
 
@@ -84,7 +82,7 @@ func TestTheBench(t *testing.T) {
 // in the one column, with the rub giving way and the impossible refused.
 func TestEveryRoadOfSalt(t *testing.T) {
 	b := start(t, true)
-	b.open("/cooks/3/brine/3")
+	b.open("/cooks/{supper}/brine/3")
 	b.see("Wet brine")
 	b.press("equilibrium bath")
 	b.see("in the meat when it comes out")
@@ -122,9 +120,8 @@ func TestEveryRoadOfSalt(t *testing.T) {
 	b.press("Clock")
 	b.see("into the bath")
 
-	rec, err := b.app.Store.Cook(t.Context(), 3)
-	require.NoError(t, err)
-	p := rec.Cook.Pieces[2]
+	rec := b.cook("supper")
+	p := rec.Doc.Pieces[2]
 	assert.Equal(t, "24 h", p.Bath.For)
 	assert.Equal(t, "10 %", p.Inject.Pump)
 	assert.Equal(t, "glaze", p.Layers[0].Kind)
@@ -134,7 +131,7 @@ func TestEveryRoadOfSalt(t *testing.T) {
 // salt column counts what was really weighed.
 func TestWeighingOut(t *testing.T) {
 	b := start(t, true)
-	b.open("/cooks/3/season/2")
+	b.open("/cooks/{supper}/season/2")
 	b.see("Weigh it out")
 	planned := b.percent()
 	b.press("Weigh it out")
@@ -156,9 +153,8 @@ func TestWeighingOut(t *testing.T) {
 	b.press("Keep")
 	b.see("All weighed")
 	b.saved()
-	rec, err := b.app.Store.Cook(t.Context(), 3)
-	require.NoError(t, err)
-	assert.Equal(t, []string{"60", goal}, rec.Cook.Pieces[1].Weighed)
+	rec := b.cook("supper")
+	assert.Equal(t, []string{"60", goal}, rec.Doc.Pieces[1].Weighed)
 	b.press("Salt and season")
 	b.see("as weighed")
 	b.until(`document.querySelector(".salt-column .pic-huge").textContent > ` + quote(planned))

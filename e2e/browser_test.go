@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"net/url"
 	"os"
+	"regexp"
 	"strings"
 	"sync"
 	"testing"
@@ -23,7 +24,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/apptest"
+	"verjuice/internal/core/cook"
 	"verjuice/internal/demo"
+	"verjuice/internal/store"
 )
 
 func TestMain(m *testing.M) { apptest.Main(m) }
@@ -170,9 +173,34 @@ func (b *browser) saved() {
 	b.until(`document.querySelector("[data-standing]")?.dataset.standing === "saved"`)
 }
 
+// cook is the one whose name has this in it, as it is on record.
+func (b *browser) cook(name string) store.Record[cook.Cook] {
+	b.t.Helper()
+	list, _, err := b.app.Store.Cooks().List(b.t.Context(), store.Query{Search: name})
+	require.NoError(b.t, err)
+	require.NotEmpty(b.t, list, name)
+	return list[0]
+}
+
+// address puts ids into a path that names records: {supper} is the cook or formula whose
+// name has this in it.
+func (b *browser) address(path string) string {
+	b.t.Helper()
+	return regexp.MustCompile(`/(cooks|bench)/\{(.*?)\}`).ReplaceAllStringFunc(path, func(part string) string {
+		kind, name, _ := strings.Cut(strings.TrimSuffix(part, "}"), "/{")
+		if kind == "/cooks" {
+			return kind + "/" + b.cook(name).ID
+		}
+		list, _, err := b.app.Store.Formulas().List(b.t.Context(), store.Query{Search: name})
+		require.NoError(b.t, err)
+		require.NotEmpty(b.t, list, name)
+		return kind + "/" + list[0].ID
+	})
+}
+
 func (b *browser) open(path string) {
 	b.t.Helper()
-	b.do(chromedp.Navigate(b.app.URL + path))
+	b.do(chromedp.Navigate(b.app.URL + b.address(path)))
 	b.until(`document.querySelector("#main")`)
 }
 

@@ -25,7 +25,7 @@ func TestFromNothingToAWeighedRub(t *testing.T) {
 	b.write("Name of this cook-out", "Sunday at the lock")
 	b.write("Adults", "8")
 	b.saved()
-	b.until(`/^\/cooks\/\d+\/occasion/.test(location.pathname)`)
+	b.until(`/^\/cooks\/[0-9a-f-]{36}\/occasion/.test(location.pathname)`)
 	b.press("Add a piece of meat")
 	b.write("Find a cut", "shoulder bone-in pork")
 	b.do(chromedp.KeyEvent(kb.Enter))
@@ -36,7 +36,7 @@ func TestFromNothingToAWeighedRub(t *testing.T) {
 	b.see("measures a volume; a weight is needed here")
 	b.until(`document.querySelector("[data-standing]").dataset.standing === "mistakes"`)
 	b.accessible("a field with a mistake")
-	b.open("/cooks/1/piece/1")
+	b.open("/cooks/{}/piece/1")
 	b.see("measures a volume")
 	assert.Equal(t, "2 cups", js[string](b, field("Weight as bought")+`.value`), "what was typed survives a reload")
 	b.write("Weight as bought", "900 kg")
@@ -85,13 +85,12 @@ func TestFromNothingToAWeighedRub(t *testing.T) {
 	b.see(friday(t))
 	b.saved()
 
-	rec, err := b.app.Store.Cook(t.Context(), 1)
-	require.NoError(t, err)
-	assert.Equal(t, "Sunday at the lock", rec.Cook.Name)
-	assert.Equal(t, "7 lb 15 oz", rec.Cook.Pieces[0].Bought)
-	assert.Equal(t, "3,4 kg", rec.Cook.Pieces[0].Trimmed)
-	assert.Equal(t, "hollow flake", rec.Cook.Pieces[0].Season.Formula.Rows[0].Form)
-	assert.Equal(t, "1 1/2", rec.Cook.Pieces[0].Season.Formula.Rows[0].Parts)
+	rec := b.cook("")
+	assert.Equal(t, "Sunday at the lock", rec.Doc.Name)
+	assert.Equal(t, "7 lb 15 oz", rec.Doc.Pieces[0].Bought)
+	assert.Equal(t, "3,4 kg", rec.Doc.Pieces[0].Trimmed)
+	assert.Equal(t, "hollow flake", rec.Doc.Pieces[0].Season.Formula.Rows[0].Form)
+	assert.Equal(t, "1 1/2", rec.Doc.Pieces[0].Season.Formula.Rows[0].Parts)
 
 	b.press("Cooks")
 	b.see("Sunday at the lock")
@@ -110,19 +109,18 @@ func friday(t *testing.T) string {
 // cannot be fetched says so within the frame.
 func TestASilentServer(t *testing.T) {
 	b := start(t, true)
-	b.open("/cooks/3/occasion")
+	b.open("/cooks/{supper}/occasion")
 	b.see("You need")
 	b.app.Silent.Store(true)
 	b.write("Adults", "35")
 	b.until(`document.querySelector("[data-standing]").dataset.standing === "unreachable"`)
-	b.see("the program does not answer; kept on this screen")
+	b.see("the program does not answer. It is kept on this screen")
 	b.see("enough for") // the last figures stay
 	b.do(chromedp.Evaluate[chromedp.Void](`Object.defineProperty(navigator, "onLine", { get: () => false }), window.dispatchEvent(new Event("offline"))`))
 	b.app.Silent.Store(false)
 	b.saved()
-	rec, err := b.app.Store.Cook(t.Context(), 3)
-	require.NoError(t, err)
-	assert.Equal(t, 35, rec.Cook.Guests)
+	rec := b.cook("supper")
+	assert.EqualValues(t, "35", rec.Doc.Guests)
 
 	b.app.Silent.Store(true)
 	b.press("Bench")
@@ -137,13 +135,13 @@ func TestASilentServer(t *testing.T) {
 // undo, two screens, and the whole of it without a mouse.
 func TestARegularOnTheDemo(t *testing.T) {
 	b := start(t, true)
-	views := []string{"/", "/cooks/3/occasion", "/cooks/3/add", "/cooks/3/piece/1", "/cooks/3/brine/2", "/cooks/3/brine/4", "/cooks/3/season/1", "/cooks/3/wait/1", "/cooks/3/clock/1"}
+	views := []string{"/", "/cooks/{supper}/occasion", "/cooks/{supper}/add", "/cooks/{supper}/piece/1", "/cooks/{supper}/brine/2", "/cooks/{supper}/brine/4", "/cooks/{supper}/season/1", "/cooks/{supper}/wait/1", "/cooks/{supper}/clock/1"}
 	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
 		b.do(chromedp.EmulateViewport(size[0], size[1]))
 		for _, v := range views {
 			b.open(v)
 			b.see("Lamb")
-			if v != "/" && v != "/cooks/3/add" && v != "/cooks/3/occasion" {
+			if v != "/" && v != "/cooks/{supper}/add" && v != "/cooks/{supper}/occasion" {
 				b.until(`document.querySelector(".ask")`)
 			}
 			b.accessible(v)
@@ -162,21 +160,21 @@ func TestARegularOnTheDemo(t *testing.T) {
 	}
 	b.do(chromedp.EmulateViewport(1280, 800))
 
-	b.open("/cooks/3/season/1")
+	b.open("/cooks/{supper}/season/1")
 	b.see("on the meat; mix")
 	b.press("Units:")
 	b.see("5 lb 5 oz")
 	b.press("Units:")
 
 	// The depth is scrubbed by keys.
-	b.open("/cooks/3/wait/1")
+	b.open("/cooks/{supper}/wait/1")
 	b.see(": at the fire")
 	b.focus(`.stage [role=slider]`)
 	b.do(chromedp.KeyEvent(kb.Home))
 	b.see("still on the surface")
 
 	// A piece taken off can be put back.
-	b.open("/cooks/3/piece/5")
+	b.open("/cooks/{supper}/piece/5")
 	b.see("of cooked meat")
 	b.press("Take this piece off")
 	b.until(`!document.querySelector(".strip").innerText.includes("Venison")`)
@@ -185,12 +183,11 @@ func TestARegularOnTheDemo(t *testing.T) {
 	b.saved()
 
 	// Another screen saves first: this one shows the conflict and keeps its changes.
-	b.open("/cooks/3/occasion")
+	b.open("/cooks/{supper}/occasion")
 	b.see("enough for 51")
-	rec, err := b.app.Store.Cook(t.Context(), 3)
-	require.NoError(t, err)
-	rec.Cook.Guests = "40"
-	_, err = b.app.Store.UpdateCook(t.Context(), 3, rec.Version, rec.Cook)
+	rec := b.cook("supper")
+	rec.Doc.Guests = "40"
+	_, err := b.app.Store.Cooks().Update(t.Context(), rec.ID, rec.Version, rec.Doc)
 	require.NoError(t, err)
 	b.write("Adults", "38")
 	b.see("This cook was changed on another screen.")
@@ -213,15 +210,14 @@ func TestARegularOnTheDemo(t *testing.T) {
 	b.until(`document.querySelectorAll(".cook-line").length === 4`)
 
 	// By keyboard alone: the first cook, its second stage, its chosen coat.
-	b.open("/cooks/3/season/3")
+	b.open("/cooks/{supper}/season/3")
 	b.see("on the meat; mix")
 	b.focus(`.season-drive input[value="medium"]`)
 	b.do(chromedp.KeyEvent(kb.ArrowRight))
 	b.until(`document.querySelector('.season-drive input[value="heavy"]').checked`)
 	b.saved()
-	rec, err = b.app.Store.Cook(t.Context(), 3)
-	require.NoError(t, err)
-	assert.Equal(t, "heavy", rec.Cook.Pieces[2].Season.Coat)
+	rec = b.cook("supper")
+	assert.Equal(t, "heavy", rec.Doc.Pieces[2].Season.Coat)
 
 	b.open("/cooks/999")
 	b.see("There is no such cook")

@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"testing"
+	"verjuice/internal/store"
 
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
@@ -46,14 +47,14 @@ func TestLarderAndJars(t *testing.T) {
 	b.write("Salt in the meat", "1 %")
 	b.until(`parseFloat(document.querySelector(".formula-totals .ask-huge").innerText) > 60`)
 
-	b.open("/bench/1")
+	b.open("/bench/{Regatta}")
 	b.press("this much")
 	b.write("All of it", "250 g")
 	b.until(`document.querySelector(".formula-totals .ask-huge").innerText.startsWith("250")`)
 	b.press("Put this batch in a jar")
 	b.until(`location.pathname === "/jars" && document.querySelectorAll(".jar-one").length === 4`)
 
-	b.open("/cooks/3/season/1")
+	b.open("/cooks/{supper}/season/1")
 	b.see("on the meat; mix")
 	b.pick("Formula", "Regatta lamb rub")
 	b.saved()
@@ -93,13 +94,17 @@ func TestFromElsewhere(t *testing.T) {
 	b.see("One line is not clear") // it is kept while the cook looks elsewhere
 	b.press("Leave out this ingredient")
 	b.press("Put it on the bench")
-	b.until(`/^\/bench\/\d+$/.test(location.pathname)`)
+	b.until(`/^\/bench\/[0-9a-f-]{36}$/.test(location.pathname)`)
 	b.see("From a friend")
 	b.see("read from a file")
-	rec, err := b.app.Store.Formula(t.Context(), 5)
+	list, _, err := b.app.Store.Formulas().List(t.Context(), store.Query{Search: "From a friend"})
 	require.NoError(t, err)
-	require.Len(t, rec.Formula.Rows, 3)
-	assert.Equal(t, "own-2", rec.Formula.Rows[0].Ingredient)
+	require.Len(t, list, 1)
+	require.Len(t, list[0].Doc.Rows, 3)
+	own, _, err := b.app.Store.Ingredients().List(t.Context(), store.Query{})
+	require.NoError(t, err)
+	require.Len(t, own, 2)
+	assert.Contains(t, []string{store.OwnID(own[0].ID), store.OwnID(own[1].ID)}, list[0].Doc.Rows[0].Ingredient)
 	b.press("Save as table")
 }
 
@@ -133,7 +138,7 @@ func TestGuessing(t *testing.T) {
 // The bath of juice, the needle kept from the bone, and the injection giving way.
 func TestWhateverIsFree(t *testing.T) {
 	b := start(t, true)
-	b.open("/cooks/3/brine/4")
+	b.open("/cooks/{supper}/brine/4")
 	b.see("in the meat when it comes out")
 	b.press("Juice, beer, sugar or spice in it")
 	b.see("of the liquid, plain water")
@@ -143,7 +148,7 @@ func TestWhateverIsFree(t *testing.T) {
 	b.see("it stays near the surface")
 	b.accessible("a bath of juice")
 	b.saved()
-	b.open("/cooks/3/brine/2")
+	b.open("/cooks/{supper}/brine/2")
 	b.see("72")
 	b.press("the edge")
 	b.until(`document.querySelectorAll(".needle-out").length > 20`)
@@ -156,8 +161,7 @@ func TestWhateverIsFree(t *testing.T) {
 	b.do(chromedp.EmulateViewport(390, 844))
 	b.fits("the injection gives way")
 	b.saved()
-	rec, err := b.app.Store.Cook(t.Context(), 3)
-	require.NoError(t, err)
-	assert.Equal(t, "inject", rec.Cook.Pieces[1].Season.Free)
-	assert.Equal(t, []string{"edge"}, rec.Cook.Pieces[1].Inject.Avoid)
+	rec := b.cook("supper")
+	assert.Equal(t, "inject", rec.Doc.Pieces[1].Season.Free)
+	assert.Equal(t, []string{"edge"}, rec.Doc.Pieces[1].Inject.Avoid)
 }

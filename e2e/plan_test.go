@@ -34,7 +34,7 @@ func TestPlanningFromNothing(t *testing.T) {
 	b.write("Adults", "32")
 	b.write("Children", "4")
 	b.saved()
-	b.until(`/^\/cooks\/\d+\/occasion/.test(location.pathname)`)
+	b.until(`/^\/cooks\/[0-9a-f-]{36}\/occasion/.test(location.pathname)`)
 	for _, piece := range [][2]string{
 		{"lamb shoulder, bone-in", "2.7 kg"}, {"chuck roll, for pulling", "4.4 kg"}, {"pork loin, boneless", "1.8 kg"}, {"chicken leg, thigh on", "300 g"}, {"venison haunch roast", "2 kg"},
 	} {
@@ -70,22 +70,21 @@ func TestPlanningFromNothing(t *testing.T) {
 	b.see("Everything else")
 	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector(".shop input").click()`))
 	b.saved()
-	b.open("/cooks/1/shopping")
+	b.open("/cooks/{}/shopping")
 	b.until(`document.querySelector(".shop input")?.checked`)
-	rec, err := b.app.Store.Cook(t.Context(), 1)
-	require.NoError(t, err)
-	assert.Equal(t, "22:30-06:30", rec.Cook.Quiet)
-	assert.Equal(t, "kettle", rec.Cook.Pits[1].Kind)
-	require.Len(t, rec.Cook.Pieces, 5)
-	assert.NotEqual(t, rec.Cook.Pieces[0].Key, rec.Cook.Pieces[1].Key)
+	rec := b.cook("")
+	assert.Equal(t, "22:30-06:30", rec.Doc.Quiet)
+	assert.Equal(t, "kettle", rec.Doc.Pits[1].Kind)
+	require.Len(t, rec.Doc.Pieces, 5)
+	assert.NotEqual(t, rec.Doc.Pieces[0].Key, rec.Doc.Pieces[1].Key)
 }
 
 // The serving time is dragged and everything moves; a bar is dragged and its time
 // is fixed; what is done is marked and withdrawn.
 func TestMovingThePlan(t *testing.T) {
 	b := start(t, true)
-	b.everyLook(map[string]string{"/cooks/3/plan": "What to do when", "/cooks/3/shopping": "Everything else", "/cooks/3/fire/2": "Wrap", "/cooks/3/card": "Guidance for home cooks"})
-	b.open("/cooks/3/plan")
+	b.everyLook(map[string]string{"/cooks/{supper}/plan": "What to do when", "/cooks/{supper}/shopping": "Everything else", "/cooks/{supper}/fire/2": "Wrap", "/cooks/{supper}/card": "Guidance for home cooks"})
+	b.open("/cooks/{supper}/plan")
 	b.see("What to do when")
 	fire := js[string](b, `[...document.querySelectorAll(".task")].find((e) => e.innerText.includes("Pork loin, boneless: on the fire")).querySelector("b").innerText`)
 	b.drag(".strip-serve button", -60)
@@ -119,7 +118,7 @@ func TestMovingThePlan(t *testing.T) {
 	b.press("I understand the risk")
 	b.see("Read and acknowledged")
 	b.saved()
-	said, err := b.app.Store.Facts(t.Context(), 3)
+	said, err := b.app.Store.Facts(t.Context(), b.cook("supper").ID)
 	require.NoError(t, err)
 	kinds := []facts.Kind{}
 	for _, f := range said {
@@ -136,14 +135,13 @@ func TestMovingThePlan(t *testing.T) {
 // does the list; a drag that is broken off changes nothing.
 func TestLeavingInAHurry(t *testing.T) {
 	b := start(t, true)
-	b.open("/cooks/3/plan")
+	b.open("/cooks/{supper}/plan")
 	b.see("What to do when")
 	b.write("Quiet hours", "20:00-08:00")
 	b.press("Pit card")
 	b.until(`document.querySelector(".card")`)
-	rec, err := b.app.Store.Cook(t.Context(), 3)
-	require.NoError(t, err)
-	assert.Equal(t, "20:00-08:00", rec.Cook.Quiet, "the card waited for it")
+	rec := b.cook("supper")
+	assert.Equal(t, "20:00-08:00", rec.Doc.Quiet, "the card waited for it")
 	card := js[string](b, `document.querySelector(".card").innerText`)
 	b.press("Back to the plan")
 	b.see("What to do when")
@@ -153,17 +151,17 @@ func TestLeavingInAHurry(t *testing.T) {
 	b.press("Pit card")
 	b.until(`document.querySelector(".card")`)
 	assert.NotEqual(t, card, js[string](b, `document.querySelector(".card").innerText`), "what was done moves the card, too")
-	b.open("/cooks/3/occasion")
+	b.open("/cooks/{supper}/occasion")
 	b.see("You need")
 	b.write("Adults", "41")
 	b.press("Cooks")
 	b.see("Launch day")
 	require.Eventually(t, func() bool {
-		rec, err := b.app.Store.Cook(t.Context(), 3)
-		return err == nil && rec.Cook.Guests == 41
+		rec := b.cook("supper")
+		return rec.Doc.Guests == "41"
 	}, 10*time.Second, 20*time.Millisecond)
 
-	b.open("/cooks/3/plan")
+	b.open("/cooks/{supper}/plan")
 	b.see("What to do when")
 	b.do(chromedp.Evaluate[chromedp.Void](`(() => {
 		const bar = document.querySelector(".lane:nth-child(3) .bar-wait");
@@ -176,16 +174,15 @@ func TestLeavingInAHurry(t *testing.T) {
 	// The next edit saves whatever they have changed.
 	b.write("Quiet hours", "22:00-06:00")
 	b.saved()
-	rec, err = b.app.Store.Cook(t.Context(), 3)
-	require.NoError(t, err)
-	assert.Equal(t, "22:00-06:00", rec.Cook.Quiet)
-	assert.Empty(t, rec.Cook.Wishes)
+	rec = b.cook("supper")
+	assert.Equal(t, "22:00-06:00", rec.Doc.Quiet)
+	assert.Empty(t, rec.Doc.Wishes)
 }
 
 // The decisions of the stages, the grain and a photograph.
 func TestDecisionsGrainAndPhotograph(t *testing.T) {
 	b := start(t, true)
-	b.open("/cooks/3/fire/2")
+	b.open("/cooks/{supper}/fire/2")
 	b.until(`document.querySelector(".fire-big")`)
 	before := js[string](b, `document.querySelector(".fire-big").innerText`)
 	b.press("foil")
@@ -225,17 +222,16 @@ func TestDecisionsGrainAndPhotograph(t *testing.T) {
 	b.until(`!document.querySelector(".photos img")`)
 	b.press("Put it back")
 	b.until(`document.querySelector(".photos img")`)
-	rec, err := b.app.Store.Cook(t.Context(), 3)
-	require.NoError(t, err)
-	assert.Equal(t, "foil", rec.Cook.Pieces[1].Choices["wrap"])
-	assert.Equal(t, "10", rec.Cook.Pieces[1].Grain)
-	assert.Equal(t, "203 F", rec.Cook.Pieces[1].Fire.Done)
+	rec := b.cook("supper")
+	assert.Equal(t, "foil", rec.Doc.Pieces[1].Choices["wrap"])
+	assert.Equal(t, "10", rec.Doc.Pieces[1].Grain)
+	assert.Equal(t, "203 F", rec.Doc.Pieces[1].Fire.Done)
 }
 
 // The pit card prints on A5, black on white, all of it.
 func TestThePitCardPrints(t *testing.T) {
 	b := start(t, true)
-	b.open("/cooks/3/card")
+	b.open("/cooks/{supper}/card")
 	b.see("Guidance for home cooks")
 	pdf := b.pdf()
 	assert.True(t, bytes.HasPrefix(pdf, []byte("%PDF-")))
@@ -263,10 +259,10 @@ func TestChoosingAPlan(t *testing.T) {
 	piece := cook.NewPiece(shoulder, "metric")
 	piece.Choices = map[string]string{"rest": "holder"}
 	two.Pieces = []cook.Piece{piece}
-	_, err := b.app.Store.CreateCook(t.Context(), two)
+	_, err := b.app.Store.Cooks().Create(t.Context(), two)
 	require.NoError(t, err)
 
-	b.open("/cooks/1/plan")
+	b.open("/cooks/{}/plan")
 	b.see("What to do when")
 	require.Equal(t, 2.0, js[float64](b, `document.querySelectorAll(".plan").length`))
 	first := js[string](b, `document.querySelector(".agenda ol").innerText`)
@@ -274,9 +270,8 @@ func TestChoosingAPlan(t *testing.T) {
 	b.do(chromedp.KeyEvent(kb.ArrowDown))
 	b.until(`document.querySelector(".agenda ol").innerText !== ` + quote(first))
 	b.saved()
-	rec, err := b.app.Store.Cook(t.Context(), 1)
-	require.NoError(t, err)
-	assert.Equal(t, "ahead", rec.Cook.Plan)
+	rec := b.cook("")
+	assert.Equal(t, "ahead", rec.Doc.Plan)
 	b.see("Reheat Pork shoulder, bone-in")
 	b.see("shallow trays")
 	b.accessible("another plan")
@@ -284,19 +279,18 @@ func TestChoosingAPlan(t *testing.T) {
 	// The same cook on a phone by night.
 	b.do(chromedp.EmulateViewport(390, 844))
 	b.press("night")
-	b.open("/cooks/1/plan")
+	b.open("/cooks/{}/plan")
 	b.see("What to do when")
 	assert.Zero(t, js[float64](b, `document.querySelector(".strip-ruler").getClientRects().length`))
 	b.fits("a plan on a phone")
 	b.reachable("a plan on a phone")
 
 	// Without a serving time there is one step to take, and it is offered.
-	rec, err = b.app.Store.Cook(t.Context(), 1)
+	rec = b.cook("")
+	rec.Doc.ServeAt = ""
+	_, err = b.app.Store.Cooks().Update(t.Context(), rec.ID, rec.Version, rec.Doc)
 	require.NoError(t, err)
-	rec.Cook.ServeAt = ""
-	_, err = b.app.Store.UpdateCook(t.Context(), 1, rec.Version, rec.Cook)
-	require.NoError(t, err)
-	b.open("/cooks/1/plan")
+	b.open("/cooks/{}/plan")
 	b.see("everything is counted back from it")
 	b.press("Set the serving time")
 	b.until(`location.pathname.endsWith("/occasion")`)

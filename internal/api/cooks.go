@@ -9,6 +9,7 @@ import (
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/facts"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
@@ -42,6 +43,8 @@ func (s *server) registerCooks(a huma.API) {
 	}
 	cooks.register(a)
 	huma.Register(a, op(http.MethodGet, "/api/cooks", "listCooks", "List cooks, latest serving first"), s.listCooks)
+	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/opened", "openCook", "Get a cook with what has happened at it"), s.openCook)
+	huma.Register(a, op(http.MethodPost, "/api/cooks/{id}/overwritten", "overwritten", "Tell what of the cook on record saving another page of it would overwrite"), s.overwritten)
 	copied := op(http.MethodPost, "/api/cooks/{id}/duplicate", "duplicateCook", "Copy a cook, without its date")
 	copied.DefaultStatus = http.StatusCreated
 	huma.Register(a, copied, func(ctx context.Context, in *ByID) (*saved[CookRecord], error) {
@@ -51,6 +54,43 @@ func (s *server) registerCooks(a huma.API) {
 		}
 		return cooks.answer(s.Store.Cooks().Create(ctx, cook.Copy(r.Doc)))
 	})
+}
+
+// OpenedCook is all that a page needs of a cook to begin with.
+type OpenedCook struct {
+	Record CookRecord  `json:"record"`
+	Facts  facts.Facts `json:"facts" nullable:"false"`
+}
+
+func (s *server) openCook(ctx context.Context, in *ByID) (*body[OpenedCook], error) {
+	r, err := s.Store.Cooks().Get(ctx, in.ID)
+	if err != nil {
+		return nil, problemOf(err)
+	}
+	happened, err := s.Store.Facts(ctx, r.ID)
+	if err != nil {
+		return nil, problemOf(err)
+	}
+	return answer(OpenedCook{CookRecord(r), append(facts.Facts{}, happened...)}), nil
+}
+
+// overwritten tells what saving a page over the one on record would take away from it.
+func (s *server) overwritten(ctx context.Context, in *struct {
+	ByID
+	Body struct {
+		Mine cook.Cook `json:"mine" doc:"What would be saved"`
+		Base cook.Cook `json:"base" doc:"What it was typed over"`
+	}
+}) (*body[[]sheet.Overwritten], error) {
+	theirs, err := s.Store.Cooks().Get(ctx, in.ID)
+	if err != nil {
+		return nil, problemOf(err)
+	}
+	list, err := sheet.Overwrites(in.Body.Base, theirs.Doc, in.Body.Mine)
+	if err != nil {
+		return nil, problemOf(err)
+	}
+	return answer(list), nil
 }
 
 func (s *server) listCooks(ctx context.Context, in *struct {

@@ -44,10 +44,23 @@ const palettes = {
 
 export type Mode = keyof typeof palettes;
 
+/** Sizes of text, px: the one home of every size. */
+const scale = {
+	tiny: 12,
+	small: 14,
+	text: 16,
+	large: 19,
+	lead: 23,
+	head: 31,
+	figure: 46,
+	giant: 86,
+} as const;
+
 /** Puts the palette on the page as custom properties, for the style sheets. */
 export function paint(mode: Mode) {
 	const root = document.documentElement;
 	for (const [name, value] of Object.entries(palettes[mode])) root.style.setProperty(`--${name}`, value);
+	for (const [name, px] of Object.entries(scale)) root.style.setProperty(`--${name}`, `${px / 16}rem`);
 	root.dataset.mode = mode;
 	root.style.colorScheme = mode === "night" ? "dark" : "light";
 	document.querySelector('meta[name="theme-color"]')?.setAttribute("content", palettes[mode].paper);
@@ -86,7 +99,9 @@ export function antTheme(mode: Mode): ThemeConfig {
 			controlItemBgActive: c["action-soft"],
 			controlItemBgHover: c.quiet,
 			fontFamily: '"Archivo Variable", system-ui, sans-serif',
-			fontSize: 16,
+			fontSize: scale.text,
+			fontSizeSM: scale.small,
+			fontSizeLG: scale.large,
 			controlHeight: 44,
 			borderRadius: 6,
 			lineWidth: 1,
@@ -95,10 +110,21 @@ export function antTheme(mode: Mode): ThemeConfig {
 			motion: false,
 		},
 		components: {
-			Button: { primaryShadow: "none", defaultShadow: "none", fontWeight: 600, contentFontSize: 16 },
+			Button: { primaryShadow: "none", defaultShadow: "none", fontWeight: 600, contentFontSize: scale.text },
 			Input: { activeShadow: "none", paddingInline: 0 },
 			Select: { optionHeight: 44, optionPadding: "10px 12px", optionSelectedColor: c.ink },
 			Popover: { titleMinWidth: 240 },
+			Form: { itemMarginBottom: 0, verticalLabelPadding: 0, labelColor: c.muted, labelFontSize: scale.small },
+			Radio: { radioSize: 20 },
+			Table: {
+				headerBg: c.paper,
+				headerColor: c.muted,
+				headerSplitColor: "transparent",
+				rowHoverBg: c.quiet,
+				cellPaddingInline: 12,
+				cellPaddingBlock: 10,
+			},
+			DatePicker: { cellHeight: 36, cellWidth: 44 },
 		},
 	};
 }

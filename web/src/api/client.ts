@@ -32,7 +32,7 @@ export type Piece = MayLack<
 };
 export type Wish = Full<Schemas["Wish"]>;
 export type Fact = Schemas["Fact"];
-export type Pit = Full<Schemas["Pit"]>;
+export type Pit = MayLack<Schemas["Pit"], "id">;
 export type Cook = MayLack<
 	Omit<Schemas["Cook"], "pieces">,
 	"children" | "appetite" | "leftovers" | "quiet" | "hands" | "pits" | "plan" | "wishes" | "spoons"
@@ -48,6 +48,10 @@ export type Row = Full<Schemas["Row"]>;
 export type FormulaTold = Schemas["Formula"];
 export type Formula = Full<Schemas["Formula"]>;
 export type CookRecord = Omit<Schemas["CookRecord"], "cook"> & { cook: Cook };
+export type OpenedCook = Omit<Schemas["OpenedCook"], "record"> & { record: CookRecord };
+export type Overwritten = Schemas["Overwritten"];
+export type PageAnswer = Schemas["PageAnswer"];
+export type Where = Schemas["Where"];
 export type CookSummary = Schemas["CookSummary"];
 export type Sheet = Schemas["Sheet"];
 export type PieceSheet = Schemas["PieceSheet"];

@@ -297,6 +297,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cooks/{id}/opened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get a cook with what has happened at it */
+        get: operations["openCook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{id}/overwritten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tell what of the cook on record saving another page of it would overwrite */
+        post: operations["overwritten"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks/{id}/photos": {
         parameters: {
             query?: never;
@@ -1025,8 +1059,7 @@ export interface components {
             cut?: string;
             /** @description What is fixed: total, row (an ingredient that is running out), jar, guests, or the meat: salt (target % of boneless meat), coat, pump (% of the meat), pot (a bath, meat in it); empty means as written */
             fix?: string;
-            /** Format: int64 */
-            guests?: number;
+            guests?: number | string;
             /**
              * @description Trimmed weight of the meat, for salt, coat, pump and pot
              * @example 2.4 kg
@@ -1273,28 +1306,16 @@ export interface components {
         Cook: {
             /** @description light, usual or hearty; empty means usual */
             appetite?: string;
-            /**
-             * Format: int64
-             * @description Children at table; one eats half a portion
-             */
-            children?: number;
+            /** @description Children at table; one eats half a portion */
+            children?: number | string;
             /** @description Temperature of the fridge; empty means 4 °C */
             fridge?: string;
-            /**
-             * Format: int64
-             * @description Adults at table, 1 to 2000
-             */
-            guests?: number;
-            /**
-             * Format: int64
-             * @description Pairs of hands; 0 means one
-             */
-            hands?: number;
-            /**
-             * Format: int64
-             * @description Portions wanted for later meals
-             */
-            leftovers?: number;
+            /** @description Adults at table, 1 to 2000 */
+            guests?: number | string;
+            /** @description Pairs of hands; empty means one */
+            hands?: number | string;
+            /** @description Portions wanted for later meals */
+            leftovers?: number | string;
             /**
              * @description What the cook-out is called
              * @example Regatta supper
@@ -1347,32 +1368,20 @@ export interface components {
         CookRequest: {
             /** @description light, usual or hearty; empty means usual */
             appetite?: string;
-            /**
-             * Format: int64
-             * @description Children at table; one eats half a portion
-             */
-            children?: number;
+            /** @description Children at table; one eats half a portion */
+            children?: number | string;
             /** @description What has happened, in the order in which it was said */
             facts?: components["schemas"]["Fact"][];
             /** @description Temperature of the fridge; empty means 4 °C */
             fridge?: string;
-            /**
-             * Format: int64
-             * @description Adults at table, 1 to 2000
-             */
-            guests?: number;
-            /**
-             * Format: int64
-             * @description Pairs of hands; 0 means one
-             */
-            hands?: number;
+            /** @description Adults at table, 1 to 2000 */
+            guests?: number | string;
+            /** @description Pairs of hands; empty means one */
+            hands?: number | string;
             /** @description Formulas, ingredients, prices and stock besides those on record */
             kitchen?: components["schemas"]["Typed"];
-            /**
-             * Format: int64
-             * @description Portions wanted for later meals
-             */
-            leftovers?: number;
+            /** @description Portions wanted for later meals */
+            leftovers?: number | string;
             /**
              * @description What the cook-out is called
              * @example Regatta supper
@@ -1418,7 +1427,10 @@ export interface components {
         CookSummary: {
             /** @description How far off it is, in words */
             away: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description 0 when it is not given
+             */
             guests: number;
             /** Format: uuid */
             id: string;
@@ -2320,6 +2332,10 @@ export interface components {
             /** @description The same for those who do not see the picture */
             summary: string;
         };
+        OpenedCook: {
+            facts: components["schemas"]["Fact"][];
+            record: components["schemas"]["CookRecord"];
+        };
         Option: {
             /** @description What it does to this piece's numbers; may be empty */
             effect: string;
@@ -2327,6 +2343,23 @@ export interface components {
             /** @description What the school says */
             note: string;
             value: string;
+        };
+        Overwritten: {
+            /** @description What would stand there instead */
+            mine: string;
+            /** @description What is on record */
+            theirs: string;
+            /**
+             * @description Which field, in words
+             * @example Lamb shoulder: weight after trimming
+             */
+            what: string;
+        };
+        OverwrittenRequest: {
+            /** @description What it was typed over */
+            base: components["schemas"]["Cook"];
+            /** @description What would be saved */
+            mine: components["schemas"]["Cook"];
         };
         Own: {
             allergens?: string[];
@@ -2424,11 +2457,8 @@ export interface components {
             choices?: {
                 [key: string]: string;
             };
-            /**
-             * Format: int64
-             * @description How many; 0 means one
-             */
-            count?: number;
+            /** @description How many; empty means one */
+            count?: number | string;
             /**
              * @description Cut id
              * @example lamb-shoulder-bone-in
@@ -3808,6 +3838,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Fact"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    openCook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedCook"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    overwritten: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OverwrittenRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Overwritten"][] | null;
                 };
             };
             /** @description Error */

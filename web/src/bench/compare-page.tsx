@@ -24,8 +24,7 @@ export default function ComparePage() {
 		queries: ids.map((id) => ({
 			queryKey: ["formula", id],
 			enabled: /^\d+$/.test(id),
-			queryFn: async () =>
-				need(await api.GET("/api/formulas/{id}", { params: { path: { id: Number(id) } } })),
+			queryFn: async () => need(await api.GET("/api/formulas/{id}", { params: { path: { id } } })),
 		})),
 	});
 	const formulas = ids.map(

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { App, Button, Select } from "antd";
 import { useMemo } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { api, need } from "../api/client";
+import { api, type Catalogue, need } from "../api/client";
 import { useCatalogue } from "../api/use-catalogue";
 import { Strata } from "../cook/strata";
 import { SaveAs } from "../exchange/save-as";
@@ -21,25 +21,24 @@ import "./bench.css";
 /** One formula: what is in it, what that adds up to, and how much of it to make. */
 export default function FormulaPage() {
 	const { id = "new" } = useParams();
-	return <FormulaInHand key={id} id={id} />;
+	const catalogue = useCatalogue();
+	if (!catalogue.data) return <p className="loading">Opening…</p>;
+	return <FormulaInHand key={id} id={id} catalogue={catalogue.data} />;
 }
 
-function FormulaInHand({ id }: { id: string }) {
+function FormulaInHand({ id, catalogue }: { id: string; catalogue: Catalogue }) {
 	const navigate = useNavigate();
 	const { message } = App.useApp();
 	const queries = useQueryClient();
 	const undo = useUndo();
-	const catalogue = useCatalogue();
-	const hand = useFormula(id, catalogue.data);
+	const hand = useFormula(id, catalogue);
 	const mine = useOwnFormulas();
 	const nestable = useMemo(
 		() => [
 			...mine.filter((f) => String(f.id) !== id).map((f) => ({ id: String(f.id), name: f.name })),
-			...(catalogue.data?.formulas ?? [])
-				.filter((f) => f.id !== id)
-				.map((f) => ({ id: f.id ?? "", name: f.name })),
+			...catalogue.formulas.filter((f) => f.id !== id).map((f) => ({ id: f.id ?? "", name: f.name })),
 		],
-		[mine, catalogue.data, id],
+		[mine, catalogue, id],
 	);
 	const { formula, sheet, change, wrong } = hand;
 	const fill = useMutation({
@@ -58,10 +57,10 @@ function FormulaInHand({ id }: { id: string }) {
 		},
 		onError: (e) => message.error(e.message),
 	});
-	const unknown = hand.failure || (catalogue.data && !hand.own && id !== "new" && !hand.shipped);
+	const unknown = hand.failure || (!hand.own && id !== "new" && !hand.shipped);
 	if (unknown) return <Nothing title="There is no such formula" />;
-	if (!formula || !catalogue.data) return <p className="loading">Opening…</p>;
-	const fills = rowFills(formula.rows, catalogue.data);
+	if (!formula) return <p className="loading">Opening…</p>;
+	const fills = rowFills(formula.rows, catalogue);
 	const keep = async () => {
 		const made = await hand.save();
 		if (made === undefined) return;
@@ -133,7 +132,7 @@ function FormulaInHand({ id }: { id: string }) {
 							value={formula.kind || "rub"}
 							error={wrong("/formula/kind")}
 							onChange={(kind) => change({ kind: kind as "rub" })}
-							options={(catalogue.data?.usual.formula_kinds ?? []).map((k) => ({ value: k, label: k }))}
+							options={catalogue.usual.formula_kinds.map((k) => ({ value: k, label: k }))}
 						/>
 						<Choice
 							label="A bare number counts"
@@ -151,14 +150,11 @@ function FormulaInHand({ id }: { id: string }) {
 						figures={sheet?.ready ? sheet.rows : undefined}
 						rounded={sheet?.rounded}
 						fills={fills}
-						catalogue={catalogue.data}
+						catalogue={catalogue}
 						nestable={nestable}
 						wrong={(place) => wrong(`/formula/rows${place}`)}
 						onChange={(rows) => change({ rows })}
-						onRemoved={(name) => {
-							const rows = formula.rows;
-							undo(`${name} is out of the mix.`, () => change({ rows }));
-						}}
+						onRemoved={(name, back) => undo(`${name} is out of the mix.`, back)}
 					>
 						<p className="says">
 							Write parts (2), grams (10 g), percent of the whole (5 %) or a measure (1 Tbsp), in any mix.
@@ -170,7 +166,7 @@ function FormulaInHand({ id }: { id: string }) {
 						batch={hand.batch}
 						onChange={hand.setBatch}
 						wrong={(place) => wrong(`/batch${place}`)}
-						catalogue={catalogue.data}
+						catalogue={catalogue}
 					/>
 				</section>
 				<aside className="formula-totals">
@@ -227,7 +223,7 @@ function FormulaInHand({ id }: { id: string }) {
 						<p className="muted">Fix the fields marked in red to see the numbers.</p>
 					)}
 					<SaveAs formula={formula} />
-					{hand.own && <Versions id={Number(id)} onTake={(old) => change({ ...old, id: "" })} />}
+					{hand.own && <Versions id={id} onTake={(old) => change({ ...old, id: "" })} />}
 				</aside>
 			</div>
 		</>

@@ -40,9 +40,10 @@ interface Props {
 	nestable?: Nestable[];
 	/** The mistake at a place below the rows, such as "/2/parts". */
 	wrong: (place: string) => string | undefined;
-	onChange: (rows: Row[]) => void;
-	/** Called before a row goes, with its name. */
-	onRemoved: (name: string) => void;
+	/** Returns what takes the change back. */
+	onChange: (rows: Row[]) => () => void;
+	/** Called when a row has gone, with its name and what puts it back. */
+	onRemoved: (name: string, back: () => void) => void;
 	/** Rounded amounts, shown instead of spoons. */
 	rounded?: string[];
 	children?: ReactNode;
@@ -129,8 +130,7 @@ export function RowsEditor(p: Props) {
 								icon={<CloseOutlined />}
 								aria-label={`Leave out ${name}`}
 								onClick={() => {
-									p.onRemoved(`The ${name}`);
-									p.onChange(p.rows.filter((_, at) => at !== i));
+									p.onRemoved(`The ${name}`, p.onChange(p.rows.filter((_, at) => at !== i)));
 								}}
 							/>
 							{bad && <p className="typed-error row-error">{bad}</p>}

@@ -1,61 +1,33 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
-import {
-	type ApiError,
-	api,
-	type Batch,
-	type Catalogue,
-	etag,
-	type Formula,
-	type FormulaRecord,
-	need,
-} from "../api/client";
+import { useMemo, useState } from "react";
+import { type ApiError, api, type Batch, type Catalogue, type Formula, need } from "../api/client";
 import { usePrefs } from "../prefs";
+import { same } from "../record/pointer";
+import { useRecord } from "../record/use-record";
 import { blank, whole } from "./formula";
+import { formulaKind, onRecord } from "./formula-kind";
 
-const draftKey = (id: string) => `verjuice.formula.${id}`;
+const nothing: Batch = { fix: "", amount: "", row: 0, guests: 8, round: "", meat: "", cut: "" };
 
 /**
- * A formula being written. What is typed is kept on this screen at once; a
- * version is made of it when the cook says so.
+ * A formula being written. What is typed is kept on this screen at once; a version is
+ * made of it when the cook says so.
  */
-export function useFormula(id: string, catalogue: Catalogue | undefined) {
+export function useFormula(id: string, catalogue: Catalogue) {
 	const queries = useQueryClient();
 	const [prefs] = usePrefs();
-	const [formula, setFormula] = useState<Formula>();
-	const [recorded, setRecorded] = useState<FormulaRecord>();
-	const [batch, setBatch] = useState<Batch>({
-		fix: "",
-		amount: "",
-		row: 0,
-		guests: 8,
-		round: "",
-		meat: "",
-		cut: "",
-	});
+	const [batch, setBatch] = useState<Batch>(nothing);
 	const [problem, setProblem] = useState<ApiError>();
-	const own = /^\d+$/.test(id);
-	const shipped = catalogue?.formulas.find((f) => f.id === id);
-
-	const loaded = useQuery({
-		queryKey: ["formula", id],
-		enabled: own,
-		gcTime: 0,
-		staleTime: Number.POSITIVE_INFINITY,
-		queryFn: async () =>
-			need(await api.GET("/api/formulas/{id}", { params: { path: { id: Number(id) } } })) as FormulaRecord,
-	});
+	const own = onRecord(id);
+	const shipped = catalogue.formulas.find((f) => f.id === id);
 	// A new formula means the spoons that its writer has.
 	const [mine] = useState(prefs.spoons);
-	const start = id === "new" ? blank : shipped;
-	const source = own ? loaded.data?.formula : start && { ...start, spoons: mine };
-	// biome-ignore lint/correctness/useExhaustiveDependencies: what is typed is not to be replaced when the record is read again
-	useEffect(() => {
-		if (!source || formula) return;
-		const kept = localStorage.getItem(draftKey(id));
-		setFormula(whole(kept ? JSON.parse(kept) : source));
-		setRecorded(loaded.data);
-	}, [source, id]);
+	const kind = useMemo(
+		() => formulaKind(() => whole({ ...(shipped ?? blank), spoons: mine })),
+		[shipped, mine],
+	);
+	const { typing, typed, reload, failure } = useRecord<Formula>(kind, id);
+	const formula = typed?.doc;
 
 	const asked = JSON.stringify({ formula, batch });
 	const preview = useQuery({
@@ -73,31 +45,14 @@ export function useFormula(id: string, catalogue: Catalogue | undefined) {
 			),
 	});
 
-	const change = (next: Partial<Formula>) =>
-		setFormula((old) => {
-			if (!old) return old;
-			const now = { ...old, ...next };
-			localStorage.setItem(draftKey(id), JSON.stringify(now));
-			return now;
-		});
-
-	/** Saves what is typed as a new version, and returns its number. */
-	const save = async (): Promise<number | undefined> => {
-		if (!formula) return undefined;
+	/** Saves what is typed as a new version, and returns its id. */
+	const save = async (): Promise<string | undefined> => {
+		if (!typing) return undefined;
+		const { doc: sent, id: was, version } = typing.now;
 		try {
-			const done = need(
-				own && recorded
-					? await api.PUT("/api/formulas/{id}", {
-							params: { path: { id: recorded.id }, header: { "If-Match": etag(recorded.version) } },
-							body: formula,
-						})
-					: await api.POST("/api/formulas", { body: formula }),
-			) as FormulaRecord;
-			localStorage.removeItem(draftKey(id));
+			const done = await kind.save(sent, was ? { id: was, version } : undefined);
+			typing.saved(sent, done);
 			setProblem(undefined);
-			setRecorded(done);
-			setFormula(whole(done.formula));
-			queries.setQueryData(["formula", String(done.id)], done);
 			queries.invalidateQueries({ queryKey: ["formulas"] });
 			queries.invalidateQueries({ queryKey: ["versions", done.id] });
 			return done.id;
@@ -106,27 +61,22 @@ export function useFormula(id: string, catalogue: Catalogue | undefined) {
 			return undefined;
 		}
 	};
-
-	const before = recorded ? whole(recorded.formula) : source ? whole(source) : undefined;
 	return {
 		formula,
 		batch,
 		setBatch,
-		change,
+		change: (next: Partial<Formula>) => typing?.edit((f) => void Object.assign(f, next)) ?? (() => {}),
 		save,
 		sheet: preview.data,
 		problem,
 		own,
 		shipped: shipped !== undefined,
-		dirty: formula !== undefined && JSON.stringify(formula) !== JSON.stringify(before),
-		failure: loaded.error as ApiError | null,
+		dirty: typed !== undefined && !same(formula, typed.base),
+		failure,
 		/** Replaces what is typed by what is saved. */
-		revert: async () => {
-			localStorage.removeItem(draftKey(id));
+		revert: () => {
 			setProblem(undefined);
-			const now = own ? (await loaded.refetch()).data : undefined;
-			setRecorded(now);
-			setFormula(whole(now?.formula ?? source ?? blank));
+			reload();
 		},
 		wrong: (place: string) => preview.data?.errors.find((e) => e.pointer === place)?.message,
 	};

@@ -14,9 +14,7 @@ export function useOwnFormulas(): FormulaSummary[] {
 /** A formula of the house or of the cook's own, whole. */
 export async function fetchFormula(id: string, catalogue: Catalogue): Promise<Formula> {
 	const shipped = catalogue.formulas.find((f) => f.id === id);
-	return whole(
-		shipped ?? need(await api.GET("/api/formulas/{id}", { params: { path: { id: Number(id) } } })).formula,
-	);
+	return whole(shipped ?? need(await api.GET("/api/formulas/{id}", { params: { path: { id } } })).formula);
 }
 
 /** One ingredient as a formula, for a dose of that alone. */

@@ -3,7 +3,7 @@ import { Button } from "antd";
 import { api, type Formula, need } from "../api/client";
 
 /** What was changed when; any version can be taken up again. */
-export function Versions({ id, onTake }: { id: number; onTake: (old: Formula) => void }) {
+export function Versions({ id, onTake }: { id: string; onTake: (old: Formula) => void }) {
 	const list = useQuery({
 		queryKey: ["versions", id],
 		queryFn: async () => need(await api.GET("/api/formulas/{id}/versions", { params: { path: { id } } })),

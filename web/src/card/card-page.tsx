@@ -3,9 +3,9 @@ import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useEffect } from "react";
 import { Link, useParams } from "react-router";
-import { ApiError, api, type CookRecord, need } from "../api/client";
-import { left } from "../cook/leaving";
+import { ApiError, api, need, type OpenedCook } from "../api/client";
 import { usePrefs } from "../prefs";
+import { left } from "../record/leaving";
 import { Nothing } from "../shared/nothing";
 import "./card.css";
 
@@ -17,16 +17,13 @@ export default function CardPage() {
 		queryKey: ["card", id, prefs.units, prefs.spoons],
 		gcTime: 0,
 		queryFn: async () => {
-			if (!/^\d+$/.test(id)) throw new ApiError(404);
 			await left(id);
-			const path = { path: { id: Number(id) } };
-			const [record, happened] = await Promise.all([
-				api.GET("/api/cooks/{id}", { params: path }),
-				api.GET("/api/cooks/{id}/facts", { params: path }),
-			]);
-			const { cook } = need(record) as CookRecord;
-			const query = { units: prefs.units, spoons: prefs.spoons, served_at: cook.serve_at };
-			const body = { ...cook, facts: need(happened) ?? [] };
+			const { record, facts } = need(
+				await api.GET("/api/cooks/{id}/opened", { params: { path: { id } } }),
+			) as OpenedCook;
+			const { cook } = record;
+			const query = { units: prefs.units, spoons: prefs.spoons, served_at: cook.serve_at, plain: true };
+			const body = { ...cook, facts };
 			return { cook, sheet: need(await api.POST("/api/sheet", { params: { query }, body })) };
 		},
 	});

@@ -1,8 +1,8 @@
 import { WarningFilled } from "@ant-design/icons";
 import type { Bath, BathSheet } from "../api/client";
+import { Field } from "../record/field";
 import { Ask } from "../shared/ask";
 import { Choice } from "../shared/choice";
-import { TypedField } from "../shared/typed-field";
 import { BathWith } from "./bath-with";
 import { usePiece } from "./context";
 import { InjectionPart } from "./injection-part";
@@ -30,7 +30,7 @@ export function BrineStage({ index }: { index: number }) {
 }
 
 function BathPart({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, catalogue } = usePiece(index);
+	const { piece, figures, at, edit, wrong, catalogue } = usePiece(index);
 	const b = piece.bath;
 	const out = figures?.bath;
 	const put = (next: Partial<Bath>) =>
@@ -85,50 +85,22 @@ function BathPart({ index }: { index: number }) {
 			)}
 			{b && (
 				<div className="fields fields-four">
-					<TypedField
+					<Field
 						label={b.kind === "strong" ? "Aim for, in the meat" : "Target, in the meat"}
-						value={b.target}
+						at={at("bath/target")}
 						usual={catalogue.usual.bath_target}
-						error={wrong("bath/target")}
-						onChange={(target) => put({ target })}
 					/>
 					{b.kind === "strong" && (
-						<TypedField
-							label="Strength"
-							value={b.strength}
-							usual={catalogue.usual.bath_strength}
-							error={wrong("bath/strength")}
-							onChange={(strength) => put({ strength })}
-						/>
+						<Field label="Strength" at={at("bath/strength")} usual={catalogue.usual.bath_strength} />
 					)}
-					<TypedField
-						label="Time in the bath"
-						value={b.for}
-						usual={catalogue.usual.bath_time}
-						error={wrong("bath/for")}
-						onChange={(v) => put({ for: v })}
-					/>
-					<TypedField
+					<Field label="Time in the bath" at={at("bath/for")} usual={catalogue.usual.bath_time} />
+					<Field
 						label="Liquid for all pieces"
-						value={b.liquid}
+						at={at("bath/liquid")}
 						usual={out ? `${out.liquid.text} L covers` : "4 L"}
-						error={wrong("bath/liquid")}
-						onChange={(liquid) => put({ liquid })}
 					/>
-					<TypedField
-						label="The pot holds"
-						value={b.pot}
-						usual="10 L"
-						error={wrong("bath/pot")}
-						onChange={(pot) => put({ pot })}
-					/>
-					<TypedField
-						label="Boiled part is at"
-						value={b.hot}
-						usual={catalogue.usual.bath_hot}
-						error={wrong("bath/hot")}
-						onChange={(hot) => put({ hot })}
-					/>
+					<Field label="The pot holds" at={at("bath/pot")} usual="10 L" />
+					<Field label="Boiled part is at" at={at("bath/hot")} usual={catalogue.usual.bath_hot} />
 				</div>
 			)}
 			{b && (

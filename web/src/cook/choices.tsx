@@ -1,25 +1,20 @@
-import { Choice } from "../shared/choice";
+import { ChoiceField } from "../record/field";
 import { usePiece } from "./context";
 
 /** The decisions of a stage, each with its schools and what they do to the numbers. */
 export function Choices({ index, stage }: { index: number; stage: "piece" | "fire" | "rest" }) {
-	const { figures, edit, wrong } = usePiece(index);
+	const { figures, at } = usePiece(index);
 	return (
 		<div className="decisions">
 			{(figures?.decisions ?? [])
 				.filter((c) => c.stage === stage)
 				.map((c) => (
-					<Choice
+					<ChoiceField
 						key={c.key}
 						label={c.label}
-						value={c.value}
-						error={wrong(`choices/${c.key}`)}
+						at={at(`choices/${c.key}`)}
+						usual={c.value}
 						options={c.options}
-						onChange={(v) =>
-							edit((p) => {
-								p.choices = { ...p.choices, [c.key]: v };
-							})
-						}
 					/>
 				))}
 		</div>

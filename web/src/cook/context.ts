@@ -7,14 +7,15 @@ export interface InHand {
 	cook: Cook;
 	sheet?: Sheet;
 	catalogue: Catalogue;
-	change: (edit: (cook: Cook) => void) => void;
+	/** Makes a change of several parts, and returns what takes that one change back. */
+	change: (edit: (cook: Cook) => void) => () => void;
 	error: (pointer: string) => string | undefined;
 	isNew: boolean;
 	facts: Fact[];
 	/** Notes something that has happened. */
 	say: (fact: NewFact) => void;
-	/** Shows an undo for a change that took something away. */
-	undoable: (what: string, before: Cook) => void;
+	/** Says that something was taken away, with a button that brings it back. */
+	undoable: (what: string, back: () => void) => void;
 	goto: (stage: string, piece?: number) => void;
 }
 
@@ -35,6 +36,10 @@ export function usePiece(index: number) {
 		...hand,
 		piece,
 		figures,
+		/** How many there are, as far as it is known. */
+		count: figures?.count ?? (Number(piece.count) || 1),
+		/** Where a field of the piece is in the record. */
+		at: (field: string) => `/pieces/${index}/${field}`,
 		edit: (fn: (p: Piece) => void) => hand.change((c) => fn(c.pieces[index] as Piece)),
 		wrong: (field: string) => hand.error(`/pieces/${index}/${field}`),
 	};

@@ -1,15 +1,16 @@
-import { WarningFilled } from "@ant-design/icons";
 import { App, Button } from "antd";
-import { useCallback, useEffect, useMemo } from "react";
-import { useNavigate, useParams } from "react-router";
-import type { Cook } from "../api/client";
+import { useCallback, useEffect, useMemo, useRef } from "react";
+import { useLocation, useNavigate, useParams } from "react-router";
 import { useCatalogue } from "../api/use-catalogue";
+import { type Written, WrittenContext } from "../record/use-field";
+import { WhereContext } from "../shared/ask";
 import { Nothing } from "../shared/nothing";
 import { useUndo } from "../shared/use-undo";
 import { AddPiece } from "./add-piece";
 import { BrineStage } from "./brine-stage";
 import { Cautions } from "./cautions";
 import { ClockStage } from "./clock-stage";
+import { Conflict } from "./conflict";
 import { CookContext, type InHand } from "./context";
 import { FireStage } from "./fire-stage";
 import { Occasion } from "./occasion";
@@ -19,11 +20,13 @@ import { Rail } from "./rail";
 import { SaltColumn } from "./salt-column";
 import { SeasonStage } from "./season-stage";
 import { ShoppingPage } from "./shopping-page";
+import { Settled, Standing, useStale } from "./standing";
 import { Strip } from "./strip";
-import { type Standing, useCook } from "./use-cook";
+import { useCook } from "./use-cook";
 import type { NewFact } from "./use-facts";
 import { WaitStage } from "./wait-stage";
 import { WeighStage } from "./weigh-stage";
+import { pointerTo } from "./where";
 import "./cook-page.css";
 
 const stages = {
@@ -36,6 +39,20 @@ const stages = {
 	clock: ClockStage,
 } as const;
 
+const titles: Record<string, string> = {
+	occasion: "Occasion",
+	plan: "Plan",
+	shopping: "Shopping",
+	add: "Add a piece",
+	piece: "Piece and trim",
+	brine: "Brine and inject",
+	season: "Salt and season",
+	weigh: "Weigh it out",
+	wait: "Wait",
+	fire: "Fire and rest",
+	clock: "Clock",
+};
+
 /** One cook, read in working order. */
 export default function CookPage() {
 	const params = useParams();
@@ -43,14 +60,15 @@ export default function CookPage() {
 	const undo = useUndo();
 	const id = params.id ?? "new";
 	const stage = params.stage ?? (id === "new" ? "occasion" : "season");
-	const onCreated = useCallback(
+	const onMade = useCallback(
 		(made: string) =>
 			navigate(`/cooks/${made}/${stage}${params.piece ? `/${params.piece}` : ""}`, { replace: true }),
 		[navigate, stage, params.piece],
 	);
-	const hand = useCook(id, onCreated);
+	// Only some stages draw what takes long to send.
+	const hand = useCook(id, stage === "wait" || stage === "brine", onMade);
 	const catalogue = useCatalogue();
-	const { cook, change, sheet, error, isNew, facts, say: record } = hand;
+	const { cook, typing, sheet, error, isNew, facts, say: record, where } = hand;
 	const { message } = App.useApp();
 	const say = useCallback(
 		(fact: NewFact) => {
@@ -58,30 +76,54 @@ export default function CookPage() {
 		},
 		[record, message],
 	);
-	const name = cook?.name;
+	// An address that was kept from before names the cook by its number.
 	useEffect(() => {
-		document.title = name ? `${name} · Verjuice` : "Verjuice";
-	}, [name]);
+		if (hand.id && hand.id !== id) onMade(hand.id);
+	}, [hand.id, id, onMade]);
 
 	const context = useMemo<InHand | null>(
 		() =>
-			cook && catalogue.data
+			cook && typing && catalogue.data
 				? {
 						cook,
 						sheet,
 						catalogue: catalogue.data,
-						change,
+						change: typing.edit,
 						error,
 						isNew,
 						facts,
 						say,
 						goto: (to, piece) => navigate(`/cooks/${id}/${to}${piece === undefined ? "" : `/${piece + 1}`}`),
-						undoable: (what: string, before: Cook) =>
-							undo(what, () => change((c) => Object.assign(c, before))),
+						undoable: undo,
 					}
 				: null,
-		[cook, sheet, catalogue.data, change, error, isNew, facts, say, id, navigate, undo],
+		[cook, typing, sheet, catalogue.data, error, isNew, facts, say, id, navigate, undo],
 	);
+	const written = useMemo<Written | null>(
+		() => (typing ? { typing: typing as Written["typing"], wrong: error } : null),
+		[typing, error],
+	);
+	const ask = useCallback(
+		(figure: object) => {
+			const at = sheet && pointerTo(sheet, figure);
+			if (!at) throw new Error("This figure is being worked out again.");
+			return where(at);
+		},
+		[sheet, where],
+	);
+
+	const index = Math.min(Math.max(0, Number(params.piece ?? 1) - 1 || 0), (cook?.pieces.length ?? 1) - 1);
+	const empty = cook?.pieces.length === 0 && !["occasion", "plan", "shopping"].includes(stage);
+	const open = empty ? "add" : stage;
+	const Stage = open in stages ? stages[open as keyof typeof stages] : undefined;
+	const name = cook?.name;
+	const of = Stage ? `${sheet?.pieces[index]?.title ?? ""}` : "";
+	useEffect(() => {
+		document.title = [titles[open], of, name, "Verjuice"].filter(Boolean).join(" · ");
+	}, [open, of, name]);
+	const stale = useStale(hand);
+	const here = useRef<HTMLElement>(null);
+	useFocus(here, `${open} ${Stage ? index : ""}`, context !== null);
 
 	const failure = hand.failure ?? catalogue.error;
 	if (failure && !cook) {
@@ -94,73 +136,73 @@ export default function CookPage() {
 			</Nothing>
 		);
 	}
-	if (!context || !cook) return <p className="loading">Opening…</p>;
-
-	const index = Math.min(Math.max(0, Number(params.piece ?? 1) - 1 || 0), cook.pieces.length - 1);
-	const open = cook.pieces.length === 0 && !["occasion", "plan", "shopping"].includes(stage) ? "add" : stage;
-	const Stage = open in stages ? stages[open as keyof typeof stages] : undefined;
+	if (!context || !cook || !written) return <p className="loading">Opening…</p>;
 	return (
 		<CookContext value={context}>
-			<header className="cook-head">
-				<h1>{cook.name || "A new cook"}</h1>
-				<p className="cook-serve">
-					{sheet?.serve ? (
-						<>
-							<b>{sheet.serve}</b> <span className="muted">{sheet.away}</span>
-						</>
-					) : (
-						<span className="muted">{!cook.serve_at && "no serving time yet"}</span>
-					)}
-				</p>
-				<StandingLine standing={hand.standing} />
-			</header>
-			{hand.standing === "conflict" && (
-				<div className="conflict" role="alert">
-					<p>
-						<WarningFilled aria-hidden /> <b>This cook was changed on another screen.</b> What you typed here
-						is still here, and not on record.
-					</p>
-					<Button onClick={hand.reload}>Take theirs</Button>
-					<Button type="primary" onClick={hand.overwrite}>
-						Keep mine
-					</Button>
-				</div>
-			)}
-			<Strip selected={Stage ? index : -1} stage={Stage ? stage : "piece"} adding={open === "add"} />
-			<div className={Stage ? "sheet" : "sheet sheet-wide"}>
-				<Rail stage={open} piece={open === "add" || (!Stage && cook.pieces.length > 1) ? -1 : index} />
-				<section className="stage" aria-live="off">
-					{open === "occasion" && <Occasion />}
-					{open === "plan" && <PlanPage />}
-					{open === "shopping" && <ShoppingPage />}
-					{open === "add" && <AddPiece />}
-					{Stage && (
-						<>
-							<Stage key={index} index={index} />
-							<Cautions piece={index} stage={stage} />
-						</>
-					)}
-				</section>
-				{Stage && <SaltColumn index={index} />}
-			</div>
+			<WrittenContext value={written}>
+				<WhereContext value={ask}>
+					<header className="cook-head">
+						<h1>{cook.name || "A new cook"}</h1>
+						<p className="cook-serve">
+							{sheet?.serve ? (
+								<>
+									<b>{sheet.serve}</b> <span className="muted">{sheet.away}</span>
+								</>
+							) : (
+								<span className="muted">{!cook.serve_at && "no serving time yet"}</span>
+							)}
+						</p>
+						<Standing hand={hand} stale={stale} />
+					</header>
+					{hand.standing === "conflict" && <Conflict hand={hand} />}
+					<Strip selected={Stage ? index : -1} stage={Stage ? stage : "piece"} adding={open === "add"} />
+					<div className={Stage ? "sheet" : "sheet sheet-wide"}>
+						<Rail
+							stage={open}
+							piece={open === "add" || (!Stage && cook.pieces.length > 1) ? -1 : index}
+							mistakes={hand.mistakes}
+						/>
+						<section className="stage" ref={here} tabIndex={-1} aria-label={titles[open]}>
+							<div className={stale ? "stale" : undefined}>
+								{open === "occasion" && <Occasion />}
+								{open === "plan" && <PlanPage />}
+								{open === "shopping" && <ShoppingPage />}
+								{open === "add" && <AddPiece />}
+								{Stage && (
+									<>
+										<Stage key={index} index={index} />
+										<Cautions piece={index} stage={stage} />
+									</>
+								)}
+							</div>
+						</section>
+						{Stage && <SaltColumn index={index} />}
+					</div>
+					<Settled hand={hand} stage={stage} piece={index} />
+				</WhereContext>
+			</WrittenContext>
 		</CookContext>
 	);
 }
 
-const words: Record<Standing, string> = {
-	saved: "saved",
-	saving: "saving…",
-	waiting: "saving…",
-	mistakes: "not saved: see the marked fields",
-	conflict: "not saved: changed elsewhere",
-	unreachable: "not saved: the program does not answer; kept on this screen",
-};
-
-function StandingLine({ standing }: { standing: Standing }) {
-	const bad = standing === "mistakes" || standing === "conflict" || standing === "unreachable";
-	return (
-		<p className={bad ? "standing standing-bad" : "standing"} role="status" data-standing={standing}>
-			{bad && <WarningFilled aria-hidden />} {words[standing]}
-		</p>
-	);
+/** Moves the keyboard to a stage when it changes, or to the field that a mistake led to. */
+function useFocus(here: React.RefObject<HTMLElement | null>, stage: string, ready: boolean) {
+	const { state, key } = useLocation();
+	const last = useRef(stage);
+	// biome-ignore lint/correctness/useExhaustiveDependencies: each press of a mistake leads there again
+	useEffect(() => {
+		if (!ready) return;
+		const moved = last.current !== stage;
+		last.current = stage;
+		const at = (state as { at?: string } | null)?.at;
+		const field =
+			at &&
+			[...document.querySelectorAll<HTMLElement>("[data-at]")].find((e) => at.startsWith(e.dataset.at ?? ""));
+		if (field) {
+			(field.matches("input") ? field : (field.querySelector<HTMLElement>("input") ?? field)).focus();
+			field.scrollIntoView({ block: "center" });
+		} else if (moved && !here.current?.contains(document.activeElement)) {
+			here.current?.focus({ preventScroll: true });
+		}
+	}, [stage, ready, key]);
 }

@@ -23,7 +23,11 @@ export function DepthPicture({ depth }: { depth: Depth }) {
 			<figcaption>
 				<b>{now.heading}</b>
 				<span>
-					<Ask name={`Depth, ${now.heading}`} figure={{ ...depth.depth, text: now.depth, range: then }} />{" "}
+					<Ask
+						name={`Depth, ${now.heading}`}
+						figure={{ ...depth.depth, text: now.depth, range: then }}
+						of={depth.depth}
+					/>{" "}
 					deep · {now.note}
 				</span>
 			</figcaption>

@@ -1,13 +1,15 @@
+import { Field } from "../record/field";
+import { useField } from "../record/use-field";
 import { Ask } from "../shared/ask";
 import { Choice } from "../shared/choice";
-import { TypedField } from "../shared/typed-field";
 import { Choices } from "./choices";
 import { usePiece } from "./context";
 import "./plan-page.css";
 
 /** Fire, wrap and rest: which pit, how hot, what is done in between, and how long it holds. */
 export function FireStage({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, cook } = usePiece(index);
+	const { piece, figures, at, wrong, cook } = usePiece(index);
+	const pit = useField(at("fire/on"));
 	const c = figures?.clock;
 	const fire = piece.fire;
 	const off = c?.steps.find((s) => s.key === "off");
@@ -23,13 +25,23 @@ export function FireStage({ index }: { index: number }) {
 					</div>
 					{on && (
 						<div>
-							<Ask size="huge" name="On the fire at" figure={{ ...on.figure, text: on.time }} />
+							<Ask
+								size="huge"
+								name="On the fire at"
+								figure={{ ...on.figure, text: on.time }}
+								of={on.figure}
+							/>
 							<p>on the fire, {on.day}</p>
 						</div>
 					)}
 					{off && (
 						<div>
-							<Ask size="huge" name="Off the fire about" figure={{ ...off.figure, text: off.time }} />
+							<Ask
+								size="huge"
+								name="Off the fire about"
+								figure={{ ...off.figure, text: off.time }}
+								of={off.figure}
+							/>
 							<p>off, {off.note}</p>
 						</div>
 					)}
@@ -40,70 +52,16 @@ export function FireStage({ index }: { index: number }) {
 					label="On which pit"
 					value={String(fire.on ?? 0)}
 					error={wrong("fire/on")}
-					onChange={(v) =>
-						edit((p) => {
-							p.fire.on = Number(v);
-						})
-					}
+					onChange={(v) => pit.set(Number(v))}
 					options={(cook.pits ?? []).map((p, i) => ({ value: String(i), label: p.name }))}
 				/>
 			)}
 			<div className="fields fields-four">
-				<TypedField
-					label="Pit at"
-					value={fire.pit}
-					usual={figures?.usual_pit}
-					error={wrong("fire/pit")}
-					onChange={(v) =>
-						edit((p) => {
-							p.fire.pit = v;
-						})
-					}
-				/>
-				<TypedField
-					label="Take off at (core)"
-					value={fire.done ?? ""}
-					usual={figures?.usual_core}
-					error={wrong("fire/done")}
-					onChange={(v) =>
-						edit((p) => {
-							p.fire.done = v;
-						})
-					}
-				/>
-				<TypedField
-					label="Time, if you know it"
-					value={fire.time}
-					usual={c?.fire}
-					error={wrong("fire/time")}
-					onChange={(v) =>
-						edit((p) => {
-							p.fire.time = v;
-						})
-					}
-				/>
-				<TypedField
-					label="Rest"
-					value={fire.rest}
-					usual={figures?.usual_rest}
-					error={wrong("fire/rest")}
-					onChange={(v) =>
-						edit((p) => {
-							p.fire.rest = v;
-						})
-					}
-				/>
-				<TypedField
-					label="Temper on the counter"
-					value={fire.temper}
-					usual="none"
-					error={wrong("fire/temper")}
-					onChange={(v) =>
-						edit((p) => {
-							p.fire.temper = v;
-						})
-					}
-				/>
+				<Field label="Pit at" at={at("fire/pit")} usual={figures?.usual_pit} />
+				<Field label="Take off at (core)" at={at("fire/done")} usual={figures?.usual_core} />
+				<Field label="Time, if you know it" at={at("fire/time")} usual={c?.fire} />
+				<Field label="Rest" at={at("fire/rest")} usual={figures?.usual_rest} />
+				<Field label="Temper on the counter" at={at("fire/temper")} usual="none" />
 			</div>
 			<Choices index={index} stage="fire" />
 			<Choices index={index} stage="rest" />

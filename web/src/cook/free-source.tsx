@@ -1,24 +1,19 @@
+import { ChoiceField } from "../record/field";
 import { Ask } from "../shared/ask";
-import { Choice } from "../shared/choice";
 import { usePiece } from "./context";
 
 /** Which of the doses gives way so that the target is met. */
 export function FreeSource({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, catalogue } = usePiece(index);
+	const { piece, figures, at, catalogue } = usePiece(index);
 	const layers = piece.layers ?? [];
 	if (!piece.bath && !piece.inject && layers.length === 0) return null;
 	const freed = figures?.ledger?.freed;
 	return (
 		<div className="free-source">
-			<Choice
+			<ChoiceField
 				label="What gives way to the target"
-				value={piece.season.free || "rub"}
-				error={wrong("season/free")}
-				onChange={(free) =>
-					edit((p) => {
-						p.season.free = free;
-					})
-				}
+				at={at("season/free")}
+				usual="rub"
 				options={[
 					{ value: "rub", label: "the rub" },
 					...(piece.bath ? [{ value: "bath", label: "the bath" }] : []),
@@ -33,14 +28,10 @@ export function FreeSource({ index }: { index: number }) {
 				</p>
 			)}
 			{freed && (
-				<Choice
+				<ChoiceField
 					label="Coat of the rub"
-					value={piece.season.coat || catalogue.usual.coat}
-					onChange={(v) =>
-						edit((p) => {
-							p.season.coat = v;
-						})
-					}
+					at={at("season/coat")}
+					usual={catalogue.usual.coat}
 					options={catalogue.coats.map((c) => ({ value: c.name, label: c.name }))}
 				/>
 			)}

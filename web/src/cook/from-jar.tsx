@@ -3,6 +3,7 @@ import { App, Button } from "antd";
 import { api, type JarLine, need } from "../api/client";
 import { usePrefs } from "../prefs";
 import { useUndo } from "../shared/use-undo";
+import { uuid } from "../shared/uuid";
 import { usePiece } from "./context";
 
 /** Jars of the piece's rub, and taking what it needs out of one. */
@@ -33,12 +34,12 @@ export function FromJar({ index }: { index: number }) {
 			need(
 				await api.POST("/api/jars/{id}/draws", {
 					params: { path: { id: jar.id } },
-					body: { amount: jar.take, for: what, day: "" },
+					body: { id: uuid(), amount: jar.take, for: what, day: "" },
 				}),
 			),
 		onSuccess: (after, jar) => {
 			refresh();
-			const draw = (after.jar.draws?.length ?? 1) - 1;
+			const draw = after.jar.draws?.at(-1)?.id ?? "";
 			undo(after.summary, async () => {
 				await api.DELETE("/api/jars/{id}/draws/{draw}", { params: { path: { id: jar.id, draw } } });
 				refresh();

@@ -1,6 +1,7 @@
 import { Button, Slider } from "antd";
 import { useId } from "react";
-import { TypedField } from "../shared/typed-field";
+import { Field } from "../record/field";
+import { useField } from "../record/use-field";
 import { usePiece } from "./context";
 import "./grain-mark.css";
 
@@ -8,20 +9,17 @@ const wide = 240;
 
 /** Which way the grain runs, on the piece's outline, before the bark hides it. */
 export function GrainMark({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, catalogue } = usePiece(index);
+	const { piece, figures, at, wrong, catalogue } = usePiece(index);
 	const clip = useId();
 	const cut = catalogue.cuts.find((c) => c.id === piece.cut);
 	const high = cut ? Math.min(150, Math.max(60, (wide * cut.width) / cut.length)) : 120;
 	const marked = (piece.grain ?? "") !== "";
 	const degrees = Number.parseFloat(piece.grain || "0") || 0;
-	const put = (grain: string) =>
-		edit((p) => {
-			p.grain = grain;
-		});
-	const line = (angle: number, at: number) => {
+	const put = useField(at("grain")).set;
+	const line = (angle: number, off: number) => {
 		const a = (angle * Math.PI) / 180;
 		const [x, y] = [Math.cos(a) * 200, -Math.sin(a) * 200];
-		const [ox, oy] = [Math.sin(a) * at, Math.cos(a) * at];
+		const [ox, oy] = [Math.sin(a) * off, Math.cos(a) * off];
 		return `M${wide / 2 + ox - x} ${high / 2 + oy - y}L${wide / 2 + ox + x} ${high / 2 + oy + y}`;
 	};
 	return (
@@ -37,11 +35,11 @@ export function GrainMark({ index }: { index: number }) {
 				<rect width={wide} height={high} rx={high * 0.28} className="meat" />
 				{marked && (
 					<g clipPath={`url(#${clip})`}>
-						{[-90, -60, -30, 0, 30, 60, 90].map((at) => (
-							<path key={at} d={line(degrees, at)} className="grain-line" />
+						{[-90, -60, -30, 0, 30, 60, 90].map((off) => (
+							<path key={off} d={line(degrees, off)} className="grain-line" />
 						))}
-						{[-40, 40].map((at) => (
-							<path key={at} d={line(degrees + 90, at)} className="knife-line" />
+						{[-40, 40].map((off) => (
+							<path key={off} d={line(degrees + 90, off)} className="knife-line" />
 						))}
 					</g>
 				)}
@@ -70,16 +68,10 @@ export function GrainMark({ index }: { index: number }) {
 					<Button onClick={() => put("0")}>Mark which way it runs</Button>
 				)}
 				{wrong("grain") && <p className="typed-error">{wrong("grain")}</p>}
-				<TypedField
+				<Field
 					label="Note on the trimming"
-					value={piece.trim_note ?? ""}
+					at={at("trim_note")}
 					usual="hard fat out at the point, flap kept for the sauce"
-					error={wrong("trim_note")}
-					onChange={(v) =>
-						edit((p) => {
-							p.trim_note = v;
-						})
-					}
 				/>
 			</div>
 		</section>

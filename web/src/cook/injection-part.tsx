@@ -2,9 +2,9 @@ import { WarningFilled } from "@ant-design/icons";
 import { Checkbox } from "antd";
 import type { Injection } from "../api/client";
 import { single } from "../bench/use-formulas";
+import { Field } from "../record/field";
 import { Ask } from "../shared/ask";
 import { Choice } from "../shared/choice";
-import { TypedField } from "../shared/typed-field";
 import { usePiece } from "./context";
 import { DoseSelect } from "./dose-select";
 import { NeedleGrid } from "./needle-grid";
@@ -22,7 +22,7 @@ const newInjection = (): Injection => ({
 
 /** Brine through the needle: how much, where, and how far it spreads. */
 export function InjectionPart({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, catalogue } = usePiece(index);
+	const { piece, figures, at, edit, wrong, catalogue } = usePiece(index);
 	const n = piece.inject;
 	const out = figures?.inject;
 	const put = (next: Partial<Injection>) =>
@@ -82,34 +82,10 @@ export function InjectionPart({ index }: { index: number }) {
 								</div>
 							)}
 							<div className="fields fields-four">
-								<TypedField
-									label="Pump, of the meat"
-									value={n.pump}
-									usual={catalogue.usual.pump}
-									error={wrong("inject/pump")}
-									onChange={(pump) => put({ pump })}
-								/>
-								<TypedField
-									label="Grid"
-									value={n.spacing}
-									usual={catalogue.usual.spacing}
-									error={wrong("inject/spacing")}
-									onChange={(spacing) => put({ spacing })}
-								/>
-								<TypedField
-									label="Syringe"
-									value={n.syringe}
-									usual={catalogue.usual.syringe}
-									error={wrong("inject/syringe")}
-									onChange={(syringe) => put({ syringe })}
-								/>
-								<TypedField
-									label="Needle bore"
-									value={n.bore}
-									usual={catalogue.usual.bore}
-									error={wrong("inject/bore")}
-									onChange={(bore) => put({ bore })}
-								/>
+								<Field label="Pump, of the meat" at={at("inject/pump")} usual={catalogue.usual.pump} />
+								<Field label="Grid" at={at("inject/spacing")} usual={catalogue.usual.spacing} />
+								<Field label="Syringe" at={at("inject/syringe")} usual={catalogue.usual.syringe} />
+								<Field label="Needle bore" at={at("inject/bore")} usual={catalogue.usual.bore} />
 							</div>
 						</div>
 						{out && <NeedleGrid injection={out} />}

@@ -2,15 +2,15 @@ import { CloseOutlined, PlusOutlined } from "@ant-design/icons";
 import { Button, Select } from "antd";
 import type { Layer } from "../api/client";
 import { whole } from "../bench/formula";
+import { Field } from "../record/field";
 import { Ask } from "../shared/ask";
-import { TypedField } from "../shared/typed-field";
 import { usePiece } from "./context";
 import { DoseSelect } from "./dose-select";
 import "./layers-editor.css";
 
 /** Every other dose on the piece, in the order it goes on: each is in the salt column. */
 export function LayersEditor({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, catalogue, cook, undoable } = usePiece(index);
+	const { piece, figures, at, edit, catalogue, undoable } = usePiece(index);
 	const layers = piece.layers ?? [];
 	const lines = figures?.ledger?.lines ?? [];
 	const freed = figures?.ledger?.freed;
@@ -18,7 +18,7 @@ export function LayersEditor({ index }: { index: number }) {
 	const line = (i: number) => lines.find((l) => l.id === `layer-${i}`);
 	const put = (i: number, next: Partial<Layer>) =>
 		edit((p) => {
-			p.layers = (p.layers ?? []).map((l, at) => (at === i ? { ...l, ...next } : l));
+			p.layers = (p.layers ?? []).map((l, one) => (one === i ? { ...l, ...next } : l));
 		});
 	return (
 		<section className="layers" aria-label="More layers">
@@ -48,7 +48,7 @@ export function LayersEditor({ index }: { index: number }) {
 							catalogue={catalogue}
 							onChange={(formula) => put(i, { formula })}
 						/>
-						<TypedField
+						<Field
 							hint={
 								freed?.source === `layer-${i}` && (
 									<>
@@ -58,10 +58,8 @@ export function LayersEditor({ index }: { index: number }) {
 								)
 							}
 							label={`On one ${figures?.noun ?? "piece"}`}
-							value={l.amount}
+							at={at(`layers/${i}/amount`)}
 							usual="2 Tbsp, 5 g, 2 % or light"
-							error={wrong(`layers/${i}/amount`)}
-							onChange={(amount) => put(i, { amount })}
 						/>
 						<b>{line(i) && <>{line(i)?.text} %</>}</b>
 						<Button
@@ -69,10 +67,10 @@ export function LayersEditor({ index }: { index: number }) {
 							icon={<CloseOutlined />}
 							aria-label={`Leave out layer ${i + 1}`}
 							onClick={() => {
-								undoable("The layer is off.", structuredClone(cook));
-								edit((p) => {
-									p.layers = (p.layers ?? []).filter((_, at) => at !== i);
+								const back = edit((p) => {
+									p.layers = (p.layers ?? []).filter((_, one) => one !== i);
 								});
+								undoable("The layer is off.", back);
 							}}
 						/>
 					</li>

@@ -1,130 +1,54 @@
 import { ArrowRightOutlined, PlusOutlined } from "@ant-design/icons";
 import { Button } from "antd";
+import { ChoiceField, Field } from "../record/field";
+import { useField } from "../record/use-field";
 import { Ask } from "../shared/ask";
-import { Choice } from "../shared/choice";
-import { TypedField } from "../shared/typed-field";
+import { TimeField } from "../shared/time-field";
 import { useInHand } from "./context";
 import "./occasion.css";
 
 /** Who eats, how many, when: serving time is what everything is counted back from. */
 export function Occasion() {
 	const { cook, change, error, catalogue, sheet, isNew, goto, undoable } = useInHand();
+	const serve = useField("/serve_at");
 	const blank = isNew && cook.name === "";
 	return (
 		<>
 			<h2>Who eats, and when?</h2>
 			<div className="occasion-fields">
-				<TypedField
+				<Field
 					label="Name of this cook-out"
 					size="large"
-					value={cook.name}
+					at="/name"
 					autoFocus={blank}
-					error={blank ? undefined : error("/name")}
+					blank={blank}
 					hint={blank ? "Give it a name and it is saved as you go" : undefined}
-					onChange={(v) =>
-						change((c) => {
-							c.name = v;
-						})
-					}
 				/>
-				<TypedField
+				<TimeField
 					label={`Serving at${cook.zone ? ` (${cook.zone.replace("_", " ")} time)` : ""}`}
 					size="large"
-					type="datetime-local"
+					at="/serve_at"
 					value={cook.serve_at}
 					error={error("/serve_at") ?? error("/zone")}
 					hint={sheet?.away}
-					onChange={(v) =>
-						change((c) => {
-							c.serve_at = v;
-						})
-					}
+					onChange={serve.set}
 				/>
-				<TypedField
-					label="Adults"
-					size="large"
-					inputMode="numeric"
-					value={cook.guests > 0 ? String(cook.guests) : ""}
-					error={error("/guests")}
-					hint={sheet?.verdict}
-					onChange={(v) =>
-						change((c) => {
-							c.guests = Number.parseInt(v.replace(/\D/g, "").slice(0, 6), 10) || 0;
-						})
-					}
-				/>
+				<Field label="Adults" size="large" inputMode="numeric" at="/guests" hint={sheet?.verdict} />
 			</div>
 			<div className="fields fields-four">
-				<TypedField
-					label="Children"
-					inputMode="numeric"
-					value={cook.children ? String(cook.children) : ""}
-					usual="none"
-					error={error("/children")}
-					onChange={(v) =>
-						change((c) => {
-							c.children = Number.parseInt(v.replace(/\D/g, "").slice(0, 6), 10) || 0;
-						})
-					}
-				/>
-				<TypedField
-					label="Leftovers wanted (portions)"
-					inputMode="numeric"
-					value={cook.leftovers ? String(cook.leftovers) : ""}
-					usual="none"
-					error={error("/leftovers")}
-					onChange={(v) =>
-						change((c) => {
-							c.leftovers = Number.parseInt(v.replace(/\D/g, "").slice(0, 6), 10) || 0;
-						})
-					}
-				/>
-				<Choice
+				<Field label="Children" inputMode="numeric" at="/children" usual="none" />
+				<Field label="Portions for later" inputMode="numeric" at="/leftovers" usual="none" />
+				<ChoiceField
 					label="Appetite"
-					value={cook.appetite || "usual"}
-					error={error("/appetite")}
-					onChange={(v) =>
-						change((c) => {
-							c.appetite = v;
-						})
-					}
+					at="/appetite"
+					usual="usual"
 					options={catalogue.usual.appetites.map((a) => ({ value: a, label: a }))}
 				/>
 			</div>
 			<div className="fields">
-				<TypedField
-					label="Cooked meat for one"
-					value={cook.portion}
-					usual={catalogue.usual.portion}
-					error={error("/portion")}
-					onChange={(v) =>
-						change((c) => {
-							c.portion = v;
-						})
-					}
-				/>
-				<TypedField
-					label="Your fridge is at"
-					value={cook.fridge}
-					usual={catalogue.usual.fridge}
-					error={error("/fridge")}
-					onChange={(v) =>
-						change((c) => {
-							c.fridge = v;
-						})
-					}
-				/>
-				<TypedField
-					label="The counter is at"
-					value={cook.room}
-					usual={catalogue.usual.room}
-					error={error("/room")}
-					onChange={(v) =>
-						change((c) => {
-							c.room = v;
-						})
-					}
-				/>
+				<Field label="Cooked meat for one" at="/portion" usual={catalogue.usual.portion} />
+				<Field label="Your fridge is at" at="/fridge" usual={catalogue.usual.fridge} />
+				<Field label="The counter is at" at="/room" usual={catalogue.usual.room} />
 			</div>
 			{cook.pieces.length > 0 && sheet && (
 				<table className="plates">
@@ -187,8 +111,7 @@ export function Occasion() {
 					so that everyone eats.{" "}
 					<Button
 						onClick={() => {
-							undoable("The weights now feed everyone.", structuredClone(cook));
-							change((c) => {
+							const back = change((c) => {
 								c.pieces.forEach((p, i) => {
 									const line = sheet.buy[i];
 									if (!line?.typed) return;
@@ -198,6 +121,7 @@ export function Occasion() {
 									p.thickness = "";
 								});
 							});
+							undoable("The weights now feed everyone.", back);
 						}}
 					>
 						Use these weights

@@ -10,7 +10,7 @@ import "./grain-mark.css";
 
 /** Photographs of a piece. They are made small and lose everything but the picture. */
 export function Photos({ piece }: { piece: string }) {
-	const { id } = useParams();
+	const { id = "" } = useParams();
 	const { isNew, cook } = useInHand();
 	const file = useRef<HTMLInputElement>(null);
 	const queries = useQueryClient();
@@ -20,14 +20,13 @@ export function Photos({ piece }: { piece: string }) {
 	const list = useQuery({
 		queryKey: ["photos", id],
 		enabled: !isNew,
-		queryFn: async () =>
-			need(await api.GET("/api/cooks/{id}/photos", { params: { path: { id: Number(id) } } })),
+		queryFn: async () => need(await api.GET("/api/cooks/{id}/photos", { params: { path: { id } } })),
 	});
 	const add = useMutation({
 		mutationFn: async (one: File) =>
 			need(
 				await api.POST("/api/cooks/{id}/photos", {
-					params: { path: { id: Number(id) }, query: { piece } },
+					params: { path: { id }, query: { piece } },
 					body: one as never,
 					bodySerializer: (b) => b as never,
 					headers: { "Content-Type": "application/octet-stream" },

@@ -1,8 +1,8 @@
 import { DeleteOutlined } from "@ant-design/icons";
 import { Button, Select, Switch } from "antd";
+import { ChoiceField, Field } from "../record/field";
+import { useField } from "../record/use-field";
 import { Ask } from "../shared/ask";
-import { Choice } from "../shared/choice";
-import { TypedField } from "../shared/typed-field";
 import { Choices } from "./choices";
 import { usePiece } from "./context";
 import { GrainMark } from "./grain-mark";
@@ -11,14 +11,16 @@ import "./piece-stage.css";
 
 /** The meat before anything goes on it: cut, weight, trim, thickness. */
 export function PieceStage({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, catalogue, cook, change, goto, undoable } = usePiece(index);
+	const { piece, figures, at, count, wrong, catalogue, change, goto, undoable } = usePiece(index);
+	const cutField = useField(at("cut"));
+	const together = useField(at("together"));
 	const cut = catalogue.cuts.find((c) => c.id === piece.cut);
 	const meat = figures?.meat;
 	const noun = cut?.noun ?? "piece";
 	return (
 		<>
 			<h2>
-				{piece.count > 1 ? `${piece.count} × ` : ""}
+				{count > 1 ? `${count} × ` : ""}
 				{piece.label || cut?.name}
 			</h2>
 			{meat && (
@@ -26,7 +28,7 @@ export function PieceStage({ index }: { index: number }) {
 					<div>
 						<Ask size="huge" name="Weight after trimming" figure={meat.green} />
 						<p>
-							{piece.count > 1 ? (
+							{count > 1 ? (
 								<>
 									each, trimmed; <Ask name="Weight of all" figure={meat.all_green} /> in all
 								</>
@@ -56,104 +58,50 @@ export function PieceStage({ index }: { index: number }) {
 						size="large"
 						value={piece.cut}
 						showSearch={{ optionFilterProp: "label" }}
-						onChange={(v) =>
-							edit((p) => {
-								p.cut = v;
-							})
-						}
+						onChange={cutField.set}
 						options={catalogue.cuts.map((c) => ({ value: c.id, label: c.name }))}
 					/>
 					{wrong("cut") && <p className="typed-error">{wrong("cut")}</p>}
 				</div>
-				<TypedField
-					label="How many"
-					inputMode="numeric"
-					value={String(piece.count)}
-					error={wrong("count")}
-					onChange={(v) =>
-						edit((p) => {
-							p.count = Number.parseInt(v.replace(/\D/g, "").slice(0, 5), 10) || 0;
-						})
-					}
-				/>
-				{piece.count > 1 && (
+				<Field label="How many" inputMode="numeric" at={at("count")} usual="1" />
+				{count > 1 && (
 					// biome-ignore lint/a11y/noLabelWithoutControl: the switch inside is the control
 					<label className="piece-together">
-						<Switch
-							checked={piece.together}
-							onChange={(v) =>
-								edit((p) => {
-									p.together = v;
-								})
-							}
-						/>
+						<Switch checked={piece.together} onChange={together.set} />
 						weighed all together
 					</label>
 				)}
 			</div>
 			<div className="fields">
-				<TypedField
+				<Field
 					label={
-						piece.together && piece.count > 1
+						piece.together && count > 1
 							? "Weight as bought, all together"
-							: piece.count > 1
+							: count > 1
 								? `Weight as bought, one ${noun}`
 								: "Weight as bought"
 					}
-					value={piece.bought}
+					at={at("bought")}
 					usual="2.4 kg or 5 lb 4 oz"
-					error={wrong("bought")}
-					onChange={(v) =>
-						edit((p) => {
-							p.bought = v;
-						})
-					}
 				/>
-				<TypedField
+				<Field
 					label="After trimming, if weighed"
-					value={piece.trimmed}
+					at={at("trimmed")}
 					usual={meat ? (piece.together ? meat.all_green.text : meat.green.text) : "not weighed"}
-					error={wrong("trimmed")}
-					onChange={(v) =>
-						edit((p) => {
-							p.trimmed = v;
-						})
-					}
 				/>
-				<TypedField
+				<Field
 					label="Thickest point, if measured"
-					value={piece.thickness}
+					at={at("thickness")}
 					usual={meat?.thickness.text ?? "85 mm or 3 1/4 in"}
-					error={wrong("thickness")}
-					onChange={(v) =>
-						edit((p) => {
-							p.thickness = v;
-						})
-					}
 				/>
-				<TypedField
-					label="Your own name for it"
-					value={piece.label}
-					usual={cut?.name}
-					error={wrong("label")}
-					onChange={(v) =>
-						edit((p) => {
-							p.label = v;
-						})
-					}
-				/>
+				<Field label="Your own name for it" at={at("label")} usual={cut?.name} />
 			</div>
 			<div className="decisions">
 				{!piece.trimmed && (
-					<Choice
+					<ChoiceField
 						label="Trim"
-						value={piece.trim_style || "usual"}
-						error={wrong("trim_style")}
-						onChange={(v) =>
-							edit((p) => {
-								p.trim_style = v;
-							})
-						}
+						at={at("trim_style")}
+						usual="usual"
 						options={[
 							{
 								value: "light",
@@ -165,15 +113,10 @@ export function PieceStage({ index }: { index: number }) {
 						]}
 					/>
 				)}
-				<Choice
+				<ChoiceField
 					label="Where the coat goes"
-					value={piece.faces || (cut?.sealed ? "one" : "all")}
-					error={wrong("faces")}
-					onChange={(v) =>
-						edit((p) => {
-							p.faces = v;
-						})
-					}
+					at={at("faces")}
+					usual={cut?.sealed ? "one" : "all"}
 					options={[
 						{ value: "all", label: "all sides", note: "edges too: salt comes from everywhere" },
 						{
@@ -198,9 +141,8 @@ export function PieceStage({ index }: { index: number }) {
 				type="text"
 				icon={<DeleteOutlined />}
 				onClick={() => {
-					const before = structuredClone(cook);
-					change((c) => void c.pieces.splice(index, 1));
-					undoable(`${piece.label || cut?.name} is off this cook.`, before);
+					const back = change((c) => void c.pieces.splice(index, 1));
+					undoable(`${piece.label || cut?.name} is off this cook.`, back);
 					goto("occasion");
 				}}
 			>

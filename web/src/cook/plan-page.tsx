@@ -1,19 +1,13 @@
-import {
-	CalendarOutlined,
-	CloseCircleFilled,
-	CloseOutlined,
-	PrinterOutlined,
-	WarningFilled,
-} from "@ant-design/icons";
-import { App, Button, Input, Select } from "antd";
+import { CalendarOutlined, CloseCircleFilled, PrinterOutlined, WarningFilled } from "@ant-design/icons";
+import { Button } from "antd";
 import { Link, useParams } from "react-router";
-import { api, type Cook, need, type Plan } from "../api/client";
+import type { Plan } from "../api/client";
+import { ChoiceField, Field } from "../record/field";
 import { Ask } from "../shared/ask";
-import { Choice } from "../shared/choice";
-import { TypedField } from "../shared/typed-field";
 import { Agenda } from "./agenda";
 import { AllCautions } from "./all-cautions";
 import { useInHand } from "./context";
+import { Pits } from "./pits";
 import { Rooms } from "./rooms";
 import "./plan-page.css";
 
@@ -143,32 +137,17 @@ function LaidOut({ plan }: { plan: Plan }) {
 
 /** Quiet hours, hands and pits: what the plan is laid around. */
 function Setting({ rooms }: { rooms: Plan["rooms"] }) {
-	const { cook, change, error, catalogue } = useInHand();
+	const { catalogue } = useInHand();
 	return (
 		<section className="plan-set">
 			<h3>Your pits and helpers</h3>
 			<div className="fields fields-four">
-				<TypedField
-					label="Quiet hours"
-					value={cook.quiet ?? ""}
-					usual={catalogue.usual.quiet}
-					error={error("/quiet")}
-					onChange={(v) =>
-						change((c) => {
-							c.quiet = v;
-						})
-					}
-				/>
+				<Field label="Quiet hours" at="/quiet" usual={catalogue.usual.quiet} />
 				<div className="typed">
-					<Choice
+					<ChoiceField
 						label="Pairs of hands"
-						value={String(cook.hands || 1)}
-						error={error("/hands")}
-						onChange={(v) =>
-							change((c) => {
-								c.hands = Number(v);
-							})
-						}
+						at="/hands"
+						usual="1"
 						options={Array.from({ length: catalogue.usual.hands }, (_, i) => String(i + 1)).map((n) => ({
 							value: n,
 							label: n,
@@ -179,95 +158,5 @@ function Setting({ rooms }: { rooms: Plan["rooms"] }) {
 			<Pits />
 			{rooms.length > 0 && <Rooms rooms={rooms} />}
 		</section>
-	);
-}
-
-/** The pits of the cook. */
-function Pits() {
-	const { cook, change, error, catalogue } = useInHand();
-	const pits = cook.pits ?? [];
-	const { message } = App.useApp();
-	/** Removes a pit; the server says which pit its pieces are on then. */
-	const without = async (pit: number) => {
-		try {
-			const less = need(
-				await api.POST("/api/new/without-pit", { params: { query: { pit } }, body: cook }),
-			) as Cook;
-			change((c) => {
-				c.pits = less.pits;
-				c.pieces.forEach((p, i) => {
-					p.fire.on = less.pieces[i]?.fire.on;
-				});
-			});
-		} catch (e) {
-			message.error((e as Error).message);
-		}
-	};
-	return (
-		<>
-			<ul className="pits" aria-label="Pits">
-				{pits.map((p, i) => (
-					// biome-ignore lint/suspicious/noArrayIndexKey: pits are told apart by their place
-					<li key={i}>
-						<Input
-							variant="underlined"
-							aria-label={`Name of pit ${i + 1}`}
-							value={p.name}
-							maxLength={60}
-							onChange={(e) =>
-								change((c) => {
-									if (c.pits?.[i]) c.pits[i].name = e.target.value;
-								})
-							}
-						/>
-						<Select
-							variant="underlined"
-							aria-label={`Kind of pit ${i + 1}`}
-							value={p.kind}
-							onChange={(kind) =>
-								change((c) => {
-									if (c.pits?.[i]) c.pits[i].kind = kind;
-								})
-							}
-							options={catalogue.pits.map((k) => ({ value: k.id, label: `${k.name}: ${k.note}` }))}
-						/>
-						<TypedField
-							label="Grate, dm²"
-							value={p.room}
-							usual={String(catalogue.pits.find((k) => k.id === p.kind)?.room_dm2 ?? "")}
-							error={error(`/pits/${i}/room`) ?? error(`/pits/${i}/kind`)}
-							onChange={(room) =>
-								change((c) => {
-									if (c.pits?.[i]) c.pits[i].room = room;
-								})
-							}
-						/>
-						<Button
-							type="text"
-							icon={<CloseOutlined />}
-							aria-label={`Leave out ${p.name}`}
-							onClick={() => without(i)}
-						/>
-					</li>
-				))}
-			</ul>
-			<Select
-				className="pits-add"
-				variant="underlined"
-				aria-label="Add a pit"
-				placeholder="Add a pit"
-				showSearch={{ optionFilterProp: "label" }}
-				value={null}
-				options={catalogue.pits.map((k) => ({ value: k.id, label: k.name }))}
-				popupMatchSelectWidth={260}
-				onChange={(kind: string | null) =>
-					kind &&
-					change((c) => {
-						const name = catalogue.pits.find((k) => k.id === kind)?.name ?? kind;
-						c.pits = [...(c.pits ?? []), { name, kind, room: "" }];
-					})
-				}
-			/>
-		</>
 	);
 }

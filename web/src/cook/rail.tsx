@@ -1,10 +1,13 @@
+import { WarningFilled } from "@ant-design/icons";
 import { useEffect, useRef } from "react";
 import { Link, useParams } from "react-router";
+import type { Mistake } from "../api/client";
 import { useInHand } from "./context";
+import { placeOf } from "./where";
 import "./rail.css";
 
 /** The working order: each stage folded to its one line. */
-export function Rail({ stage, piece }: { stage: string; piece: number }) {
+export function Rail({ stage, piece, mistakes }: { stage: string; piece: number; mistakes: Mistake[] }) {
 	const { cook, sheet } = useInHand();
 	const { id } = useParams();
 	const p = cook.pieces[piece];
@@ -29,6 +32,12 @@ export function Rail({ stage, piece }: { stage: string; piece: number }) {
 			{ key: "clock", label: "Clock", line: own?.clock, to: `clock${at}` },
 		);
 	}
+	const wrong = new Set(
+		mistakes
+			.map((m) => placeOf(m, sheet))
+			.filter((one) => one.piece === undefined || one.piece === piece)
+			.map((one) => (one.stage === "weigh" ? "season" : one.stage)),
+	);
 	const now = steps.findIndex((s) => s.key === (stage === "weigh" ? "season" : stage));
 	const here = useRef<HTMLOListElement>(null);
 	// On a phone the stages run off the side: bring the open one into sight.
@@ -45,7 +54,10 @@ export function Rail({ stage, piece }: { stage: string; piece: number }) {
 					<li key={s.key} className={i === now ? "rail-now" : i < now ? "rail-done" : undefined}>
 						{s.key === "piece" && cook.pieces.length > 1 && <em>{f?.title}</em>}
 						<Link to={`/cooks/${id}/${s.to}`} aria-current={i === now ? "step" : undefined}>
-							<b>{s.label}</b>
+							<b>
+								{s.label}{" "}
+								{wrong.has(s.key) && <WarningFilled className="rail-wrong" aria-label="has a mistake" />}
+							</b>
 							<span>{s.line ?? "…"}</span>
 						</Link>
 					</li>

@@ -1,7 +1,7 @@
 import { CheckCircleFilled, WarningFilled } from "@ant-design/icons";
 import { useId } from "react";
+import { ChoiceField } from "../record/field";
 import { Ask } from "../shared/ask";
-import { Choice } from "../shared/choice";
 import { usePiece } from "./context";
 import { Hatch } from "./hatch";
 import "./pictures.css";
@@ -12,7 +12,7 @@ const high = 300;
 
 /** Salt in this piece, source by source, against the band the cook chose. */
 export function SaltColumn({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, catalogue } = usePiece(index);
+	const { figures, at, count, catalogue } = usePiece(index);
 	const id = useId();
 	const l = figures?.ledger;
 	if (!l) {
@@ -47,7 +47,7 @@ export function SaltColumn({ index }: { index: number }) {
 				<span className="salt-phone-mg">{l.sodium.text} mg sodium</span>
 			</div>
 			<h3>
-				Salt in {piece.count > 1 ? `each ${figures.noun}` : `the ${figures.noun}`}
+				Salt in {count > 1 ? `each ${figures.noun}` : `the ${figures.noun}`}
 				<small>% of boneless raw meat</small>
 			</h3>
 			<svg viewBox={`0 -14 ${width} ${high + 24}`} role="img" aria-label={l.summary}>
@@ -151,15 +151,10 @@ export function SaltColumn({ index }: { index: number }) {
 					</dd>
 				</div>
 			</dl>
-			<Choice
+			<ChoiceField
 				label="How you like it"
-				value={piece.season.band || catalogue.usual.band}
-				error={wrong("season/band")}
-				onChange={(v) =>
-					edit((p) => {
-						p.season.band = v;
-					})
-				}
+				at={at("season/band")}
+				usual={catalogue.usual.band}
 				options={catalogue.usual.bands.map((v) => ({ value: v, label: v }))}
 			/>
 		</aside>

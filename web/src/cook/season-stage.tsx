@@ -6,8 +6,8 @@ import { api, need } from "../api/client";
 import { whole } from "../bench/formula";
 import { RowsEditor, rowFills } from "../bench/rows-editor";
 import { useOwnFormulas } from "../bench/use-formulas";
+import { ChoiceField, Field, YesNoField } from "../record/field";
 import { Ask } from "../shared/ask";
-import { Choice } from "../shared/choice";
 import { TypedField } from "../shared/typed-field";
 import { usePiece } from "./context";
 import { FreeSource } from "./free-source";
@@ -18,7 +18,7 @@ import "./season-stage.css";
 
 /** The rub: what is in it, what drives the amount, and every gram of it. */
 export function SeasonStage({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, catalogue, undoable, cook, goto } = usePiece(index);
+	const { piece, figures, at, count, edit, wrong, catalogue, undoable, cook, goto } = usePiece(index);
 	const season = piece.season;
 	const formula = season.formula;
 	const out = figures?.season;
@@ -33,7 +33,7 @@ export function SeasonStage({ index }: { index: number }) {
 	const take = async (id: string) => {
 		const told =
 			catalogue.formulas.find((f) => f.id === id) ??
-			need(await api.GET("/api/formulas/{id}", { params: { path: { id: Number(id) } } })).formula;
+			need(await api.GET("/api/formulas/{id}", { params: { path: { id } } })).formula;
 		edit((p) => {
 			p.season.formula = whole(told);
 			p.season.mode = "";
@@ -68,7 +68,7 @@ export function SeasonStage({ index }: { index: number }) {
 	return (
 		<>
 			<h2>
-				Salt and season: {piece.count > 1 ? `${piece.count} × ` : ""}
+				Salt and season: {count > 1 ? `${count} × ` : ""}
 				{figures?.title || "the piece"}
 			</h2>
 			<div className="season-top">
@@ -88,16 +88,10 @@ export function SeasonStage({ index }: { index: number }) {
 								...catalogue.formulas.map((f) => ({ value: f.id, label: f.name })),
 							]}
 						/>
-						<Choice
+						<ChoiceField
 							label="What a part is"
 							quiet
-							value={formula.basis}
-							error={wrong("season/formula/basis")}
-							onChange={(v) =>
-								edit((p) => {
-									p.season.formula.basis = v as "volume";
-								})
-							}
+							at={at("season/formula/basis")}
 							options={[
 								{ value: "volume", label: "parts by volume" },
 								{ value: "weight", label: "by weight" },
@@ -135,15 +129,9 @@ export function SeasonStage({ index }: { index: number }) {
 				{out && <Strata season={out} fills={fills} />}
 			</div>
 			<div className="season-drive">
-				<Choice
+				<ChoiceField
 					label="What drives the amount"
-					value={mode}
-					error={wrong("season/mode")}
-					onChange={(v) =>
-						edit((p) => {
-							p.season.mode = v;
-						})
-					}
+					at={at("season/mode")}
 					options={[
 						{ value: "target", label: "target salt" },
 						{ value: "coat", label: "coat" },
@@ -169,42 +157,20 @@ export function SeasonStage({ index }: { index: number }) {
 						}
 					/>
 				) : (
-					<Choice
+					<ChoiceField
 						label="Coat"
-						value={season.coat || catalogue.usual.coat}
-						error={wrong("season/coat")}
-						onChange={(v) =>
-							edit((p) => {
-								p.season.coat = v;
-							})
-						}
+						at={at("season/coat")}
+						usual={catalogue.usual.coat}
 						options={catalogue.coats.map((c) => ({ value: c.name, label: c.name }))}
 					/>
 				)}
-				<Choice
+				<YesNoField
 					label="Binder"
-					value={season.binder ? "yes" : "no"}
-					onChange={(v) =>
-						edit((p) => {
-							p.season.binder = v === "yes";
-						})
-					}
-					options={[
-						{ value: "no", label: "none" },
-						{ value: "yes", label: "binder" },
-					]}
+					at={at("season/binder")}
+					no={{ label: "none" }}
+					yes={{ label: "binder" }}
 				/>
-				<TypedField
-					label="Spare mix"
-					value={season.spare}
-					usual={catalogue.usual.spare}
-					error={wrong("season/spare")}
-					onChange={(v) =>
-						edit((p) => {
-							p.season.spare = v;
-						})
-					}
-				/>
+				<Field label="Spare mix" at={at("season/spare")} usual={catalogue.usual.spare} />
 			</div>
 			{mode === "target" && <FreeSource index={index} />}
 			{out?.too_thick && (
@@ -229,7 +195,7 @@ export function SeasonStage({ index }: { index: number }) {
 					...mine.map((f) => ({ id: String(f.id), name: f.name })),
 					...catalogue.formulas.map((f) => ({ id: f.id ?? "", name: f.name })),
 				]}
-				onRemoved={(name) => undoable(`${name} is out of the mix.`, structuredClone(cook))}
+				onRemoved={(name, back) => undoable(`${name} is out of the mix.`, back)}
 			>
 				{out && (
 					<p className="says">

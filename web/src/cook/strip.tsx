@@ -1,6 +1,7 @@
 import { PlusOutlined } from "@ant-design/icons";
 import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
+import { useField } from "../record/use-field";
 import { useNow } from "../shared/clock";
 import { useInHand } from "./context";
 import { clock, fix, local } from "./marks";
@@ -92,11 +93,9 @@ export function Strip({ selected, stage, adding }: Props) {
 		handle.addEventListener("pointercancel", stop as EventListener);
 		window.addEventListener("keydown", stop);
 	};
-	const serveAt = (moved: number) =>
-		change((c) => {
-			// In local time, from the present value.
-			c.serve_at = local(Date.parse(`${c.serve_at}Z`) + moved, "UTC");
-		});
+	const serve = useField("/serve_at");
+	// In local time, from the present value.
+	const serveAt = (moved: number) => serve.set(local(Date.parse(`${serve.text}Z`) + moved, "UTC"));
 	const pulled = drag?.what === "serve" ? drag.moved : 0;
 	const list = useRef<HTMLOListElement>(null);
 	useEffect(() => {
@@ -149,7 +148,7 @@ export function Strip({ selected, stage, adding }: Props) {
 								title={title}
 								aria-current={i === selected ? "true" : undefined}
 							>
-								{p.count > 1 ? `${p.count} × ` : ""}
+								{f && f.count > 1 ? `${f.count} × ` : ""}
 								{title}
 							</Link>
 							<div className={known ? "lane-bars" : "lane-bars lane-empty"} aria-hidden>

@@ -1,15 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
 import { api, type Fact, need } from "../api/client";
+import { uuid } from "../shared/uuid";
 
-/** A random UUID; browsers have one of their own only on a secure page. */
-function uuid(): string {
-	const bytes = crypto.getRandomValues(new Uint8Array(16));
-	bytes[6] = ((bytes[6] ?? 0) & 0x0f) | 0x40;
-	bytes[8] = ((bytes[8] ?? 0) & 0x3f) | 0x80;
-	const hex = [...bytes].map((b) => b.toString(16).padStart(2, "0")).join("");
-	return hex.replace(/^(.{8})(.{4})(.{4})(.{4})(.{12})$/, "$1-$2-$3-$4-$5");
-}
+const none: Fact[] = [];
 
 /** A fact without what is given to it when it is said. */
 export type NewFact = Omit<Fact, "id">;
@@ -20,23 +14,21 @@ export type NewFact = Omit<Fact, "id">;
  */
 export function useFacts(id: string) {
 	const queries = useQueryClient();
-	const recorded = /^\d+$/.test(id);
+	const recorded = id !== "";
 	const key = ["facts", id];
 	const list = useQuery({
 		queryKey: key,
 		enabled: recorded,
-		staleTime: 0,
-		queryFn: async () =>
-			need(await api.GET("/api/cooks/{id}/facts", { params: { path: { id: Number(id) } } })),
+		queryFn: async () => need(await api.GET("/api/cooks/{id}/facts", { params: { path: { id } } })),
 	});
 	const say = useCallback(
 		async (fact: NewFact) => {
-			if (!/^\d+$/.test(id)) return;
+			if (!id) return;
 			const body: Fact = { ...fact, id: uuid() };
 			const at = ["facts", id];
 			queries.setQueryData<Fact[]>(at, (old) => [...(old ?? []), body]);
 			try {
-				need(await api.POST("/api/cooks/{id}/facts", { params: { path: { id: Number(id) } }, body }));
+				need(await api.POST("/api/cooks/{id}/facts", { params: { path: { id } }, body }));
 			} catch (e) {
 				queries.setQueryData<Fact[]>(at, (old) => (old ?? []).filter((f) => f.id !== body.id));
 				throw e;
@@ -44,5 +36,5 @@ export function useFacts(id: string) {
 		},
 		[id, queries],
 	);
-	return { facts: list.data ?? [], ready: !recorded || list.data !== undefined, say };
+	return { facts: list.data ?? none, ready: !recorded || list.data !== undefined, say };
 }

@@ -1,13 +1,13 @@
 import { WarningFilled } from "@ant-design/icons";
+import { Field, YesNoField } from "../record/field";
 import { Ask } from "../shared/ask";
 import { Choice } from "../shared/choice";
-import { TypedField } from "../shared/typed-field";
 import { usePiece } from "./context";
 import { DepthPicture } from "./depth-picture";
 
 /** Salt and wait: how long, covered or open, and how far the salt gets. */
 export function WaitStage({ index }: { index: number }) {
-	const { piece, figures, edit, wrong, catalogue } = usePiece(index);
+	const { piece, figures, at, edit, wrong, catalogue } = usePiece(index);
 	const usual: Record<string, string | undefined> = catalogue.usual.wait;
 	const d = figures?.depth;
 	const style = piece.wait.style || catalogue.usual.style;
@@ -47,29 +47,12 @@ export function WaitStage({ index }: { index: number }) {
 						{ value: "day", label: "a day or more", note: "for thick cuts" },
 					]}
 				/>
-				<TypedField
-					label="Salted before the fire"
-					value={piece.wait.for}
-					usual={usual[style]}
-					error={wrong("wait/for")}
-					onChange={(v) =>
-						edit((p) => {
-							p.wait.for = v;
-						})
-					}
-				/>
-				<Choice
+				<Field label="Salted before the fire" at={at("wait/for")} usual={usual[style]} />
+				<YesNoField
 					label="In the fridge"
-					value={piece.wait.open ? "open" : "covered"}
-					onChange={(v) =>
-						edit((p) => {
-							p.wait.open = v === "open";
-						})
-					}
-					options={[
-						{ value: "covered", label: "covered", note: "keeps wet, cleaner fridge" },
-						{ value: "open", label: "open", note: "dry surface, better bark" },
-					]}
+					at={at("wait/open")}
+					no={{ label: "covered", note: "keeps wet, cleaner fridge" }}
+					yes={{ label: "open", note: "dry surface, better bark" }}
 				/>
 			</div>
 			{d && (

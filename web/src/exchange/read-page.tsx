@@ -10,6 +10,7 @@ import { whole } from "../bench/formula";
 import { RowsEditor, rowFills } from "../bench/rows-editor";
 import { useOwnFormulas } from "../bench/use-formulas";
 import { TypedField } from "../shared/typed-field";
+import { useUndo } from "../shared/use-undo";
 import "./exchange.css";
 
 interface Reading {
@@ -34,6 +35,7 @@ function kept(): Here {
 
 /** Formulas from a file: what is clear stands there, what is not is asked. */
 export default function ReadPage() {
+	const undo = useUndo();
 	const [{ text, found }, setHere] = useState<Here>(kept);
 	const setText = (text: string) => setHere((old) => ({ ...old, text }));
 	const setFound = (next: Reading[] | undefined | ((old?: Reading[]) => Reading[] | undefined)) =>
@@ -189,14 +191,15 @@ export default function ReadPage() {
 							wrong={(place) =>
 								refused?.problem?.errors?.find((e) => e.pointer === `/${i}/rows${place}`)?.message
 							}
-							onChange={(rows) =>
+							onChange={(rows) => {
 								setFound((old) =>
 									old?.map((o, at) =>
 										at === i ? { formula: { ...o.formula, rows }, asks: shift(o, rows) } : o,
 									),
-								)
-							}
-							onRemoved={() => undefined}
+								);
+								return () => setFound((old) => old?.map((o, at) => (at === i ? f : o)));
+							}}
+							onRemoved={(name, back) => undo(`${name} is left out.`, back)}
 						/>
 					</section>
 				))}

@@ -151,7 +151,7 @@ function Judged({ answer: a, over, onNext }: { answer: GuessAnswer; over: boolea
 						<Ask size="huge" name={a.question} figure={a.answer} /> it is
 						<span style={{ width: `${(a.answer.value / most) * 100}%` }} className="guess-true" />
 					</p>
-					<p className="says">{a.answer.explanation}</p>
+					<p className="says">{a.answer.where?.explanation}</p>
 					<Button type="primary" size="large" autoFocus onClick={onNext}>
 						{over ? "See how it went" : "Next piece"}
 					</Button>

@@ -8,6 +8,7 @@ import { BenchNav } from "../bench/bench-nav";
 import { usePrefs } from "../prefs";
 import { TypedField } from "../shared/typed-field";
 import { useUndo } from "../shared/use-undo";
+import { uuid } from "../shared/uuid";
 import { JarPicture } from "./jar-picture";
 import "./jars.css";
 
@@ -48,7 +49,7 @@ function Jar({ jar }: { jar: JarLine }) {
 	const refresh = () => queries.invalidateQueries({ queryKey: ["jars"] });
 	const failed = (e: Error) => message.error(e.message);
 	const putBack = useMutation({
-		mutationFn: async (draw: number) => {
+		mutationFn: async (draw: string) => {
 			const { error, response } = await api.DELETE("/api/jars/{id}/draws/{draw}", {
 				params: { path: { id: jar.id, draw } },
 			});
@@ -62,14 +63,13 @@ function Jar({ jar }: { jar: JarLine }) {
 			need(
 				await api.POST("/api/jars/{id}/draws", {
 					params: { path: { id: jar.id } },
-					body: { amount, for: "", day: "" },
+					body: { id: uuid(), amount, for: "", day: "" },
 				}),
 			),
-		onSuccess: () => {
-			const n = jar.jar.draws?.length ?? 0;
+		onSuccess: (after) => {
 			setAmount("");
 			refresh();
-			undo(`${amount} taken out.`, () => putBack.mutate(n));
+			undo(`${amount} taken out.`, () => putBack.mutate(after.jar.draws?.at(-1)?.id ?? ""));
 		},
 	});
 	const restore = useMutation({
@@ -143,10 +143,9 @@ function Jar({ jar }: { jar: JarLine }) {
 						<summary>taken {jar.taken.length === 1 ? "once" : `${jar.taken.length} times`}</summary>
 						<ul>
 							{jar.jar.draws?.map((d, i) => (
-								// biome-ignore lint/suspicious/noArrayIndexKey: draws are told apart by their place
-								<li key={i}>
+								<li key={d.id}>
 									<b>{jar.taken[i]}</b> {d.for} <span className="muted">{d.day}</span>
-									<Button type="text" onClick={() => putBack.mutate(i)}>
+									<Button type="text" onClick={() => putBack.mutate(d.id ?? "")}>
 										put back
 									</Button>
 								</li>

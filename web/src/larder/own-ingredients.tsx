@@ -44,7 +44,7 @@ export function OwnIngredients({ own, making, onDone }: Props) {
 	};
 	const failed = (e: Error) => message.error(e.message);
 	const restore = useMutation({
-		mutationFn: async (id: number) =>
+		mutationFn: async (id: string) =>
 			need(await api.POST("/api/ingredients/{id}/restore", { params: { path: { id } } })),
 		onSuccess: refresh,
 		onError: failed,

@@ -1,3 +1,4 @@
+import { Radio } from "antd";
 import { useId } from "react";
 import "./choice.css";
 
@@ -18,31 +19,35 @@ interface Props {
 	error?: string;
 	/** Keep the label for screen readers only. */
 	quiet?: boolean;
+	/** Where in the record it is, by which a mistake leads to it. */
+	at?: string;
 }
 
 /** One of a few: words side by side, the chosen one underlined. Arrow keys move. */
 export function Choice(p: Props) {
 	const name = useId();
 	return (
-		<fieldset className="choice">
+		<fieldset className="choice" data-at={p.at}>
 			<legend className={p.quiet ? "unseen" : undefined}>{p.label}</legend>
-			<div className="choice-row">
+			<Radio.Group
+				className="choice-row"
+				name={name}
+				value={p.value}
+				onChange={(e) => p.onChange(e.target.value as string)}
+			>
 				{p.options.map((o) => (
-					<label key={o.value} className={o.value === p.value ? "chosen" : undefined}>
-						<input
-							type="radio"
-							name={name}
-							value={o.value}
-							checked={o.value === p.value}
-							onChange={() => p.onChange(o.value)}
-						/>
-						<span>{o.label}</span>
+					<Radio key={o.value} value={o.value} className={o.value === p.value ? "chosen" : undefined}>
+						<b>{o.label}</b>
 						{o.note && <small>{o.note}</small>}
 						{o.effect && <small className="choice-effect">{o.effect}</small>}
-					</label>
+					</Radio>
 				))}
-			</div>
-			{p.error && <p className="typed-error">{p.error}</p>}
+			</Radio.Group>
+			{p.error && (
+				<p className="typed-error" role="alert">
+					{p.error}
+				</p>
+			)}
 		</fieldset>
 	);
 }

@@ -1,10 +1,10 @@
 import { WarningFilled } from "@ant-design/icons";
-import { Input } from "antd";
+import { Form, Input } from "antd";
 import { type ReactNode, useId } from "react";
 import "./typed-field.css";
 
 interface Props {
-	label: string;
+	label: ReactNode;
 	value: string;
 	onChange: (typed: string) => void;
 	/** What the empty field means, shown in it. */
@@ -12,43 +12,68 @@ interface Props {
 	/** A line under the field while nothing is wrong. */
 	hint?: ReactNode;
 	error?: string;
-	type?: "text" | "datetime-local";
 	inputMode?: "text" | "numeric" | "decimal";
 	autoFocus?: boolean;
 	/** "large" for the few that matter most. */
 	size?: "large" | "usual";
+	/** Where in the record it is, by which a mistake leads to it. */
+	at?: string;
 }
 
 /** A line to type an amount on, as people write it, with what is wrong beside it. */
 export function TypedField(p: Props) {
 	const id = useId();
 	return (
-		<div className={`typed typed-${p.size ?? "usual"}${p.error ? " typed-wrong" : ""}`}>
-			<label htmlFor={id}>{p.label}</label>
+		<Labelled {...p} id={id}>
 			<Input
 				id={id}
 				variant="underlined"
-				type={p.type ?? "text"}
 				inputMode={p.inputMode}
 				value={p.value}
 				placeholder={p.usual}
 				autoFocus={p.autoFocus}
 				autoComplete="off"
-				status={p.error ? "error" : undefined}
 				aria-invalid={Boolean(p.error)}
 				aria-describedby={`${id}-note`}
+				data-at={p.at}
 				maxLength={200}
 				onChange={(e) => p.onChange(e.target.value)}
 			/>
-			<div id={`${id}-note`} className="typed-note" aria-live="polite">
-				{p.error ? (
-					<span className="typed-error">
-						<WarningFilled aria-hidden /> {p.error}
-					</span>
-				) : (
-					p.hint
-				)}
+		</Labelled>
+	);
+}
+
+interface LabelledProps {
+	id: string;
+	label: ReactNode;
+	hint?: ReactNode;
+	error?: string;
+	size?: "large" | "usual";
+	children: ReactNode;
+}
+
+/** A field's name above it, and under it what is wrong or what it means. Only what is wrong is announced. */
+export function Labelled({ id, label, hint, error, size = "usual", children }: LabelledProps) {
+	return (
+		<Form.Item
+			className={`typed typed-${size}`}
+			layout="vertical"
+			label={label}
+			htmlFor={id}
+			colon={false}
+			validateStatus={error ? "error" : undefined}
+		>
+			{children}
+			<div id={`${id}-note`} className="typed-note">
+				<span role="alert">
+					{error && (
+						<span className="typed-error">
+							<WarningFilled aria-hidden /> {error}
+						</span>
+					)}
+				</span>
+				{!error && hint}
 			</div>
-		</div>
+		</Form.Item>
 	);
 }

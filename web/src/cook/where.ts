@@ -1,0 +1,46 @@
+import type { Mistake, Sheet } from "../api/client";
+
+/** The JSON pointer of a part of the sheet. */
+export function pointerTo(sheet: Sheet, part: object): string | undefined {
+	const look = (v: unknown, path: string): string | undefined => {
+		if (v === part) return path;
+		if (typeof v !== "object" || v === null) return undefined;
+		for (const [key, one] of Object.entries(v)) {
+			const found = look(one, `${path}/${key}`);
+			if (found) return found;
+		}
+		return undefined;
+	};
+	return look(sheet, "");
+}
+
+/** The page that shows a field: its stage, and its piece if it is one's. */
+export interface Place {
+	stage: string;
+	piece?: number;
+}
+
+const plan = ["pits", "quiet", "hands", "plan", "wishes"];
+const stages: Record<string, string> = {
+	bath: "brine",
+	inject: "brine",
+	season: "season",
+	layers: "season",
+	weighed: "weigh",
+	wait: "wait",
+	fire: "fire",
+};
+
+/** Where the field is that a mistake is in. */
+export function placeOf({ pointer }: Mistake, sheet: Sheet | undefined): Place {
+	const [head = "", piece = "", field = "", key] = pointer.split("/").slice(1);
+	if (head !== "pieces") return { stage: plan.includes(head) ? "plan" : "occasion" };
+	const decision = sheet?.pieces[Number(piece)]?.decisions.find((d) => d.key === key);
+	const of =
+		field === "choices" ? (decision?.stage === "piece" ? "piece" : "fire") : (stages[field] ?? "piece");
+	return { stage: of, piece: Number(piece) };
+}
+
+/** The address of a place. */
+export const addressOf = (id: string, { stage, piece }: Place) =>
+	`/cooks/${id}/${stage}${piece === undefined ? "" : `/${piece + 1}`}`;

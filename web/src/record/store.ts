@@ -1,0 +1,97 @@
+import { produce } from "immer";
+import { put, takeBack } from "./pointer";
+import { type Draft, dropDraft, keepDraft } from "./tab";
+
+/** A record as it is saved. */
+export interface Saved<T> {
+	id: string;
+	version: number;
+	doc: T;
+}
+
+/** How often what is typed is kept on this device, ms. */
+const keepEvery = 250;
+
+/** What is typed of a record, and what is on record, at one moment. */
+export interface Typed<T> {
+	readonly doc: T;
+	/** As it is on record, or as a new one begins. */
+	readonly base: T;
+	/** Empty until it is on record. */
+	readonly id: string;
+	readonly version: number;
+}
+
+/**
+ * What is typed of one record, whoever looks at it. Everything that is not changed
+ * stays the same object, so that only what shows it is drawn again.
+ */
+export class Typing<T> {
+	now: Typed<T>;
+	readonly #kind: string;
+	/** Where it was opened: that of a new one stays for a moment after it has an id. */
+	readonly address: string;
+	#listeners = new Set<() => void>();
+	#kept?: ReturnType<typeof setTimeout>;
+
+	constructor(kind: string, address: string, saved: Saved<T>, draft?: Draft<T>) {
+		this.#kind = kind;
+		this.address = address;
+		this.now = {
+			id: saved.id,
+			base: draft?.base ?? saved.doc,
+			version: draft?.version ?? saved.version,
+			doc: draft?.doc ?? saved.doc,
+		};
+	}
+
+	/** Under which it is kept on this device: that of a new one is its address. */
+	get name() {
+		return `${this.#kind}.${this.now.id || this.address}`;
+	}
+
+	subscribe = (tell: () => void) => {
+		this.#listeners.add(tell);
+		return () => this.#listeners.delete(tell);
+	};
+
+	#set(next: Partial<Typed<T>>) {
+		if (next.doc === this.now.doc) return;
+		this.now = { ...this.now, ...next };
+		if (next.doc !== undefined) this.#kept ??= setTimeout(this.keep, keepEvery);
+		for (const tell of this.#listeners) tell();
+	}
+
+	/** Writes what is typed down on this device, if it is not on record. */
+	keep = () => {
+		clearTimeout(this.#kept);
+		this.#kept = undefined;
+		const { doc, base, version } = this.now;
+		if (doc !== base) keepDraft(this.name, { doc, base, version, at: Date.now() });
+	};
+
+	/** Types at a JSON pointer. */
+	put = (pointer: string, value: unknown) => this.#set({ doc: put(this.now.doc, pointer, value) });
+
+	/** Makes a change of several parts, and returns what takes that one change back. */
+	edit = (change: (doc: T) => void): (() => void) => {
+		const before = this.now.doc;
+		const after = produce(before, change as (doc: unknown) => void) as T;
+		this.#set({ doc: after });
+		return () => this.#set({ doc: takeBack(before, after, this.now.doc) });
+	};
+
+	/** Notes that sent is on record now; what was typed meanwhile is not. */
+	saved(sent: T, done: Saved<T>) {
+		this.forget();
+		this.#set({ id: done.id, version: done.version, base: sent });
+		this.keep();
+	}
+
+	/** Forgets what was kept on this device. */
+	forget() {
+		clearTimeout(this.#kept);
+		this.#kept = undefined;
+		dropDraft(this.name);
+	}
+}

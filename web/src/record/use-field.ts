@@ -1,0 +1,26 @@
+import { createContext, useCallback, useContext, useSyncExternalStore } from "react";
+import { at } from "./pointer";
+import type { Typing } from "./store";
+
+/** The record that the fields of a page write, and what is wrong with it. */
+export interface Written {
+	typing: Typing<unknown>;
+	/** What is wrong at a JSON pointer. */
+	wrong: (pointer: string) => string | undefined;
+}
+
+export const WrittenContext = createContext<Written | null>(null);
+
+/** A field of the record by its JSON pointer: what is typed, how to type, and what is wrong. */
+export function useField(pointer: string) {
+	const written = useContext(WrittenContext);
+	if (!written) throw new Error("outside a record");
+	const { typing, wrong } = written;
+	const value = useSyncExternalStore(typing.subscribe, () => at(typing.now.doc, pointer));
+	return {
+		value,
+		text: value === undefined || value === null ? "" : String(value),
+		set: useCallback((v: unknown) => typing.put(pointer, v), [typing, pointer]),
+		wrong: wrong(pointer),
+	};
+}
