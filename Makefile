@@ -1,6 +1,6 @@
 # Verjuice. Everything a fresh Debian machine with Go, Node, npm and make needs
 # is installed by these targets themselves.
-.PHONY: demo run demo-reset test test-days bench screenshots lint build types check-types need clean
+.PHONY: demo run demo-reset test test-days bench bench-page screenshots lint build types check-types need clean
 
 BIN := bin/verjuice
 WEB := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
@@ -31,12 +31,15 @@ test-days: web/dist need-tests  ## the quick tests that know dates on other days
 bench: web/dist         ## how fast the core is
 	go test -run '^$$' -bench . -benchmem ./internal/...
 
+bench-page: build need-tests  ## how quick the pages are on a slow phone
+	go test -tags benchpage -count=1 -v -run TestBenchPage ./e2e
+
 screenshots: build need-tests  ## draw docs/screenshots/ anew from the demo
 	VERJUICE_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -tags screenshots -count=1 -run TestScreenshots ./e2e
 
 lint: web/dist          ## formatting and static checks of Go and TypeScript
 	@test -z "$$(gofmt -l cmd internal e2e web/*.go)" || { echo "not gofmt'd:"; gofmt -l cmd internal e2e web/*.go; exit 1; }
-	go vet -tags screenshots ./...
+	go vet -tags screenshots,benchpage ./...
 	go tool staticcheck ./...
 	cd web && npm run --silent check
 

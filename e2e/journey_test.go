@@ -122,6 +122,8 @@ func TestASilentServer(t *testing.T) {
 	rec := b.cook("supper")
 	assert.EqualValues(t, "35", rec.Doc.Guests)
 
+	b.open("/")
+	b.see("Launch day")
 	b.app.Silent.Store(true)
 	b.press("Bench")
 	b.see("This page cannot be shown")

@@ -1,9 +1,47 @@
+import { readFileSync, writeFileSync } from "node:fs";
+import { brotliCompressSync } from "node:zlib";
 import react from "@vitejs/plugin-react";
-import { defineConfig } from "vite";
+import { defineConfig, type Plugin } from "vite";
+
+/** What the first page needs none of, so that it need not wait for it. */
+const later = new RegExp(
+	[
+		"node_modules/(dayjs|immer|d3-[a-z]+|internmap)/",
+		"node_modules/antd/es/(index|input/(index|OTP|Password|Search|TextArea)|(alert|app|calendar|checkbox|date-picker|form|grid|modal|pagination|popover|radio|select|skeleton|slider|switch|table|time-picker|tooltip)/(?!locale|context|hooks/useVariants|UniqueProvider|style|validateMessagesContext))",
+		"node_modules/@rc-component/(checkbox|dialog|overflow|pagination|picker|select|slider|switch|table|tooltip|virtual-list|mini-decimal)/(?!es/locale)",
+	].join("|"),
+);
+/** Writes a well squeezed copy of each script and style beside it, for browsers that can read it. */
+const squeezed: Plugin = {
+	name: "squeezed",
+	apply: "build",
+	writeBundle({ dir = "dist" }, files) {
+		for (const name of Object.keys(files).filter((one) => /\.(js|css)$/.test(one)))
+			writeFileSync(`${dir}/${name}.br`, brotliCompressSync(readFileSync(`${dir}/${name}`)));
+	},
+};
 
 export default defineConfig({
 	// The compiler keeps what has not changed from being drawn again while a cook types.
-	plugins: [react({ compiler: true })],
-	build: { target: "es2022", chunkSizeWarningLimit: 1200, assetsInlineLimit: 0 },
+	plugins: [react({ compiler: true }), squeezed],
+	build: {
+		target: "es2022",
+		chunkSizeWarningLimit: 1200,
+		assetsInlineLimit: 0,
+		cssCodeSplit: false,
+		rolldownOptions: {
+			output: {
+				// A few files, so that opening a cook asks for little; and those of the
+				// libraries stay the same while only our own pages change.
+				codeSplitting: {
+					includeDependenciesRecursively: false,
+					groups: [
+						{ name: "libraries-later", test: later, priority: 3 },
+						{ name: "libraries", test: /node_modules|rolldown.runtime/, priority: 2 },
+					],
+				},
+			},
+		},
+	},
 	server: { proxy: { "/api": "http://127.0.0.1:8470" } },
 });

@@ -55,7 +55,7 @@ func New(cfg Config) http.Handler {
 	register(r.With(middleware.Compress(1)), cfg)
 	r.Route("/api", func(r chi.Router) { r.NotFound(noSuchPath) })
 	if cfg.Pages != nil {
-		pages := servePages(cfg.Pages)
+		pages := servePages(cfg.Pages, cfg.Now)
 		squeezed := r.With(middleware.Compress(5))
 		squeezed.Get("/*", pages)
 		squeezed.Head("/*", pages)

@@ -1,17 +1,19 @@
 package api
 
 import (
-	"bytes"
 	"crypto/rand"
 	"io/fs"
+	"mime"
 	"net/http"
 	"path"
 	"strings"
+	"time"
 )
 
 // servePages serves the built pages: files by name, and index.html for every
-// address of the application, with a fresh nonce for the styles it makes.
-func servePages(pages fs.FS) http.HandlerFunc {
+// address of the application, with a fresh nonce for the styles it makes and the time by
+// the server's clock.
+func servePages(pages fs.FS, now func() time.Time) http.HandlerFunc {
 	files := http.FileServerFS(pages)
 	return func(w http.ResponseWriter, r *http.Request) {
 		name := strings.TrimPrefix(path.Clean(r.URL.Path), "/")
@@ -19,6 +21,15 @@ func servePages(pages fs.FS) http.HandlerFunc {
 			if strings.HasPrefix(name, "assets/") {
 				// Names in assets/ carry a hash of their content.
 				w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")
+			}
+			if _, err := fs.Stat(pages, name+".br"); err == nil {
+				w.Header().Add("Vary", "Accept-Encoding")
+				if strings.Contains(r.Header.Get("Accept-Encoding"), "br") {
+					w.Header().Set("Content-Encoding", "br")
+					w.Header().Set("Content-Type", mime.TypeByExtension(path.Ext(name)))
+					http.ServeFileFS(w, r, pages, name+".br")
+					return
+				}
 			}
 			files.ServeHTTP(w, r)
 			return
@@ -36,6 +47,7 @@ func servePages(pages fs.FS) http.HandlerFunc {
 		w.Header().Set("Content-Security-Policy", strings.ReplaceAll(policy, "{nonce}", nonce))
 		w.Header().Set("Content-Type", "text/html; charset=utf-8")
 		w.Header().Set("Cache-Control", "no-store")
-		_, _ = w.Write(bytes.ReplaceAll(index, []byte("{nonce}"), []byte(nonce)))
+		filled := strings.NewReplacer("{nonce}", nonce, "{now}", now().Format(time.RFC3339Nano))
+		_, _ = filled.WriteString(w, string(index))
 	}
 }

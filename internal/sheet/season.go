@@ -29,6 +29,7 @@ type SeasonSheet struct {
 	SugarShare float64    `json:"sugar_share" doc:"Sugar in the mix by weight, %"`
 	Allergens  []string   `json:"allergens" nullable:"false"`
 	Weighed    bool       `json:"weighed" doc:"The figures on the meat are of what was really weighed"`
+	InJar      bool       `json:"in_jar" doc:"There is a jar of this mix"`
 	Cost       *CostSheet `json:"cost,omitempty" doc:"What the mix costs; absent while no price is known"`
 }
 
@@ -75,7 +76,7 @@ func (w writer) season(s *cooking.Season) *SeasonSheet {
 		FormulaID: s.FromID, UsualMode: modeName(s.UsualBy), Mode: modeName(s.ByTarget), OnMeat: w.figure(s.OnMeat), ToMix: w.figure(s.ToMix), Salt: w.figure(s.Salt),
 		Coat: w.figure(s.Coat), CoatName: w.say(formula.NameCoat(coat)), TooThick: coat > formula.MaxCoat,
 		Spoons: quantity.FormatSpoons(s.Mix.Volume(s.Mixed), w.Spoons).Text, Rows: w.rows(s.Rows), SaltBy: saltShares(s.Rows), SaltShare: w.figure(s.SaltShare),
-		SugarShare: s.Mix.Per100g.Sugar, Allergens: append([]string{}, s.Mix.Allergens...), Weighed: s.Weighed, Cost: w.cost(s.Cost),
+		SugarShare: s.Mix.Per100g.Sugar, Allergens: append([]string{}, s.Mix.Allergens...), Weighed: s.Weighed, Cost: w.cost(s.Cost), InJar: s.InJar,
 	}
 	if s.Percent != nil {
 		percent := w.figure(*s.Percent)

@@ -1,8 +1,9 @@
 import "@fontsource-variable/archivo/wght.css";
 import "./base.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { App as AntApp, Button, ConfigProvider } from "antd";
-import { lazy, StrictMode, Suspense } from "react";
+import Button from "antd/es/button";
+import ConfigProvider from "antd/es/config-provider";
+import { lazy, type ReactNode, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Outlet, RouterProvider } from "react-router";
 import { ApiError } from "./api/client";
@@ -10,19 +11,24 @@ import { CookList } from "./cooks/cook-list";
 import { Masthead } from "./masthead";
 import { PrefsProvider, usePrefs } from "./prefs";
 import { startClock } from "./shared/clock";
+import { Messages } from "./shared/messages";
 import { Nothing } from "./shared/nothing";
 import { antTheme, paint } from "./theme";
 
-const BenchPage = lazy(() => import("./bench/bench-page"));
-const FormulaPage = lazy(() => import("./bench/formula-page"));
-const ComparePage = lazy(() => import("./bench/compare-page"));
-const LabelPage = lazy(() => import("./bench/label-page"));
-const JarsPage = lazy(() => import("./jars/jars-page"));
-const LarderPage = lazy(() => import("./larder/larder-page"));
-const ReadPage = lazy(() => import("./exchange/read-page"));
-const GuessPage = lazy(() => import("./guess/guess-page"));
-const CardPage = lazy(() => import("./card/card-page"));
-const CookPage = lazy(() => import("./cook/cook-page"));
+/** A page that is fetched when it is opened. */
+const page = (name: keyof typeof import("./pages")) =>
+	lazy(async () => ({ default: (await import("./pages"))[name] as () => ReactNode }));
+
+const BenchPage = page("BenchPage");
+const FormulaPage = page("FormulaPage");
+const ComparePage = page("ComparePage");
+const LabelPage = page("LabelPage");
+const JarsPage = page("JarsPage");
+const LarderPage = page("LarderPage");
+const ReadPage = page("ReadPage");
+const GuessPage = page("GuessPage");
+const CardPage = page("CardPage");
+const CookPage = page("CookPage");
 
 const queries = new QueryClient({
 	defaultOptions: {
@@ -43,14 +49,14 @@ function Frame() {
 	const [prefs] = usePrefs();
 	return (
 		<ConfigProvider theme={antTheme(prefs.mode)} csp={{ nonce }} wave={{ disabled: true }}>
-			<AntApp message={{ maxCount: 1 }}>
+			<Messages>
 				<Masthead />
-				<main id="main">
+				<main id="main" tabIndex={-1}>
 					<Suspense fallback={<p className="loading">Opening…</p>}>
 						<Outlet />
 					</Suspense>
 				</main>
-			</AntApp>
+			</Messages>
 		</ConfigProvider>
 	);
 }

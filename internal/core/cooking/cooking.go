@@ -243,6 +243,7 @@ func (r *Result) buy(o cook.Order, k kitchen.Kitchen) {
 		pieces[i] = shop.Piece{Key: p.Line.Key}
 		if p.Season != nil && !r.Kept[i] {
 			p.Season.Cost = shop.CostOf(p.Season.Mix, p.Season.Mixed, k)
+			p.Season.InJar = k.HasJar(p.Line.Typed.Season.Formula)
 		}
 		if p.Meat == nil {
 			continue

@@ -155,6 +155,7 @@ func (s *subject) effect(key, value string) any {
 // Season is the rub, weighed out.
 type Season struct {
 	Formula   formula.Formula
+	InJar     bool   // a jar of the same mix is there
 	FromID    string // of the formula that it still is; empty when it was changed
 	Mix       formula.Mix
 	ByTarget  bool

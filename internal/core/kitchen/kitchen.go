@@ -56,6 +56,11 @@ func (k Kitchen) InJars(f formula.Formula) quantity.Mass {
 	return sum
 }
 
+// HasJar reports whether there is a jar of f, of the same mix, that is still good.
+func (k Kitchen) HasJar(f formula.Formula) bool {
+	return slices.ContainsFunc(k.Jars, func(j Jar) bool { return j.Formula.SameMix(f) })
+}
+
 // FormulaOf is the id of the formula that f still is; empty when its rows were
 // changed since it was taken from there.
 func (k Kitchen) FormulaOf(f formula.Formula) string {

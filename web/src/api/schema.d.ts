@@ -2796,6 +2796,8 @@ export interface components {
             cost?: components["schemas"]["CostSheet"];
             /** @description Id of the formula that the rub still is; empty when its rows were changed */
             formula_id: string;
+            /** @description There is a jar of this mix */
+            in_jar: boolean;
             /** @description What drives it now */
             mode: string;
             /** @description Rub on all pieces, g */

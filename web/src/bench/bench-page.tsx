@@ -1,24 +1,22 @@
-import { CopyOutlined, DeleteOutlined, PlusOutlined, SearchOutlined } from "@ant-design/icons";
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { App, Button, Checkbox, Input, Pagination } from "antd";
-import { useDeferredValue, useState } from "react";
+import { PlusOutlined } from "@ant-design/icons";
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { Button, Checkbox } from "antd";
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { api, etag, type Formula, type FormulaSummary, need } from "../api/client";
+import { api, type Formula, type FormulaSummary, need } from "../api/client";
 import { useCatalogue } from "../api/use-catalogue";
 import { Choice } from "../shared/choice";
-import { useUndo } from "../shared/use-undo";
+import { LineActions, ListHead, ListPages, useSearch } from "../shared/record-list";
+import { useRemoval } from "../shared/use-removal";
 import { BenchNav } from "./bench-nav";
 import "./bench.css";
 
-const perPage = 30;
-
 /** The bench: every formula, the house's and the cook's own. */
 export default function BenchPage() {
-	const [page, setPage] = useState(1);
-	const [typed, setTyped] = useState("");
+	const found = useSearch(30);
+	const { page, perPage, search } = found;
 	const [kind, setKind] = useState("");
 	const [picked, setPicked] = useState<string[]>([]);
-	const search = useDeferredValue(typed.trim());
 	const navigate = useNavigate();
 	const list = useQuery({
 		queryKey: ["formulas", page, search, kind],
@@ -37,32 +35,18 @@ export default function BenchPage() {
 	return (
 		<>
 			<BenchNav />
-			<div className="bench-head">
-				<h1>Bench</h1>
-				<Input
-					variant="underlined"
-					prefix={<SearchOutlined aria-hidden />}
-					placeholder="Find by name, note or tag"
-					aria-label="Find a formula"
-					value={typed}
-					maxLength={100}
-					allowClear
-					onChange={(e) => {
-						setTyped(e.target.value);
-						setPage(1);
-					}}
-				/>
+			<ListHead title="Bench" search={found} find="Find by name, note or tag" label="Find a formula">
 				<Button type="primary" size="large" icon={<PlusOutlined />} onClick={() => navigate("/bench/new")}>
 					New formula
 				</Button>
-			</div>
+			</ListHead>
 			<Choice
 				label="Kind of formula"
 				quiet
 				value={kind}
 				onChange={(v) => {
 					setKind(v);
-					setPage(1);
+					found.setPage(1);
 				}}
 				options={["", ...(catalogue.data?.usual.formula_kinds ?? [])].map((k) => ({
 					value: k,
@@ -97,15 +81,7 @@ export default function BenchPage() {
 						/>
 					))}
 				</ul>
-				{(list.data?.total ?? 0) > perPage && (
-					<Pagination
-						current={page}
-						pageSize={perPage}
-						total={list.data?.total}
-						onChange={setPage}
-						showSizeChanger={false}
-					/>
-				)}
+				<ListPages search={found} total={list.data?.total} />
 			</section>
 			{house.length > 0 && (
 				<section aria-label="Ready-made formulas">
@@ -134,18 +110,9 @@ export default function BenchPage() {
 
 /** One of the cook's own formulas: open it, tick it, copy it, take it off. */
 function OwnLine({ formula, picked, pick }: { formula: FormulaSummary; picked: boolean; pick: () => void }) {
-	const { message } = App.useApp();
-	const undo = useUndo();
-	const queries = useQueryClient();
 	const navigate = useNavigate();
 	const path = { params: { path: { id: formula.id } } };
-	const refresh = () => queries.invalidateQueries({ queryKey: ["formulas"] });
-	const failed = (error: Error) => message.error(error.message);
-	const restore = useMutation({
-		mutationFn: async () => need(await api.POST("/api/formulas/{id}/restore", path)),
-		onSuccess: refresh,
-		onError: failed,
-	});
+	const { refresh, onError, remove } = useRemoval("formulas", ["formulas"]);
 	const copy = useMutation({
 		mutationFn: async () => {
 			const { formula: body } = need(await api.GET("/api/formulas/{id}", path));
@@ -159,20 +126,7 @@ function OwnLine({ formula, picked, pick }: { formula: FormulaSummary; picked: b
 			refresh();
 			navigate(`/bench/${made.id}`);
 		},
-		onError: failed,
-	});
-	const remove = useMutation({
-		mutationFn: async () => {
-			const { error, response } = await api.DELETE("/api/formulas/{id}", {
-				params: { path: { id: formula.id }, header: { "If-Match": etag(formula.version) } },
-			});
-			if (error) need({ error, response });
-		},
-		onSuccess: () => {
-			refresh();
-			undo(`${formula.name} is off the bench.`, () => restore.mutate());
-		},
-		onError: failed,
+		onError,
 	});
 	return (
 		<li className="formula-line">
@@ -183,19 +137,10 @@ function OwnLine({ formula, picked, pick }: { formula: FormulaSummary; picked: b
 			</Link>
 			<span className="formula-kind">{formula.kind}</span>
 			<span className="formula-salt">{formula.salt}</span>
-			<Button
-				type="text"
-				icon={<CopyOutlined />}
-				aria-label={`Copy ${formula.name}`}
-				title="Copy"
-				onClick={() => copy.mutate()}
-			/>
-			<Button
-				type="text"
-				icon={<DeleteOutlined />}
-				aria-label={`Delete ${formula.name}`}
-				title="Delete"
-				onClick={() => remove.mutate()}
+			<LineActions
+				name={formula.name}
+				onCopy={() => copy.mutate()}
+				onDelete={() => remove({ ...formula, said: `${formula.name} is off the bench.` })}
 			/>
 		</li>
 	);

@@ -1,15 +1,17 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { App, Button, Select } from "antd";
+import { Button, Select } from "antd";
 import { useMemo } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, type Catalogue, need } from "../api/client";
 import { useCatalogue } from "../api/use-catalogue";
 import { Strata } from "../cook/strata";
 import { SaveAs } from "../exchange/save-as";
+import { Field } from "../record/field";
+import { type Written, WrittenContext } from "../record/use-field";
 import { Ask } from "../shared/ask";
 import { Choice } from "../shared/choice";
+import { useMessage } from "../shared/messages";
 import { Nothing } from "../shared/nothing";
-import { TypedField } from "../shared/typed-field";
 import { useUndo } from "../shared/use-undo";
 import { BatchFields } from "./batch-fields";
 import { RowsEditor, rowFills } from "./rows-editor";
@@ -28,7 +30,7 @@ export default function FormulaPage() {
 
 function FormulaInHand({ id, catalogue }: { id: string; catalogue: Catalogue }) {
 	const navigate = useNavigate();
-	const { message } = App.useApp();
+	const message = useMessage();
 	const queries = useQueryClient();
 	const undo = useUndo();
 	const hand = useFormula(id, catalogue);
@@ -57,9 +59,16 @@ function FormulaInHand({ id, catalogue }: { id: string; catalogue: Catalogue }) 
 		},
 		onError: (e) => message.error(e.message),
 	});
+	const written = useMemo<Written | null>(
+		() =>
+			hand.typing
+				? { typing: hand.typing as Written["typing"], wrong: (at) => wrong(`/formula${at}`) }
+				: null,
+		[hand.typing, wrong],
+	);
 	const unknown = hand.failure || (!hand.own && id !== "new" && !hand.shipped);
 	if (unknown) return <Nothing title="There is no such formula" />;
-	if (!formula) return <p className="loading">Opening…</p>;
+	if (!formula || !written) return <p className="loading">Opening…</p>;
 	const fills = rowFills(formula.rows, catalogue);
 	const keep = async () => {
 		const made = await hand.save();
@@ -69,7 +78,7 @@ function FormulaInHand({ id, catalogue }: { id: string; catalogue: Catalogue }) 
 	};
 	const say = hand.own ? "Save as a new version" : hand.shipped ? "Make it mine" : "Put it on the bench";
 	return (
-		<>
+		<WrittenContext value={written}>
 			<div className="formula-head">
 				<h1>{formula.name || "A new formula"}</h1>
 				<p role="status" className="muted">
@@ -93,20 +102,8 @@ function FormulaInHand({ id, catalogue }: { id: string; catalogue: Catalogue }) 
 			<div className="formula-sheet">
 				<section>
 					<div className="formula-names">
-						<TypedField
-							label="Name"
-							size="large"
-							value={formula.name}
-							error={formula.name || hand.dirty ? wrong("/formula/name") : undefined}
-							onChange={(name) => change({ name })}
-						/>
-						<TypedField
-							label="Note"
-							value={formula.note}
-							usual="what it is for"
-							error={wrong("/formula/note")}
-							onChange={(note) => change({ note })}
-						/>
+						<Field label="Name" size="large" at="/name" blank={!formula.name && !hand.dirty} />
+						<Field label="Note" at="/note" usual="what it is for" />
 						<div className="typed">
 							<label htmlFor="formula-tags">Tags</label>
 							<Select
@@ -146,6 +143,7 @@ function FormulaInHand({ id, catalogue }: { id: string; catalogue: Catalogue }) 
 						/>
 					</div>
 					<RowsEditor
+						at="/rows"
 						rows={formula.rows}
 						figures={sheet?.ready ? sheet.rows : undefined}
 						rounded={sheet?.rounded}
@@ -226,6 +224,6 @@ function FormulaInHand({ id, catalogue }: { id: string; catalogue: Catalogue }) 
 					{hand.own && <Versions id={id} onTake={(old) => change({ ...old, id: "" })} />}
 				</aside>
 			</div>
-		</>
+		</WrittenContext>
 	);
 }

@@ -1,9 +1,10 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { App, Button } from "antd";
+import { Button } from "antd";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { ApiError, api, need } from "../api/client";
 import { Ask } from "../shared/ask";
+import { useMessage } from "../shared/messages";
 import { TypedField } from "../shared/typed-field";
 import { BenchNav } from "./bench-nav";
 import "./bench.css";
@@ -19,7 +20,7 @@ export default function LabelPage() {
 	}));
 	useEffect(() => localStorage.setItem(key, JSON.stringify(label)), [label]);
 	const queries = useQueryClient();
-	const { message } = App.useApp();
+	const message = useMessage();
 	const keep = useMutation({
 		mutationFn: async () => {
 			if (!reading.data) throw new Error("There is nothing to keep yet.");

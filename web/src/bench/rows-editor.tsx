@@ -1,7 +1,8 @@
 import { CloseOutlined, PlusOutlined } from "@ant-design/icons";
 import { Button, Input, Select } from "antd";
-import { type ReactNode, useMemo } from "react";
+import { memo, type ReactNode, useCallback, useLayoutEffect, useMemo, useRef } from "react";
 import type { Catalogue, Row, Season } from "../api/client";
+import { useField } from "../record/use-field";
 import { Ask } from "../shared/ask";
 import { layerFills } from "../theme";
 import "./rows-editor.css";
@@ -31,6 +32,8 @@ export function rowFills(rows: Row[], catalogue: Catalogue): string[] {
 }
 
 interface Props {
+	/** Where the rows are in the record, when they are of one: then a letter is in its field at once. */
+	at?: string;
 	rows: Row[];
 	/** Computed, in the same order; missing while something is wrong. */
 	figures?: Season["rows"];
@@ -42,6 +45,8 @@ interface Props {
 	wrong: (place: string) => string | undefined;
 	/** Returns what takes the change back. */
 	onChange: (rows: Row[]) => () => void;
+	/** Called when an amount is typed that is in the record. */
+	onTyped?: () => void;
 	/** Called when a row has gone, with its name and what puts it back. */
 	onRemoved: (name: string, back: () => void) => void;
 	/** Rounded amounts, shown instead of spoons. */
@@ -49,9 +54,14 @@ interface Props {
 	children?: ReactNode;
 }
 
+interface Option {
+	value: string;
+	label: string;
+}
+
 /** The ingredients of a mix: how much of what in which form, and what that weighs. */
 export function RowsEditor(p: Props) {
-	const options = useMemo(
+	const options = useMemo<Option[]>(
 		() => [
 			...p.catalogue.ingredients.flatMap((i) =>
 				i.forms.map((f) => ({ value: `${i.id}|${f.name}`, label: `${i.name}, ${f.name}` })),
@@ -60,83 +70,52 @@ export function RowsEditor(p: Props) {
 		],
 		[p.catalogue, p.nestable],
 	);
-	/** The row's option; one that no longer exists keeps its name. */
-	const listed = (row: Row, name?: string) => {
-		const value = choiceOf(row);
-		return value === "|" || options.some((o) => o.value === value)
-			? options
-			: [{ value, label: name ?? "no longer in the larder" }, ...options];
-	};
-	const put = (i: number, row: Row) => p.onChange(p.rows.map((old, at) => (at === i ? row : old)));
+	const now = useRef(p);
+	useLayoutEffect(() => {
+		now.current = p;
+	});
+	const put = useCallback((i: number, row: Row) => {
+		const { rows, onChange } = now.current;
+		onChange(rows.map((old, n) => (n === i ? row : old)));
+	}, []);
+	const typed = useCallback(() => now.current.onTyped?.(), []);
+	const leaveOut = useCallback((i: number, name: string) => {
+		const { rows, onChange, onRemoved } = now.current;
+		onRemoved(`The ${name}`, onChange(rows.filter((_, n) => n !== i)));
+	}, []);
+	const rounded = (p.rounded?.length ?? 0) > 0;
 	return (
 		<>
 			<ul className="rows" aria-label="Ingredients">
 				<li className="rows-head" aria-hidden>
 					<span>amount</span>
 					<span>ingredient</span>
-					<span>{p.rounded?.length ? "rounded" : "spoons"}</span>
+					<span>{rounded ? "rounded" : "spoons"}</span>
 					<span>weigh</span>
 				</li>
-				{p.rows.map((row, i) => {
-					const r = p.figures?.[i];
-					const bad =
-						p.wrong(`/${i}/parts`) ??
-						p.wrong(`/${i}/ingredient`) ??
-						p.wrong(`/${i}/form`) ??
-						p.wrong(`/${i}/formula`);
-					const name =
-						p.catalogue.ingredients.find((one) => one.id === row.ingredient)?.name ??
-						p.nestable?.find((f) => f.id === row.formula)?.name ??
-						"this ingredient";
-					const salt = p.fills[i] === "salt";
-					return (
+				{p.rows.map((row, i) => (
+					<OneRow
 						// biome-ignore lint/suspicious/noArrayIndexKey: rows are told apart by their place
-						<li key={i} className="row">
-							<span
-								className={`swatch${salt ? " swatch-salt" : ""}`}
-								style={salt ? undefined : { background: p.fills[i] }}
-								aria-hidden
-							/>
-							<Input
-								variant="underlined"
-								className="row-parts"
-								value={row.parts}
-								status={p.wrong(`/${i}/parts`) ? "error" : undefined}
-								aria-invalid={Boolean(bad)}
-								aria-label={`Parts of ${name}`}
-								maxLength={40}
-								onChange={(e) => put(i, { ...row, parts: e.target.value })}
-							/>
-							<Select
-								className="row-what"
-								variant="borderless"
-								aria-label={`Ingredient ${i + 1}`}
-								value={choiceOf(row) === "|" ? null : choiceOf(row)}
-								placeholder="What is it?"
-								showSearch={{ optionFilterProp: "label" }}
-								popupMatchSelectWidth={320}
-								options={listed(row, r?.name)}
-								onChange={(v: string) => put(i, rowOf(v, row.parts))}
-							/>
-							<span className="row-spoons">
-								{p.rounded?.length ? p.rounded[i] : r?.spoons.text}
-								{!p.rounded?.length && r?.spoons.note && <small>{r.spoons.note}</small>}
-							</span>
-							<span className="row-grams">
-								{r && <Ask size="large" name={`${r.name}, ${r.form}`} figure={r.mass} />}
-							</span>
-							<Button
-								type="text"
-								icon={<CloseOutlined />}
-								aria-label={`Leave out ${name}`}
-								onClick={() => {
-									p.onRemoved(`The ${name}`, p.onChange(p.rows.filter((_, at) => at !== i)));
-								}}
-							/>
-							{bad && <p className="typed-error row-error">{bad}</p>}
-						</li>
-					);
-				})}
+						key={i}
+						at={p.at && `${p.at}/${i}`}
+						index={i}
+						row={row}
+						figure={p.figures?.[i]}
+						rounded={rounded ? p.rounded?.[i] : undefined}
+						fill={p.fills[i] ?? ""}
+						name={
+							p.catalogue.ingredients.find((one) => one.id === row.ingredient)?.name ??
+							p.nestable?.find((f) => f.id === row.formula)?.name ??
+							"this ingredient"
+						}
+						options={options}
+						wrongParts={p.wrong(`/${i}/parts`)}
+						wrong={p.wrong(`/${i}/ingredient`) ?? p.wrong(`/${i}/form`) ?? p.wrong(`/${i}/formula`)}
+						put={put}
+						leaveOut={leaveOut}
+						typed={typed}
+					/>
+				))}
 			</ul>
 			{p.wrong("") && <p className="typed-error">{p.wrong("")}</p>}
 			<div className="rows-foot">
@@ -154,4 +133,117 @@ export function RowsEditor(p: Props) {
 			</div>
 		</>
 	);
+}
+
+interface RowProps {
+	at?: string;
+	index: number;
+	row: Row;
+	figure?: Season["rows"][number];
+	rounded?: string;
+	fill: string;
+	name: string;
+	options: Option[];
+	wrongParts?: string;
+	wrong?: string;
+	put: (i: number, row: Row) => void;
+	leaveOut: (i: number, name: string) => void;
+	typed: () => void;
+}
+
+/** One row. It is drawn again only when something of it has changed. */
+const OneRow = memo(function OneRow(p: RowProps) {
+	const { row, figure, name, index, put } = p;
+	const bad = p.wrongParts ?? p.wrong;
+	const salt = p.fill === "salt";
+	const chosen = choiceOf(row);
+	// One that no longer exists keeps its name.
+	const known = chosen === "|" || p.options.some((o) => o.value === chosen);
+	const options = useMemo(
+		() =>
+			known ? p.options : [{ value: chosen, label: figure?.name ?? "no longer in the larder" }, ...p.options],
+		[known, p.options, chosen, figure?.name],
+	);
+	return (
+		<li className="row">
+			<span
+				className={`swatch${salt ? " swatch-salt" : ""}`}
+				style={salt ? undefined : { background: p.fill }}
+				aria-hidden
+			/>
+			{p.at ? (
+				<TypedParts at={`${p.at}/parts`} name={name} bad={Boolean(bad)} typed={p.typed} />
+			) : (
+				<Parts
+					name={name}
+					bad={Boolean(bad)}
+					value={row.parts}
+					onType={(parts) => put(index, { ...row, parts })}
+				/>
+			)}
+			<Select
+				className="row-what"
+				variant="borderless"
+				aria-label={`Ingredient ${index + 1}`}
+				value={chosen === "|" ? null : chosen}
+				placeholder="What is it?"
+				showSearch={{ optionFilterProp: "label" }}
+				popupMatchSelectWidth={320}
+				options={options}
+				onChange={(v: string) => put(index, rowOf(v, row.parts))}
+			/>
+			<span className="row-spoons">
+				{p.rounded ?? figure?.spoons.text}
+				{p.rounded === undefined && figure?.spoons.note && <small>{figure.spoons.note}</small>}
+			</span>
+			<span className="row-grams">
+				{figure && <Ask size="large" name={`${figure.name}, ${figure.form}`} figure={figure.mass} />}
+			</span>
+			<Button
+				type="text"
+				icon={<CloseOutlined />}
+				aria-label={`Leave out ${name}`}
+				onClick={() => p.leaveOut(index, name)}
+			/>
+			{bad && (
+				<p className="typed-error row-error" role="alert">
+					{bad}
+				</p>
+			)}
+		</li>
+	);
+});
+
+interface PartsProps {
+	name: string;
+	bad: boolean;
+	value: string;
+	onType: (parts: string) => void;
+	at?: string;
+}
+
+function Parts({ name, bad, value, onType, at }: PartsProps) {
+	return (
+		<Input
+			variant="underlined"
+			className="row-parts"
+			value={value}
+			status={bad ? "error" : undefined}
+			aria-invalid={bad}
+			aria-label={`Parts of ${name}`}
+			data-at={at}
+			maxLength={40}
+			onChange={(e) => onType(e.target.value)}
+		/>
+	);
+}
+
+/** The amount of a row, in the record. */
+function TypedParts({ at, name, bad, typed }: { at: string; name: string; bad: boolean; typed: () => void }) {
+	const { text, set } = useField(at);
+	const type = (parts: string) => {
+		set(parts);
+		typed();
+	};
+	return <Parts at={at} name={name} bad={bad} value={text} onType={type} />;
 }

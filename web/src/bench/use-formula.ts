@@ -62,6 +62,7 @@ export function useFormula(id: string, catalogue: Catalogue) {
 		}
 	};
 	return {
+		typing,
 		formula,
 		batch,
 		setBatch,

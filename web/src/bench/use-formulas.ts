@@ -1,14 +1,24 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Catalogue, type Formula, type FormulaSummary, need } from "../api/client";
 import { whole } from "./formula";
 
-/** The cook's own formulas, as many as a list to choose from can hold. */
-export function useOwnFormulas(): FormulaSummary[] {
-	const own = useQuery({
-		queryKey: ["formulas", "own"],
-		queryFn: async () => need(await api.GET("/api/formulas", { params: { query: { per: 100 } } })).items,
-	});
-	return own.data ?? [];
+const own = {
+	queryKey: ["formulas", "own"],
+	queryFn: async () => need(await api.GET("/api/formulas", { params: { query: { per: 100 } } })).items,
+};
+const none: FormulaSummary[] = [];
+
+/** The cook's own formulas, as many as a list to choose from can hold; later are those that were asked for. */
+export function useOwnFormulas(later = false): FormulaSummary[] {
+	return useQuery({ ...own, enabled: !later }).data ?? none;
+}
+
+/** Asks for the cook's own formulas when a list that may hold them is about to be opened. */
+export function useFormulasWhenOpened() {
+	const queries = useQueryClient();
+	return (e: React.FocusEvent) => {
+		if (e.target.matches("[role=combobox]")) queries.prefetchQuery({ ...own, staleTime: 5_000 });
+	};
 }
 
 /** A formula of the house or of the cook's own, whole. */

@@ -1,16 +1,17 @@
 import { SearchOutlined } from "@ant-design/icons";
 import { useMutation } from "@tanstack/react-query";
-import { App, Input } from "antd";
+import { Input } from "antd";
 import { useState } from "react";
 import { api, need, type Piece } from "../api/client";
 import { usePrefs } from "../prefs";
+import { useMessage } from "../shared/messages";
 import { useInHand } from "./context";
 import "./add-piece.css";
 
 /** Every cut, by animal: press one and it is on the list with its usual weight. */
 export function AddPiece() {
 	const { cook, catalogue, change, goto } = useInHand();
-	const { message } = App.useApp();
+	const message = useMessage();
 	const [prefs] = usePrefs();
 	const [typed, setTyped] = useState("");
 	const words = typed.toLowerCase().split(/\s+/).filter(Boolean);

@@ -2,10 +2,12 @@ import { CloseOutlined, PlusOutlined } from "@ant-design/icons";
 import { Button } from "antd";
 import type { BathSheet, Catalogue, Dose } from "../api/client";
 import { single } from "../bench/use-formulas";
-import { TypedField } from "../shared/typed-field";
+import { Field } from "../record/field";
 import { DoseSelect } from "./dose-select";
 
 interface Props {
+	/** Where the list is in the record. */
+	at: string;
 	doses: Dose[];
 	parts: BathSheet["parts"];
 	catalogue: Catalogue;
@@ -14,9 +16,9 @@ interface Props {
 }
 
 /** What goes into the bath besides water and salt: juice, beer, sugar, spice. */
-export function BathWith({ doses, parts, catalogue, wrong, onChange }: Props) {
+export function BathWith({ at, doses, parts, catalogue, wrong, onChange }: Props) {
 	const put = (i: number, next: Partial<Dose>) =>
-		onChange(doses.map((d, at) => (at === i ? { ...d, ...next } : d)));
+		onChange(doses.map((d, n) => (n === i ? { ...d, ...next } : d)));
 	return (
 		<section className="layers bath-with" aria-label="What else is in the bath">
 			<ol>
@@ -29,12 +31,11 @@ export function BathWith({ doses, parts, catalogue, wrong, onChange }: Props) {
 							catalogue={catalogue}
 							onChange={(formula) => put(i, { formula })}
 						/>
-						<TypedField
+						<Field
 							label="How much"
-							value={d.amount}
+							at={`${at}/${i}/amount`}
 							usual="50 % of the liquid, 1 L, 100 g"
-							error={wrong(`/${i}/amount`) ?? wrong(`/${i}/formula/rows`)}
-							onChange={(amount) => put(i, { amount })}
+							error={wrong(`/${i}/formula/rows`)}
 						/>
 						<b>
 							{parts[i]?.amount}
@@ -44,7 +45,7 @@ export function BathWith({ doses, parts, catalogue, wrong, onChange }: Props) {
 							type="text"
 							icon={<CloseOutlined />}
 							aria-label={`Leave out of the bath, ${i + 1}`}
-							onClick={() => onChange(doses.filter((_, at) => at !== i))}
+							onClick={() => onChange(doses.filter((_, n) => n !== i))}
 						/>
 					</li>
 				))}

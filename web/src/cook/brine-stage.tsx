@@ -105,6 +105,7 @@ function BathPart({ index }: { index: number }) {
 			)}
 			{b && (
 				<BathWith
+					at={at("bath/with")}
 					doses={b.with ?? []}
 					parts={out?.parts ?? []}
 					catalogue={catalogue}

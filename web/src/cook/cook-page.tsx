@@ -1,9 +1,11 @@
-import { App, Button } from "antd";
+import { Button } from "antd";
 import { useCallback, useEffect, useMemo, useRef } from "react";
 import { useLocation, useNavigate, useParams } from "react-router";
 import { useCatalogue } from "../api/use-catalogue";
+import { useFormulasWhenOpened } from "../bench/use-formulas";
 import { type Written, WrittenContext } from "../record/use-field";
 import { WhereContext } from "../shared/ask";
+import { useMessage } from "../shared/messages";
 import { Nothing } from "../shared/nothing";
 import { useUndo } from "../shared/use-undo";
 import { AddPiece } from "./add-piece";
@@ -69,7 +71,7 @@ export default function CookPage() {
 	const hand = useCook(id, stage === "wait" || stage === "brine", onMade);
 	const catalogue = useCatalogue();
 	const { cook, typing, sheet, error, isNew, facts, say: record, where } = hand;
-	const { message } = App.useApp();
+	const message = useMessage();
 	const say = useCallback(
 		(fact: NewFact) => {
 			record(fact).catch((e: Error) => message.error(`Not noted. ${e.message}`));
@@ -122,6 +124,7 @@ export default function CookPage() {
 		document.title = [titles[open], of, name, "Verjuice"].filter(Boolean).join(" · ");
 	}, [open, of, name]);
 	const stale = useStale(hand);
+	const lists = useFormulasWhenOpened();
 	const here = useRef<HTMLElement>(null);
 	useFocus(here, `${open} ${Stage ? index : ""}`, context !== null);
 
@@ -162,7 +165,13 @@ export default function CookPage() {
 							piece={open === "add" || (!Stage && cook.pieces.length > 1) ? -1 : index}
 							mistakes={hand.mistakes}
 						/>
-						<section className="stage" ref={here} tabIndex={-1} aria-label={titles[open]}>
+						<section
+							className="stage"
+							ref={here}
+							tabIndex={-1}
+							aria-label={titles[open]}
+							onFocusCapture={lists}
+						>
 							<div className={stale ? "stale" : undefined}>
 								{open === "occasion" && <Occasion />}
 								{open === "plan" && <PlanPage />}

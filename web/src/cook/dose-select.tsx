@@ -11,7 +11,7 @@ interface Props {
 
 /** What a dose is made of: a formula of the bench or the house, or one ingredient. */
 export function DoseSelect({ label, value, catalogue, onChange }: Props) {
-	const mine = useOwnFormulas();
+	const mine = useOwnFormulas(true);
 	const known =
 		mine.some((f) => String(f.id) === value.id) || catalogue.formulas.some((f) => f.id === value.id);
 	return (

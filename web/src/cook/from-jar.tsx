@@ -1,7 +1,8 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { App, Button } from "antd";
+import { Button } from "antd";
 import { api, type JarLine, need } from "../api/client";
 import { usePrefs } from "../prefs";
+import { useMessage } from "../shared/messages";
 import { useUndo } from "../shared/use-undo";
 import { uuid } from "../shared/uuid";
 import { usePiece } from "./context";
@@ -12,11 +13,12 @@ export function FromJar({ index }: { index: number }) {
 	const [prefs] = usePrefs();
 	const queries = useQueryClient();
 	const undo = useUndo();
-	const { message } = App.useApp();
+	const message = useMessage();
 	const needed = figures?.season?.to_mix.value ?? 0;
 	const mix = JSON.stringify(piece.season.formula);
 	const jars = useQuery({
 		queryKey: ["jars", "of", mix, prefs.units, prefs.spoons, needed],
+		enabled: figures?.season?.in_jar ?? false,
 		placeholderData: keepPreviousData,
 		queryFn: async () =>
 			need(

@@ -1,9 +1,10 @@
 import { CameraOutlined, CloseOutlined, WarningFilled } from "@ant-design/icons";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { App, Button } from "antd";
+import { Button } from "antd";
 import { useRef } from "react";
 import { useParams } from "react-router";
 import { api, need } from "../api/client";
+import { useMessage } from "../shared/messages";
 import { useUndo } from "../shared/use-undo";
 import { useInHand } from "./context";
 import "./grain-mark.css";
@@ -15,7 +16,7 @@ export function Photos({ piece }: { piece: string }) {
 	const file = useRef<HTMLInputElement>(null);
 	const queries = useQueryClient();
 	const undo = useUndo();
-	const { message } = App.useApp();
+	const message = useMessage();
 	const refresh = () => queries.invalidateQueries({ queryKey: ["photos", id] });
 	const list = useQuery({
 		queryKey: ["photos", id],

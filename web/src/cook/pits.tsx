@@ -1,7 +1,8 @@
 import { CloseOutlined } from "@ant-design/icons";
-import { App, Button, Select } from "antd";
+import { Button, Select } from "antd";
 import { api, type Cook, need, type Pit } from "../api/client";
 import { Field } from "../record/field";
+import { useMessage } from "../shared/messages";
 import { useInHand } from "./context";
 import { usePits } from "./use-pits";
 
@@ -10,7 +11,7 @@ export function Pits() {
 	const { cook, change, error, catalogue } = useInHand();
 	const pits = cook.pits ?? [];
 	const known = usePits();
-	const { message } = App.useApp();
+	const message = useMessage();
 	const failed = (e: Error) => void message.error(e.message);
 	/** Removes a pit; the server says which pit its pieces are on then. */
 	const without = async (pit: number) => {

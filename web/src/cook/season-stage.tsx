@@ -1,14 +1,15 @@
 import { ArrowRightOutlined } from "@ant-design/icons";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { App, Button, Select } from "antd";
+import { Button, Select } from "antd";
 import { Link } from "react-router";
 import { api, need } from "../api/client";
 import { whole } from "../bench/formula";
 import { RowsEditor, rowFills } from "../bench/rows-editor";
 import { useOwnFormulas } from "../bench/use-formulas";
 import { ChoiceField, Field, YesNoField } from "../record/field";
+import { useField } from "../record/use-field";
 import { Ask } from "../shared/ask";
-import { TypedField } from "../shared/typed-field";
+import { useMessage } from "../shared/messages";
 import { usePiece } from "./context";
 import { FreeSource } from "./free-source";
 import { FromJar } from "./from-jar";
@@ -20,15 +21,16 @@ import "./season-stage.css";
 export function SeasonStage({ index }: { index: number }) {
 	const { piece, figures, at, count, edit, wrong, catalogue, undoable, cook, goto } = usePiece(index);
 	const season = piece.season;
+	const weighed = useField(at("weighed"));
 	const formula = season.formula;
 	const out = figures?.season;
 	const mode = season.mode || out?.usual_mode || "coat";
 	const house = catalogue.formulas.find((f) => f.id === formula.id);
-	const mine = useOwnFormulas().filter((f) => f.kind === "rub" || f.kind === "base");
+	const mine = useOwnFormulas(true).filter((f) => f.kind === "rub" || f.kind === "base");
 	const known = house ?? mine.find((f) => String(f.id) === formula.id);
 	// A rub whose rows were changed is a mix of its own.
-	const still = known !== undefined && out?.formula_id !== "";
-	const { message } = App.useApp();
+	const still = formula.id !== "" && out?.formula_id !== "";
+	const message = useMessage();
 	const queries = useQueryClient();
 	const take = async (id: string) => {
 		const told =
@@ -83,7 +85,9 @@ export function SeasonStage({ index }: { index: number }) {
 							showSearch={{ optionFilterProp: "label" }}
 							onChange={(id) => take(id)}
 							options={[
-								...(still ? [] : [{ value: "own", label: formula.name || "your own mix" }]),
+								...(still && known
+									? []
+									: [{ value: still ? formula.id : "own", label: formula.name || "your own mix" }]),
 								...mine.map((f) => ({ value: String(f.id), label: f.name })),
 								...catalogue.formulas.map((f) => ({ value: f.id, label: f.name })),
 							]}
@@ -138,22 +142,17 @@ export function SeasonStage({ index }: { index: number }) {
 					]}
 				/>
 				{mode === "target" ? (
-					<TypedField
+					<Field
 						label="Salt in the meat"
-						value={season.target}
+						at={at("season/target")}
 						usual={catalogue.usual.target}
-						error={wrong("season/target") ?? wrong("season")}
+						error={wrong("season")}
 						hint={
 							out && (
 								<>
 									{out.coat_name}, <Ask name="Coat" figure={out.coat} />
 								</>
 							)
-						}
-						onChange={(v) =>
-							edit((p) => {
-								p.season.target = v;
-							})
 						}
 					/>
 				) : (
@@ -180,6 +179,9 @@ export function SeasonStage({ index }: { index: number }) {
 				</p>
 			)}
 			<RowsEditor
+				at={at("season/formula/rows")}
+				// What was weighed no longer fits a mix that was changed.
+				onTyped={() => piece.weighed && weighed.set(undefined)}
 				rows={formula.rows}
 				figures={out?.rows}
 				fills={fills}

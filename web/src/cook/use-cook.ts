@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useMemo, useState } from "react";
+import { useCallback, useDeferredValue, useMemo, useState } from "react";
 import { api, type Cook, type Mistake, need, type OpenedCook, type Overwritten } from "../api/client";
 import { usePrefs } from "../prefs";
 import { same } from "../record/pointer";
@@ -23,7 +23,8 @@ export function useCook(id: string, pictures: boolean, onMade: (id: string) => v
 	const kind = useMemo(() => cookKind(prefs, opened), [prefs, opened]);
 	const record = useRecord<Cook>(kind, id);
 	const { typing, typed, outdated, reload } = record;
-	const cook = typed?.doc;
+	// What is typed is in its field at once; the rest of the page follows when there is time.
+	const cook = useDeferredValue(typed?.doc);
 	const saved = typed?.base;
 	const happened = useFacts(typed?.id ?? "");
 

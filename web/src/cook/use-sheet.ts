@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { startTransition, useEffect, useRef, useState } from "react";
 import { ApiError, api, type Cook, type Fact, need, type PageAnswer, type Sheet } from "../api/client";
 import { usePrefs } from "../prefs";
 import { type Operation, patch, put } from "../record/pointer";
@@ -76,7 +76,9 @@ export function useSheet(asked: Asked | undefined): Figures {
 			for (const c of answer.changes ?? []) sheet = put(sheet, c.path, c.value);
 			base.current = { name: answer.page, page, sheet, how };
 			shown.current = lastGood(sheet, shown.current, page);
-			setFigures({ sheet: shown.current, of: page, at: Date.now() });
+			const next = { sheet: shown.current, of: page, at: Date.now() };
+			// Letters that are typed meanwhile come first.
+			startTransition(() => setFigures(next));
 		};
 		const keepAsking = async () => {
 			while (!stop.signal.aborted) {

@@ -1,20 +1,17 @@
-import { CopyOutlined, DeleteOutlined, PlusOutlined, SearchOutlined } from "@ant-design/icons";
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { App, Button, Input, Pagination } from "antd";
-import { useDeferredValue, useState } from "react";
+import { PlusOutlined } from "@ant-design/icons";
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import Button from "antd/es/button";
 import { Link, useNavigate } from "react-router";
-import { api, type CookSummary, etag, need } from "../api/client";
+import { api, type CookSummary, need } from "../api/client";
 import { Nothing } from "../shared/nothing";
-import { useUndo } from "../shared/use-undo";
+import { LineActions, ListHead, ListPages, useSearch } from "../shared/record-list";
+import { useRemoval } from "../shared/use-removal";
 import "./cook-list.css";
-
-const perPage = 20;
 
 /** All cooks, the latest serving first. */
 export function CookList() {
-	const [page, setPage] = useState(1);
-	const [typed, setTyped] = useState("");
-	const search = useDeferredValue(typed.trim());
+	const found = useSearch(20);
+	const { page, perPage, search } = found;
 	const navigate = useNavigate();
 	const list = useQuery({
 		queryKey: ["cooks", page, search],
@@ -47,26 +44,11 @@ export function CookList() {
 	}
 	return (
 		<>
-			<div className="list-head">
-				<h1>Cooks</h1>
-				<Input
-					className="list-search"
-					variant="underlined"
-					prefix={<SearchOutlined aria-hidden />}
-					placeholder="Find by name"
-					aria-label="Find a cook by name"
-					value={typed}
-					maxLength={100}
-					allowClear
-					onChange={(e) => {
-						setTyped(e.target.value);
-						setPage(1);
-					}}
-				/>
+			<ListHead title="Cooks" search={found} find="Find by name" label="Find a cook by name">
 				<Button type="primary" size="large" icon={<PlusOutlined />} onClick={() => navigate("/cooks/new")}>
 					New cook
 				</Button>
-			</div>
+			</ListHead>
 			{list.data && (
 				<ul className="cook-lines">
 					{list.data.items.map((c) => (
@@ -75,53 +57,23 @@ export function CookList() {
 				</ul>
 			)}
 			{list.data?.total === 0 && <p className="loading">No cook is called “{search}”.</p>}
-			{(list.data?.total ?? 0) > perPage && (
-				<Pagination
-					current={page}
-					pageSize={perPage}
-					total={list.data?.total}
-					onChange={setPage}
-					showSizeChanger={false}
-				/>
-			)}
+			<ListPages search={found} total={list.data?.total} />
 		</>
 	);
 }
 
 /** One cook in the list: open it, copy it, take it off. */
 function CookLine({ cook }: { cook: CookSummary }) {
-	const { message } = App.useApp();
-	const undo = useUndo();
-	const queries = useQueryClient();
 	const navigate = useNavigate();
-	const path = { params: { path: { id: cook.id } } };
-	const refresh = () => queries.invalidateQueries({ queryKey: ["cooks"] });
-	const failed = (error: Error) => message.error(error.message);
-	const restore = useMutation({
-		mutationFn: async () => need(await api.POST("/api/cooks/{id}/restore", path)),
-		onSuccess: refresh,
-		onError: failed,
-	});
+	const { refresh, onError, remove } = useRemoval("cooks", ["cooks"]);
 	const copy = useMutation({
-		mutationFn: async () => need(await api.POST("/api/cooks/{id}/duplicate", path)),
+		mutationFn: async () =>
+			need(await api.POST("/api/cooks/{id}/duplicate", { params: { path: { id: cook.id } } })),
 		onSuccess: (made) => {
 			refresh();
 			navigate(`/cooks/${made.id}`);
 		},
-		onError: failed,
-	});
-	const remove = useMutation({
-		mutationFn: async () => {
-			const { error, response } = await api.DELETE("/api/cooks/{id}", {
-				params: { path: { id: cook.id }, header: { "If-Match": etag(cook.version) } },
-			});
-			if (error) need({ error, response });
-		},
-		onSuccess: () => {
-			refresh();
-			undo(`${cook.name} is off the list.`, () => restore.mutate());
-		},
-		onError: failed,
+		onError,
 	});
 	return (
 		<li className={cook.past ? "cook-line cook-past" : "cook-line"}>
@@ -148,19 +100,10 @@ function CookLine({ cook }: { cook: CookSummary }) {
 					)}
 				</span>
 			</Link>
-			<Button
-				type="text"
-				icon={<CopyOutlined />}
-				aria-label={`Copy ${cook.name}`}
-				title="Copy"
-				onClick={() => copy.mutate()}
-			/>
-			<Button
-				type="text"
-				icon={<DeleteOutlined />}
-				aria-label={`Delete ${cook.name}`}
-				title="Delete"
-				onClick={() => remove.mutate()}
+			<LineActions
+				name={cook.name}
+				onCopy={() => copy.mutate()}
+				onDelete={() => remove({ ...cook, said: `${cook.name} is off the list.` })}
 			/>
 		</li>
 	);

@@ -1,6 +1,6 @@
 import { UploadOutlined, WarningFilled } from "@ant-design/icons";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { App, Button, Input } from "antd";
+import { Button, Input } from "antd";
 import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { ApiError, api, type Formula, type Found, need, type Row } from "../api/client";
@@ -9,6 +9,7 @@ import { BenchNav } from "../bench/bench-nav";
 import { whole } from "../bench/formula";
 import { RowsEditor, rowFills } from "../bench/rows-editor";
 import { useOwnFormulas } from "../bench/use-formulas";
+import { useMessage } from "../shared/messages";
 import { TypedField } from "../shared/typed-field";
 import { useUndo } from "../shared/use-undo";
 import "./exchange.css";
@@ -47,7 +48,7 @@ export default function ReadPage() {
 	const mine = useOwnFormulas();
 	const queries = useQueryClient();
 	const navigate = useNavigate();
-	const { message } = App.useApp();
+	const message = useMessage();
 	const read = useMutation({
 		mutationFn: async (data: Blob | string) =>
 			need(

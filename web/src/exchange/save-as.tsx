@@ -1,6 +1,7 @@
 import { DownloadOutlined } from "@ant-design/icons";
-import { App, Button } from "antd";
+import { Button } from "antd";
 import { api, type Formula, need } from "../api/client";
+import { useMessage } from "../shared/messages";
 import "./exchange.css";
 
 const formats = [
@@ -11,7 +12,7 @@ const formats = [
 
 /** A formula as a file, with those that it uses. */
 export function SaveAs({ formula }: { formula: Formula }) {
-	const { message } = App.useApp();
+	const message = useMessage();
 	const save = async (as: "json" | "jsonld" | "csv", ending: string) => {
 		try {
 			const data = need(

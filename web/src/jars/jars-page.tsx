@@ -1,12 +1,13 @@
 import { DeleteOutlined, WarningFilled } from "@ant-design/icons";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { App, Button } from "antd";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { Button } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
-import { ApiError, api, etag, type JarLine, need } from "../api/client";
+import { ApiError, api, type JarLine, need } from "../api/client";
 import { BenchNav } from "../bench/bench-nav";
 import { usePrefs } from "../prefs";
 import { TypedField } from "../shared/typed-field";
+import { useRemoval } from "../shared/use-removal";
 import { useUndo } from "../shared/use-undo";
 import { uuid } from "../shared/uuid";
 import { JarPicture } from "./jar-picture";
@@ -43,11 +44,8 @@ export default function JarsPage() {
 
 function Jar({ jar }: { jar: JarLine }) {
 	const [amount, setAmount] = useState("");
-	const queries = useQueryClient();
 	const undo = useUndo();
-	const { message } = App.useApp();
-	const refresh = () => queries.invalidateQueries({ queryKey: ["jars"] });
-	const failed = (e: Error) => message.error(e.message);
+	const { refresh, onError, remove } = useRemoval("jars", ["jars"]);
 	const putBack = useMutation({
 		mutationFn: async (draw: string) => {
 			const { error, response } = await api.DELETE("/api/jars/{id}/draws/{draw}", {
@@ -56,7 +54,7 @@ function Jar({ jar }: { jar: JarLine }) {
 			if (error) need({ error, response });
 		},
 		onSuccess: refresh,
-		onError: failed,
+		onError,
 	});
 	const draw = useMutation({
 		mutationFn: async () =>
@@ -71,25 +69,6 @@ function Jar({ jar }: { jar: JarLine }) {
 			refresh();
 			undo(`${amount} taken out.`, () => putBack.mutate(after.jar.draws?.at(-1)?.id ?? ""));
 		},
-	});
-	const restore = useMutation({
-		mutationFn: async () =>
-			need(await api.POST("/api/jars/{id}/restore", { params: { path: { id: jar.id } } })),
-		onSuccess: refresh,
-		onError: failed,
-	});
-	const remove = useMutation({
-		mutationFn: async () => {
-			const { error, response } = await api.DELETE("/api/jars/{id}", {
-				params: { path: { id: jar.id }, header: { "If-Match": etag(jar.version) } },
-			});
-			if (error) need({ error, response });
-		},
-		onSuccess: () => {
-			refresh();
-			undo(`The jar of ${jar.jar.formula.name} is gone.`, () => restore.mutate());
-		},
-		onError: failed,
 	});
 	const wrong =
 		draw.error instanceof ApiError
@@ -135,7 +114,7 @@ function Jar({ jar }: { jar: JarLine }) {
 						icon={<DeleteOutlined />}
 						title="It is empty"
 						aria-label={`The jar of ${jar.jar.formula.name} is empty`}
-						onClick={() => remove.mutate()}
+						onClick={() => remove({ ...jar, said: `The jar of ${jar.jar.formula.name} is gone.` })}
 					/>
 				</form>
 				{jar.taken.length > 0 && (

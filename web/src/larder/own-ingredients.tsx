@@ -1,11 +1,11 @@
-import { DeleteOutlined, EditOutlined } from "@ant-design/icons";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { App, Button } from "antd";
+import { useMutation } from "@tanstack/react-query";
+import { Button } from "antd";
 import { useState } from "react";
 import { ApiError, api, etag, need, type OwnIngredient } from "../api/client";
 import { Choice } from "../shared/choice";
+import { LineActions } from "../shared/record-list";
 import { TypedField } from "../shared/typed-field";
-import { useUndo } from "../shared/use-undo";
+import { useRemoval } from "../shared/use-removal";
 
 const blank = {
 	name: "",
@@ -35,33 +35,7 @@ interface Props {
 /** Ingredients that the program does not know: what is in them. */
 export function OwnIngredients({ own, making, onDone }: Props) {
 	const [editing, setEditing] = useState<OwnIngredient>();
-	const queries = useQueryClient();
-	const undo = useUndo();
-	const { message } = App.useApp();
-	const refresh = () => {
-		queries.invalidateQueries({ queryKey: ["larder"] });
-		queries.invalidateQueries({ queryKey: ["catalogue"] });
-	};
-	const failed = (e: Error) => message.error(e.message);
-	const restore = useMutation({
-		mutationFn: async (id: string) =>
-			need(await api.POST("/api/ingredients/{id}/restore", { params: { path: { id } } })),
-		onSuccess: refresh,
-		onError: failed,
-	});
-	const remove = useMutation({
-		mutationFn: async (o: OwnIngredient) => {
-			const { error, response } = await api.DELETE("/api/ingredients/{id}", {
-				params: { path: { id: o.id }, header: { "If-Match": etag(o.version) } },
-			});
-			if (error) need({ error, response });
-		},
-		onSuccess: (_, o) => {
-			refresh();
-			undo(`${o.ingredient.name} is off the catalogue.`, () => restore.mutate(o.id));
-		},
-		onError: failed,
-	});
+	const { refresh, remove } = useRemoval("ingredients", ["larder", "catalogue"]);
 	const done = () => {
 		setEditing(undefined);
 		onDone();
@@ -78,17 +52,10 @@ export function OwnIngredients({ own, making, onDone }: Props) {
 						<span>
 							<b>{o.ingredient.name}</b> <span className="muted">{o.note}</span>
 						</span>
-						<Button
-							type="text"
-							icon={<EditOutlined />}
-							aria-label={`Change ${o.ingredient.name}`}
-							onClick={() => setEditing(o)}
-						/>
-						<Button
-							type="text"
-							icon={<DeleteOutlined />}
-							aria-label={`Delete ${o.ingredient.name}`}
-							onClick={() => remove.mutate(o)}
+						<LineActions
+							name={o.ingredient.name}
+							onChange={() => setEditing(o)}
+							onDelete={() => remove({ ...o, said: `${o.ingredient.name} is off the catalogue.` })}
 						/>
 					</li>
 				))}

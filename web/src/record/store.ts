@@ -1,5 +1,5 @@
 import { produce } from "immer";
-import { put, takeBack } from "./pointer";
+import { put, same, takeBack } from "./pointer";
 import { type Draft, dropDraft, keepDraft } from "./tab";
 
 /** A record as it is saved. */
@@ -62,12 +62,13 @@ export class Typing<T> {
 		for (const tell of this.#listeners) tell();
 	}
 
-	/** Writes what is typed down on this device, if it is not on record. */
+	/** Writes what is typed down on this device, unless it is what is on record. */
 	keep = () => {
 		clearTimeout(this.#kept);
 		this.#kept = undefined;
 		const { doc, base, version } = this.now;
-		if (doc !== base) keepDraft(this.name, { doc, base, version, at: Date.now() });
+		if (same(doc, base)) dropDraft(this.name);
+		else keepDraft(this.name, { doc, base, version, at: Date.now() });
 	};
 
 	/** Types at a JSON pointer. */
@@ -86,6 +87,12 @@ export class Typing<T> {
 		this.forget();
 		this.#set({ id: done.id, version: done.version, base: sent });
 		this.keep();
+	}
+
+	/** Gives up what is typed. */
+	giveUp() {
+		this.now = { ...this.now, doc: this.now.base };
+		this.forget();
 	}
 
 	/** Forgets what was kept on this device. */

@@ -68,7 +68,7 @@ export function useRecord<T>(kind: Kind<T>, id: string) {
 
 	/** Replaces what is on this screen by what is saved. */
 	const reload = useCallback(() => {
-		typing?.forget();
+		typing?.giveUp();
 		setTyping(undefined);
 		setOutdated(false);
 		setRound((n) => n + 1);

@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { ApiError } from "../api/client";
 import { leave } from "./leaving";
+import { same } from "./pointer";
 import type { Typing } from "./store";
 import type { Kind } from "./use-record";
 
@@ -67,12 +68,12 @@ export function useSaving<T>(kind: Kind<T>, typing: Typing<T> | undefined, o: Op
 		let gone = false;
 		const go = () => {
 			typing.keep();
-			if (gone || typing.now.doc === typing.now.base || conflicted.current) return;
+			if (gone || same(typing.now.doc, typing.now.base) || conflicted.current) return;
 			gone = true;
 			leave(typing.now.id || "new", async () => {
 				await going.current?.catch(() => {});
 				const { doc: sent, base, id, version } = typing.now;
-				if (sent === base) return;
+				if (same(sent, base)) return;
 				typing.saved(sent, await kind.save(sent, id ? { id, version } : undefined, true));
 				queries.invalidateQueries({ queryKey: [list] });
 			});

@@ -19,9 +19,11 @@ function announce() {
 	for (const tell of listeners) tell();
 }
 
-/** Asks the server what time it is: now, every five minutes, and after the page was asleep. */
+/** Takes the time that came with the page, and asks again every five minutes and after the page was asleep. */
 export function startClock() {
-	ask();
+	const came = Date.parse(document.querySelector<HTMLMetaElement>('meta[name="now"]')?.content ?? "");
+	if (came) known = { server: came, since: 0 };
+	else ask();
 	setInterval(ask, 5 * 60_000);
 	setInterval(announce, 30_000);
 	document.addEventListener("visibilitychange", () => document.visibilityState === "visible" && ask());

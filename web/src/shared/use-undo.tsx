@@ -1,9 +1,10 @@
-import { App, Button } from "antd";
+import Button from "antd/es/button";
 import { useCallback } from "react";
+import { useMessage } from "./messages";
 
 /** Says what is gone, with a button that brings it back. */
 export function useUndo() {
-	const { message } = App.useApp();
+	const message = useMessage();
 	return useCallback(
 		(said: string, bringBack: () => void) => {
 			const key = "undo";
