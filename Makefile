@@ -63,8 +63,9 @@ web/node_modules: web/package-lock.json
 	cd web && npm ci --no-audit --no-fund --loglevel=error
 	@touch $@
 
-web/dist: $(WEB) web/node_modules
+web/dist: $(WEB) web/node_modules go.sum scripts/licences.sh
 	cd web && npm run --silent build
+	@scripts/licences.sh
 	@touch $@
 
 clean:                  ## what can be built again; never your data

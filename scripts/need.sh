@@ -36,7 +36,25 @@ if [ ! -e "$policy" ]; then
 	$sudo chmod +x "$policy"
 	held=yes
 fi
-trap '[ -z "$held" ] || $sudo rm -f "$policy"' EXIT
-$sudo apt-get update -qq
+log=$(mktemp)
+trap '[ -z "$held" ] || $sudo rm -f "$policy"; rm -f "$log"' EXIT
+
+# apt runs apt-get, waiting up to ten minutes for another package manager that is at
+# work. When it fails it shows the package manager's own last lines.
+apt() {
+	waited=0
+	until $sudo env DEBIAN_FRONTEND=noninteractive LC_ALL=C apt-get -o DPkg::Lock::Timeout=60 "$@" >"$log" 2>&1; do
+		if grep -Eq 'Could not get lock|Unable to (acquire|lock)|is another process using it' "$log" && [ "$waited" -lt 600 ]; then
+			[ "$waited" -gt 0 ] || echo "Another package manager is at work; waiting for it"
+			sleep 5
+			waited=$((waited + 5))
+			continue
+		fi
+		echo "The package manager failed. Its last lines:" >&2
+		tail -n 15 "$log" >&2
+		exit 1
+	done
+}
+apt update -q
 # shellcheck disable=SC2086
-$sudo env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends $missing >/dev/null
+apt install -y -q --no-install-recommends $missing

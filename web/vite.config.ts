@@ -11,19 +11,30 @@ const later = new RegExp(
 		"node_modules/@rc-component/(checkbox|dialog|overflow|pagination|picker|select|slider|switch|table|tooltip|virtual-list|mini-decimal)/(?!es/locale)",
 	].join("|"),
 );
-/** Writes a well squeezed copy of each script and style beside it, for browsers that can read it. */
-const squeezed: Plugin = {
-	name: "squeezed",
+/**
+ * Writes a well squeezed copy of each script and style beside it, for browsers that can
+ * read it, and a list of the packages in them, whose licences are shipped with them.
+ */
+const shipped: Plugin = {
+	name: "shipped",
 	apply: "build",
 	writeBundle({ dir = "dist" }, files) {
-		for (const name of Object.keys(files).filter((one) => /\.(js|css)$/.test(one)))
-			writeFileSync(`${dir}/${name}.br`, brotliCompressSync(readFileSync(`${dir}/${name}`)));
+		const packages = new Set(["@fontsource-variable/archivo"]);
+		for (const [name, file] of Object.entries(files)) {
+			if (/\.(js|css)$/.test(name))
+				writeFileSync(`${dir}/${name}.br`, brotliCompressSync(readFileSync(`${dir}/${name}`)));
+			for (const id of file.type === "chunk" ? Object.keys(file.modules) : []) {
+				const of = id.match(/.*node_modules\/((?:@[^/]+\/)?[^/]+)\//)?.[1];
+				if (of) packages.add(of);
+			}
+		}
+		writeFileSync(`${dir}/packages.txt`, `${[...packages].sort().join("\n")}\n`);
 	},
 };
 
 export default defineConfig({
 	// The compiler keeps what has not changed from being drawn again while a cook types.
-	plugins: [react({ compiler: true }), squeezed],
+	plugins: [react({ compiler: true }), shipped],
 	build: {
 		target: "es2022",
 		chunkSizeWarningLimit: 1200,

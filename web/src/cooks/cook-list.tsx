@@ -58,6 +58,9 @@ export function CookList() {
 			)}
 			{list.data?.total === 0 && <p className="loading">No cook is called “{search}”.</p>}
 			<ListPages search={found} total={list.data?.total} />
+			<p className="list-foot muted">
+				Verjuice is made with the work of others: <a href="/licences.txt">their licences</a>.
+			</p>
 		</>
 	);
 }

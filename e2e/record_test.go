@@ -1,0 +1,110 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// tab is another tab of the same browser.
+func (b *browser) tab() *browser {
+	ctx, cancel := chromedp.NewContext(b.ctx)
+	b.t.Cleanup(cancel)
+	return &browser{t: b.t, ctx: ctx, app: b.app}
+}
+
+// Two tabs show one cook. What is typed in one and cannot be saved is that one's own, and
+// is still there when it is read again; what the other saves is on record.
+func TestTwoTabs(t *testing.T) {
+	one := start(t, true)
+	one.open("/cooks/{supper}/piece/1")
+	one.see("thick, as measured")
+	one.write("Thickest point", "2 cups")
+	one.see("measures a volume")
+
+	two := one.tab()
+	two.open("/cooks/{supper}/piece/1")
+	two.see("thick, as measured")
+	assert.Equal(t, "85 mm", js[string](two, field("Thickest point")+`.value`), "not what the first has typed")
+	two.write("Your own name for it", "Ours")
+	two.saved()
+	assert.Equal(t, "Ours", one.cook("supper").Doc.Pieces[0].Label)
+
+	one.open("/cooks/{supper}/piece/1")
+	one.see("measures a volume")
+	assert.Equal(t, "2 cups", js[string](one, field("Thickest point")+`.value`))
+	// The other has saved meanwhile: both are told, and what would be lost is named.
+	one.see("This cook was changed on another screen.")
+	one.see("your own name for it")
+	one.see("Ours there")
+	one.write("Thickest point", "84 mm")
+	one.press("Keep mine")
+	one.saved()
+	rec := one.cook("supper")
+	assert.Equal(t, []string{"84 mm", ""}, []string{rec.Doc.Pieces[0].Thickness, rec.Doc.Pieces[0].Label})
+}
+
+// An undo takes back its own edit, and keeps what was typed since.
+func TestUndoTakesBackOneEdit(t *testing.T) {
+	b := start(t, true)
+	b.open("/cooks/{supper}/season/1")
+	b.see("on the meat; mix")
+	rows := b.cook("supper").Doc.Pieces[0].Season.Formula.Rows
+	b.press("Leave out black pepper")
+	b.see("is out of the mix")
+	b.write("Spare mix", "12 %")
+	b.write("Parts of garlic", "5")
+	b.press("Put it back")
+	b.until(named("Leave out black pepper") + ` !== undefined`)
+	b.saved()
+	season := b.cook("supper").Doc.Pieces[0].Season
+	assert.Equal(t, "12 %", season.Spare)
+	require.Len(t, season.Formula.Rows, len(rows))
+	assert.Equal(t, rows[1], season.Formula.Rows[1])
+	assert.Equal(t, "5", season.Formula.Rows[2].Parts)
+}
+
+// A mistake that stops the saving is named in the line that says so, marked on its stage,
+// and one press leads to its field. The figures that hang on it stay, and are said to be old.
+func TestAMistakeIsFound(t *testing.T) {
+	b := start(t, true)
+	b.open("/cooks/{supper}/occasion")
+	b.see("enough for 51")
+	b.write("Adults", "12.5")
+	b.see("“12.5” is not a whole number")
+	assert.Equal(t, "12.5", js[string](b, field("Adults")+`.value`))
+	b.open("/cooks/{supper}/brine/4")
+	b.see("in the meat when it comes out")
+	b.press("strong bath")
+	b.write("Strength", "60 %")
+	b.until(`document.querySelector("[data-standing]").dataset.standing === "mistakes"`)
+	b.see("in the meat when it comes out")
+	b.until(`document.querySelector(".rail-wrong")`)
+	b.press("Clock")
+	b.see("Clock")
+	b.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll(".standing a")].at(0).click()`))
+	b.until(`location.pathname.endsWith("/occasion")`)
+	b.until(`document.activeElement === ` + field("Adults"))
+	b.write("Adults", "34")
+	b.until(`document.querySelector(".standing a")?.innerText.includes("%")`)
+	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector(".standing a").click()`))
+	b.until(`document.activeElement === ` + field("Strength"))
+	b.write("Strength", "6 %")
+	b.saved()
+	assert.Equal(t, "6 %", b.cook("supper").Doc.Pieces[3].Bath.Strength)
+}
+
+// Each stage names the page and takes the keyboard; the link at the top leads to it.
+func TestWhereTheKeyboardIs(t *testing.T) {
+	b := start(t, true)
+	b.open("/cooks/{supper}/season/1")
+	b.see("on the meat; mix")
+	b.until(`document.title.startsWith("Salt and season · Lamb shoulder")`)
+	b.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll(".rail a")].find((a) => a.innerText.startsWith("Wait")).click()`))
+	b.until(`document.title.startsWith("Wait · Lamb shoulder")`)
+	b.until(`document.activeElement === document.querySelector(".stage")`)
+	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector(".skip").focus(), document.querySelector(".skip").click()`))
+	b.until(`document.activeElement.id === "main"`)
+}
