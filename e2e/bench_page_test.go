@@ -3,13 +3,11 @@
 package e2e
 
 import (
-	"context"
 	"fmt"
 	"slices"
 	"testing"
 	"time"
 
-	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/chromedp"
@@ -90,12 +88,4 @@ func TestBenchPage(t *testing.T) {
 		fmt.Printf("20 letters into %-9s event to paint p50 %3.0f ms, p90 %3.0f ms, longest %3.0f ms; %d long tasks, the longest %3.0f ms\n",
 			place.what, at(0.5), at(0.9), took[len(took)-1], len(long), longest)
 	}
-}
-
-// command sends a command of the browser's protocol.
-func command[P any](c cdp.Command[P, cdp.Empty], params P) chromedp.Action[chromedp.Void] {
-	return chromedp.Func(func(ctx context.Context, _ *chromedp.Target) error {
-		_, err := chromedp.Call(ctx, c, params)
-		return err
-	})
 }

@@ -4,6 +4,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
@@ -122,6 +123,7 @@ func TestASilentServer(t *testing.T) {
 	rec := b.cook("supper")
 	assert.EqualValues(t, "35", rec.Doc.Guests)
 
+	b.do(command(network.SetCacheDisabled, network.SetCacheDisabledParams{CacheDisabled: true}))
 	b.open("/")
 	b.see("Launch day")
 	b.app.Silent.Store(true)

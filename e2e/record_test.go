@@ -92,6 +92,7 @@ func TestAMistakeIsFound(t *testing.T) {
 	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector(".standing a").click()`))
 	b.until(`document.activeElement === ` + field("Strength"))
 	b.write("Strength", "6 %")
+	b.write("Time in the bath", "1 h")
 	b.saved()
 	assert.Equal(t, "6 %", b.cook("supper").Doc.Pieces[3].Bath.Strength)
 }

@@ -1,8 +1,9 @@
 import { BellOutlined, CheckOutlined, PushpinFilled, WarningFilled } from "@ant-design/icons";
-import { Button, Input } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import type { Plan, TaskLine } from "../api/client";
 import { now } from "../shared/clock";
+import { PickTime } from "../shared/time-field";
 import { useInHand } from "./context";
 import { fix, local, unfix } from "./marks";
 import { useReminders } from "./use-reminders";
@@ -66,20 +67,16 @@ function Task({ task: t }: { task: TaskLine }) {
 					</p>
 				)}
 				{fixing && (
-					<Input
-						type="datetime-local"
-						variant="underlined"
+					<PickTime
 						autoFocus
-						aria-label={`Time of: ${t.label}`}
-						defaultValue={t.local}
-						onBlur={(e) => {
-							const at = e.target.value;
-							setFixing(false);
+						name={`Time of: ${t.label}`}
+						value={t.local}
+						onShut={() => setFixing(false)}
+						onChange={(at) => {
 							if (!at || at === t.local) return;
 							if (done) was(at);
 							else change((c) => fix(c, t.key, t.stage, at));
 						}}
-						onPressEnter={(e) => e.currentTarget.blur()}
 					/>
 				)}
 			</div>

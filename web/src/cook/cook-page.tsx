@@ -124,6 +124,7 @@ export default function CookPage() {
 		document.title = [titles[open], of, name, "Verjuice"].filter(Boolean).join(" · ");
 	}, [open, of, name]);
 	const stale = useStale(hand);
+	const dimmed = stale !== "" && (!hand.current || !Stage || hand.figures.old[index]);
 	const lists = useFormulasWhenOpened();
 	const here = useRef<HTMLElement>(null);
 	useFocus(here, `${open} ${Stage ? index : ""}`, context !== null);
@@ -159,7 +160,7 @@ export default function CookPage() {
 					</header>
 					{hand.standing === "conflict" && <Conflict hand={hand} />}
 					<Strip selected={Stage ? index : -1} stage={Stage ? stage : "piece"} adding={open === "add"} />
-					<div className={Stage ? "sheet" : "sheet sheet-wide"}>
+					<div className={`sheet${Stage ? "" : " sheet-wide"}${dimmed ? " stale" : ""}`}>
 						<Rail
 							stage={open}
 							piece={open === "add" || (!Stage && cook.pieces.length > 1) ? -1 : index}
@@ -172,7 +173,7 @@ export default function CookPage() {
 							aria-label={titles[open]}
 							onFocusCapture={lists}
 						>
-							<div className={stale ? "stale" : undefined}>
+							<div>
 								{open === "occasion" && <Occasion />}
 								{open === "plan" && <PlanPage />}
 								{open === "shopping" && <ShoppingPage />}

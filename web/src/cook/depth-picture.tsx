@@ -1,4 +1,5 @@
 import { Slider } from "antd";
+import { scaleLinear } from "d3-scale";
 import { useEffect, useId, useState } from "react";
 import type { Depth } from "../api/client";
 import { Ask } from "../shared/ask";
@@ -67,7 +68,7 @@ interface CutProps {
 function Cut({ moment, depth, height, label }: CutProps) {
 	const id = useId();
 	const width = 640;
-	const shade = (v: number) => Math.min(1, v / depth.max_salt);
+	const shade = scaleLinear([0, depth.max_salt], [0, 1]).clamp(true);
 	const n = moment.profile.length - 1;
 	// Profiles run from the far end to the coated face; a piece coated on both sides is the mirror image of itself.
 	const stops = moment.profile.map((v, i) => ({ at: i / n, v }));
@@ -77,7 +78,7 @@ function Cut({ moment, depth, height, label }: CutProps) {
 				...stops.map((s) => ({ at: 0.5 - s.at / 2, v: s.v })).reverse(),
 				...stops.map((s) => ({ at: 0.5 + s.at / 2, v: s.v })),
 			];
-	const reach = (moment.depth_mm / depth.path_mm) * width * (depth.one_bare ? 1 : 0.5);
+	const reach = scaleLinear([0, depth.path_mm], [0, depth.one_bare ? width : width / 2])(moment.depth_mm);
 	const crust = moment.on_surface / 14;
 	return (
 		<svg

@@ -1,4 +1,5 @@
 import { Button, Slider } from "antd";
+import { line as straight } from "d3-shape";
 import { useId } from "react";
 import { Field } from "../record/field";
 import { useField } from "../record/use-field";
@@ -6,6 +7,7 @@ import { usePiece } from "./context";
 import "./grain-mark.css";
 
 const wide = 240;
+const path = straight();
 
 /** Which way the grain runs, on the piece's outline, before the bark hides it. */
 export function GrainMark({ index }: { index: number }) {
@@ -13,14 +15,18 @@ export function GrainMark({ index }: { index: number }) {
 	const clip = useId();
 	const cut = catalogue.cuts.find((c) => c.id === piece.cut);
 	const high = cut ? Math.min(150, Math.max(60, (wide * cut.width) / cut.length)) : 120;
-	const marked = (piece.grain ?? "") !== "";
-	const degrees = Number.parseFloat(piece.grain || "0") || 0;
-	const put = useField(at("grain")).set;
+	const { text: grain, set: put } = useField(at("grain"));
+	const marked = grain !== "";
+	const degrees = Number.parseFloat(grain || "0") || 0;
 	const line = (angle: number, off: number) => {
 		const a = (angle * Math.PI) / 180;
 		const [x, y] = [Math.cos(a) * 200, -Math.sin(a) * 200];
 		const [ox, oy] = [Math.sin(a) * off, Math.cos(a) * off];
-		return `M${wide / 2 + ox - x} ${high / 2 + oy - y}L${wide / 2 + ox + x} ${high / 2 + oy + y}`;
+		const middle = [wide / 2 + ox, high / 2 + oy] as const;
+		return path([
+			[middle[0] - x, middle[1] - y],
+			[middle[0] + x, middle[1] + y],
+		]) as string;
 	};
 	return (
 		<section className="grain" aria-label="Grain and trim">

@@ -1,12 +1,12 @@
 import { WarningFilled } from "@ant-design/icons";
+import { scaleLinear } from "d3-scale";
 import type { Plan } from "../api/client";
 
 /** What stands in each pit and in the fridge over time. */
 export function Rooms({ rooms }: { rooms: Plan["rooms"] }) {
 	const times = rooms.flatMap((r) => r.uses.flatMap((u) => [Date.parse(u.from), Date.parse(u.to)]));
-	const from = Math.min(...times);
-	const span = Math.max(...times) - from || 1;
-	const most = Math.max(...rooms.flatMap((r) => r.uses.map((u) => u.dm2)), 1);
+	const x = scaleLinear([Math.min(...times), Math.max(...times)], [0, 100]);
+	const high = scaleLinear([0, Math.max(...rooms.flatMap((r) => r.uses.map((u) => u.dm2)), 1)], [6, 20]);
 	return (
 		<ul className="rooms" aria-label="Room in pits and fridge">
 			{rooms.map((r) => (
@@ -23,9 +23,9 @@ export function Rooms({ rooms }: { rooms: Plan["rooms"] }) {
 								key={u.title + u.from}
 								title={u.text}
 								style={{
-									marginLeft: `${((Date.parse(u.from) - from) / span) * 100}%`,
-									width: `${((Date.parse(u.to) - Date.parse(u.from)) / span) * 100}%`,
-									height: `${6 + (u.dm2 / most) * 14}px`,
+									marginLeft: `${x(Date.parse(u.from))}%`,
+									width: `${x(Date.parse(u.to)) - x(Date.parse(u.from))}%`,
+									height: `${high(u.dm2)}px`,
 								}}
 							/>
 						))}

@@ -1,4 +1,5 @@
 import { CheckCircleFilled, WarningFilled } from "@ant-design/icons";
+import { scaleLinear } from "d3-scale";
 import { useId } from "react";
 import { ChoiceField } from "../record/field";
 import { Ask } from "../shared/ask";
@@ -28,7 +29,7 @@ export function SaltColumn({ index }: { index: number }) {
 		);
 	}
 	const top = Math.max(2, l.band.high * 1.15, l.percent.value * 1.15);
-	const y = (v: number) => high - (Math.min(v, top) / top) * high;
+	const y = scaleLinear([0, top], [high, 0]).clamp(true);
 	// A band's name stands in the middle of it, unless the big number needs the room.
 	const number = Math.min(high - 4, Math.max(20, y(l.percent.value) + 12));
 	const middle = (b: { low: number; high: number }) => (y(b.low) + y(Math.min(b.high, top))) / 2 + 5;

@@ -30,7 +30,7 @@ export function Standing({ hand, stale }: { hand: CookInHand; stale: string }) {
 					<Link to={addressOf(id, placeOf(first, sheet))} state={{ at: first.pointer }}>
 						{first.message}
 					</Link>
-					{mistakes.length > 1 && ` (and ${mistakes.length - 1} more)`}. What depends on it is from before.
+					{mistakes.length > 1 && ` (and ${mistakes.length - 1} more)`}.
 				</>
 			)}{" "}
 			{stale}
@@ -51,10 +51,14 @@ export function useStale(hand: CookInHand): string {
 		const timer = setTimeout(() => setLate(true), patience);
 		return () => clearTimeout(timer);
 	}, [current]);
-	if (current || figures.at === 0) return "";
-	const since = `The figures are from ${new Date(figures.at).toLocaleTimeString("en-GB")}.`;
-	if (figures.trouble) return since;
-	return late ? `Working it out. ${since}` : "";
+	const since = (at: number) => new Date(at).toLocaleTimeString("en-GB");
+	if (figures.at === 0) return "";
+	if (current)
+		return figures.old.some(Boolean) && figures.good
+			? `What depends on it is from ${since(figures.good)}.`
+			: "";
+	if (figures.trouble) return `The figures are from ${since(figures.at)}.`;
+	return late ? `Working it out. The figures are from ${since(figures.at)}.` : "";
 }
 
 /** Tells those who listen what came of what they typed, once it has settled. */

@@ -1,4 +1,5 @@
 import { PlusOutlined } from "@ant-design/icons";
+import { scaleLinear } from "d3-scale";
 import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { useField } from "../record/use-field";
@@ -58,8 +59,8 @@ export function Strip({ selected, stage, adding }: Props) {
 	const known = starts.length > 0 && serves.length > 0;
 	const to = Math.max(...serves);
 	const from = Math.min(...starts) - (to - Math.min(...starts)) * 0.015;
-	const place = (iso: string | number) =>
-		(((typeof iso === "number" ? iso : Date.parse(iso)) - from) / (to - from)) * 100;
+	const ruler = scaleLinear([from, to], [0, 100]);
+	const place = (at: string | number) => ruler(typeof at === "number" ? at : Date.parse(at));
 	const now = useNow();
 	const quiet = (sheet?.plan?.quiet ?? [])
 		.map((q) => ({ from: Math.max(from, Date.parse(q.from)), to: Math.min(to, Date.parse(q.to)) }))

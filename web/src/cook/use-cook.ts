@@ -24,7 +24,8 @@ export function useCook(id: string, pictures: boolean, onMade: (id: string) => v
 	const record = useRecord<Cook>(kind, id);
 	const { typing, typed, outdated, reload } = record;
 	// What is typed is in its field at once; the rest of the page follows when there is time.
-	const cook = useDeferredValue(typed?.doc);
+	const late = useDeferredValue(typed);
+	const cook = late?.edits === typed?.edits ? late?.doc : typed?.doc;
 	const saved = typed?.base;
 	const happened = useFacts(typed?.id ?? "");
 
@@ -39,7 +40,7 @@ export function useCook(id: string, pictures: boolean, onMade: (id: string) => v
 	);
 	const figures = useSheet(asked);
 	const mistakes = figures.sheet?.errors ?? none;
-	const current = settled === cook && figures.of === asked?.page && !figures.trouble;
+	const current = settled === typed?.doc && figures.of === asked?.page && !figures.trouble;
 	const dirty = useMemo(
 		() => saved !== undefined && (typed?.id === "" || !same(settled, saved)),
 		[typed?.id, settled, saved],
@@ -69,7 +70,7 @@ export function useCook(id: string, pictures: boolean, onMade: (id: string) => v
 		[mistakes],
 	);
 	let standing = saving.standing;
-	if (standing === "saved" && (dirty || settled !== cook))
+	if (standing === "saved" && (dirty || settled !== typed?.doc))
 		standing = current && mistakes.length > 0 ? "mistakes" : "waiting";
 	if (figures.trouble && standing !== "conflict") standing = "unreachable";
 	return {

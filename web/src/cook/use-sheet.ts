@@ -19,6 +19,10 @@ export interface Figures {
 	of?: Cook;
 	/** When they came, ms since 1970 by this device's clock; for a wait alone. */
 	at: number;
+	/** When all of them were those of what was typed. */
+	good: number;
+	/** For each piece, whether some are from before a mistake. */
+	old: boolean[];
 	/** Why there are no newer ones. */
 	trouble?: string;
 }
@@ -26,21 +30,25 @@ export interface Figures {
 /** The sections of a piece that a mistake can take away. */
 const parts = ["meat", "bath", "inject", "season", "ledger", "depth", "clock"] as const;
 
-/** Figures with those that a mistake has taken away as they were last; and which those are. */
-function lastGood(now: Sheet, before: Sheet | undefined, page: Cook): Sheet {
-	if (!before || now.errors.length === 0) return now;
-	let out = now;
+/**
+ * Figures with those that a mistake has taken away as they were last; and for each piece
+ * whether there are such.
+ */
+function lastGood(now: Sheet, before: Sheet | undefined, page: Cook): { sheet: Sheet; old: boolean[] } {
+	let sheet = now;
+	const old = now.pieces.map(() => false);
 	now.pieces.forEach((p, i) => {
-		const was = before.pieces.find((one) => one.key === p.key);
+		const was = before?.pieces.find((one) => one.key === p.key);
 		const typed = page.pieces[i];
 		if (!was || !typed || p.ready) return;
 		for (const part of parts) {
 			const wanted = part === "bath" ? typed.bath : part === "inject" ? typed.inject : true;
-			if (p[part] === undefined && was[part] !== undefined && wanted)
-				out = put(out, `/pieces/${i}/${part}`, was[part]);
+			if (p[part] !== undefined || was[part] === undefined || !wanted) continue;
+			sheet = put(sheet, `/pieces/${i}/${part}`, was[part]);
+			old[i] = true;
 		}
 	});
-	return out;
+	return { sheet, old };
 }
 
 /**
@@ -49,7 +57,7 @@ function lastGood(now: Sheet, before: Sheet | undefined, page: Cook): Sheet {
  * newer ones.
  */
 export function useSheet(asked: Asked | undefined): Figures {
-	const [figures, setFigures] = useState<Figures>({ at: 0 });
+	const [figures, setFigures] = useState<Figures>({ at: 0, good: 0, old: [] });
 	/** What the program was asked last, its answer, and under which name it knows both. */
 	const base = useRef<{ name: string; page: unknown; sheet: Sheet; how: string } | undefined>(undefined);
 	const shown = useRef<Sheet | undefined>(undefined);
@@ -75,10 +83,12 @@ export function useSheet(asked: Asked | undefined): Figures {
 			let sheet = answer.whole ?? (on?.sheet as Sheet);
 			for (const c of answer.changes ?? []) sheet = put(sheet, c.path, c.value);
 			base.current = { name: answer.page, page, sheet, how };
-			shown.current = lastGood(sheet, shown.current, page);
-			const next = { sheet: shown.current, of: page, at: Date.now() };
+			const { sheet: good, old } = lastGood(sheet, shown.current, page);
+			shown.current = good;
+			const at = Date.now();
+			const next = { sheet: good, of: page, at, old };
 			// Letters that are typed meanwhile come first.
-			startTransition(() => setFigures(next));
+			startTransition(() => setFigures((was) => ({ ...next, good: old.some(Boolean) ? was.good : at })));
 		};
 		const keepAsking = async () => {
 			while (!stop.signal.aborted) {

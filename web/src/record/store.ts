@@ -20,6 +20,8 @@ export interface Typed<T> {
 	/** Empty until it is on record. */
 	readonly id: string;
 	readonly version: number;
+	/** How often more than a field was changed: rows that came or went have to be drawn at once. */
+	readonly edits: number;
 }
 
 /**
@@ -42,6 +44,7 @@ export class Typing<T> {
 			base: draft?.base ?? saved.doc,
 			version: draft?.version ?? saved.version,
 			doc: draft?.doc ?? saved.doc,
+			edits: 0,
 		};
 	}
 
@@ -78,8 +81,8 @@ export class Typing<T> {
 	edit = (change: (doc: T) => void): (() => void) => {
 		const before = this.now.doc;
 		const after = produce(before, change as (doc: unknown) => void) as T;
-		this.#set({ doc: after });
-		return () => this.#set({ doc: takeBack(before, after, this.now.doc) });
+		this.#set({ doc: after, edits: this.now.edits + 1 });
+		return () => this.#set({ doc: takeBack(before, after, this.now.doc), edits: this.now.edits + 1 });
 	};
 
 	/** Notes that sent is on record now; what was typed meanwhile is not. */

@@ -24,7 +24,7 @@ export interface Kind<T> {
  */
 export function useRecord<T>(kind: Kind<T>, id: string) {
 	const [typing, setTyping] = useState<Typing<T>>();
-	const [outdated, setOutdated] = useState(false);
+	const [latest, setLatest] = useState(0);
 	const [round, setRound] = useState(0);
 	// A new one gets its id a moment before the address changes.
 	const typed = useTyped(typing);
@@ -53,7 +53,7 @@ export function useRecord<T>(kind: Kind<T>, id: string) {
 		const next = new Typing(kind.name, data.saved.id || id, data.saved, data.draft);
 		if (!data.draft) next.forget();
 		setTyping(next);
-		setOutdated(data.draft !== undefined && data.draft.version !== data.saved.version);
+		setLatest(data.saved.version);
 	}, [data, open, kind, id]);
 
 	// What was typed in the last moment before the page goes is kept on this device.
@@ -70,14 +70,13 @@ export function useRecord<T>(kind: Kind<T>, id: string) {
 	const reload = useCallback(() => {
 		typing?.giveUp();
 		setTyping(undefined);
-		setOutdated(false);
 		setRound((n) => n + 1);
 	}, [typing]);
 	return {
 		typing: open ? typing : undefined,
 		typed: open ? typed : undefined,
 		/** What is typed was typed over an older version than is saved now. */
-		outdated,
+		outdated: open && (typed?.version ?? 0) < latest,
 		reload,
 		failure: loaded.error as ApiError | null,
 	};
