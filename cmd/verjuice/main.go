@@ -64,7 +64,9 @@ type calc struct {
 
 func (c calc) Run() error { return c.answer(os.Stdin, os.Stdout) }
 
-func (c calc) reader() sheet.Reader { return sheet.Reader{Units: c.Units, Spoons: c.Spoons, Brief: !c.Where} }
+func (c calc) reader() sheet.Reader {
+	return sheet.Reader{Units: c.Units, Spoons: c.Spoons, Brief: !c.Where}
+}
 
 func (c calc) clock() (cooking.Clock, error) {
 	out := cooking.Clock{Recorded: c.ServedAt}

@@ -1,10 +1,12 @@
 package store
 
 import (
+	"compress/gzip"
 	"context"
 	"database/sql"
 	"encoding/json"
 	"fmt"
+	"io"
 	"io/fs"
 	"os"
 	"regexp"
@@ -104,7 +106,12 @@ func TestFoldersBecomeRecords(t *testing.T) {
 	require.NoError(t, err)
 	defer db.Close()
 	db.SetMaxOpenConns(1)
-	dump, err := os.ReadFile("testdata/baseline.sql")
+	file, err := os.Open("testdata/baseline.sql.gz")
+	require.NoError(t, err)
+	defer file.Close()
+	packed, err := gzip.NewReader(file)
+	require.NoError(t, err)
+	dump, err := io.ReadAll(packed)
 	require.NoError(t, err)
 	_, err = db.ExecContext(t.Context(), string(dump))
 	require.NoError(t, err)
