@@ -2,6 +2,7 @@ import { startTransition, useEffect, useRef, useState } from "react";
 import { ApiError, api, type Cook, type Fact, need, type PageAnswer, type Sheet } from "../api/client";
 import { usePrefs } from "../prefs";
 import { type Operation, patch, put } from "../record/pointer";
+import { now } from "../shared/clock";
 
 /** What is asked: a page, what has happened, and how the answer is to be. */
 interface Asked {
@@ -17,7 +18,7 @@ export interface Figures {
 	sheet?: Sheet;
 	/** What they are the figures of; other than what is typed while that is worked out. */
 	of?: Cook;
-	/** When they came, ms since 1970 by this device's clock; for a wait alone. */
+	/** When they came, ms since 1970. */
 	at: number;
 	/** When all of them were those of what was typed. */
 	good: number;
@@ -85,7 +86,7 @@ export function useSheet(asked: Asked | undefined): Figures {
 			base.current = { name: answer.page, page, sheet, how };
 			const { sheet: good, old } = lastGood(sheet, shown.current, page);
 			shown.current = good;
-			const at = Date.now();
+			const at = now() ?? Date.now();
 			const next = { sheet: good, of: page, at, old };
 			// Letters that are typed meanwhile come first.
 			startTransition(() => setFigures((was) => ({ ...next, good: old.some(Boolean) ? was.good : at })));
