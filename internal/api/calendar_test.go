@@ -110,7 +110,7 @@ func TestPhotographs(t *testing.T) {
 	var list []api.PhotoLine
 	call(t, app, "GET", "/api/cooks/{}/photos", nil).into(t, &list)
 	require.Len(t, list, 1)
-	assert.Equal(t, []int{1600, 1066}, []int{list[0].Width, list[0].Height})
+	assert.Equal(t, []int{1600, 1067}, []int{list[0].Width, list[0].Height})
 	got := call(t, app, "GET", "/api/photos/1", nil)
 	assert.Equal(t, "image/jpeg", got.Header.Get("Content-Type"))
 	_, err := jpeg.Decode(bytes.NewReader(got.body))

@@ -66,11 +66,11 @@ type section struct {
 	sum  [sha256.Size]byte
 }
 
-// Bounds of what is kept of pages that were worked out. The largest page is some 1.5 MB
-// with its figures; one of five pieces is a tenth of that, and shares with the next
-// what has not changed.
+// Bounds of what is kept of pages that were worked out: two for each of sixty-four who
+// type at once. The largest page is some 1.5 MB with its figures; one of five pieces is a
+// tenth of that, and shares with the next what has not changed.
 const (
-	mostPages   = 256
+	mostPages   = 128
 	largestPage = 1 << 20
 )
 

@@ -195,6 +195,10 @@ export default function CookPage() {
 	);
 }
 
+/** Whether a mistake at a pointer is one of a field, or of something that the field is part of. */
+const leads = (mistake: string, field: string) =>
+	mistake.startsWith(field) || field.startsWith(`${mistake}/`);
+
 /** Moves the keyboard to a stage when it changes, or to the field that a mistake led to. */
 function useFocus(here: React.RefObject<HTMLElement | null>, stage: string, ready: boolean) {
 	const { state, key } = useLocation();
@@ -207,7 +211,7 @@ function useFocus(here: React.RefObject<HTMLElement | null>, stage: string, read
 		const at = (state as { at?: string } | null)?.at;
 		const field =
 			at &&
-			[...document.querySelectorAll<HTMLElement>("[data-at]")].find((e) => at.startsWith(e.dataset.at ?? ""));
+			[...document.querySelectorAll<HTMLElement>("[data-at]")].find((e) => leads(at, e.dataset.at ?? ""));
 		if (field) {
 			(field.matches("input") ? field : (field.querySelector<HTMLElement>("input") ?? field)).focus();
 			field.scrollIntoView({ block: "center" });

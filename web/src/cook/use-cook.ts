@@ -33,14 +33,14 @@ export function useCook(id: string, pictures: boolean, onMade: (id: string) => v
 	// The serving time on record may have passed.
 	const served = typed?.id ? typed.base.serve_at : "";
 	const { facts, ready } = happened;
+	const page = useMemo(() => (settled && ready ? { ...settled, facts } : undefined), [settled, facts, ready]);
 	const asked = useMemo(
-		() =>
-			settled && ready ? { page: { ...settled, facts }, served, plain: !pictures, units, spoons } : undefined,
-		[settled, facts, ready, served, pictures, units, spoons],
+		() => page && { page, served, plain: !pictures, units, spoons },
+		[page, served, pictures, units, spoons],
 	);
 	const figures = useSheet(asked);
 	const mistakes = figures.sheet?.errors ?? none;
-	const current = settled === typed?.doc && figures.of === asked?.page && !figures.trouble;
+	const current = settled === typed?.doc && figures.of === page && !figures.trouble;
 	const dirty = useMemo(
 		() => saved !== undefined && (typed?.id === "" || !same(settled, saved)),
 		[typed?.id, settled, saved],

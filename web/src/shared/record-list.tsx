@@ -3,8 +3,7 @@ import Button from "antd/es/button";
 import Input from "antd/es/input/Input";
 import { lazy, type ReactNode, Suspense, useDeferredValue, useState } from "react";
 
-// Only long lists have numbers of pages, so they are fetched then.
-const Pages = lazy(async () => ({ default: (await import("../pages")).ListNumbers }));
+const Pages = lazy(() => import("./pages"));
 
 /** A list that is searched and read page by page. */
 export function useSearch(perPage: number) {
