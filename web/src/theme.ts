@@ -125,7 +125,7 @@ export function antTheme(mode: Mode): ThemeConfig {
 				cellPaddingInline: 12,
 				cellPaddingBlock: 10,
 			},
-			DatePicker: { cellHeight: 36, cellWidth: 44 },
+			DatePicker: { cellHeight: 26, cellWidth: 44 },
 		},
 	};
 }

@@ -143,17 +143,15 @@ function Setting({ rooms }: { rooms: Plan["rooms"] }) {
 			<h3>Your pits and helpers</h3>
 			<div className="fields fields-four">
 				<Field label="Quiet hours" at="/quiet" usual={catalogue.usual.quiet} />
-				<div className="typed">
-					<ChoiceField
-						label="Pairs of hands"
-						at="/hands"
-						usual="1"
-						options={Array.from({ length: catalogue.usual.hands }, (_, i) => String(i + 1)).map((n) => ({
-							value: n,
-							label: n,
-						}))}
-					/>
-				</div>
+				<ChoiceField
+					label="Pairs of hands"
+					at="/hands"
+					usual="1"
+					options={Array.from({ length: catalogue.usual.hands }, (_, i) => String(i + 1)).map((n) => ({
+						value: n,
+						label: n,
+					}))}
+				/>
 			</div>
 			<Pits />
 			{rooms.length > 0 && <Rooms rooms={rooms} />}

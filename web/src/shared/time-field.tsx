@@ -1,5 +1,7 @@
 import { Button, DatePicker } from "antd";
+import british from "antd/es/date-picker/locale/en_GB";
 import dayjs from "dayjs";
+import "dayjs/locale/en-gb";
 import { type ReactNode, useId } from "react";
 import { now } from "./clock";
 import { Labelled } from "./typed-field";
@@ -27,6 +29,7 @@ export function PickTime(p: PickProps) {
 	return (
 		<DatePicker
 			id={p.id}
+			locale={british}
 			className="pick-time"
 			variant="underlined"
 			aria-label={p.id ? undefined : p.name}
