@@ -5,11 +5,9 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
-	"io"
 	"net/http"
 	"net/http/httptest"
 	"reflect"
-	"regexp"
 	"strings"
 	"sync"
 	"testing"
@@ -32,88 +30,6 @@ import (
 )
 
 func TestMain(m *testing.M) { apptest.Main(m) }
-
-type reply struct {
-	*http.Response
-	body []byte
-}
-
-func (r reply) into(t *testing.T, v any) {
-	t.Helper()
-	require.NoError(t, json.Unmarshal(r.body, v), string(r.body))
-}
-
-func (r reply) problem(t *testing.T, status int) api.Problem {
-	t.Helper()
-	require.Equal(t, status, r.StatusCode, string(r.body))
-	assert.Equal(t, "application/problem+json", r.Header.Get("Content-Type"))
-	var p api.Problem
-	r.into(t, &p)
-	assert.Equal(t, status, p.Status)
-	assert.NotEmpty(t, p.Detail)
-	return p
-}
-
-// addressed puts the id of a record into a path that names it: {supper} is the one whose
-// name has this in it, {} the only one.
-func addressed(t testing.TB, app apptest.App, path string) string {
-	t.Helper()
-	return regexp.MustCompile(`(cooks|formulas|jars|ingredients)/\{(.*?)\}`).ReplaceAllStringFunc(path, func(part string) string {
-		kind, name, _ := strings.Cut(strings.TrimSuffix(part, "}"), "/{")
-		q := store.Query{Search: name, Gone: true}
-		var id string
-		var err error
-		switch kind {
-		case "cooks":
-			id, err = first(app.Store.Cooks().List(t.Context(), q))
-		case "formulas":
-			id, err = first(app.Store.Formulas().List(t.Context(), q))
-		case "jars":
-			id, err = first(app.Store.Jars().List(t.Context(), q))
-		case "ingredients":
-			id, err = first(app.Store.Ingredients().List(t.Context(), q))
-		}
-		require.NoError(t, err)
-		return kind + "/" + id
-	})
-}
-
-func first[T any](list []store.Record[T], _ int64, err error) (string, error) {
-	if len(list) == 0 {
-		return "none", err
-	}
-	return list[0].ID, err
-}
-
-// call sends body (JSON text, or a value to encode) with pairs of headers.
-func call(t testing.TB, app apptest.App, method, path string, body any, headers ...string) reply {
-	t.Helper()
-	var raw []byte
-	switch b := body.(type) {
-	case nil:
-	case string:
-		raw = []byte(b)
-	default:
-		var err error
-		raw, err = json.Marshal(b)
-		require.NoError(t, err)
-	}
-	req, err := http.NewRequestWithContext(t.Context(), method, app.URL+addressed(t, app, path), bytes.NewReader(raw))
-	require.NoError(t, err)
-	req.Header.Set("Content-Type", "application/json")
-	for i := 0; i < len(headers); i += 2 {
-		if headers[i] == "Host" {
-			req.Host = headers[i+1]
-		}
-		req.Header.Set(headers[i], headers[i+1])
-	}
-	res, err := http.DefaultClient.Do(req)
-	require.NoError(t, err)
-	defer res.Body.Close()
-	out, err := io.ReadAll(res.Body)
-	require.NoError(t, err)
-	return reply{res, out}
-}
 
 func juice() formula.Formula {
 	return formula.Formula{Name: "juice", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "apple-juice", Form: "liquid", Parts: "1"}}}

@@ -2,8 +2,8 @@
 // units as they are shown. The core gives ids and values; this package writes the
 // finished short texts beside them.
 //
-//	s := sheet.Write(result, sheet.Reader{Units: quantity.Metric})
-//	s.Pieces[0].Season.OnMeat.Text   // "57"
+//	s := sheet.WriteAfter(sheet.Written{}, result, sheet.Reader{Units: quantity.Metric})
+//	s.Sheet.Pieces[0].Season.OnMeat.Text   // "57"
 //
 // A message is a template with the names of its values in braces, {wait}; a colon
 // says how a value is written where its type alone does not: {at:clock}, {core:both}.

@@ -110,9 +110,6 @@ func newWriter(r cooking.Result, as Reader) writer {
 	return writer{Reader: as, pieces: titles(r), pits: r.Order.Setting.Value.Pits}
 }
 
-// Write says a result for a reader.
-func Write(r cooking.Result, as Reader) Sheet { return WriteAfter(Written{}, r, as).Sheet }
-
 // Written is a sheet with what it was written from.
 type Written struct {
 	Sheet  Sheet

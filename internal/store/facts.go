@@ -47,6 +47,7 @@ func (m factModel) fact() (facts.Fact, error) {
 
 // Facts are what happened at a cook, in the order in which it was said.
 func (s *Store) Facts(ctx context.Context, cook string) (facts.Facts, error) {
+	cook = s.Cooks().known(cook)
 	var models []factModel
 	if err := s.db.WithContext(ctx).Where("cook = ?", cook).Order("seq").Find(&models).Error; err != nil {
 		return nil, err
@@ -64,6 +65,7 @@ func (s *Store) Facts(ctx context.Context, cook string) (facts.Facts, error) {
 // AddFact saves a fact. The same fact sent twice is saved once; another fact with its
 // id is ErrOther; a cook that is not there is ErrNotFound, one with facts.Most ErrFull.
 func (s *Store) AddFact(ctx context.Context, cook string, f facts.Fact) error {
+	cook = s.Cooks().known(cook)
 	if err := s.Cooks().there(ctx, cook); err != nil {
 		return err
 	}

@@ -23,6 +23,7 @@ type Photo struct {
 
 // AddPhoto saves a photograph.
 func (s *Store) AddPhoto(ctx context.Context, p Photo) (Photo, error) {
+	p.Cook = s.Cooks().known(p.Cook)
 	if err := s.Cooks().there(ctx, p.Cook); err != nil {
 		return p, err
 	}
@@ -33,7 +34,7 @@ func (s *Store) AddPhoto(ctx context.Context, p Photo) (Photo, error) {
 // Photos returns those of a cook, the oldest first, without their data.
 func (s *Store) Photos(ctx context.Context, cook string) ([]Photo, error) {
 	var out []Photo
-	return out, s.db.WithContext(ctx).Omit("data").Where("cook = ?", cook).Order("id").Find(&out).Error
+	return out, s.db.WithContext(ctx).Omit("data").Where("cook = ?", s.Cooks().known(cook)).Order("id").Find(&out).Error
 }
 
 // Photo returns one with its data, or ErrNotFound.

@@ -203,7 +203,7 @@ func (r Records[T]) Create(ctx context.Context, d T) (Record[T], error) {
 // Update replaces a record that still has the given version: one row, in one statement.
 // It returns ErrNotFound or ErrStale when it cannot.
 func (r Records[T]) Update(ctx context.Context, id string, version uint, d T) (Record[T], error) {
-	m, err := r.row(id, version+1, d)
+	m, err := r.row(r.known(id), version+1, d)
 	if err != nil {
 		return Record[T]{}, err
 	}

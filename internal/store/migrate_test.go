@@ -1,0 +1,302 @@
+package store
+
+import (
+	"compress/gzip"
+	"database/sql"
+	"encoding/json"
+	"fmt"
+	"io"
+	"io/fs"
+	"os"
+	"regexp"
+	"strconv"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/pressly/goose/v3"
+	"github.com/pressly/goose/v3/database"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/formula"
+)
+
+// A cook that was written before there were plans, larder or keys is whole after
+// the schema has moved on, and can be written again.
+func TestOldCooksSurvive(t *testing.T) {
+	at := dsn(t, "old")
+	db, err := sql.Open("mysql", at)
+	require.NoError(t, err)
+	defer db.Close()
+	files, err := fs.Sub(migrations, "migrations")
+	require.NoError(t, err)
+	p, err := goose.NewProvider(database.DialectMySQL, db, files)
+	require.NoError(t, err)
+	_, err = p.UpTo(t.Context(), 3)
+	require.NoError(t, err)
+	for _, statement := range []string{
+		`INSERT INTO cooks (id, version, name, serve_at, zone, guests, created_at, updated_at) VALUES (1, 4, 'Old supper', '2026-01-03T18:00', 'UTC', 6, NOW(), NOW())`,
+		`INSERT INTO pieces (cook_id, position, cut, pieces, bought, formula, formula_name, formula_basis, target, wet)
+			VALUES (1, 0, 'pork-loin', 1, '2 kg', 'equal-parts', 'Plain', 'weight', '1 %', '{"bath":{"kind":"strong","for":"8 h"},"weighed":["10","10"]}'), (1, 1, 'chicken-leg', 4, '1.2 kg', '', 'Plain', 'weight', '', '')`,
+		`INSERT INTO rub_rows (piece_id, position, ingredient, form, parts) SELECT id, 0, 'sea-salt', 'fine', '1' FROM pieces`,
+	} {
+		_, err := db.ExecContext(t.Context(), statement)
+		require.NoError(t, err)
+	}
+	s, err := Open(t.Context(), at)
+	require.NoError(t, err)
+	defer s.Close()
+	rec, err := s.Cooks().Get(t.Context(), old("cook", 1))
+	require.NoError(t, err)
+	assert.Equal(t, "strong", rec.Doc.Pieces[0].Bath.Kind)
+	assert.Equal(t, []string{"10", "10"}, rec.Doc.Pieces[0].Weighed)
+	assert.Equal(t, []string{"p1", "p2"}, []string{rec.Doc.Pieces[0].Key, rec.Doc.Pieces[1].Key}, "each gets a key")
+	rec.Doc.Quiet = "none"
+	again, err := s.Cooks().Update(t.Context(), rec.ID, rec.Version, rec.Doc)
+	require.NoError(t, err)
+	assert.Equal(t, rec.Doc, again.Doc)
+	_, err = Open(t.Context(), at)
+	require.NoError(t, err, "opening twice is harmless")
+}
+
+// What old cooks were marked with is a fact after the schema has moved on: said once,
+// however often it moves, and the cook is left as it was.
+func TestOldMarksBecomeFacts(t *testing.T) {
+	at := dsn(t, "marks")
+	db, err := sql.Open("mysql", at)
+	require.NoError(t, err)
+	defer db.Close()
+	files, err := fs.Sub(migrations, "migrations")
+	require.NoError(t, err)
+	p, err := goose.NewProvider(database.DialectMySQL, db, files)
+	require.NoError(t, err)
+	_, err = p.UpTo(t.Context(), 6)
+	require.NoError(t, err)
+	exec := func(statement string) {
+		_, err := db.ExecContext(t.Context(), statement)
+		require.NoError(t, err)
+	}
+	exec(`INSERT INTO cooks (id, version, name, serve_at, zone, guests, plan, created_at, updated_at) VALUES (1, 4, 'Old supper', '2026-01-03T18:00', 'UTC', 6,
+		'{"hands":2,"marks":[{"piece":"p1","stage":"salt","at":"2026-01-03T08:00","done":true},{"piece":"p1","stage":"fire","at":"2026-01-03T11:00"},{"piece":"p1","stage":"salt","at":"2026-01-03T08:30","done":true}],
+		  "acks":[{"piece":"p1","rule":"cold-side","what":"The fridge is warm.","at":"2026-01-02T10:00:00Z"}]}', NOW(), NOW())`)
+	exec(`INSERT INTO pieces (cook_id, position, cut, pieces, bought, formula, formula_name, formula_basis) VALUES (1, 0, 'pork-loin', 1, '2 kg', '', 'Plain', 'weight')`)
+	exec(`INSERT INTO cooks (id, version, name, serve_at, zone, guests, plan, created_at, updated_at) VALUES (2, 1, 'Plain', '', 'UTC', 6, '', NOW(), NOW())`)
+	for range 2 {
+		_, err = p.ApplyVersion(t.Context(), 7, true)
+		require.NoError(t, err)
+		exec(`DELETE FROM goose_db_version WHERE version_id = 7`)
+	}
+	s, err := Open(t.Context(), at)
+	require.NoError(t, err)
+	defer s.Close()
+	all, err := s.Facts(t.Context(), old("cook", 1))
+	require.NoError(t, err)
+	require.Len(t, all, 3)
+	for i := range all {
+		assert.Empty(t, all[i].Check())
+		all[i].ID = ""
+	}
+	assert.Equal(t, facts.Facts{
+		{Kind: facts.Done, Piece: "p1", What: "salt", At: "2026-01-03T08:00"}, {Kind: facts.Done, Piece: "p1", What: "salt", At: "2026-01-03T08:30"},
+		{Kind: facts.Acknowledged, Piece: "p1", What: "cold-side", At: "2026-01-02T10:00:00Z", Said: "The fridge is warm."},
+	}, all)
+	rec, err := s.Cooks().Get(t.Context(), old("cook", 1))
+	require.NoError(t, err)
+	assert.Equal(t, []cook.Wish{{Piece: "p1", Stage: "fire", At: "2026-01-03T11:00"}}, rec.Doc.Wishes, "what was only fixed is a wish")
+	rec.Doc.Guests = "7"
+	_, err = s.Cooks().Update(t.Context(), rec.ID, rec.Version, rec.Doc)
+	require.NoError(t, err)
+	all, err = s.Facts(t.Context(), old("cook", 1))
+	require.NoError(t, err)
+	assert.Len(t, all, 3, "saving the cook takes nothing away")
+}
+
+// A folder that was written by the program as it was with tables of columns is the same
+// after it has become records: each cook, formula, version, jar and price as it was
+// answered then, with numbers become ids wherever they stand.
+func TestFoldersBecomeRecords(t *testing.T) {
+	at := dsn(t, "baseline")
+	db, err := sql.Open("mysql", at+"?multiStatements=true")
+	require.NoError(t, err)
+	defer db.Close()
+	db.SetMaxOpenConns(1)
+	file, err := os.Open("testdata/baseline.sql.gz")
+	require.NoError(t, err)
+	defer file.Close()
+	packed, err := gzip.NewReader(file)
+	require.NoError(t, err)
+	dump, err := io.ReadAll(packed)
+	require.NoError(t, err)
+	_, err = db.ExecContext(t.Context(), string(dump))
+	require.NoError(t, err)
+	var then struct {
+		Cooks []struct {
+			ID      int
+			Version uint
+			Cook    json.RawMessage
+		}
+		Formulas []struct {
+			ID, Version int
+			Formula     json.RawMessage
+		}
+		Versions map[string][]struct{ Formula json.RawMessage }
+		Jars     []struct {
+			ID  int
+			Jar json.RawMessage
+		}
+		Larder struct{ Things map[string]Thing }
+	}
+	raw, err := os.ReadFile("testdata/baseline.json")
+	require.NoError(t, err)
+	require.NoError(t, json.Unmarshal(raw, &then))
+	s, err := Open(t.Context(), at)
+	require.NoError(t, err)
+	defer s.Close()
+	for _, c := range then.Cooks {
+		rec, err := s.Cooks().Get(t.Context(), strconv.Itoa(c.ID))
+		require.NoError(t, err)
+		assert.Equal(t, old("cook", c.ID), rec.ID, "an address from then opens it")
+		assert.Equal(t, c.Version, rec.Version)
+		same(t, c.Cook, rec.Doc)
+	}
+	for _, f := range then.Formulas {
+		rec, err := s.Formulas().Get(t.Context(), old("formula", f.ID))
+		require.NoError(t, err)
+		same(t, f.Formula, rec.Doc)
+		versions, err := s.Formulas().Versions(t.Context(), rec.ID)
+		require.NoError(t, err)
+		require.Len(t, versions, len(then.Versions[strconv.Itoa(f.ID)]))
+		for i, v := range then.Versions[strconv.Itoa(f.ID)] {
+			same(t, v.Formula, versions[i].Formula)
+		}
+	}
+	for _, j := range then.Jars {
+		rec, err := s.Jars().Get(t.Context(), old("jar", j.ID))
+		require.NoError(t, err)
+		same(t, j.Jar, rec.Doc)
+	}
+	things, err := s.Things(t.Context())
+	require.NoError(t, err)
+	assert.Len(t, things, len(then.Larder.Things))
+	pits, _, err := s.Pits().List(t.Context(), Query{})
+	require.NoError(t, err)
+	require.Len(t, pits, 3)
+	assert.Equal(t, cook.Pit{ID: pits[1].ID, Name: "Kettle", Kind: "kettle", Room: "24"}, pits[1].Doc)
+	list, total, err := s.Cooks().List(t.Context(), Query{Limit: 10})
+	require.NoError(t, err)
+	assert.EqualValues(t, 3, total)
+	assert.Equal(t, old("cook", 3), list[0].ID, "the latest serving first")
+	_, err = s.Cooks().Get(t.Context(), old("cook", 4))
+	require.ErrorIs(t, err, ErrNotFound, "what was deleted stays so")
+	back, err := s.Cooks().Restore(t.Context(), old("cook", 4))
+	require.NoError(t, err, "and can come back")
+	rec, err := s.Cooks().Get(t.Context(), "3")
+	require.NoError(t, err)
+	rec, err = s.Cooks().Update(t.Context(), "3", rec.Version, rec.Doc)
+	require.NoError(t, err)
+	assert.Equal(t, old("cook", 3), rec.ID)
+	mine, err := s.Formulas().Get(t.Context(), "1")
+	require.NoError(t, err)
+	mine.Doc.Note = "changed"
+	_, err = s.Formulas().Update(t.Context(), "1", mine.Version, mine.Doc, func(formula.Formula) []formula.Change { return nil })
+	require.NoError(t, err, "the old address also writes")
+	require.NoError(t, s.AddFact(t.Context(), "3", facts.Fact{ID: "0b0e7a52-6a1f-4c0e-9d53-0d5f3c1e8a11", Kind: facts.Ticked, What: "salt", At: "2026-11-27T10:00"}))
+	said, err := s.Facts(t.Context(), "3")
+	require.NoError(t, err)
+	assert.Len(t, said, 3, "one done, one acknowledged, and the new one")
+	photos, err := s.Photos(t.Context(), old("cook", 3))
+	require.NoError(t, err)
+	assert.Len(t, photos, 1)
+	// What it uses is found by its new id.
+	k, err := s.Kitchen(t.Context(), time.Date(2026, 11, 26, 12, 0, 0, 0, time.UTC), back.Doc.Formulas()...)
+	require.NoError(t, err)
+	order := cook.Parse(back.Doc, k)
+	assert.Empty(t, order.Lines[4].Wrong())
+	assert.Contains(t, k.Prices, OwnID(old("ingredient", 1)))
+}
+
+// same tells whether a document is what it was, but for numbers that are ids now, keys
+// of the draws of a jar, and marks that are wishes now.
+func same[T any](t *testing.T, then json.RawMessage, now T) {
+	text := regexp.MustCompile(`"(id|formula)": ?"(\d+)"`).ReplaceAllStringFunc(string(then), func(m string) string {
+		var key string
+		var n int
+		_, err := fmt.Sscanf(strings.NewReplacer(`"`, " ", ":", " ").Replace(m), "%s %d", &key, &n)
+		require.NoError(t, err)
+		return fmt.Sprintf("%q:%q", key, old("formula", n))
+	})
+	text = strings.ReplaceAll(text, `"own-1"`, `"`+OwnID(old("ingredient", 1))+`"`)
+	text = regexp.MustCompile(`"done": ?false`).ReplaceAllString(text, `"was":0`)
+	var was T
+	require.NoError(t, json.Unmarshal([]byte(text), &was))
+	empty := func(v T) string {
+		body, err := json.Marshal(v)
+		require.NoError(t, err)
+		return regexp.MustCompile(`"id":"draw-\d+",|,?"(id|wishes|kind|spoons|tags)":("draw-\d+"|\[[^]]*\]|"rub"|"us"|""|null)`).ReplaceAllString(string(body), "")
+	}
+	assert.Equal(t, empty(was), empty(now))
+}
+
+// Programs that start at once on one empty database all find it whole.
+func TestManyProgramsStartAtOnce(t *testing.T) {
+	for round := range 4 {
+		at := dsn(t, fmt.Sprint("start", round))
+		var all sync.WaitGroup
+		for range 4 {
+			all.Go(func() {
+				s, err := Open(t.Context(), at)
+				if assert.NoError(t, err) {
+					defer s.Close()
+					_, err = s.Cooks().Create(t.Context(), cook.Cook{Name: "x"})
+					assert.NoError(t, err)
+				}
+			})
+		}
+		all.Wait()
+	}
+}
+
+// A program that was killed after any statement of any migration leaves a database that
+// the next one brings up to date.
+func TestKilledWithinAMigration(t *testing.T) {
+	files, err := fs.Glob(migrations, "migrations/*.sql")
+	require.NoError(t, err)
+	sub, err := fs.Sub(migrations, "migrations")
+	require.NoError(t, err)
+	for n, file := range files {
+		raw, err := fs.ReadFile(migrations, file)
+		require.NoError(t, err)
+		up, _, _ := strings.Cut(string(raw), "-- +goose Down")
+		var statements []string
+		for _, one := range strings.Split(up, ";\n") {
+			if strings.TrimSpace(one) != "" {
+				statements = append(statements, one)
+			}
+		}
+		for done := range len(statements) {
+			at := dsn(t, fmt.Sprintf("kill%d_%d", n, done))
+			db, err := sql.Open("mysql", at)
+			require.NoError(t, err)
+			p, err := goose.NewProvider(database.DialectMySQL, db, sub)
+			require.NoError(t, err)
+			if n > 0 {
+				_, err = p.UpTo(t.Context(), int64(n))
+				require.NoError(t, err)
+			}
+			for _, statement := range statements[:done+1] {
+				_, err := db.ExecContext(t.Context(), statement)
+				require.NoError(t, err, "%s", statement)
+			}
+			require.NoError(t, db.Close())
+			s, err := Open(t.Context(), at)
+			require.NoError(t, err, "%s after statement %d", file, done+1)
+			_, err = s.Cooks().Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Cut: "pork-loin"}}})
+			assert.NoError(t, err)
+			require.NoError(t, s.Close())
+		}
+	}
+}
