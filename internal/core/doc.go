@@ -7,7 +7,7 @@
 //
 //	cook.Parse(page, kitchen)            // what was typed, understood
 //	cooking.Work(order, facts, clock)    // every number of it
-//	sheet.Write(result, reader)          // outside the core: the words
+//	sheet.WriteAfter(before, result, reader) // outside the core: the words
 //
 // A newcomer starts at package cooking and follows a figure down from there:
 //
