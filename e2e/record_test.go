@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
@@ -107,4 +108,33 @@ func TestWhereTheKeyboardIs(t *testing.T) {
 	b.until(`document.activeElement === document.querySelector(".stage")`)
 	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector(".skip").focus(), document.querySelector(".skip").click()`))
 	b.until(`document.activeElement.id === "main"`)
+}
+
+// A save whose answer never came is on record all the same: whoever opens the page again
+// is not told of another screen.
+func TestASaveWithoutAnAnswer(t *testing.T) {
+	b := start(t, true)
+	b.open("/cooks/{supper}/occasion")
+	b.see("You need")
+	b.app.Unheard.Store(true)
+	b.write("Adults", "41")
+	require.Eventually(t, func() bool { return b.cook("supper").Doc.Guests == "41" }, 10*time.Second, 20*time.Millisecond)
+	b.write("Portions for later", "7")
+	b.see("saving")
+	b.app.Unheard.Store(false)
+	b.saved()
+	assert.Equal(t, "7", string(b.cook("supper").Doc.Leftovers), "what was typed after it is saved, too")
+
+	b.app.Unheard.Store(true)
+	b.write("Adults", "43")
+	require.Eventually(t, func() bool { return b.cook("supper").Doc.Guests == "43" }, 10*time.Second, 20*time.Millisecond)
+	b.write("Portions for later", "8")
+	b.see("saving")
+	b.app.Unheard.Store(false)
+	b.open("/cooks/{supper}/occasion")
+	b.see("You need")
+	b.saved()
+	after := b.cook("supper").Doc
+	assert.Equal(t, "43", string(after.Guests))
+	assert.Equal(t, "8", string(after.Leftovers), "a page that is opened again finds it")
 }

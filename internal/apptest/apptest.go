@@ -55,6 +55,8 @@ type App struct {
 	Handler http.Handler
 	// Silent makes the server hang up on every request, as one that is away.
 	Silent *atomic.Bool
+	// Unheard makes the server do what is asked and keep the answer to every save back.
+	Unheard *atomic.Bool
 }
 
 // Start runs the application until the test ends.
@@ -81,15 +83,20 @@ func StartAt(t testing.TB, now time.Time) App {
 	// host that requests may be addressed to.
 	ts := httptest.NewUnstartedServer(nil)
 	cfg.Hosts = []string{ts.Listener.Addr().String()}
-	silent := &atomic.Bool{}
+	silent, unheard := &atomic.Bool{}, &atomic.Bool{}
 	handler := api.New(cfg)
 	ts.Config.Handler = http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if silent.Load() {
 			panic(http.ErrAbortHandler)
 		}
+		if r.Method == http.MethodPut && unheard.Load() {
+			handler.ServeHTTP(httptest.NewRecorder(), r)
+			<-r.Context().Done()
+			return
+		}
 		handler.ServeHTTP(w, r)
 	})
 	ts.Start()
 	t.Cleanup(ts.Close)
-	return App{URL: ts.URL, Store: db, DSN: dsn, Handler: api.New(api.Config{Store: db, Now: cfg.Now}), Silent: silent}
+	return App{URL: ts.URL, Store: db, DSN: dsn, Handler: api.New(api.Config{Store: db, Now: cfg.Now}), Silent: silent, Unheard: unheard}
 }

@@ -1,8 +1,17 @@
 import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
 
+/** How long a save waits for its answer, ms: it can be sent again, since it names its version. */
+const patience = 15_000;
+
 /** The typed client of the program's own API. */
-export const api = createClient<paths>({ baseUrl: "/" });
+export const api = createClient<paths>({
+	baseUrl: "/",
+	fetch: (asked) =>
+		asked.method === "PUT"
+			? fetch(asked, { signal: AbortSignal.any([asked.signal, AbortSignal.timeout(patience)]) })
+			: fetch(asked),
+});
 
 type Schemas = components["schemas"];
 

@@ -32,7 +32,7 @@ export function put<T>(doc: T, pointer: string, value: unknown): T {
 	return set(doc, parts(pointer)) as T;
 }
 
-/** Whether two values are the same, with empty fields as good as none. */
+/** Whether two values are the same, with empty fields as good as none and a count as good as its text. */
 export function same(a: unknown, b: unknown): boolean {
 	return a === b || canonical(a) === canonical(b);
 }
@@ -42,6 +42,7 @@ function canonical(value: unknown): string {
 	return (
 		JSON.stringify(value, (_, v) => {
 			if (v === "" || v === false || v === 0 || v === null) return undefined;
+			if (typeof v === "number") return String(v);
 			if (Array.isArray(v)) return v.length === 0 ? undefined : v;
 			if (typeof v === "object")
 				return Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)));
@@ -106,4 +107,15 @@ export function takeBack<T>(before: T, after: T, now: T): T {
 		return out as T;
 	}
 	return same(after, now) ? before : now;
+}
+
+/** Whether all that was changed from before to theirs stands in mine, too. */
+export function holds(before: unknown, theirs: unknown, mine: unknown): boolean {
+	if (same(before, theirs) || same(theirs, mine)) return true;
+	const parts = [before, theirs, mine];
+	if (!parts.every(isTree) || new Set(parts.map((v) => (Array.isArray(v) ? v.length : -1))).size > 1)
+		return false;
+	return Object.keys({ ...(before as Tree), ...(theirs as Tree) }).every((key) =>
+		holds((before as Tree)[key], (theirs as Tree)[key], (mine as Tree)[key]),
+	);
 }

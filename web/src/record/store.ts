@@ -1,5 +1,5 @@
 import { produce } from "immer";
-import { put, same, takeBack } from "./pointer";
+import { holds, put, same, takeBack } from "./pointer";
 import { type Draft, dropDraft, keepDraft } from "./tab";
 
 /** A record as it is saved. */
@@ -90,6 +90,17 @@ export class Typing<T> {
 		this.forget();
 		this.#set({ id: done.id, version: done.version, base: sent });
 		this.keep();
+	}
+
+	/**
+	 * Takes what is on record now as what this was typed over, if nothing of it would be
+	 * overwritten: a save of this page itself, of which no answer came.
+	 */
+	catchUp({ doc, version }: Saved<T>): boolean {
+		if (!holds(this.now.base, doc, this.now.doc)) return false;
+		this.#set({ base: doc, version });
+		this.keep();
+		return true;
 	}
 
 	/** Gives up what is typed. */

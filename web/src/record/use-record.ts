@@ -2,7 +2,6 @@ import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useState, useSyncExternalStore } from "react";
 import type { ApiError } from "../api/client";
 import { left } from "./leaving";
-import { same } from "./pointer";
 import { type Saved, type Typed, Typing } from "./store";
 import { findDraft } from "./tab";
 
@@ -41,17 +40,15 @@ export function useRecord<T>(kind: Kind<T>, id: string) {
 			}
 			await left(id);
 			const saved = await kind.load(id);
-			let draft = await findDraft<T>(`${kind.name}.${saved.id}`);
-			// The page was left while it was being saved: the draft is the saved version.
-			if (draft && same(draft.doc, saved.doc)) draft = undefined;
-			return { saved, draft };
+			return { saved, draft: await findDraft<T>(`${kind.name}.${saved.id}`) };
 		},
 	});
 	const data = loaded.data;
 	useEffect(() => {
 		if (!data || open) return;
 		const next = new Typing(kind.name, data.saved.id || id, data.saved, data.draft);
-		if (!data.draft) next.forget();
+		if (data.draft) next.catchUp(data.saved);
+		else next.forget();
 		setTyping(next);
 		setLatest(data.saved.version);
 	}, [data, open, kind, id]);

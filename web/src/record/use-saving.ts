@@ -48,6 +48,7 @@ export function useSaving<T>(kind: Kind<T>, typing: Typing<T> | undefined, o: Op
 				if (isNew) onMade(done.id);
 			} catch (error) {
 				const status = error instanceof ApiError ? error.status : 0;
+				if (status === 412 && (await caughtUp(kind, typing))) return setStanding("saved");
 				setStanding(status === 412 ? "conflict" : status === 422 ? "mistakes" : "unreachable");
 			} finally {
 				going.current = undefined;
@@ -104,4 +105,13 @@ export function useSaving<T>(kind: Kind<T>, typing: Typing<T> | undefined, o: Op
 	}, [dirty, sound, now, save]);
 
 	return { standing: now, save, settled: useCallback(() => setStanding("saved"), []) };
+}
+
+/** Whether the newer version on record is this page's own, and it is what is typed over now. */
+async function caughtUp<T>(kind: Kind<T>, typing: Typing<T>): Promise<boolean> {
+	try {
+		return typing.catchUp(await kind.load(typing.now.id));
+	} catch {
+		return false;
+	}
 }
