@@ -8,7 +8,9 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/sse"
 
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/quantity"
 	"verjuice/internal/instrument"
 	"verjuice/internal/sheet"
 )
@@ -55,9 +57,35 @@ func (s *server) registerScale(a huma.API) {
 			return nil, nil
 		})
 	huma.Register(a, op(http.MethodPost, "/api/calc/weighing", "weighing", "Check how far a weigh-out is, and what to do next"),
-		func(_ context.Context, in *body[WeighingRequest]) (*body[sheet.WeighOut], error) {
-			return answer(sheet.WriteWeighing(formula.Weighing(in.Body.Targets, in.Body.Weighed, in.Body.Rescale))), nil
+		func(_ context.Context, in *struct {
+			Measure
+			Body WeighingRequest
+		}) (*body[sheet.WeighOut], error) {
+			return answer(sheet.WriteWeighing(formula.Weighing(in.Body.Targets, in.Body.Weighed, in.Body.Rescale), in.reader().Units)), nil
 		})
+	huma.Register(a, op(http.MethodPost, "/api/calc/weight", "readWeight", "Read a weight as it is typed: a bare number is grams"),
+		func(_ context.Context, in *struct {
+			Measure
+			Body WeightTyped
+		}) (*body[WeightRead], error) {
+			g, err := quantity.ParseWeighed(in.Body.Typed)
+			if err != nil {
+				var errs field.Errors
+				errs.Take("/typed", err)
+				return nil, problemOf(errs.Err())
+			}
+			return answer(WeightRead{g.Grams()}), nil
+		})
+}
+
+// WeightTyped is a weight as it is typed.
+type WeightTyped struct {
+	Typed string `json:"typed" maxLength:"80" example:"4 oz"`
+}
+
+// WeightRead is what a typed weight is.
+type WeightRead struct {
+	Grams float64 `json:"grams"`
 }
 
 // WeighingRequest is a weigh-out so far.

@@ -70,7 +70,7 @@ func WriteFormula(r bench.Result, as Reader) FormulaSheet {
 func (w writer) totals(all []bench.Total) []Total {
 	out := []Total{}
 	for _, t := range all {
-		out = append(out, Total{Name: t.Of, Share: w.figure(t.Share), Amount: inGrams(t.Mass)})
+		out = append(out, Total{Name: t.Of, Share: w.figure(t.Share), Amount: w.weight(t.Mass)})
 	}
 	return out
 }

@@ -191,7 +191,7 @@ func (w writer) packetMass(m quantity.Mass) string {
 	if m >= 1 {
 		return quantity.FormatMass(m, w.Units)
 	}
-	return inGrams(m)
+	return w.weight(m)
 }
 
 // Changes writes what is different between two versions of a formula.

@@ -4,6 +4,7 @@ import (
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/plan"
+	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
 )
 
@@ -22,7 +23,9 @@ type BandChoice struct {
 // PitChoice is a kind of pit with what it asks of the cook.
 type PitChoice struct {
 	plan.PitKind
-	Note string `json:"note"`
+	Note   string `json:"note"`
+	Room   string `json:"room" doc:"Usual grate as it is typed, metric"`
+	RoomUS string `json:"room_us" doc:"Usual grate as it is typed, US"`
 }
 
 // Coats are the coats that cooks tell apart, upwards.
@@ -59,7 +62,8 @@ func Pits() []PitChoice {
 	}
 	out := []PitChoice{}
 	for _, p := range plan.Pits {
-		out = append(out, PitChoice{p, notes[p.ID]})
+		room := func(units quantity.System) string { return writer{Reader: Reader{Units: units}}.grate(p.RoomDM2) }
+		out = append(out, PitChoice{p, notes[p.ID], room(quantity.Metric), room(quantity.US)})
 	}
 	return out
 }

@@ -35,7 +35,7 @@ var decisionTexts = map[string]struct {
 }{
 	"state":    {"Bought", map[string]answer{"chilled": {"chilled", "ready to trim"}, "frozen": {"frozen", "thawed in the fridge, never on the counter"}}},
 	"membrane": {"Membrane behind the bones", map[string]answer{"off": {"pulled off", "seasoning and teeth get through"}, "on": {"left on", "holds the slab together, shields from below"}}},
-	"cap":      {"Fat cap", map[string]answer{"6 mm": {"6 mm", "renders, and shields"}, "12 mm": {"12 mm", "more shield, some stays fat"}, "bare": {"bare on top", "salt reaches meat everywhere"}}},
+	"cap":      {"Fat cap", map[string]answer{"6 mm": {"6 mm / ¼ in", "renders, and shields"}, "12 mm": {"12 mm / ½ in", "more shield, some stays fat"}, "bare": {"bare on top", "salt reaches meat everywhere"}}},
 	"scored":   {"Cap scored", map[string]answer{"no": {"not scored", "juice stays under it"}, "yes": {"scored, shallow", "seasoning gets in, fat runs out"}}},
 	"dry":      {"Skin or surface before the fire", map[string]answer{"pat": {"patted dry", ""}, "open": {"open in the fridge", "an hour or more: dry skin crisps, dry meat colours"}}},
 	"wood": {"Wood", map[string]answer{"fruit": {"fruit wood", "mild: apple, cherry, pear"}, "beech": {"beech or alder", "mild to middling"}, "oak": {"oak", "middling, burns long"},
@@ -45,7 +45,7 @@ var decisionTexts = map[string]struct {
 		"pan": {"pan and foil", "keeps the juice"}, "boat": {"open boat", "foil below, bark above"}}},
 	"wrap-at": {"Wrap when the core reads", map[string]answer{"66": {"66 °C / 150 °F", "before the stall"}, "71": {"71 °C / 160 °F", "in the stall, bark set"}, "77": {"77 °C / 170 °F", "past it, for the bark"}}},
 	"rest": {"Rest", map[string]answer{"counter": {"on the counter", "vented first, loosely covered"}, "cooler": {"dry cooler", "wrapped in towels"}, "oven": {"switched-off oven", "falls slowly"},
-		"holder": {"warm holder", "65 °C and steady, never under 60 °C / 140 °F"}}},
+		"holder": {"warm holder", "65 °C / 150 °F and steady, never under 60 °C / 140 °F"}}},
 	"slice": {"Serve it", map[string]answer{"sliced": {"sliced", "across the marked grain, a pencil wide"}, "pulled": {"pulled", "with forks, juices back on"}, "whole": {"as it is", ""}}},
 }
 

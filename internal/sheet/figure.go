@@ -42,6 +42,21 @@ type shape struct {
 	unit  string
 	text  func(w writer, v float64) string // of an SI value; empty unit when it carries its own
 	step  bool                             // at a kitchen scale's step
+	us    *shape                           // for readers with US units, where that differs
+}
+
+// in is the shape for readers with units.
+func (s shape) in(units quantity.System) shape {
+	if units == quantity.US && s.us != nil {
+		return *s.us
+	}
+	return s
+}
+
+// or is s, and for readers with US units another one.
+func (s shape) or(us shape) shape {
+	s.us = &us
+	return s
 }
 
 func fixed(scale float64, decimals int, unit string) shape {
@@ -50,11 +65,13 @@ func fixed(scale float64, decimals int, unit string) shape {
 
 // Shapes of figures.
 var (
-	grams = shape{scale: 1000, unit: "g", text: func(_ writer, v float64) string { return quantity.FormatGrams(quantity.Mass(v)) }, step: true}
-	mass  = shape{scale: 1, text: func(w writer, v float64) string { return quantity.FormatMass(quantity.Mass(v), w.Units) }}
-	depth = shape{scale: 1000, text: func(w writer, v float64) string {
+	grams = shape{scale: 1000, unit: "g", text: func(_ writer, v float64) string { return quantity.FormatGrams(quantity.Mass(v)) }, step: true, us: &ounces}
+	// ounces keeps grams as its number, in which weighing goes on.
+	ounces = shape{scale: 1000, text: func(w writer, v float64) string { return quantity.FormatMass(quantity.Mass(v), w.Units) }}
+	mass   = shape{scale: 1, text: func(w writer, v float64) string { return quantity.FormatMass(quantity.Mass(v), w.Units) }}
+	depth  = shape{scale: 1000, text: func(w writer, v float64) string {
 		if v <= 0 {
-			return "0 mm"
+			return "none yet"
 		}
 		return quantity.FormatLength(quantity.Length(v), w.Units)
 	}}
@@ -62,6 +79,13 @@ var (
 	minutes = shape{scale: 1, text: func(_ writer, v float64) string {
 		return quantity.FormatDuration(time.Duration(v * float64(time.Minute)))
 	}}
+	liquid   = fixed(1000, 1, "L").or(shape{scale: 1000, text: volumes.text})
+	little   = fixed(1e6, 1, "mL").or(volumes)
+	volumes  = shape{scale: 1e6, text: func(w writer, v float64) string { return w.volume(quantity.Volume(v)) }}
+	area     = fixed(100, 1, "dm²").or(fixed(sqIn, 0, "sq in"))
+	perKilo  = fixed(100, 1, "dm²/kg").or(fixed(sqIn*float64(quantity.Pound), 0, "sq in/lb"))
+	thick    = fixed(1, 1, "mL/dm²").or(fixed(tspPer100SqIn, 1, "tsp per 100 sq in"))
+	heavy    = fixed(0.001, 3, "kg/L").or(fixed(0.001/0.99823, 3, ""))
 	percent0 = fixed(1, 0, "%")
 	percent1 = fixed(1, 1, "%")
 	percent2 = fixed(1, 2, "%")
@@ -74,20 +98,33 @@ var (
 	}}
 )
 
+// sqIn is a square metre in square inches.
+const sqIn = 1 / float64(quantity.Inch*quantity.Inch)
+
+// tspPer100SqIn is a coat of 1 mL on a dm² in US teaspoons on 100 square inches.
+const tspPer100SqIn = 1 / 4.92892 * 100 / (sqIn / 100)
+
 // figure writes a figure by the rule that made it.
 func (w writer) figure(f trace.Figure) Figure {
 	r, ok := rules[f.Rule]
 	if !ok {
 		r = rule{as: fixed(1, 2, ""), explanation: f.Rule}
 	}
+	as := r.as.in(w.Units)
 	out := Figure{
-		ID: f.Rule, Value: brief(r.as.scale * f.Mid), Unit: r.as.unit, Text: r.as.text(w, f.Mid), Low: brief(r.as.scale * f.Low), High: brief(r.as.scale * f.High),
+		ID: f.Rule, Value: brief(as.scale * f.Mid), Unit: as.unit, Text: as.text(w, f.Mid), Low: brief(as.scale * f.Low), High: brief(as.scale * f.High),
 	}
-	out.Range = w.rangeOf(r.as, f)
+	out.Range = w.rangeOf(as, f)
 	if !w.Brief {
 		out.Where = w.where(r, f)
 	}
 	return out
+}
+
+// as writes an SI value in a shape, with its unit.
+func (w writer) as(s shape, v float64) string {
+	s = s.in(w.Units)
+	return withUnit(s.text(w, v), s.unit)
 }
 
 // where tells where a figure comes from.

@@ -54,7 +54,7 @@ func WriteJar(s formula.JarStand, wrong []Mistake, need quantity.Mass, as Reader
 		out.Mixes = append(out.Mixes, MixShare{c.Ingredient.Name, c.Ingredient.Kind, c.VolumeShare})
 	}
 	for _, t := range s.Taken {
-		out.Taken = append(out.Taken, inGrams(t))
+		out.Taken = append(out.Taken, w.weight(t))
 	}
 	past := ""
 	if s.Over {

@@ -296,14 +296,22 @@ func (w writer) summary(p plan.Plan) string {
 	return out
 }
 
+// grate writes an area of the grate.
+func (w writer) grate(dm2 float64) string {
+	if w.Units == quantity.US {
+		return w.as(area, dm2/100)
+	}
+	return decimal(dm2, 0) + " dm²"
+}
+
 func (w writer) room(r plan.Room) RoomSheet {
-	out := RoomSheet{Name: w.pit(r.Pit), Uses: []RoomUse{}, Message: fmt.Sprintf("most at %s: %.0f dm²", r.PeakAt.Format("Mon 15:04"), r.Peak)}
+	out := RoomSheet{Name: w.pit(r.Pit), Uses: []RoomUse{}, Message: fmt.Sprintf("most at %s: %s", r.PeakAt.Format("Mon 15:04"), w.grate(r.Peak))}
 	if r.Limit > 0 {
-		out.Message += fmt.Sprintf(" of %.0f", r.Limit)
+		out.Message += " of " + w.grate(r.Limit)
 		out.Full = r.Peak > r.Limit*1.02
 	}
 	for _, u := range r.Uses {
-		out.Uses = append(out.Uses, RoomUse{w.pieces[u.Key], iso(u.From), iso(u.To), u.DM2, fmt.Sprintf("%s: %.0f dm²", w.pieces[u.Key], u.DM2)})
+		out.Uses = append(out.Uses, RoomUse{w.pieces[u.Key], iso(u.From), iso(u.To), u.DM2, w.pieces[u.Key] + ": " + w.grate(u.DM2)})
 	}
 	return out
 }

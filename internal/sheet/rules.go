@@ -45,14 +45,14 @@ var rules = map[string]rule{
 	"meat.trimmed-estimated":   {as: mass, explanation: "Weight as bought less what this trim style usually takes off.", source: cutSource},
 	"meat.thickness-estimated": {as: length, explanation: "Estimated from the cut’s proportions and its weight; measure the thickest point to replace it.", source: cutSource},
 	"meat.thickness-measured":  {as: length, explanation: "As you measured it; length and width follow from the weight.", source: cutSource},
-	"meat.surface": {as: fixed(100, 1, "dm²"), explanation: "The sides of a rounded block of this length, width and thickness. 1 dm² is 100 cm².", source: blockSource,
+	"meat.surface": {as: area, explanation: "The sides of a rounded block of this length, width and thickness. 1 dm² is 100 cm².", source: blockSource,
 		more: func(_ writer, in map[string]any) string {
 			if in["one_bare"] == "yes" {
 				return "One broad face is left bare."
 			}
 			return ""
 		}},
-	"meat.per-kilo": {as: fixed(100, 1, "dm²/kg"), explanation: "Coated surface ÷ boneless meat. The more surface per kilo, the saltier the same coat makes it.", source: cutSource},
+	"meat.per-kilo": {as: perKilo, explanation: "Coated surface ÷ boneless meat. The more surface per kilo, the saltier the same coat makes it.", source: cutSource},
 	"meat.served":   {as: mass, explanation: shrinks, source: cutSource},
 	"meat.servings": {as: portions, explanation: "Cooked meat ÷ one portion.", source: cutSource},
 
@@ -64,7 +64,7 @@ var rules = map[string]rule{
 	"season.by-target":  {as: grams, explanation: "Salt wanted in the boneless meat ÷ the share of a coat that stays ÷ the share of salt in this mix.", source: coatSource},
 	"season.to-mix":     {as: grams, explanation: "What stays on the meat, plus what falls off while sprinkling, plus your margin.", source: coatSource},
 	"season.salt":       {as: grams, explanation: "Salt in the rub on the meat: each ingredient’s salt by weight.", source: larderSource},
-	"season.coat":       {as: fixed(1, 1, "mL/dm²"), explanation: "Volume of rub on 100 cm² of surface: light 2.5, medium 4, heavy 6, crust 9.", source: coatSource},
+	"season.coat":       {as: thick, explanation: "Volume of rub on 100 cm² of surface: light 2.5, medium 4, heavy 6, crust 9.", source: coatSource},
 	"season.salt-share": {as: percent0, explanation: "Each ingredient’s share of the mix by weight, times the salt it holds.", source: larderSource},
 
 	"salt.percent": {as: percent2, explanation: "Salt that stays in the meat ÷ its raw boneless weight.", source: coatSource,
@@ -85,22 +85,22 @@ var rules = map[string]rule{
 	"depth.taken-up": {as: minutes, explanation: "Water drawn out of the meat dissolves the salt. While any is left the surface is saturated; after that all of it is inside.", source: diffusionSource},
 	"depth.even":     {as: percent0, explanation: "Salt in the centre ÷ average salt in the meat. 100 % means the same everywhere.", source: diffusionSource},
 
-	"bath.liquid-given":     {as: fixed(1000, 1, "L"), explanation: "As you set it.", source: bathSource},
-	"bath.liquid-covers":    {as: fixed(1000, 1, "L"), explanation: "Loosely packed pieces fill about 57 % of the room, so it takes three quarters of their volume to cover them.", source: bathSource},
+	"bath.liquid-given":     {as: liquid, explanation: "As you set it.", source: bathSource},
+	"bath.liquid-covers":    {as: liquid, explanation: "Loosely packed pieces fill about 57 % of the room, so it takes three quarters of their volume to cover them.", source: bathSource},
 	"bath.salt-strong":      {as: grams, explanation: "The strength you chose, of brine by weight.", source: bathSource, more: lessTheRest},
 	"bath.salt-equilibrium": {as: grams, explanation: "Target × (meat + water ÷ 0.74): shared evenly between the bath and the water in the meat it gives the target, however long it takes.", source: bathSource, more: lessTheRest},
 	"bath.strength":         {as: percent1, explanation: "Salt ÷ (salt + water), by weight.", source: bathSource},
 	"bath.degrees":          {as: fixed(1, 0, "°"), explanation: "Strength ÷ 26.4 %, the strength of a saturated brine.", source: bathSource},
-	"bath.density":          {as: fixed(0.001, 3, "kg/L"), explanation: "What a hydrometer shows at 20 °C: 998.2 + 7.03 p + 0.023 p² kg/m³.", source: bathSource},
+	"bath.density":          {as: heavy, explanation: "What a hydrometer shows at 20 °C: 998.2 + 7.03 p + 0.023 p² kg/m³.", source: bathSource},
 	"bath.takes":            {as: percent2, explanation: "Salt taken up from the bath in its time ÷ the raw boneless meat.", source: bathSource},
 	"bath.ice":              {as: grams, explanation: "Enough ice from −18 °C to cool the hot part to 4 °C: it takes up as much heat as the hot part gives off.", source: bathSource},
 	"bath.water":            {as: grams, explanation: "The liquid less the water in everything else that is poured in.", source: bathSource},
 	"bath.gain":             {as: percent1, explanation: "Each gram of salt taken up carries about four of water with it (two to six): swelling of the proteins.", source: gainSource},
 
-	"inject.volume":   {as: fixed(1e6, 0, "mL"), explanation: "Pump × trimmed weight ÷ density of the liquid.", source: needleSource},
+	"inject.volume":   {as: fixed(1e6, 0, "mL").or(volumes), explanation: "Pump × trimmed weight ÷ density of the liquid.", source: needleSource},
 	"inject.batch":    {as: grams, explanation: "For all pieces, with a tenth over for the cup and the needle.", source: larderSource},
 	"inject.sites":    {as: fixed(1, 0, "sites"), explanation: "Length ÷ spacing, times width ÷ spacing, less the sites you avoid.", source: needleSource},
-	"inject.per-site": {as: fixed(1e6, 1, "mL"), explanation: "The volume ÷ the number of sites. Give more to lean and thin parts, less to fat.", source: needleSource},
+	"inject.per-site": {as: little, explanation: "The volume ÷ the number of sites. Give more to lean and thin parts, less to fat.", source: needleSource},
 	"inject.refills":  {as: fixed(1, 0, "syringes"), explanation: "The volume ÷ what the syringe holds.", source: needleSource},
 	"inject.salt":     {as: percent2, explanation: "Salt of the injection that stays ÷ the raw boneless meat.", source: layerSource},
 	"inject.even":     {as: percent0, explanation: "Each site’s pocket spreads in a cylinder as wide as its square of the grid. This is the salt at its rim ÷ the average.", source: diffusionSource},
@@ -115,8 +115,8 @@ var rules = map[string]rule{
 	"cost.shopping": {as: fixed(1, 2, ""), explanation: "What is missing, each at its price.", source: priceSource},
 
 	"bench.batch":      {as: grams, explanation: "All rows together, in the batch you fixed.", source: larderSource},
-	"bench.spoon":      {as: fixed(1000, 1, "g"), explanation: "A level tablespoon of the mix.", source: larderSource},
-	"bench.spoon-salt": {as: fixed(1000, 1, "g"), explanation: "A level tablespoon times the share of salt in the mix.", source: larderSource},
+	"bench.spoon":      {as: fixed(1000, 1, "g").or(mass), explanation: "A level tablespoon of the mix.", source: larderSource},
+	"bench.spoon-salt": {as: fixed(1000, 1, "g").or(mass), explanation: "A level tablespoon times the share of salt in the mix.", source: larderSource},
 	"bench.total":      {as: percent1, explanation: "Each ingredient’s share of the mix by weight, times what it holds of it.", source: larderSource},
 
 	"label.salt":  {as: percent0, explanation: "Sodium × " + sodiumPerSalt + " ÷ the serving, with the range that rounding on the label allows.", source: labelSource},
@@ -164,5 +164,10 @@ func isSpan(v any) bool {
 	return ok
 }
 
-// inGrams writes a mass in grams, with its unit.
-func inGrams(m quantity.Mass) string { return quantity.FormatGrams(m) + " g" }
+// weight writes a mass of ingredients, with its unit.
+func (w writer) weight(m quantity.Mass) string {
+	if w.Units == quantity.US {
+		return quantity.FormatMass(m, quantity.US)
+	}
+	return quantity.FormatGrams(m) + " g"
+}

@@ -83,6 +83,9 @@ func (w writer) value(v any, how string) string {
 	case int:
 		return w.count(v, how)
 	case float64:
+		if how == "grate" {
+			return w.grate(v)
+		}
 		return number(v, how)
 	case []string:
 		return list(v, how)
@@ -167,6 +170,9 @@ func list(texts []string, how string) string {
 }
 
 func (w writer) volume(v quantity.Volume) string {
+	if w.Units == quantity.US {
+		return quantity.FormatUSVolume(v)
+	}
 	if v >= quantity.Litre {
 		return quantity.Number(v.ML()/1000) + " L"
 	}
@@ -226,11 +232,11 @@ func (w writer) input(v any) string {
 	case trace.Number:
 		return withUnit(decimal(v.Value, v.Decimals), v.Unit)
 	case trace.Grams:
-		return quantity.FormatGrams(quantity.Mass(v)*quantity.Gram) + " g"
+		return w.weight(quantity.Mass(v) * quantity.Gram)
 	case cooking.Area:
-		return decimal(100*float64(v), 1) + " dm²"
+		return w.as(area, float64(v))
 	case cooking.Coating:
-		return decimal(float64(v), 1) + " mL/dm²"
+		return w.as(thick, float64(v))
 	case cooking.PercentSpan:
 		return fmt.Sprintf("%g–%g %%", v.Low, v.High)
 	case shop.Percent:
@@ -244,7 +250,7 @@ func (w writer) input(v any) string {
 	case cooking.Written:
 		return v.Parts + ", parts by " + string(v.Basis)
 	case cooking.Teaspoon:
-		return decimal(float64(v)*w.Spoons.Teaspoon().ML(), 1) + " g"
+		return w.weight(quantity.Mass(float64(v)*w.Spoons.Teaspoon().ML()) * quantity.Gram)
 	case cooking.Pump:
 		return fmt.Sprintf("%.1f %% of %s", v.Percent, w.value(v.Of, ""))
 	case cooking.ChanceAt:
@@ -301,6 +307,19 @@ type Mistake struct {
 	ID      string       `json:"id" doc:"Which rule it breaks" example:"meat.weight"`
 	Values  field.Values `json:"values,omitempty" doc:"What the message names, in SI units"`
 	Message string       `json:"message" doc:"What is wrong and what to do, in a sentence"`
+	Offers  []Offer      `json:"offers,omitempty" doc:"What may have been meant"`
+}
+
+// Offer is a way to mend a mistake with one press.
+type Offer struct {
+	Text  string `json:"text" doc:"What it does, for a button"`
+	Edits []Edit `json:"edits" nullable:"false" doc:"What to type instead, and where"`
+}
+
+// Edit is a text typed at a place.
+type Edit struct {
+	Pointer string `json:"pointer" doc:"JSON pointer to the value"`
+	Value   string `json:"value"`
 }
 
 // Mistakes writes mistakes for a reader.
@@ -309,7 +328,24 @@ func Mistakes(errs field.Errors, as Reader) []Mistake { return writer{Reader: as
 func (w writer) mistakes(errs field.Errors) []Mistake {
 	out := make([]Mistake, len(errs))
 	for i, e := range errs {
-		out[i] = Mistake{e.Pointer, e.ID, e.Values, w.say(e.Wrong)}
+		out[i] = Mistake{e.Pointer, e.ID, e.Values, w.say(e.Wrong), offers(e)}
+	}
+	return out
+}
+
+// offers are what may have been meant by what was typed. A wrap named with a time is
+// offered as the wrap.
+func offers(e field.Error) []Offer {
+	var out []Offer
+	texts, _ := e.Values["offers"].([]string)
+	wrap, _ := e.Values["wrap"].(string)
+	for _, text := range texts {
+		one := Offer{text, []Edit{{e.Pointer, text}}}
+		if at, ok := e.Values["wrap_at"].(string); ok && wrap != "" {
+			one.Text = fmt.Sprintf("%s, wrapped in %s", text, wrap)
+			one.Edits = append(one.Edits, Edit{at, wrap})
+		}
+		out = append(out, one)
 	}
 	return out
 }

@@ -151,7 +151,7 @@ func (w writer) ledger(l *cooking.Ledger) *LedgerSheet {
 	out.Summary = out.Percent.Text + " % salt, " + out.Verdict
 	for _, line := range l.Lines {
 		one := LedgerLine{
-			ID: line.Label.ID, Name: sourceName(line.Label), Percent: line.Percent, Text: decimal(line.Percent, 2), Salt: inGrams(line.Salt), Place: line.Place, Stays: percentRange(line.Stays),
+			ID: line.Label.ID, Name: sourceName(line.Label), Percent: line.Percent, Text: decimal(line.Percent, 2), Salt: w.weight(line.Salt), Place: line.Place, Stays: percentRange(line.Stays),
 		}
 		one.Summary = fmt.Sprintf("%s: %s %%, %s of salt", one.Name, one.Text, one.Salt)
 		out.Lines = append(out.Lines, one)

@@ -154,6 +154,21 @@ func finished(t *testing.T, answer any) {
 	})
 }
 
+// metric is an amount in metric units that stands alone: not "60 °C / 140 °F".
+var metric = regexp.MustCompile(`[0-9] ?(g|kg|mL|L|mm|cm|dm²|kg/L|°C)(?:$|[^\pL/0-9] ?[^/]|[^\pL/ ])`)
+
+// customary fails for an amount in metric units on a page with US units, other than the
+// milligrams of a label and what explains a figure.
+func customary(t *testing.T, answer any) {
+	t.Helper()
+	texts(reflect.ValueOf(answer), "", func(at, text string) {
+		if strings.Contains(at, ".Where") || strings.Contains(at, "Errors.") || strings.HasSuffix(at, ".Form") || strings.HasSuffix(at, ".Usual") || strings.HasSuffix(at, ".Value") || strings.HasSuffix(at, ".Source") || strings.HasSuffix(at, ".Authority") || strings.HasSuffix(at, ".Explanation") {
+			return
+		}
+		assert.False(t, metric.MatchString(text), "%s: %s", at, text)
+	})
+}
+
 // Whatever is typed wherever, every text of every page is finished, in any units.
 func TestEveryTextIsFinished(t *testing.T) {
 	r := rand.New(rand.NewPCG(71, 72))
@@ -168,6 +183,9 @@ func TestEveryTextIsFinished(t *testing.T) {
 		as := Reader{Units: anycook.Pick(r, []quantity.System{quantity.Metric, quantity.US}), Spoons: anycook.Pick(r, []quantity.SpoonSet{quantity.USSpoons, quantity.MetricSpoons})}
 		s := told(req, noon, as)
 		finished(t, s)
+		if as.Units == quantity.US {
+			customary(t, s)
+		}
 		_, err := json.Marshal(s) // fails on what is not a number
 		require.NoError(t, err)
 		for _, e := range s.Errors {
@@ -181,6 +199,9 @@ func TestEveryTextIsFinished(t *testing.T) {
 		shopping, err := OfShopping(t.Context(), req, nothing, noon, as)
 		require.NoError(t, err)
 		finished(t, shopping)
+		if as.Units == quantity.US {
+			customary(t, shopping)
+		}
 	}
 	assert.Greater(t, len(mistakes), 25)
 	assert.Greater(t, len(said), 10)
@@ -229,7 +250,7 @@ func TestUnitsChangeTextsNotFigures(t *testing.T) {
 	c.Pieces[0].Season.Formula.Rows[1].Parts = "20 g"
 	metric, us := page(t, c, Reader{}), page(t, c, Reader{Units: quantity.US, Spoons: quantity.MetricSpoons})
 	assert.Equal(t, metric.Pieces[0].Ledger.Percent.Value, us.Pieces[0].Ledger.Percent.Value)
-	assert.Equal(t, metric.Pieces[0].Season.Rows[0].Mass.Text, us.Pieces[0].Season.Rows[0].Mass.Text)
+	assert.Equal(t, metric.Pieces[0].Season.Rows[0].Mass.Value, us.Pieces[0].Season.Rows[0].Mass.Value)
 	assert.Equal(t, "1.98 kg", metric.Pieces[0].Meat.Green.Text)
 	assert.Equal(t, "4 lb 6 oz", us.Pieces[0].Meat.Green.Text)
 	// Whose tablespoon is meant stands in the formula, and for other amounts in the page.

@@ -10,29 +10,48 @@ import (
 // WeighOut is where a weigh-out stands, with what to do.
 type WeighOut struct {
 	formula.WeighOut
-	Message string   `json:"message" doc:"What to do, in a sentence"`
-	Counted string   `json:"counted" doc:"What is counted once all is weighed, in a sentence"`
-	Stands  []string `json:"stands" nullable:"false" doc:"Of each ingredient, what is weighed of what is wanted"`
+	Message string    `json:"message" doc:"What to do, in a sentence"`
+	Counted string    `json:"counted" doc:"What is counted once all is weighed, in a sentence"`
+	Stands  []string  `json:"stands" nullable:"false" doc:"Of each ingredient, what is weighed of what is wanted"`
+	Shown   ScaleUnit `json:"shown" doc:"The unit in which grams are shown"`
 }
 
+// ScaleUnit is a unit in which a kitchen scale shows a weight.
+type ScaleUnit struct {
+	Name     string    `json:"name" example:"g"`
+	Grams    float64   `json:"grams" doc:"g in one of it"`
+	Decimals int       `json:"decimals" doc:"That a scale shows"`
+	Pour     []float64 `json:"pour" nullable:"false" doc:"Handy amounts of it for the simulated scale"`
+}
+
+func (u ScaleUnit) text(g float64) string { return decimal(g/u.Grams, u.Decimals) }
+
+var (
+	scaleGrams  = ScaleUnit{"g", 1, 1, []float64{0.5, 2, 5, 20}}
+	scaleOunces = ScaleUnit{"oz", quantity.Ounce.Grams(), 2, []float64{0.02, 0.1, 0.25, 1}}
+)
+
 // WriteWeighing says where a weigh-out stands.
-func WriteWeighing(o formula.WeighOut) WeighOut {
-	out := WeighOut{WeighOut: o, Stands: []string{}, Counted: "The salt column now counts what you really weighed."}
+func WriteWeighing(o formula.WeighOut, units quantity.System) WeighOut {
+	unit := scaleGrams
+	if units == quantity.US {
+		unit = scaleOunces
+	}
+	out := WeighOut{WeighOut: o, Shown: unit, Stands: []string{}, Counted: "The salt column now counts what you really weighed."}
 	if o.Scale > 1 {
 		out.Counted = fmt.Sprintf("The salt column now counts what you really weighed, a batch %.0f %% bigger.", 100*(o.Scale-1))
 	}
 	for _, s := range o.Steps {
-		out.Stands = append(out.Stands, fmt.Sprintf("%.1f of %.1f g", s.Weighed, s.Target))
+		out.Stands = append(out.Stands, unit.text(s.Weighed)+" of "+unit.text(s.Target)+" "+unit.Name)
 	}
-	tenth := func(g float64) string { return quantity.Number(float64(int(g*10+0.5)) / 10) }
 	switch {
 	case o.Over >= 0:
 		s := o.Steps[o.Over]
-		out.Message = fmt.Sprintf("%s g too much: take it out, or make the whole batch %.0f %% bigger.", tenth(-s.Remaining), 100*(s.Weighed/s.Target-1))
+		out.Message = fmt.Sprintf("%s %s too much: take it out, or make the whole batch %.0f %% bigger.", unit.text(-s.Remaining), unit.Name, 100*(s.Weighed/s.Target-1))
 	case o.Next == len(o.Steps):
 		out.Message = "All weighed. Shake it well: settled mixes separate."
 	case o.Steps[o.Next].State == "under":
-		out.Message = fmt.Sprintf("Add %s g more.", tenth(o.Steps[o.Next].Remaining))
+		out.Message = fmt.Sprintf("Add %s %s more.", unit.text(o.Steps[o.Next].Remaining), unit.Name)
 	}
 	return out
 }

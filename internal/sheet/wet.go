@@ -60,12 +60,12 @@ func (w writer) bath(b *cooking.Bath) *BathSheet {
 		out.School = "Equilibrium bath: the meat cannot get too salty, but a thick piece takes days."
 	}
 	if b.Typed.Pot > 0 {
-		litres := func(v quantity.Volume) string { return decimal(v.ML()/1000, 1) + " L" }
+		room := func(v quantity.Volume) string { return w.as(liquid, float64(v)) }
 		verb := "Fits"
 		if b.TooFull {
 			verb = "Does not fit"
 		}
-		out.Fits = fmt.Sprintf("%s: %s in a %s pot (meat %s, liquid %s).", verb, litres(b.Meat+b.Brew.Liquid), litres(b.Typed.Pot), litres(b.Meat), litres(b.Brew.Liquid))
+		out.Fits = fmt.Sprintf("%s: %s in a %s pot (meat %s, liquid %s).", verb, room(b.Meat+b.Brew.Liquid), room(b.Typed.Pot), room(b.Meat), room(b.Brew.Liquid))
 	}
 	for _, m := range b.At {
 		out.At = append(out.At, BathMoment{Hours: drawn(m.At.Hours()), Percent: drawn(100 * m.Mean), Centre: drawn(100 * m.Centre), Text: decimal(100*m.Mean, 2) + " %", Inside: "centre " + decimal(100*m.Centre, 2)})
@@ -75,7 +75,7 @@ func (w writer) bath(b *cooking.Bath) *BathSheet {
 		if name == "" {
 			name = "something"
 		}
-		out.Parts = append(out.Parts, BathPart{Name: name, Amount: inGrams(p.Mass), Salt: inGrams(p.Salt)})
+		out.Parts = append(out.Parts, BathPart{Name: name, Amount: w.weight(p.Mass), Salt: w.weight(p.Salt)})
 	}
 	if len(b.Parts) > 0 && b.Sugar >= 1 {
 		out.PartsNote = fmt.Sprintf("%.0f %% sugar: it stays near the surface, and colours there.", b.Sugar)
@@ -145,10 +145,10 @@ func (w writer) needle(n *cooking.Needle) *InjectionSheet {
 		Volume: w.figure(n.Volume), Batch: w.figure(n.Batch), Sites: w.figure(n.Sites), PerSite: w.figure(n.PerSite), Refills: w.figure(n.Refills),
 		Salt: w.figure(n.Salt), Even: w.figure(n.Even), Clogs: n.Clogs, Across: n.Across, Along: n.Along, LengthMM: n.Length.MM(), WidthMM: n.Width.MM(),
 		Pattern: n.Pattern, Spread: []Pocket{}, Rows: w.rows(n.Rows), WarmNote: "Inject it cool, at fridge temperature.", BoreNote: "Everything in it passes the needle.",
-		RunsOut: fmt.Sprintf("%.0f to %.0f mL leak back out: catch it, and use it as the binder.", n.Runs.Low.ML(), n.Runs.High.ML()),
+		RunsOut: fmt.Sprintf("Between %s and %s leak back out: catch it, and use it as the binder.", w.as(little, float64(n.Runs.Low)), w.as(little, float64(n.Runs.High))),
 		KeepOut: "Keep the needle out of fat seams and away from the outermost edge, where it leaks back out.",
 	}
-	out.Grid = fmt.Sprintf("%d by %d sites, %s mL each", n.Along, n.Across, out.PerSite.Text)
+	out.Grid = fmt.Sprintf("%d by %d sites, %s each", n.Along, n.Across, withUnit(out.PerSite.Text, out.PerSite.Unit))
 	out.Length = w.value(n.Length, "") + " along the grain"
 	out.Spreads = fmt.Sprintf("Salt halfway to the next site, compared with the average. Each disc is %s across.", w.value(2*n.Reach, ""))
 	if n.Clogs {

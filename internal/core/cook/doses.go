@@ -96,12 +96,12 @@ func (r reader) weighed(typed []string, n int, errs *field.Errors) []float64 {
 	}
 	out, total := []float64{}, 0.0
 	for i, text := range typed {
-		g, err := quantity.ParseParts(text)
+		m, err := quantity.ParseWeighed(text)
 		if errs.Take(at+"/"+strconv.Itoa(i), err) {
 			return nil
 		}
-		out = append(out, g)
-		total += g
+		out = append(out, m.Grams())
+		total += m.Grams()
 	}
 	if total <= 0 || total > 100e3 {
 		errs.Add(at, "weighed.no-batch")
@@ -134,7 +134,7 @@ func (r reader) bath(t Bath, meat Part[Meat]) (out Part[method.Move]) {
 	if b.Lasts, err = quantity.ParseDuration(or(t.For, UsualBathTime)); !errs.Take(at+"/for", err) && (b.Lasts < 10*time.Minute || b.Lasts > 5*24*time.Hour) {
 		errs.Add(at+"/for", "duration.range", "low", 10*time.Minute, "high", 5*24*time.Hour)
 	}
-	if b.Hot, err = quantity.ParseTemperature(or(t.Hot, UsualHot)); !errs.Take(at+"/hot", err) && (b.Hot < 10 || b.Hot > 100) {
+	if b.Hot, err = quantity.ParseTemperatureWithin(or(t.Hot, UsualHot), 10, 100); !errs.Take(at+"/hot", err) && (b.Hot < 10 || b.Hot > 100) {
 		errs.Add(at+"/hot", "temperature.range", "low", quantity.Celsius(10), "high", quantity.Celsius(100))
 	}
 	volume := func(pointer, typed string) quantity.Volume {

@@ -1,6 +1,7 @@
 package cook
 
 import (
+	"errors"
 	"maps"
 	"slices"
 	"strconv"
@@ -85,7 +86,7 @@ func (r reader) fire(f Fire, c cut.Cut, said Answers) []Part[method.Move] {
 	at := r.at + "/fire"
 	duration := func(errs *field.Errors, pointer, text, usual string, most time.Duration) time.Duration {
 		d, err := quantity.ParseDuration(or(text, usual))
-		if !errs.Take(pointer, err) && d > most {
+		if !errs.Take(pointer, r.withWrap(err)) && d > most {
 			errs.Add(pointer, "duration.most", "most", most)
 		}
 		return d
@@ -94,7 +95,7 @@ func (r reader) fire(f Fire, c cut.Cut, said Answers) []Part[method.Move] {
 		if text == "" {
 			return usual
 		}
-		t, err := quantity.ParseTemperature(text)
+		t, err := quantity.ParseTemperatureWithin(text, low, high)
 		if !errs.Take(pointer, err) && (t < low || t > high) {
 			errs.Add(pointer, "temperature.range", "low", low, "high", high)
 		}
@@ -129,6 +130,27 @@ func (r reader) fire(f Fire, c cut.Cut, said Answers) []Part[method.Move] {
 		out = append(out, Part[method.Move]{Value: method.Move{Kind: method.Wrap, When: method.When{Core: quantity.Celsius(core)}, With: wrap}})
 	}
 	return append(out, off, rest, Part[method.Move]{Value: method.Move{Kind: method.Slice, With: said.Chose("slice")}})
+}
+
+// wrapWords are what a wrap is called among the words of a time: "1 h in foil".
+var wrapWords = map[string]string{"foil": "foil", "paper": "paper", "butcher": "paper", "pan": "pan", "tray": "pan", "boat": "boat"}
+
+// withWrap adds to a time with more words than a time the wrap that they name, and where
+// that is chosen.
+func (r reader) withWrap(err error) error {
+	var why field.Wrong
+	if !errors.As(err, &why) || why.ID != "quantity.more-words" {
+		return err
+	}
+	words, _ := why.Values["words"].(string)
+	for _, word := range strings.Fields(strings.ToLower(words)) {
+		if wrap, ok := wrapWords[word]; ok {
+			values := maps.Clone(why.Values)
+			values["wrap"], values["wrap_at"] = wrap, r.at+"/choices/wrap"
+			return field.Wrong{ID: why.ID, Values: values}
+		}
+	}
+	return err
 }
 
 // looks is the time between spritzes by the answer.

@@ -128,7 +128,7 @@ func parseBase(c Cook) (out Part[Base]) {
 		out.Wrong.Add("/portion", "mass.range", "low", quantity.Mass(0.02), "high", quantity.Mass(2))
 	}
 	temperature := func(pointer, typed, usual string, low, high quantity.Celsius) quantity.Celsius {
-		t, err := quantity.ParseTemperature(or(typed, usual))
+		t, err := quantity.ParseTemperatureWithin(or(typed, usual), low, high)
 		if !out.Wrong.Take(pointer, err) && (t < low || t > high) {
 			out.Wrong.Add(pointer, "temperature.range", "low", low, "high", high)
 		}
@@ -177,9 +177,9 @@ func (t Pit) parse() (plan.Pit, field.Errors) {
 	p := plan.Pit{PitKind: kind, Name: or(t.Name, kind.Name), Room: kind.RoomDM2}
 	if strings.TrimSpace(t.Room) != "" {
 		var err error
-		p.Room, err = quantity.ParseParts(strings.TrimSuffix(strings.TrimSpace(t.Room), "dm²"))
+		p.Room, err = quantity.ParseArea(t.Room)
 		if !errs.Take("/room", err) && (p.Room < 2 || p.Room > 1000) {
-			errs.Add("/room", "pit.room")
+			errs.Add("/room", "pit.room", "low", 2.0, "high", 1000.0)
 		}
 	}
 	return p, errs
@@ -260,11 +260,14 @@ func (r reader) notes(p Piece) (out Part[Notes]) {
 			out.Wrong.Add(r.at+text.pointer, "text.too-long", "most", text.most)
 		}
 	}
-	if out.Value.Grain = p.Grain; p.Grain != "" {
-		out.Value.Marked = true
+	if p.Grain != "" {
 		v, err := quantity.ParseParts(strings.TrimSuffix(strings.TrimSpace(p.Grain), "°"))
-		if !out.Wrong.Take(r.at+"/grain", err) && v >= 180 {
+		switch {
+		case out.Wrong.Take(r.at+"/grain", err):
+		case v >= 180:
 			out.Wrong.Add(r.at+"/grain", "piece.grain")
+		default:
+			out.Value.Marked, out.Value.Grain = true, quantity.Number(v)
 		}
 	}
 	slices.SortFunc(out.Wrong, func(a, b field.Error) int { return strings.Compare(a.Pointer, b.Pointer) })

@@ -33,7 +33,7 @@ func TestMistakesArePointedAt(t *testing.T) {
 		"quiet":            {func(c page) { c.Quiet = "late" }, "/quiet", "quiet.unreadable"},
 		"hands":            {func(c page) { c.Hands = "99" }, "/hands", "number.range"},
 		"a volcano":        {func(c page) { c.Pits = []cook.Pit{{Kind: "volcano"}} }, "/pits/0/kind", "pit.kind"},
-		"a wide pit":       {func(c page) { c.Pits = []cook.Pit{{Kind: "drum", Room: "wide"}} }, "/pits/0/room", "quantity.unreadable"},
+		"a wide pit":       {func(c page) { c.Pits = []cook.Pit{{Kind: "drum", Room: "wide"}} }, "/pits/0/room", "quantity.area"},
 		"no such plan":     {func(c page) { c.Plan = "never" }, "/plan", "choice.unknown"},
 		"wish at noon":     {func(c page) { c.Wishes = []cook.Wish{{Stage: "fire", At: "noon"}} }, "/wishes/0/at", "time.unreadable"},
 		"wish to sleep":    {func(c page) { c.Wishes = []cook.Wish{{Stage: "sleep", At: "2026-11-28T10:00"}} }, "/wishes/0/stage", "choice.unknown"},

@@ -33,23 +33,10 @@ func FormatGrams(m Mass) string {
 }
 
 // FormatMass writes m with its unit, in kilograms from 1 kg up, in grams below,
-// or in pounds and ounces.
+// or in pounds and ounces. It is rounded once.
 func FormatMass(m Mass, s System) string {
 	if s == US {
-		oz := math.Round(float64(m/Ounce)*2) / 2
-		if oz < 16 {
-			if oz < 1 {
-				return FormatGrams(m) + " g"
-			}
-			return Number(oz) + " oz"
-		}
-		lb := math.Floor(oz / 16)
-		if rest := math.Round(oz - lb*16); rest >= 16 {
-			return Number(lb+1) + " lb"
-		} else if rest > 0 {
-			return Number(lb) + " lb " + Number(rest) + " oz"
-		}
-		return Number(lb) + " lb"
+		return formatOunces(float64(m / Ounce))
 	}
 	if g, _ := RoundGrams(m.Grams()); g >= 1000 {
 		return strconv.FormatFloat(m.KG(), 'f', 2, 64) + " kg"
@@ -57,10 +44,48 @@ func FormatMass(m Mass, s System) string {
 	return FormatGrams(m) + " g"
 }
 
+// formatOunces writes ounces as a kitchen scale shows them: whole ones from a pound up,
+// half ones from four ounces, tenths from one, and hundredths below.
+func formatOunces(oz float64) string {
+	if whole := math.Round(oz); whole >= 16 {
+		text := Number(math.Floor(whole/16)) + " lb"
+		if rest := math.Mod(whole, 16); rest > 0 {
+			text += " " + Number(rest) + " oz"
+		}
+		return text
+	}
+	step := 2.0
+	switch {
+	case oz < 1:
+		step = 100
+	case oz < 4:
+		step = 10
+	}
+	return Number(math.Round(oz*step)/step) + " oz"
+}
+
+// FormatUSVolume writes a volume of liquid in gallons, quarts, fluid ounces or teaspoons.
+func FormatUSVolume(v Volume) string {
+	us := USSpoons
+	quarts := float64(v / (4 * us.Cup()))
+	switch ounces := 32 * quarts; {
+	case quarts >= 8:
+		return Number(math.Round(quarts/4*10)/10) + " gal"
+	case quarts >= 1:
+		return Number(math.Round(quarts*10)/10) + " qt"
+	case ounces >= 1:
+		return Number(math.Round(ounces*10)/10) + " fl oz"
+	}
+	return Number(math.Round(float64(v/us.Teaspoon())*10)/10) + " tsp"
+}
+
 // FormatLength writes l in whole millimetres or in eighths of an inch.
 func FormatLength(l Length, s System) string {
 	if s == US {
 		eighths := math.Round(float64(l/Inch) * 8)
+		if eighths == 0 {
+			return "under ⅛ in"
+		}
 		return mixed(eighths, 8) + " in"
 	}
 	if mm := l.MM(); mm < 3 {

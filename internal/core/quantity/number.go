@@ -32,8 +32,8 @@ func number(s string) (value float64, rest string, err error) {
 	if isInt && strings.HasPrefix(rest, "/") {
 		return fraction(0, whole, rest)
 	}
-	// A mixed number: "1 1/2".
-	if after := strings.TrimLeft(rest, " "); isInt && after != rest {
+	// A mixed number: "1 1/2", "1-1/2".
+	if after := strings.TrimLeft(strings.TrimPrefix(strings.TrimLeft(rest, " "), "-"), " "); isInt && after != rest {
 		if r, size := utf8.DecodeRuneInString(after); vulgar[r] != 0 {
 			return whole + vulgar[r], after[size:], nil
 		}

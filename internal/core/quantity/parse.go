@@ -3,10 +3,10 @@ package quantity
 import (
 	"errors"
 	"maps"
+	"math"
+	"regexp"
 	"strings"
 	"time"
-	"unicode"
-	"unicode/utf8"
 
 	"verjuice/internal/core/field"
 )
@@ -34,9 +34,11 @@ func (d dimension) name() string {
 
 type unit struct {
 	dim    dimension
-	factor float64 // SI units in one of this
-	metric float64 // the same by metric spoons, where that differs
-	ask    string  // for ambiguous units: the id of the question
+	factor float64  // SI units in one of this
+	metric float64  // the same by metric spoons, where that differs
+	pint   bool     // another one for cooks with metric spoons
+	ask    string   // for ambiguous units: the id of the question
+	offers []string // for ambiguous units: those that it may be
 }
 
 // units maps what people type, in lower case, to a unit. Single letters whose
@@ -68,7 +70,11 @@ var units = func() map[string]unit {
 		}
 	}
 	put(volume, 6*float64(us.Teaspoon()), "floz", "fl oz", "fluid ounce", "fluid ounces")
-	put(volume, 2*float64(us.Cup()), "pint", "pints", "pt")
+	put(volume, 2*float64(us.Cup()), "us pint", "us pints")
+	put(volume, imperialPint, "uk pint", "uk pints", "imperial pint", "imperial pints")
+	for _, n := range []string{"pint", "pints", "pt"} {
+		m[n] = unit{dim: volume, factor: 2 * float64(us.Cup()), pint: true}
+	}
 	put(volume, 4*float64(us.Cup()), "quart", "quarts", "qt", "qts")
 	put(volume, 16*float64(us.Cup()), "gal", "gallon", "gallons")
 	put(volume, 1e-6, "ml", "millilitre", "millilitres", "milliliter", "milliliters", "cc")
@@ -78,19 +84,34 @@ var units = func() map[string]unit {
 	put(length, 1e-3, "mm", "millimetre", "millimetres", "millimeter", "millimeters")
 	put(length, 1e-2, "cm", "centimetre", "centimetres", "centimeter", "centimeters")
 	put(length, float64(Inch), "in", "ins", "inch", "inches", `"`, "″", "”")
-	put(temperature, 1, "°c", "ºc", "celsius", "degc")
-	put(temperature, 5.0/9, "f", "°f", "ºf", "fahrenheit", "degf")
+	put(temperature, 1, "°c", "celsius", "centigrade")
+	put(temperature, 5.0/9, "f", "°f", "fahrenheit")
 	put(duration, 60, "min", "mins", "minute", "minutes", "m")
 	put(duration, 3600, "h", "hr", "hrs", "hour", "hours")
 	put(duration, 86400, "d", "day", "days")
 	put(percent, 1, "%", "percent", "pct")
-	m["t"] = unit{dim: ambiguous, ask: "teaspoon-or-tablespoon"}
+	m["t"] = unit{dim: ambiguous, ask: "teaspoon-or-tablespoon", offers: []string{"tsp", "Tbsp"}}
+	m["°"] = unit{dim: ambiguous, ask: "which-scale", offers: []string{"°C", "°F"}}
+	for _, n := range containers {
+		m[n] = unit{dim: ambiguous, ask: "how-much-is-one"}
+		m[n+"s"] = unit{dim: ambiguous, ask: "how-much-is-one"}
+	}
+	delete(m, "dashs")
+	m["dashes"], m["pinches"], m["bunches"] = m["dash"], m["pinch"], m["bunch"]
 	return m
 }()
+
+// imperialPint is a pint in the United Kingdom (Weights and Measures Act 1985), m³.
+const imperialPint = 0.56826125e-3
+
+// containers hold or weigh as much as it says on them, which nobody else knows.
+var containers = []string{"bottle", "can", "tin", "jar", "packet", "bag", "box", "carton", "tub", "tube",
+	"clove", "head", "bulb", "bunch", "sprig", "leaf", "slice", "handful", "pinch", "dash", "splash", "drop", "cube", "piece"}
 
 // term is one number with its unit.
 type term struct {
 	value float64
+	spelt bool   // a number word
 	unit  string // as typed
 	unit_ unit
 }
@@ -109,15 +130,33 @@ func wanting(err error, want dimension) error {
 	return field.Wrong{ID: why.ID, Values: values}
 }
 
+// offering adds to a question the texts that would answer it, each in place of what was
+// typed.
+func offering(err error, texts ...string) error {
+	var why field.Wrong
+	if !errors.As(err, &why) || len(texts) == 0 {
+		return err
+	}
+	values := maps.Clone(why.Values)
+	if values == nil {
+		values = field.Values{}
+	}
+	values["offers"] = texts
+	return field.Wrong{ID: why.ID, Values: values}
+}
+
+// Asks tells whether err is the question of that id.
+func Asks(err error, id string) bool {
+	var why field.Wrong
+	return errors.As(err, &why) && why.ID == "quantity."+id
+}
+
 // lookup finds the unit of a typed word in the dimension wanted. A word can
 // mean two things (c: cup or Celsius, m: minute or metre); the wanted dimension
 // decides.
 func lookup(word string, want dimension) (unit, bool) {
 	low := strings.TrimSuffix(strings.ToLower(word), ".")
-	if want == temperature && (low == "c" || low == "°") {
-		if low == "°" {
-			return unit{dim: ambiguous, ask: "which-scale"}, true
-		}
+	if want == temperature && low == "c" {
 		return unit{dim: temperature, factor: 1}, true
 	}
 	if want == length && low == "m" {
@@ -125,82 +164,6 @@ func lookup(word string, want dimension) (unit, bool) {
 	}
 	u, ok := units[low]
 	return u, ok
-}
-
-// parseTerms splits s into numbers with units. want helps to read short units.
-func parseTerms(s string, want dimension) ([]term, error) {
-	if !utf8.ValidString(s) {
-		return nil, asks("unreadable-text")
-	}
-	if len(s) > maxInput {
-		return nil, asks("too-long", "wanted", want.name())
-	}
-	rest := strings.TrimSpace(s)
-	if rest == "" {
-		return nil, asks("missing", "wanted", want.name())
-	}
-	var terms []term
-	for rest != "" {
-		if len(terms) > 0 {
-			rest = strings.TrimSpace(strings.TrimPrefix(strings.TrimPrefix(rest, "+"), "and "))
-		}
-		if strings.HasPrefix(rest, "-") || strings.HasPrefix(rest, "−") {
-			return nil, asks("not-positive")
-		}
-		value, after, err := number(rest)
-		if err != nil {
-			return nil, wanting(err, want)
-		}
-		word, tail := unitWord(after)
-		t := term{value: value, unit: word}
-		if word != "" {
-			u, ok := lookup(word, want)
-			if !ok {
-				return nil, asks("unknown-unit", "unit", clip(word), "wanted", want.name())
-			}
-			if u.dim == ambiguous {
-				return nil, asks(u.ask)
-			}
-			t.unit_ = u
-		}
-		terms = append(terms, t)
-		rest = strings.TrimSpace(tail)
-	}
-	return terms, nil
-}
-
-// unitWord splits the unit off the front of s: letters, degree and inch marks,
-// and the two words of "fl oz".
-func unitWord(s string) (word, rest string) {
-	s = strings.TrimLeft(s, " ")
-	end := 0
-	for i, r := range s {
-		if unicode.IsLetter(r) || strings.ContainsRune(`°º"″”%#.`, r) {
-			end = i + utf8.RuneLen(r)
-			continue
-		}
-		break
-	}
-	word, rest = s[:end], s[end:]
-	low := strings.ToLower(word)
-	if low == "and" {
-		return "", s
-	}
-	if low == "fl" || low == "fl." || low == "fluid" {
-		next, tail := unitWord(rest)
-		if next != "" {
-			return strings.TrimSuffix(low, ".") + " " + strings.TrimSuffix(strings.ToLower(next), "."), tail
-		}
-	}
-	return word, rest
-}
-
-func clip(s string) string {
-	r := []rune(s)
-	if len(r) > 16 {
-		return string(r[:16]) + "…"
-	}
-	return s
 }
 
 // sum reads s as a sum of terms of one dimension, in SI units.
@@ -221,6 +184,9 @@ func sumIn(s string, want dimension, set SpoonSet) (float64, error) {
 			return 0, asks("other-dimension", "unit", clip(t.unit), "is", t.unit_.dim.name(), "wanted", want.name())
 		}
 		factor := t.unit_.factor
+		if set == MetricSpoons && t.unit_.pint {
+			return 0, offering(asks("which-pint"), "473 mL", "568 mL")
+		}
 		if set == MetricSpoons && t.unit_.metric > 0 {
 			factor = t.unit_.metric
 		}
@@ -239,6 +205,15 @@ func ParseMass(s string) (Mass, error) {
 	return Mass(v), err
 }
 
+// ParseWeighed reads what a scale showed: a weight in any unit, a bare number is grams.
+// Zero is allowed.
+func ParseWeighed(s string) (Mass, error) {
+	if g, err := ParseParts(s); err == nil {
+		return Mass(g) * Gram, nil
+	}
+	return ParseMass(s)
+}
+
 // ParseVolume reads a volume in US customary or metric measure: "1 1/2 cups",
 // "2 Tbsp + 1 tsp", "500 mL"; spoons and cups are those of set. An "oz" of liquid is
 // refused: fl oz or weight?
@@ -253,8 +228,13 @@ func ParseLength(s string) (Length, error) {
 	return Length(v), err
 }
 
-// ParseDuration reads a time span: "90 min", "1h30", "1 h 30 min", "2 d".
+// clockTime is a time span as a clock shows it: "1:30".
+var clockTime = regexp.MustCompile(`^\s*([0-9]{1,2}):([0-5][0-9])\s*(?:h|hours?)?\s*$`)
+
+// ParseDuration reads a time span: "90 min", "1h30", "1:30", "1 h 30 min", "2 d",
+// "one hour".
 func ParseDuration(s string) (time.Duration, error) {
+	s = clockTime.ReplaceAllString(s, "${1}h${2}")
 	terms, err := parseTerms(s, duration)
 	if err != nil {
 		return 0, err
@@ -280,10 +260,45 @@ func ParseDuration(s string) (time.Duration, error) {
 	return time.Duration(total * float64(time.Second)).Round(time.Second), nil
 }
 
-// ParseTemperature reads a temperature: "250F", "121 °C", "4 C", "-2 °C". A bare
+// areas are the units of a grate, in dm².
+var areas = []struct {
+	unit *regexp.Regexp
+	dm2  float64
+}{
+	{regexp.MustCompile(`(?i)\s*(?:dm²|dm2)?\s*$`), 1},
+	{regexp.MustCompile(`(?i)\s*(?:cm²|cm2)\s*$`), 0.01},
+	{regexp.MustCompile(`(?i)\s*(?:m²|m2)\s*$`), 100},
+	{regexp.MustCompile(`(?i)\s*(?:in²|in2|(?:sq\.?|square)\s*in(?:ch|ches)?\.?)\s*$`), float64(Inch*Inch) * 100},
+}
+
+// ParseArea reads the size of a grate, in dm²: "46 dm²", "4600 cm²", "700 sq in". A bare
+// number is dm².
+func ParseArea(s string) (float64, error) {
+	for _, a := range areas {
+		if n, err := ParseParts(a.unit.ReplaceAllString(s, "")); err == nil {
+			return n * a.dm2, nil
+		}
+	}
+	return 0, asks("area", "typed", clip(s))
+}
+
+// degrees are the ways to write the sign.
+var degrees = regexp.MustCompile(`(?i)\s*(?:[°º˚]|\bdegrees?\b|\bdeg\b\.?|deg(?:[cf]))\s*`)
+
+// ParseTemperature reads a temperature: "250F", "121 °C", "250 degrees F", "-2 °C". A bare
 // number is refused, since it could be of either scale.
-func ParseTemperature(s string) (Celsius, error) {
-	s = strings.TrimSpace(s)
+func ParseTemperature(s string) (Celsius, error) { return ParseTemperatureWithin(s, -273, 5000) }
+
+// ParseTemperatureWithin is ParseTemperature where only low to high makes sense: of a
+// number without its unit, the scales in which it does are offered. Another
+// temperature is returned all the same.
+func ParseTemperatureWithin(s string, low, high Celsius) (Celsius, error) {
+	s = degrees.ReplaceAllStringFunc(strings.TrimSpace(s), func(mark string) string {
+		if last := mark[len(mark)-1]; strings.ContainsRune("cCfF", rune(last)) {
+			return "°" + string(last)
+		}
+		return "°"
+	})
 	sign := 1.0
 	for _, minus := range []string{"-", "−"} {
 		if after, ok := strings.CutPrefix(s, minus); ok {
@@ -291,22 +306,31 @@ func ParseTemperature(s string) (Celsius, error) {
 		}
 	}
 	terms, err := parseTerms(s, temperature)
-	if err != nil {
+	if err != nil && !Asks(err, "which-scale") {
 		return 0, err
 	}
 	if len(terms) != 1 {
 		return 0, asks("one-only", "wanted", temperature.name())
 	}
 	t := terms[0]
+	celsius, fahrenheit := Celsius(sign*t.value), FromFahrenheit(sign*t.value)
 	switch {
-	case t.unit == "":
-		return 0, asks("celsius-or-fahrenheit", "number", Number(sign*t.value))
+	case err != nil || t.unit == "":
+		number := Number(sign * t.value)
+		var offers []string
+		if celsius >= low && celsius <= high {
+			offers = append(offers, number+" °C")
+		}
+		if fahrenheit >= low && fahrenheit <= high {
+			offers = append(offers, number+" °F")
+		}
+		return 0, offering(asks("celsius-or-fahrenheit", "number", number), offers...)
 	case t.unit_.dim != temperature:
 		return 0, asks("not-a", "unit", clip(t.unit), "wanted", temperature.name())
 	case t.unit_.factor != 1:
-		return Celsius((sign*t.value - 32) * 5 / 9), nil
+		return fahrenheit, nil
 	}
-	return Celsius(sign * t.value), nil
+	return celsius, nil
 }
 
 // ParsePercent reads a percentage with or without its sign: "0.9", "0,9 %".
@@ -327,6 +351,9 @@ func plain(s string, want dimension) (float64, error) {
 	}
 	if len(terms) != 1 || (terms[0].unit != "" && terms[0].unit_.dim != want) {
 		return 0, asks("one-only", "wanted", want.name())
+	}
+	if terms[0].spelt {
+		return 0, wanting(asks("unreadable", "typed", clip(s)), want)
 	}
 	return terms[0].value, nil
 }
@@ -360,7 +387,8 @@ func ParseAmount(s string, liquid bool, set SpoonSet) (Amount, error) {
 	}
 	for _, t := range terms {
 		if liquid && t.unit_.dim == mass && t.unit_.factor == float64(Ounce) {
-			return Amount{}, asks("ounce-of-liquid")
+			n := Number(t.value)
+			return Amount{}, offering(asks("ounce-of-liquid"), n+" fl oz", Number(math.Round(t.value*Ounce.Grams()*10)/10)+" g")
 		}
 	}
 	if terms[0].unit_.dim == mass {

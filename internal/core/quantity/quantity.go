@@ -53,6 +53,9 @@ func (l Length) MM() float64 { return float64(l) * 1e3 }
 // Fahrenheit returns t in degrees Fahrenheit.
 func (t Celsius) Fahrenheit() float64 { return float64(t)*9/5 + 32 }
 
+// FromFahrenheit is t degrees Fahrenheit.
+func FromFahrenheit(t float64) Celsius { return Celsius((t - 32) * 5 / 9) }
+
 // Kelvin returns t in kelvin.
 func (t Celsius) Kelvin() float64 { return float64(t) + 273.15 }
 

@@ -68,6 +68,7 @@ export type Figure = Schemas["Figure"];
 export type Catalogue = Schemas["Catalogue"];
 export type Problem = Schemas["Problem"];
 export type Mistake = Schemas["Mistake"];
+export type Offer = Schemas["Offer"];
 export type Caution = Schemas["Caution"];
 export type Depth = Schemas["DepthSheet"];
 export type Season = Schemas["SeasonSheet"];

@@ -174,6 +174,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/weight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a weight as it is typed: a bare number is grams */
+        post: operations["readWeight"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -1641,6 +1658,11 @@ export interface components {
             /** @description Given when it is taken */
             id?: string;
         };
+        Edit: {
+            /** @description JSON pointer to the value */
+            pointer: string;
+            value: string;
+        };
         Fact: {
             /**
              * @description When it happened: local time of the cook (YYYY-MM-DDTHH:MM) or RFC 3339
@@ -2283,6 +2305,8 @@ export interface components {
             id: string;
             /** @description What is wrong and what to do, in a sentence */
             message: string;
+            /** @description What may have been meant */
+            offers?: components["schemas"]["Offer"][] | null;
             /**
              * @description JSON pointer to the value, as in RFC 6901
              * @example /pieces/0/trimmed
@@ -2331,6 +2355,12 @@ export interface components {
             profile: number[];
             /** @description The same for those who do not see the picture */
             summary: string;
+        };
+        Offer: {
+            /** @description What to type instead, and where */
+            edits: components["schemas"]["Edit"][];
+            /** @description What it does, for a button */
+            text: string;
         };
         OpenedCook: {
             facts: components["schemas"]["Fact"][];
@@ -2575,11 +2605,15 @@ export interface components {
             id: string;
             name: string;
             note: string;
+            /** @description Usual grate as it is typed, metric */
+            room: string;
             /**
              * Format: double
              * @description Usual grate, dm²
              */
             room_dm2: number;
+            /** @description Usual grate as it is typed, US */
+            room_us: string;
         };
         PlaceChoice: {
             label: string;
@@ -2766,6 +2800,22 @@ export interface components {
              * @description % of the mix by weight
              */
             weight_share: number;
+        };
+        ScaleUnit: {
+            /**
+             * Format: int64
+             * @description That a scale shows
+             */
+            decimals: number;
+            /**
+             * Format: double
+             * @description g in one of it
+             */
+            grams: number;
+            /** @example g */
+            name: string;
+            /** @description Handy amounts of it for the simulated scale */
+            pour: number[];
         };
         Season: {
             /** @description How salty the cook wants it: mild, seasoned, bold or cured; empty means seasoned */
@@ -3075,6 +3125,8 @@ export interface components {
              * @description How much bigger the batch has become by rescaling
              */
             scale: number;
+            /** @description The unit in which grams are shown */
+            shown: components["schemas"]["ScaleUnit"];
             /** @description Of each ingredient, what is weighed of what is wanted */
             stands: string[];
             steps: components["schemas"]["WeighStep"][];
@@ -3110,6 +3162,14 @@ export interface components {
             targets: number[];
             /** @description g weighed of each so far */
             weighed: number[];
+        };
+        WeightRead: {
+            /** Format: double */
+            grams: number;
+        };
+        WeightTyped: {
+            /** @example 4 oz */
+            typed: string;
         };
         Where: {
             /** @description The rule in plain words */
@@ -3455,7 +3515,12 @@ export interface operations {
     };
     weighing: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -3473,6 +3538,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WeighOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readWeight: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeightTyped"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeightRead"];
                 };
             };
             /** @description Error */

@@ -62,7 +62,11 @@ function FormulaInHand({ id, catalogue }: { id: string; catalogue: Catalogue }) 
 	const written = useMemo<Written | null>(
 		() =>
 			hand.typing
-				? { typing: hand.typing as Written["typing"], wrong: (at) => wrong(`/formula${at}`) }
+				? {
+						typing: hand.typing as Written["typing"],
+						wrong: (at) => wrong(`/formula${at}`),
+						offers: () => undefined,
+					}
 				: null,
 		[hand.typing, wrong],
 	);

@@ -70,7 +70,7 @@ export default function CookPage() {
 	// Only some stages draw what takes long to send.
 	const hand = useCook(id, stage === "wait" || stage === "brine", onMade);
 	const catalogue = useCatalogue();
-	const { cook, typing, sheet, error, isNew, facts, say: record, where } = hand;
+	const { cook, typing, sheet, error, offers, isNew, facts, say: record, where } = hand;
 	const message = useMessage();
 	const say = useCallback(
 		(fact: NewFact) => {
@@ -102,8 +102,8 @@ export default function CookPage() {
 		[cook, typing, sheet, catalogue.data, error, isNew, facts, say, id, navigate, undo],
 	);
 	const written = useMemo<Written | null>(
-		() => (typing ? { typing: typing as Written["typing"], wrong: error } : null),
-		[typing, error],
+		() => (typing ? { typing: typing as Written["typing"], wrong: error, offers } : null),
+		[typing, error, offers],
 	);
 	const ask = useCallback(
 		(figure: object) => {

@@ -1,6 +1,7 @@
 import { CloseOutlined } from "@ant-design/icons";
 import { Button, Select } from "antd";
 import { api, type Cook, need, type Pit } from "../api/client";
+import { usePrefs } from "../prefs";
 import { Field } from "../record/field";
 import { useMessage } from "../shared/messages";
 import { useInHand } from "./context";
@@ -11,6 +12,7 @@ export function Pits() {
 	const { cook, change, error, catalogue } = useInHand();
 	const pits = cook.pits ?? [];
 	const known = usePits();
+	const [{ units }] = usePrefs();
 	const message = useMessage();
 	const failed = (e: Error) => void message.error(e.message);
 	/** Removes a pit; the server says which pit its pieces are on then. */
@@ -69,9 +71,9 @@ export function Pits() {
 							options={catalogue.pits.map((k) => ({ value: k.id, label: `${k.name}: ${k.note}` }))}
 						/>
 						<Field
-							label="Grate, dm²"
+							label="Grate size"
 							at={`/pits/${i}/room`}
-							usual={String(catalogue.pits.find((k) => k.id === p.kind)?.room_dm2 ?? "")}
+							usual={catalogue.pits.find((k) => k.id === p.kind)?.[units === "us" ? "room_us" : "room"]}
 							error={error(`/pits/${i}/kind`)}
 						/>
 						<Button

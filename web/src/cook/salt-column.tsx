@@ -140,9 +140,9 @@ export function SaltColumn({ index }: { index: number }) {
 					</dd>
 				</div>
 				<div>
-					<dt>outer 5 mm at the fire</dt>
+					<dt>near the surface, at the fire</dt>
 					<dd>
-						<Ask name="Salt in the outer 5 mm" figure={l.outer} />
+						<Ask name="Salt near the surface" figure={l.outer} />
 					</dd>
 				</div>
 				<div>

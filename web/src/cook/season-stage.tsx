@@ -174,7 +174,7 @@ export function SeasonStage({ index }: { index: number }) {
 			{mode === "target" && <FreeSource index={index} />}
 			{out?.too_thick && (
 				<p className="typed-error">
-					That is {out.coat.text} mL on every dm²: more than the surface holds. Choose a saltier mix or a
+					That is {out.coat.text} {out.coat.unit}: more than the surface holds. Choose a saltier mix or a
 					lower target.
 				</p>
 			)}

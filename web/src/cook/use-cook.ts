@@ -69,6 +69,10 @@ export function useCook(id: string, pictures: boolean, onMade: (id: string) => v
 		(pointer: string) => mistakes.find((e) => e.pointer === pointer)?.message,
 		[mistakes],
 	);
+	const offers = useCallback(
+		(pointer: string) => mistakes.find((e) => e.pointer === pointer)?.offers ?? undefined,
+		[mistakes],
+	);
 	let standing = saving.standing;
 	if (standing === "saved" && (dirty || settled !== typed?.doc))
 		standing = current && mistakes.length > 0 ? "mistakes" : "waiting";
@@ -80,6 +84,7 @@ export function useCook(id: string, pictures: boolean, onMade: (id: string) => v
 		figures,
 		current,
 		error,
+		offers,
 		standing,
 		mistakes,
 		reload: () => {

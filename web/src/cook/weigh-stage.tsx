@@ -2,7 +2,8 @@ import { CheckOutlined, WarningFilled } from "@ant-design/icons";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useEffect, useState } from "react";
-import { api, need } from "../api/client";
+import { ApiError, api, need } from "../api/client";
+import { usePrefs } from "../prefs";
 import { usePiece } from "./context";
 import { useScale } from "./use-scale";
 import "./weigh-stage.css";
@@ -16,13 +17,18 @@ export function WeighStage({ index }: { index: number }) {
 	const [rescale, setRescale] = useState(false);
 	const [typed, setTyped] = useState("");
 	const scale = useScale();
+	const [{ units }] = usePrefs();
 	const asked = JSON.stringify({ targets, weighed, rescale });
 	const stand = useQuery({
-		queryKey: ["weighing", asked],
+		queryKey: ["weighing", asked, units],
 		enabled: targets.length > 0,
 		placeholderData: keepPreviousData,
-		queryFn: async () => need(await api.POST("/api/calc/weighing", { body: JSON.parse(asked) })),
+		queryFn: async () =>
+			need(await api.POST("/api/calc/weighing", { params: { query: { units } }, body: JSON.parse(asked) })),
 	}).data;
+	const [refused, setRefused] = useState("");
+	const unit = stand?.shown ?? { name: "g", grams: 1, decimals: 1, pour: [] };
+	const shown = (grams: number) => (grams / unit.grams).toFixed(unit.decimals);
 	const at = stand?.next ?? 0;
 	const step = stand?.steps[at];
 	const row = rows[at];
@@ -34,6 +40,17 @@ export function WeighStage({ index }: { index: number }) {
 		setWeighed(next);
 		setTyped("");
 		scale.tare();
+	};
+	/** Keeps what was typed, in any unit. */
+	const read = async (text: string) => {
+		try {
+			const { grams } = need(
+				await api.POST("/api/calc/weight", { params: { query: { units } }, body: { typed: text } }),
+			);
+			keep(grams);
+		} catch (e) {
+			setRefused(e instanceof ApiError ? (e.problem?.errors?.[0]?.message ?? e.message) : String(e));
+		}
 	};
 	const replace = (grams: number) =>
 		setWeighed(targets.map((_, i) => (i === at ? grams : (weighed[i] ?? 0))));
@@ -116,8 +133,8 @@ export function WeighStage({ index }: { index: number }) {
 				<div>
 					<p className="muted">weigh</p>
 					<p className="weigh-target">
-						{target.toFixed(1)}
-						<small> g</small>
+						{shown(target)}
+						<small> {unit.name}</small>
 					</p>
 					<p className="muted">{row?.spoons.text}</p>
 				</div>
@@ -135,21 +152,19 @@ export function WeighStage({ index }: { index: number }) {
 						className={`weigh-live${near ? " weigh-near" : have > target ? " weigh-over" : ""}`}
 						aria-live="off"
 					>
-						{have.toFixed(1)}
-						<small> g</small>
+						{shown(have)}
+						<small> {unit.name}</small>
 					</p>
 					<p className="muted">
-						{near ? (
-							"that is it"
-						) : have > target ? (
-							<>{(have - target).toFixed(1)} g over</>
-						) : (
-							<>{(target - have).toFixed(1)} g to go</>
-						)}
+						{near
+							? "that is it"
+							: have > target
+								? `${shown(have - target)} ${unit.name} over`
+								: `${shown(target - have)} ${unit.name} to go`}
 					</p>
 				</div>
 			</div>
-			<div className="weigh-bar" role="img" aria-label={`${have.toFixed(1)} of ${target.toFixed(1)} g`}>
+			<div className="weigh-bar" role="img" aria-label={`${shown(have)} of ${shown(target)} ${unit.name}`}>
 				<span className="weigh-fill" style={{ width: `${Math.min(100, (have / target) * 80)}%` }} />
 				<span className="weigh-goal" />
 			</div>
@@ -185,32 +200,42 @@ export function WeighStage({ index }: { index: number }) {
 						<form
 							onSubmit={(e) => {
 								e.preventDefault();
-								const grams = Number(typed.replace(",", ".").replace(/g$/, ""));
-								if (grams > 0) keep(grams);
+								read(typed);
 							}}
 						>
 							<Input
 								variant="underlined"
-								aria-label="Or type what it weighs, g"
-								placeholder="or type the grams"
-								inputMode="decimal"
+								aria-label="Or type what it weighs"
+								placeholder={unit.name === "g" ? "or type the grams" : "or type it: 1.2 oz"}
+								status={refused ? "error" : undefined}
+								aria-invalid={Boolean(refused)}
 								value={typed}
 								maxLength={12}
-								onChange={(e) => setTyped(e.target.value)}
+								onChange={(e) => {
+									setTyped(e.target.value);
+									setRefused("");
+								}}
 							/>
-							<Button htmlType="submit" disabled={!(Number(typed.replace(",", ".").replace(/g$/, "")) > 0)}>
+							<Button htmlType="submit" disabled={typed.trim() === ""}>
 								Keep
 							</Button>
+							{refused && (
+								<p className="typed-error" role="alert">
+									<WarningFilled aria-hidden /> {refused}
+								</p>
+							)}
 						</form>
 					</div>
 					<fieldset className="weigh-simulated">
 						<legend>The simulated scale: pour</legend>
-						{[0.5, 2, 5, 20].map((g) => (
-							<Button key={g} onClick={() => scale.put(g)}>
-								+{g} g
+						{unit.pour.map((n) => (
+							<Button key={n} onClick={() => scale.put(n * unit.grams)}>
+								+{n} {unit.name}
 							</Button>
 						))}
-						<Button onClick={() => scale.put(-1)}>−1 g</Button>
+						<Button onClick={() => scale.put(-2 * (unit.pour[0] ?? 0.5) * unit.grams)}>
+							−{2 * (unit.pour[0] ?? 0.5)} {unit.name}
+						</Button>
 						<Button onClick={scale.clear}>clear it</Button>
 					</fieldset>
 				</>

@@ -20,9 +20,17 @@ interface FieldProps {
 
 /** A field of the record, typed as people write. */
 export function Field({ at, error, blank, ...rest }: FieldProps) {
-	const { text, set, wrong } = useField(at);
+	const { text, set, wrong, offers, take } = useField(at);
 	return (
-		<TypedField {...rest} at={at} value={text} error={blank ? undefined : (wrong ?? error)} onChange={set} />
+		<TypedField
+			{...rest}
+			at={at}
+			value={text}
+			error={blank ? undefined : (wrong ?? error)}
+			offers={wrong && !blank ? offers : undefined}
+			onOffer={take}
+			onChange={set}
+		/>
 	);
 }
 

@@ -1,4 +1,5 @@
 import { createContext, useCallback, useContext, useSyncExternalStore } from "react";
+import type { Offer } from "../api/client";
 import { at } from "./pointer";
 import type { Typing } from "./store";
 
@@ -7,6 +8,8 @@ export interface Written {
 	typing: Typing<unknown>;
 	/** What is wrong at a JSON pointer. */
 	wrong: (pointer: string) => string | undefined;
+	/** What may have been meant there. */
+	offers: (pointer: string) => Offer[] | undefined;
 }
 
 export const WrittenContext = createContext<Written | null>(null);
@@ -15,12 +18,19 @@ export const WrittenContext = createContext<Written | null>(null);
 export function useField(pointer: string) {
 	const written = useContext(WrittenContext);
 	if (!written) throw new Error("outside a record");
-	const { typing, wrong } = written;
+	const { typing, wrong, offers } = written;
 	const value = useSyncExternalStore(typing.subscribe, () => at(typing.now.doc, pointer));
 	return {
 		value,
 		text: value === undefined || value === null ? "" : String(value),
 		set: useCallback((v: unknown) => typing.put(pointer, v), [typing, pointer]),
 		wrong: wrong(pointer),
+		offers: offers(pointer),
+		take: useCallback(
+			(offer: Offer) => {
+				for (const e of offer.edits) typing.put(e.pointer, e.value);
+			},
+			[typing],
+		),
 	};
 }

@@ -1,6 +1,7 @@
 import { WarningFilled } from "@ant-design/icons";
-import { Form, Input } from "antd";
+import { Button, Form, Input } from "antd";
 import { type ReactNode, useId } from "react";
+import type { Offer } from "../api/client";
 import "./typed-field.css";
 
 interface Props {
@@ -12,6 +13,9 @@ interface Props {
 	/** A line under the field while nothing is wrong. */
 	hint?: ReactNode;
 	error?: string;
+	/** What may have been meant, each a button. */
+	offers?: Offer[];
+	onOffer?: (offer: Offer) => void;
 	inputMode?: "text" | "numeric" | "decimal";
 	autoFocus?: boolean;
 	/** "large" for the few that matter most. */
@@ -49,11 +53,14 @@ interface LabelledProps {
 	hint?: ReactNode;
 	error?: string;
 	size?: "large" | "usual";
+	offers?: Offer[];
+	onOffer?: (offer: Offer) => void;
 	children: ReactNode;
 }
 
 /** A field's name above it, and under it what is wrong or what it means. Only what is wrong is announced. */
-export function Labelled({ id, label, hint, error, size = "usual", children }: LabelledProps) {
+export function Labelled(p: LabelledProps) {
+	const { id, label, hint, error, size = "usual", offers, onOffer, children } = p;
 	return (
 		<Form.Item
 			className={`typed typed-${size}`}
@@ -72,6 +79,12 @@ export function Labelled({ id, label, hint, error, size = "usual", children }: L
 						</span>
 					)}
 				</span>
+				{error &&
+					offers?.map((o) => (
+						<Button key={o.text} className="typed-offer" onClick={() => onOffer?.(o)}>
+							{o.text}
+						</Button>
+					))}
 				{!error && hint}
 			</div>
 		</Form.Item>
