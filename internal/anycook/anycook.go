@@ -86,7 +86,7 @@ func Piece(r *rand.Rand) cook.Piece {
 		Cut: c.ID, Count: quantity.CountOf(1 + r.IntN(6)), Bought: fmt.Sprintf("%.3f kg", kg), TrimStyle: Pick(r, []string{"", "light", "usual", "close"}),
 		Faces: Pick(r, []string{"", "all", "one"}),
 		Season: cook.Season{
-			Formula: Mix(r, "rub"), Mode: Pick(r, []string{"", "coat", "target"}), Target: "1.6 %",
+			Formula: Mix(r, "rub"), Mode: Pick(r, []string{"", "coat", "target", "amount"}), Amount: Pick(r, []string{"30 g", "1 Tbsp/lb", "20 g each", "0.8 %"}), Target: "1.6 %",
 			Coat: Pick(r, []string{"", "light", "medium", "heavy", "crust"}), Binder: r.IntN(2) == 0, Spare: Pick(r, []string{"", "0 %", "25 %"}),
 			Band: Pick(r, []string{"", "mild", "seasoned", "bold", "cured"}),
 		},
@@ -96,7 +96,7 @@ func Piece(r *rand.Rand) cook.Piece {
 		p.Bath = &cook.Bath{Kind: Pick(r, []string{"strong", "equilibrium"}), Strength: "3 %", Target: "0.5 %", For: "8 h"}
 	}
 	if r.IntN(4) == 0 {
-		p.Inject = &cook.Injection{Formula: Bottle("stock", "stock"), Pump: "6 %"}
+		p.Inject = &cook.Injection{Formula: Bottle("stock", "stock"), Pump: "6 %", Amount: Pick(r, []string{"", "40 mL each", "2 cups"})}
 	}
 	if r.IntN(3) == 0 {
 		p.Layers = []cook.Layer{{Kind: Pick(r, []string{"base", "dusting", "wrap", "glaze", "finish"}), Formula: Mix(r, "more"), Amount: Pick(r, []string{"0.2 %", "light"})}}

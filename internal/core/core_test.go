@@ -44,7 +44,7 @@ func TestCoreIsPure(t *testing.T) {
 var knows = map[string]string{
 	"bench":    "cook cooking cut dose field formula kitchen larder quantity salt shop trace",
 	"caution":  "cut field quantity",
-	"cook":     "cut dose field formula kitchen larder method plan quantity salt",
+	"cook":     "cut dose field formula kitchen larder method plan quantity said salt",
 	"cooking":  "caution cook cut dose facts field formula kitchen method plan quantity salt shop trace",
 	"cut":      "field quantity table",
 	"dose":     "cut field formula larder quantity salt trace",
@@ -57,6 +57,7 @@ var knows = map[string]string{
 	"method":   "dose quantity",
 	"plan":     "cut field quantity",
 	"quantity": "field",
+	"said":     "dose field formula kitchen larder quantity",
 	"salt":     "cut field larder quantity",
 	"shop":     "cook cut dose formula kitchen larder quantity trace",
 	"table":    "",

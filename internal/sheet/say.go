@@ -278,6 +278,9 @@ func money(m shop.Money) string { return withUnit(decimal(m.Value, 2), m.Sign) }
 
 // percentRange writes a share, 0 to 1, with its range: "85 % (75–95 %)".
 func percentRange(r quantity.Range[float64]) string {
+	if r.High-r.Low < 0.005 {
+		return fmt.Sprintf("%.0f %%", 100*r.Mid)
+	}
 	return fmt.Sprintf("%.0f %% (%.0f–%.0f %%)", 100*r.Mid, 100*r.Low, 100*r.High)
 }
 

@@ -21,6 +21,7 @@ type SeasonSheet struct {
 	Percent    *Figure    `json:"percent,omitempty" doc:"Salt in the meat by all sources, % of raw boneless meat; absent while another dose has a mistake"`
 	Coat       Figure     `json:"coat" doc:"mL on 100 cm²"`
 	CoatName   string     `json:"coat_name"`
+	Habit      string     `json:"habit" doc:"How salt alone is sprinkled by eye, in a sentence; empty for a rub"`
 	TooThick   bool       `json:"too_thick" doc:"The surface does not hold that much"`
 	Spoons     string     `json:"spoons" doc:"All of the mix in spoons and cups"`
 	Rows       []RowSheet `json:"rows" nullable:"false"`
@@ -63,9 +64,12 @@ func saltShares(rows []cooking.Row) Shares {
 	return Shares{fmt.Sprintf("%.0f %% salt", 100*volume), fmt.Sprintf("%.0f %% salt", 100*weight)}
 }
 
-func modeName(byTarget bool) string {
-	if byTarget {
+func modeName(byTarget, bySaid bool) string {
+	switch {
+	case byTarget:
 		return "target"
+	case bySaid:
+		return "amount"
 	}
 	return "coat"
 }
@@ -73,10 +77,14 @@ func modeName(byTarget bool) string {
 func (w writer) season(s *cooking.Season) *SeasonSheet {
 	coat := s.Coat.Mid
 	out := &SeasonSheet{
-		FormulaID: s.FromID, UsualMode: modeName(s.UsualBy), Mode: modeName(s.ByTarget), OnMeat: w.figure(s.OnMeat), ToMix: w.figure(s.ToMix), Salt: w.figure(s.Salt),
+		FormulaID: s.FromID, UsualMode: modeName(s.UsualBy, false), Mode: modeName(s.ByTarget, s.BySaid), OnMeat: w.figure(s.OnMeat), ToMix: w.figure(s.ToMix), Salt: w.figure(s.Salt),
 		Coat: w.figure(s.Coat), CoatName: w.say(formula.NameCoat(coat)), TooThick: coat > formula.MaxCoat,
 		Spoons: quantity.FormatSpoons(s.Mix.Volume(s.Mixed), w.Spoons).Text, Rows: w.rows(s.Rows), SaltBy: saltShares(s.Rows), SaltShare: w.figure(s.SaltShare),
 		SugarShare: s.Mix.Per100g.Sugar, Allergens: append([]string{}, s.Mix.Allergens...), Weighed: s.Weighed, Cost: w.cost(s.Cost), InJar: s.InJar,
+	}
+	if s.ByHabit {
+		out.CoatName = "a " + s.CoatChosen + " hand of salt"
+		out.Habit = "Salt alone is sprinkled by eye at about a fifth of a rub’s coat. A target is surer."
 	}
 	if s.Percent != nil {
 		percent := w.figure(*s.Percent)

@@ -49,6 +49,7 @@ type PieceSheet struct {
 	Bath      *BathSheet      `json:"bath,omitempty"`
 	Inject    *InjectionSheet `json:"inject,omitempty"`
 	Season    *SeasonSheet    `json:"season,omitempty"`
+	NoRub     bool            `json:"no_rub,omitempty" doc:"The cook wants no rub on it"`
 	Ledger    *LedgerSheet    `json:"ledger,omitempty"`
 	Depth     *DepthSheet     `json:"depth,omitempty"`
 	Clock     *ClockSheet     `json:"clock,omitempty"`
@@ -184,6 +185,7 @@ func (w writer) piece(p cooking.Piece, f facts.Facts) PieceSheet {
 	if p.Season != nil {
 		out.Season = w.season(p.Season)
 	}
+	out.NoRub = len(p.Line.Typed.Season.Formula.Rows) == 0
 	if p.Ledger != nil {
 		out.Ledger = w.ledger(p.Ledger)
 	}
@@ -245,15 +247,17 @@ func (w writer) pieceStages(p PieceSheet) PieceStages {
 		brine = "bath " + p.Bath.Takes.Text + " %"
 	}
 	if p.Inject != nil {
-		brine = join(brine, ", ", p.Inject.Volume.Text+" mL injected")
+		brine = join(brine, ", ", withUnit(p.Inject.Volume.Text, p.Inject.Volume.Unit)+" injected")
 	}
 	if brine != "" {
 		out.Brine = brine
 	}
 	if p.Season != nil {
-		out.Season = p.Season.OnMeat.Text + " g on the meat"
+		out.Season = withUnit(p.Season.OnMeat.Text, p.Season.OnMeat.Unit) + " on the meat"
+	} else if p.NoRub {
+		out.Season = "no rub"
 	}
-	if p.Depth != nil {
+	if p.Depth != nil && p.Depth.Depth.Value > 0 {
 		out.Wait = p.Depth.Depth.Text + " deep"
 	}
 	if p.Clock != nil {

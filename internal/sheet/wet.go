@@ -26,6 +26,7 @@ type BathSheet struct {
 	Window    string       `json:"window" doc:"When to lift it out and how forgiving that is"`
 	At        []BathMoment `json:"at" nullable:"false"`
 	School    string       `json:"school" doc:"The school, and what it buys and costs"`
+	Chill     string       `json:"chill" doc:"What to do with the liquid that is not water; empty when all is water"`
 	Water     Figure       `json:"water" doc:"Plain water to pour, ice counted in, g"`
 	Parts     []BathPart   `json:"parts" nullable:"false" doc:"What goes in besides water and salt"`
 	PartsNote string       `json:"parts_note" doc:"What those do, in words; may be empty"`
@@ -44,7 +45,7 @@ type BathMoment struct {
 type BathPart struct {
 	Name   string `json:"name"`
 	Amount string `json:"amount" doc:"By weight"`
-	Salt   string `json:"salt" doc:"Salt it brings"`
+	Salt   string `json:"salt" doc:"Salt it brings; empty when that is next to nothing"`
 }
 
 func (w writer) bath(b *cooking.Bath) *BathSheet {
@@ -75,7 +76,17 @@ func (w writer) bath(b *cooking.Bath) *BathSheet {
 		if name == "" {
 			name = "something"
 		}
-		out.Parts = append(out.Parts, BathPart{Name: name, Amount: w.weight(p.Mass), Salt: w.weight(p.Salt)})
+		part := BathPart{Name: name, Amount: w.weight(p.Mass)}
+		if p.Salt > 0.05*quantity.Gram {
+			part.Salt = w.weight(p.Salt)
+		}
+		out.Parts = append(out.Parts, part)
+	}
+	if b.Shelf > 0 {
+		out.Chill = fmt.Sprintf("Chill everything that is not water first and pour it in cold: the bath ends at %s. Straight from the shelf it would end at %s.", w.temperature(salt.IceBathEnds, "both"), w.temperature(b.Shelf, ""))
+		if b.Plain.Mid < 0.05 {
+			out.Chill = fmt.Sprintf("There is no water to boil: stir the salt into the cold liquid until it is gone. Straight from the shelf the bath would be at %s.", w.temperature(b.Shelf, ""))
+		}
 	}
 	if len(b.Parts) > 0 && b.Sugar >= 1 {
 		out.PartsNote = fmt.Sprintf("%.0f %% sugar: it stays near the surface, and colours there.", b.Sugar)
@@ -112,6 +123,8 @@ type InjectionSheet struct {
 	Refills  Figure      `json:"refills" doc:"Syringes for one piece"`
 	Salt     Figure      `json:"salt" doc:"Salt it leaves, % of raw boneless meat"`
 	Even     Figure      `json:"even" doc:"Salt halfway between sites over the mean, %, at the fire"`
+	Pump     string      `json:"pump" doc:"How much that is of the trimmed weight" example:"8.0 % of the meat"`
+	LeftOver string      `json:"left_over" doc:"What the meat does not take, in a sentence; empty when it takes all"`
 	RunsOut  string      `json:"runs_out" doc:"How much leaks back out, in a sentence"`
 	BoreNote string      `json:"bore_note" doc:"Whether the grains pass the needle"`
 	Clogs    bool        `json:"clogs"`
@@ -149,10 +162,17 @@ func (w writer) needle(n *cooking.Needle) *InjectionSheet {
 		KeepOut: "Keep the needle out of fat seams and away from the outermost edge, where it leaks back out.",
 	}
 	out.Grid = fmt.Sprintf("%d by %d sites, %s each", n.Along, n.Across, withUnit(out.PerSite.Text, out.PerSite.Unit))
+	out.Pump = decimal(n.Pump, 1) + " % of the meat"
+	if n.Over > 0 {
+		out.LeftOver = fmt.Sprintf("The meat takes about %s %% of its weight. The other %s is a marinade: put the meat in it, then throw it away.", decimal(dose.MaxPump, 0), w.as(little, float64(n.Over)))
+	}
 	out.Length = w.value(n.Length, "") + " along the grain"
 	out.Spreads = fmt.Sprintf("Salt halfway to the next site, compared with the average. Each disc is %s across.", w.value(2*n.Reach, ""))
 	if n.Clogs {
-		out.BoreNote = fmt.Sprintf("Grains of %s mm block a bore of %s mm (a third of it passes): strain it, grind finer, or dissolve it warm.", quantity.Number(n.Typed.Mix.CoarseMM), quantity.Number(n.Typed.Bore.MM()))
+		out.BoreNote = fmt.Sprintf("Grains of %s mm block a bore of %s mm (a third of it passes): strain it or grind it finer.", quantity.Number(n.GrainMM), quantity.Number(n.Typed.Bore.MM()))
+	}
+	if n.Typed.Mix.FatLed() {
+		out.BoreNote = join(out.BoreNote, " ", "Salt does not dissolve in fat: shake it each time you fill the syringe.")
 	}
 	if n.Typed.Mix.Per100g.Fat > 5 {
 		out.WarmNote = "There is fat in it: liquid from about 36 °C / 97 °F, never above 40 °C / 104 °F into cold meat. It sets again inside."

@@ -87,7 +87,8 @@ type Piece struct {
 // Season is how a piece is salted and seasoned.
 type Season struct {
 	Formula formula.Formula `json:"formula" required:"false"`
-	Mode    string          `json:"mode" required:"false" doc:"What drives the amount: target or coat; empty means target for a salt-led mix, else coat"`
+	Mode    string          `json:"mode" required:"false" doc:"What drives the amount: target, coat or amount; empty means target for a salt-led mix, else coat"`
+	Amount  string          `json:"amount,omitempty" required:"false" doc:"By amount: how much goes on all pieces, as a cook says it: 3/4 cup, 85 g, 30 g each, 1 Tbsp/lb, all of it, one jar" example:"3/4 cup"`
 	Target  string          `json:"target" required:"false" doc:"Salt wanted, % of raw boneless meat; empty means 0.9 %" example:"0.9 %"`
 	Coat    string          `json:"coat" required:"false" doc:"light, medium, heavy or crust; empty means medium"`
 	Binder  bool            `json:"binder" required:"false" doc:"A binder is brushed on first: prepared mustard, unless a layer of kind binder says what"`
@@ -101,6 +102,7 @@ type Bath struct {
 	Kind     string `json:"kind" required:"false" doc:"strong (lifted out in time) or equilibrium (cannot overshoot); empty means equilibrium"`
 	Strength string `json:"strength" required:"false" doc:"Of a strong bath, % of salt by weight; empty means 6 %"`
 	Target   string `json:"target" required:"false" doc:"Salt wanted from the bath, % of raw boneless meat; empty means 0.7 %"`
+	Salt     string `json:"salt,omitempty" required:"false" doc:"Salt that is added, as a recipe says it, instead of by strength or target: 250 g, 60 g/L, 1 cup table salt in 5 qt, none" example:"60 g/L"`
 	Liquid   string `json:"liquid" required:"false" doc:"Liquid in the pot for all pieces; empty means what covers them" example:"4 L"`
 	Pot      string `json:"pot" required:"false" doc:"What the pot holds" example:"10 L"`
 	For      string `json:"for" required:"false" doc:"Time in the bath; empty means 18 h"`
@@ -117,6 +119,7 @@ type Dose struct {
 // Injection is brine through the needle before the rub.
 type Injection struct {
 	Formula formula.Formula `json:"formula"`
+	Amount  string          `json:"amount,omitempty" required:"false" doc:"How much goes into all pieces, as a cook says it: 6 cups, 200 mL each, all of it; empty means by pump" example:"6 cups"`
 	Pump    string          `json:"pump" required:"false" doc:"Injected, % of the trimmed weight; empty means 8 %"`
 	Spacing string          `json:"spacing" required:"false" doc:"Of the grid; empty means 2.5 cm"`
 	Syringe string          `json:"syringe" required:"false" doc:"What the syringe holds; empty means 60 mL"`
@@ -128,7 +131,7 @@ type Injection struct {
 type Layer struct {
 	Kind    string          `json:"kind" doc:"base, dusting, binder, spritz, wrap, glaze, finish or juices"`
 	Formula formula.Formula `json:"formula"`
-	Amount  string          `json:"amount" doc:"On one piece: a weight, a measure, % of its trimmed weight, or a coat (light, medium, heavy)" example:"2 Tbsp"`
+	Amount  string          `json:"amount" doc:"On one piece: a weight, a measure, so much a pound or kilo, % of its trimmed weight, or a coat (light, medium, heavy); in all means over all pieces" example:"2 Tbsp"`
 }
 
 // Wait is the time between salt and fire.

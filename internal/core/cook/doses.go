@@ -11,6 +11,7 @@ import (
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/said"
 	"verjuice/internal/core/salt"
 )
 
@@ -23,10 +24,11 @@ func (r reader) salting(p Piece, mix formula.Mix, sound bool) (out Part[Salting]
 	switch t.Mode {
 	case "":
 		s.ByTarget = s.UsualBy
-	case "target", "coat":
+	case "target", "coat", "amount":
 		s.ByTarget = t.Mode == "target"
+		s.BySaid = t.Mode == "amount"
 	default:
-		errs.Add(at+"/mode", "choice.unknown", "choices", []string{"target", "coat"})
+		errs.Add(at+"/mode", "choice.unknown", "choices", []string{"target", "coat", "amount"})
 	}
 	var err error
 	if s.Target, err = quantity.ParsePercent(or(t.Target, UsualTarget)); !errs.Take(at+"/target", err) && (s.Target <= 0 || s.Target > 5) {
@@ -35,6 +37,9 @@ func (r reader) salting(p Piece, mix formula.Mix, sound bool) (out Part[Salting]
 	var ok bool
 	if s.Free, ok = free(p); !ok {
 		errs.Add(at+"/free", "season.free")
+	}
+	if len(mix.Components) == 0 && sound && s.Free == (dose.Rub{}).ID() {
+		s.ByTarget = false // no rub that could give way
 	}
 	if s.Solved(dose.Rub{}.ID()) && sound && mix.SaltShare() < 0.005 {
 		errs.Add(at+"/mode", "mix.no-salt")
@@ -63,7 +68,7 @@ func free(p Piece) (dose.ID, bool) {
 }
 
 // rub reads the rub.
-func (r reader) rub(p Piece, mix formula.Mix, wrong field.Errors) (out Part[method.Move]) {
+func (r reader) rub(p Piece, mix formula.Mix, wrong field.Errors, meat Part[Meat]) (out Part[method.Move]) {
 	at := r.at + "/season"
 	errs, t := &out.Wrong, p.Season
 	errs.Put(at+"/formula", wrong)
@@ -82,6 +87,12 @@ func (r reader) rub(p Piece, mix formula.Mix, wrong field.Errors) (out Part[meth
 	rub.Spare = float64(spare) / 100
 	if len(wrong) == 0 && len(p.Weighed) > 0 {
 		rub.Scale = r.weighed(p.Weighed, len(mix.Components), errs)
+	}
+	if t.Mode == "amount" && len(wrong) == 0 && !rub.Nothing() {
+		rub.Said, err = r.said().Amount(t.Amount, said.Batch{Formula: t.Formula, Mix: mix, Weighed: rub.Scale}, false)
+		if !errs.Take(at+"/amount", err) && meat.OK() {
+			errs.Put(at, rub.Check(meat.Value.Target(r.base.Value.Fridge)))
+		}
 	}
 	out.Value = method.Move{Kind: method.Season, Dose: rub}
 	return out
@@ -148,6 +159,13 @@ func (r reader) bath(t Bath, meat Part[Meat]) (out Part[method.Move]) {
 		return v
 	}
 	b.Pot, b.Given = volume(at+"/pot", t.Pot), volume(at+"/liquid", t.Liquid)
+	if strings.TrimSpace(t.Salt) != "" {
+		var liquid quantity.Volume
+		b.Recipe, liquid, err = r.said().Recipe(t.Salt)
+		if !errs.Take(at+"/salt", err) && b.Given == 0 {
+			b.Given = liquid
+		}
+	}
 	b.With = r.stirred(t.With, at+"/with", errs)
 	if len(*errs) == 0 && meat.OK() {
 		errs.Put(at, b.Check(meat.Value.Target(r.base.Value.Fridge)))
@@ -193,6 +211,11 @@ func (r reader) injection(t Injection) (out Part[method.Move]) {
 	mix, wrong := r.blend(t.Formula)
 	errs.Put(at+"/formula", wrong)
 	in := dose.Injection{Formula: t.Formula, Mix: mix, Pump: percent(errs, at+"/pump", t.Pump, UsualPump, 0.5, dose.MaxPump), Avoid: t.Avoid}
+	if strings.TrimSpace(t.Amount) != "" && len(wrong) == 0 {
+		var err error
+		in.Said, err = r.said().Amount(t.Amount, said.Batch{Formula: t.Formula, Mix: mix}, false)
+		errs.Take(at+"/amount", err)
+	}
 	length := func(pointer, typed, usual string, low, high quantity.Length) quantity.Length {
 		v, err := quantity.ParseLength(or(typed, usual))
 		if !errs.Take(pointer, err) && (v < low || v > high) {
@@ -239,20 +262,11 @@ func (r reader) layer(t Layer, i int, solved bool, meat Part[Meat]) (out Part[me
 	if len(wrong) > 0 || solved {
 		return out // its amount is worked out
 	}
-	typed := strings.TrimSpace(t.Amount)
 	var err error
-	if c, ok := formula.FindCoat(strings.ToLower(typed)); ok {
+	if c, ok := formula.FindCoat(strings.ToLower(strings.TrimSpace(t.Amount))); ok {
 		l.CoatML = c.MLPerDM2
-	} else if strings.HasSuffix(typed, "%") {
-		var share quantity.Percent
-		share, err = quantity.ParsePercent(typed)
-		l.Share = float64(share) / 100
-	} else {
-		var a quantity.Amount
-		if a, err = quantity.ParseAmount(typed, false, r.spoons); err != nil {
-			err = field.Because("layer.amount")
-		}
-		l.Mass = a.Of(mix.GramsPerML)
+	} else if l.Said, err = r.said().Amount(t.Amount, said.Batch{Formula: t.Formula, Mix: mix}, true); quantity.Asks(err, "missing") || quantity.Asks(err, "unreadable") {
+		err = field.Because("layer.amount")
 	}
 	if !errs.Take(at+"/amount", err) && meat.OK() {
 		errs.Put(at, l.Check(meat.Value.Target(r.base.Value.Fridge)))

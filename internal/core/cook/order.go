@@ -90,6 +90,7 @@ type Meat struct {
 // Salting is how salty a piece is to be, and which source is adjusted to that.
 type Salting struct {
 	ByTarget bool
+	BySaid   bool // the amount is what the cook said
 	UsualBy  bool // the same when nothing is chosen
 	Target   quantity.Percent
 	Band     salt.Band

@@ -14,6 +14,7 @@ import (
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/said"
 )
 
 // Parse reads c, with what the kitchen has of its own. It never fails: every part of
@@ -222,6 +223,9 @@ type reader struct {
 	at      string // pointer of the line
 }
 
+// said reads amounts in the kitchen and the spoons of the page.
+func (r reader) said() said.Reader { return said.Reader{Kitchen: r.kitchen, Spoons: r.spoons} }
+
 // blend mixes a formula of the page. One that does not say whose spoons it means is
 // written in those of the page.
 func (r reader) blend(f formula.Formula) (formula.Mix, field.Errors) {
@@ -229,6 +233,14 @@ func (r reader) blend(f formula.Formula) (formula.Mix, field.Errors) {
 		f.Spoons = r.spoons
 	}
 	return formula.Blend(f, r.kitchen)
+}
+
+// rubMix is the mix of a rub. One without rows is no rub, which is no mistake.
+func (r reader) rubMix(f formula.Formula) (formula.Mix, field.Errors) {
+	if len(f.Rows) == 0 {
+		return formula.Mix{}, nil
+	}
+	return r.blend(f)
 }
 
 // clip shortens what was typed for a message.
@@ -241,12 +253,12 @@ func clip(s string) string {
 
 func (r reader) line(p Piece) Line {
 	l := Line{Key: p.Key, Typed: p, Meat: r.meat(p), Notes: r.notes(p)}
-	mix, wrong := r.blend(p.Season.Formula)
+	mix, wrong := r.rubMix(p.Season.Formula)
 	l.Salting = r.salting(p, mix, len(wrong) == 0)
 	known := l.Meat.Value.Cut.ID != ""
 	if known {
 		l.Answers = r.answers(p, l.Meat.Value.Cut)
-		l.Moves = r.moves(p, l, r.rub(p, mix, wrong))
+		l.Moves = r.moves(p, l, r.rub(p, mix, wrong, l.Meat))
 	}
 	return l
 }

@@ -154,22 +154,25 @@ func (s *subject) effect(key, value string) any {
 
 // Season is the rub, weighed out.
 type Season struct {
-	Formula   formula.Formula
-	InJar     bool   // a jar of the same mix is there
-	FromID    string // of the formula that it still is; empty when it was changed
-	Mix       formula.Mix
-	ByTarget  bool
-	UsualBy   bool          // the same when nothing is chosen
-	OnMeat    trace.Figure  // kg, on all pieces
-	ToMix     trace.Figure  // kg
-	Salt      trace.Figure  // kg, on all pieces
-	Percent   *trace.Figure // % of raw boneless meat, by all sources; nil while another dose has a mistake
-	Coat      trace.Figure  // mL/dm²
-	SaltShare trace.Figure  // % by weight
-	Rows      []Row
-	Mixed     quantity.Mass // of ToMix
-	Weighed   bool          // the figures on the meat are of what was really weighed
-	Cost      *shop.Cost    // of ToMix; nil while no price is known
+	Formula    formula.Formula
+	InJar      bool   // a jar of the same mix is there
+	FromID     string // of the formula that it still is; empty when it was changed
+	Mix        formula.Mix
+	ByTarget   bool
+	BySaid     bool // the cook said how much
+	ByHabit    bool // salt alone, sprinkled by eye
+	CoatChosen string
+	UsualBy    bool          // the same when nothing is chosen
+	OnMeat     trace.Figure  // kg, on all pieces
+	ToMix      trace.Figure  // kg
+	Salt       trace.Figure  // kg, on all pieces
+	Percent    *trace.Figure // % of raw boneless meat, by all sources; nil while another dose has a mistake
+	Coat       trace.Figure  // mL/dm²
+	SaltShare  trace.Figure  // % by weight
+	Rows       []Row
+	Mixed      quantity.Mass // of ToMix
+	Weighed    bool          // the figures on the meat are of what was really weighed
+	Cost       *shop.Cost    // of ToMix; nil while no price is known
 }
 
 // Row is one ingredient of a mix, weighed out.
@@ -208,8 +211,25 @@ func (s *subject) season(b brought) *Season {
 	coat := rub.Mix.CoatOf(lies.Mass, s.on.Area)
 	within := func(m quantity.Mass) quantity.Range[float64] { return quantity.Within(m.KG(), rub.Spread()) }
 	amount := "season.by-coat"
-	if rub.Solved {
+	switch {
+	case rub.Solved:
 		amount = "season.by-target"
+	case rub.Scale != nil:
+		amount = "season.weighed"
+	case rub.Said.Given():
+		amount = "season.by-amount"
+	case rub.ByHabit():
+		amount = "season.by-habit"
+	}
+	mixing, toMix, mixedOff := "season.to-mix", mixed, rub.Spread()
+	if rub.Scale != nil {
+		weighed := 0.0
+		for _, g := range rub.Scale {
+			weighed += g
+		}
+		mixing, toMix, mixedOff = "season.was-weighed", quantity.Mass(weighed)*quantity.Gram, dose.ScaleOff
+	} else if rub.Said.Given() && !rub.Solved {
+		mixing, mixedOff = "season.was-said", rub.Said.Off
 	}
 	share, spread := rub.Mix.SaltShare()*100, 0.0
 	if s.line.Typed.Season.Formula.Basis == formula.ByVolume {
@@ -218,13 +238,13 @@ func (s *subject) season(b brought) *Season {
 	perML := trace.Number{Value: rub.Mix.GramsPerML, Decimals: 2, Unit: "g"}
 	salting := s.line.Salting.Value
 	return &Season{
-		Formula: salting.Formula, FromID: salting.FromID, Mix: rub.Mix, ByTarget: salting.ByTarget, UsualBy: salting.UsualBy,
+		Formula: salting.Formula, FromID: salting.FromID, Mix: rub.Mix, ByTarget: salting.ByTarget, BySaid: salting.BySaid, UsualBy: salting.UsualBy, ByHabit: rub.ByHabit(), CoatChosen: rub.Coat.Name,
 		Weighed: rub.Scale != nil, Mixed: mixed, Rows: Rows(s.line.Typed.Season.Formula, rub.Mix.Weigh(mixed)),
 		OnMeat: trace.New(amount, within(all), "surface_of_all", Area(area), "coat", Coating(coat), "per_ml", perML),
-		ToMix: trace.New("season.to-mix", within(mixed), "on_the_meat", trace.OfMass(all),
+		ToMix: trace.New(mixing, quantity.Within(toMix.KG(), mixedOff), "on_the_meat", trace.OfMass(all),
 			"lost_sprinkling", trace.Number{Value: 100 * formula.SprinkleLoss, Unit: "%"}, "spare", trace.Number{Value: 100 * rub.Spare, Unit: "%"}),
 		Salt: trace.New("season.salt", within(lies.Salt*quantity.Mass(n)), "salt_in_mix", trace.Number{Value: share, Unit: "%"}, "on_the_meat", trace.OfMass(all)),
-		Coat: trace.New("season.coat", quantity.Within(coat, formula.CoatSpread), "on_the_meat", trace.OfMass(all), "surface_of_all", Area(area)),
+		Coat: trace.New("season.coat", quantity.Within(coat, max(rub.Spread(), 0.1)), "on_the_meat", trace.OfMass(all), "surface_of_all", Area(area)),
 		SaltShare: trace.New("season.salt-share", quantity.Range[float64]{Low: share * (1 - spread), Mid: share, High: min(100, share*(1+spread))},
 			"parts_by", string(s.line.Typed.Season.Formula.Basis), "per_ml", perML),
 	}

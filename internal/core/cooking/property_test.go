@@ -99,7 +99,11 @@ func TestMoreIsNeverLess(t *testing.T) {
 		}
 		p.Season.Binder = true
 		bound := percent(p)
-		assert.Greater(t, bound, formula.BinderHolds*last, "a binder holds a fifth more, and brings salt of its own")
+		holds := formula.BinderHolds
+		if sound(t, anycook.Supper(p)).Pieces[0].Season.ByHabit {
+			holds = 1 // salt alone is no layer
+		}
+		assert.Greater(t, bound, holds*last, "a binder holds a fifth more, and brings salt of its own")
 		p.Layers = []cook.Layer{{Kind: "finish", Formula: anycook.Bottle("flakes", "sea-salt"), Amount: "0.1 %"}}
 		assert.Greater(t, percent(p), bound)
 		p.Layers, p.Bath = nil, &cook.Bath{Kind: "strong", Strength: "5 %", For: "4 h"}
@@ -157,7 +161,7 @@ func TestAnySourceCanBeFree(t *testing.T) {
 		l := got.Pieces[0].Ledger
 		assert.InDelta(t, 2.2, l.Percent.Mid, 1e-9, "%s on %s", p.Season.Free, p.Cut)
 		solved[p.Season.Free]++
-		if l.Freed == nil {
+		if l.Freed == nil || l.Freed.ID == "bath" && l.Freed.Amount.Mid < 0.5 { // weaker than a cook may ask for
 			continue
 		}
 		assert.Equal(t, l.Lines[l.Freed.Line].Label, l.Freed.Label)
@@ -220,8 +224,11 @@ func TestBathWithJuice(t *testing.T) {
 		assert.InEpsilon(t, 0.008, b.One(meat.Target(4)).AtInfinity(), 1e-9, with[0])
 		assert.InDelta(t, b.Brew.Salt.KG(), b.Salt.Mid+b.Brings.KG(), 1e-12, "salt to add and salt that comes along are all of it")
 		assert.InDelta(t, 0.002, b.Liquid.Mid, 1e-12)
-		assert.InDelta(t, b.Ice.Mid+b.Hot.Mid, b.Water.KG(), 1e-3)
-		assert.LessOrEqual(t, b.Ice.Mid, b.Plain.Mid+1e-12, "only water goes in as ice")
+		assert.InDelta(t, b.Ice.Mid+b.Hot.Mid, b.Plain.Mid, 1e-9, "only water is boiled and goes in as ice")
+		if wet := b.Water.KG() - b.Plain.Mid; wet > 0.001*b.Water.KG() {
+			// Heat is kept: the plain water at 4 °C and the rest at 21 °C, from the shelf.
+			assert.InDelta(t, b.Water.KG()*float64(b.Shelf), b.Plain.Mid*4+wet*21, 1e-9)
+		}
 	}
 	p := anycook.Coated("turkey-breast", "1.5 kg")
 	p.Bath = &cook.Bath{Kind: "equilibrium", Target: "0.3 %", Liquid: "2 L", With: []cook.Dose{{Formula: anycook.Bottle("pickle juice", "pickle-juice"), Amount: "100 %"}}}

@@ -148,12 +148,16 @@ func (s *subject) work(l cook.Line, f facts.Facts, i int) (Piece, field.Errors) 
 	}
 	taken := time.Duration(0)
 	if s.rubbed {
-		out.Season = s.season(b)
+		if rub, _ := b.rub(); !rub.Nothing() {
+			out.Season = s.season(b)
+		}
 	}
 	if s.dosed {
 		tally := s.tally(b)
-		percent := s.percent(b, tally)
-		out.Season.Percent = &percent
+		if out.Season != nil {
+			percent := s.percent(b, tally)
+			out.Season.Percent = &percent
+		}
 		if parts.has(Depths) {
 			course := salt.DryBrine(s.brine(b))
 			taken = course.TakenUp

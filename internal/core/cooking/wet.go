@@ -30,9 +30,10 @@ type Bath struct {
 	Late     time.Duration // a tenth over it
 	At       []salt.Moment
 	Parts    []BathPart
-	Sugar    float64         // % of the brine
-	Acid     float64         // % of the brine
-	Meat     quantity.Volume // of all pieces
+	Sugar    float64          // % of the brine
+	Shelf    quantity.Celsius // that it ends at when what is not water comes from the shelf instead of the fridge; zero when all is water
+	Acid     float64          // % of the brine
+	Meat     quantity.Volume  // of all pieces
 	TooFull  bool
 }
 
@@ -52,7 +53,12 @@ func (s *subject) bath(t dose.Bath, b brought) *Bath {
 	count := quantity.Mass(s.meat.Count)
 	inputs := []any{"meat_boneless", s.on.Meat.Edible() * count, "water_in_bath", w.Water}
 	saltRule := "bath.salt-strong"
-	if t.Equilibrium {
+	switch {
+	case t.Salt > 0:
+		saltRule = "bath.salt-solved"
+	case t.Recipe != nil:
+		saltRule = "bath.salt-recipe"
+	case t.Equilibrium:
 		saltRule = "bath.salt-equilibrium"
 	}
 	if w.Brings > 0 {
@@ -64,24 +70,27 @@ func (s *subject) bath(t dose.Bath, b brought) *Bath {
 	}
 	exact := func(rule string, v float64) trace.Figure { return trace.Exact(rule, v, inputs...) }
 	share := func(stays float64) float64 { return 100 * float64(took.Salt) * stays / float64(one.Meat) }
-	takes := quantity.Range[float64]{Low: share(took.Stays.Low), Mid: share(took.Stays.Mid), High: share(took.Stays.High)}
-	// Only water goes in as ice.
-	ice := min(salt.IceShare(t.Hot), float64(w.Plain/w.Water))
+	takes := quantity.Within(share(1), took.Off)
+	// Only plain water is boiled up and goes in as ice; the rest goes in cold.
+	ice := salt.IceShare(t.Hot)
 	tenth := func(m quantity.Mass) quantity.Range[float64] { return quantity.Within(m.KG(), 0.1) }
 	// Salt draws water in with it until the proteins are full: about four grams a gram.
 	gain := takes.Mid * 4 * (1 - s.meat.Cut.BoneShare())
 	out := &Bath{
 		Brew: w, Typed: t, Meat: s.meat.Volume() * quantity.Volume(count), Aim: t.Aim(w, s.on, float64(took.Salt)*took.Stays.Mid/float64(one.Meat)),
 		Liquid: exact(liquidRule, float64(w.Liquid)), Salt: exact(saltRule, max(0, w.Salt-w.Brings).KG()),
-		Strength: exact("bath.strength", percent), Degrees: exact("bath.degrees", salt.Salometer(percent)), Density: exact("bath.density", salt.BrineDensity(percent)),
+		Strength: exact("bath.strength", percent), Degrees: exact("bath.degrees", salt.Salometer(percent)), Density: exact("bath.density", salt.BrineDensity(percent)+salt.SugarDensity*sugarIn(w, t)),
 		Takes: trace.New("bath.takes", takes, append(inputs, "time", t.Soaks(s.on), "at", s.on.Fridge)...),
-		Ice:   trace.New("bath.ice", tenth(w.Water*quantity.Mass(ice)), inputs...), Hot: trace.New("bath.ice", tenth(w.Water*quantity.Mass(1-ice)), inputs...),
+		Ice:   trace.New("bath.ice", tenth(w.Plain*quantity.Mass(ice)), inputs...), Hot: trace.New("bath.ice", tenth(w.Plain*quantity.Mass(1-ice)), inputs...),
 		Plain: exact("bath.water", w.Plain.KG()),
 		Gain:  trace.New("bath.gain", quantity.Range[float64]{Low: gain * 0.5, Mid: gain, High: gain * 1.6}, inputs...),
 		At:    one.Course(12*time.Hour, 24*time.Hour, 36*time.Hour),
 	}
 	reached := one.Reach(1, out.Aim*0.9, out.Aim, out.Aim*1.1)
 	out.Early, out.Reached, out.Late = reached[0], reached[1], reached[2]
+	if w.Plain < w.Water*0.999 {
+		out.Shelf = quantity.Celsius((float64(w.Plain)*float64(salt.IceBathEnds) + float64(w.Water-w.Plain)*float64(s.base.Room)) / float64(w.Water))
+	}
 	out.TooFull = t.Pot > 0 && float64(out.Meat)+float64(w.Liquid) > 0.95*float64(t.Pot)
 	total := (w.Water + w.Salt).Grams()
 	for i, with := range t.With {
@@ -91,6 +100,15 @@ func (s *subject) bath(t dose.Bath, b brought) *Bath {
 		out.Acid += g * with.Mix.Per100g.Acid / total
 	}
 	return out
+}
+
+// sugarIn is the sugar in a bath, % by weight of the brine.
+func sugarIn(w dose.Brew, t dose.Bath) float64 {
+	sugar := 0.0
+	for i, with := range t.With {
+		sugar += w.Parts[i].Grams() * with.Mix.Per100g.Sugar / 100
+	}
+	return 100 * sugar / ((w.Water + w.Salt).Grams() + sugar)
 }
 
 // Needle is an injection, worked out.
@@ -105,6 +123,8 @@ type Needle struct {
 	Salt    trace.Figure // % of raw boneless meat that stays
 	Even    trace.Figure // salt halfway between sites over the mean, %, at the fire
 	Runs    quantity.Range[quantity.Volume]
+	Over    quantity.Volume // that the pieces do not take, of what the cook said
+	Pump    float64         // injected, % of the trimmed weight
 	Length  quantity.Length // of the piece, along the grain
 	Width   quantity.Length
 	Rows    []Row
@@ -120,6 +140,8 @@ func (s *subject) needle(t dose.Injection, b brought) *Needle {
 		"pump", Pump{100 * float64(one.Mass/s.on.Meat.Green), s.on.Meat.Green}, "grid", t.Spacing, "piece", SizeOf(s.meat.Geometry),
 	}
 	sites := math.Max(1, float64(n.Sites))
+	pump := float64(one.Mass / s.on.Meat.Green)
+	lost := dose.Lost(pump)
 	salty := 100 * float64(one.Mass) * one.Mix.SaltShare() / float64(s.on.Meat.Edible())
 	return &Needle{
 		Needle: n, Typed: t, Length: s.on.Length, Width: s.on.Width, Bone: s.meat.Cut.BonePercent > 0, Skin: s.meat.Cut.Sealed == "skin",
@@ -128,8 +150,9 @@ func (s *subject) needle(t dose.Injection, b brought) *Needle {
 		Refills: trace.Exact("inject.refills", float64(n.Refills), inputs...),
 		Salt:    trace.New("inject.salt", quantity.Times(one.Stays, salty), inputs...),
 		Even:    trace.New("inject.even", quantity.Times(n.Even, 100), append(inputs, "rest", s.on.Wait)...),
-		Runs:    quantity.Times(quantity.Range[quantity.Volume]{Low: quantity.Volume(dose.Lost.Low), Mid: quantity.Volume(dose.Lost.Mid), High: quantity.Volume(dose.Lost.High)}, n.Volume),
-		Rows:    Rows(t.Formula, t.Mix.Weigh(n.Batch)),
+		Runs:    quantity.Range[quantity.Volume]{Low: n.Volume * quantity.Volume(lost.Low), Mid: n.Volume * quantity.Volume(lost.Mid), High: n.Volume * quantity.Volume(lost.High)},
+		Over:    t.Mix.Volume(t.Over(s.on)), Pump: 100 * pump,
+		Rows: Rows(t.Formula, t.Mix.Weigh(n.Batch)),
 	}
 }
 

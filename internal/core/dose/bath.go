@@ -12,18 +12,27 @@ import (
 )
 
 // Bath is a wet brine, for all pieces of a line in one pot. Its salt follows from
-// the strength (a strong bath) or from the target (an equilibrium bath), unless Salt
-// is given.
+// the strength (a strong bath) or from the target (an equilibrium bath), unless a recipe
+// says it or Salt is given.
 type Bath struct {
 	Equilibrium bool
 	Strength    float64         // of a strong one, kg/kg
 	Target      float64         // of an equilibrium one, kg/kg of raw boneless meat
+	Recipe      *Recipe         // salt as a recipe says it; nil when it follows from the rest
 	Given       quantity.Volume // liquid in the pot as typed; zero is what covers the meat
 	With        []Stirred       // besides water and salt
 	Salt        quantity.Mass   // of all of it, when it was worked out
 	Pot         quantity.Volume // what the pot holds; zero when it is not known
 	Lasts       time.Duration   // as asked
 	Hot         quantity.Celsius
+}
+
+// Recipe is the plain salt that goes into a bath, as a recipe says it. Its zero value is
+// none: the salt comes with what is stirred in.
+type Recipe struct {
+	Mass    quantity.Mass
+	PerCube float64 // kg a m³ of liquid, besides
+	Off     float64 // how far it may be off, as a share of it
 }
 
 // Stirred is something in a bath besides water and salt. Its amount is one of Share,
@@ -100,6 +109,8 @@ func (b Bath) Brew(on Target) Brew {
 	switch {
 	case b.Salt > 0:
 		out.Salt = b.Salt
+	case b.Recipe != nil:
+		out.Salt = out.Brings + b.Recipe.Mass + quantity.Mass(b.Recipe.PerCube*float64(out.Liquid))
 	case b.Equilibrium:
 		out.Salt = salt.EquilibriumSalt(on.Meat.Edible()*quantity.Mass(on.Count), out.Water, b.Target)
 	default:
@@ -129,7 +140,7 @@ func (b Bath) Soaks(on Target) time.Duration {
 // one whose salt was worked out, took is what it brings in its time.
 func (b Bath) Aim(w Brew, on Target, took float64) float64 {
 	switch {
-	case b.Salt == 0:
+	case b.Salt == 0 && (b.Recipe == nil || !b.Equilibrium):
 		return b.Target
 	case b.Equilibrium:
 		return w.One(on).AtInfinity()
@@ -146,11 +157,15 @@ func (b Bath) On(on Target) Brought {
 	mid := took(1)
 	out := Brought{Label: b.Label(), Salt: quantity.Mass(mid) * one.Meat, Place: salt.Dissolved, Stays: quantity.Exactly(1.0)}
 	out.Mass = out.Salt
+	if b.Recipe != nil && b.Salt == 0 {
+		out.Off = b.Recipe.Off
+	}
 	for _, s := range b.With {
 		out.Left = append(out.Left, s.Mix)
 	}
 	if mid > 0 {
-		out.Stays = salt.Share{Low: took(1-salt.DiffusivitySpread) / mid, Mid: 1, High: took(1+salt.DiffusivitySpread) / mid}
+		low, high := took(1-salt.DiffusivitySpread)/mid, took(1+salt.DiffusivitySpread)/mid
+		out.Off = offs(out.Off, (high-low)/2)
 	}
 	return out
 }
@@ -197,6 +212,8 @@ func (b Bath) Check(on Target) field.Errors {
 		errs.Add("/with", "bath.no-water")
 	case w.Brings > w.Salt*1.0001:
 		errs.Add("/with", "bath.too-salty-already", "brings", w.Brings, "wanted", w.Salt)
+	case b.Salt == 0 && b.Recipe != nil && w.Percent() > MaxStrength:
+		errs.Add("/salt", "bath.cannot-hold", "most", MaxStrength)
 	case b.Salt > 0 && w.Percent() > MaxStrength:
 		errs.Add("/strength", "bath.cannot-hold", "most", MaxStrength)
 	}

@@ -32,16 +32,15 @@ var Kinds = []string{"base", "binder", "dusting", "spritz", "wrap", "glaze", "fi
 // IsKind reports whether there is a layer of that kind.
 func IsKind(kind string) bool { return slices.Contains(slices.Collect(maps.Keys(stays)), kind) }
 
-// Layer is one more dose on a piece, besides its rub. Its amount is one of Mass,
-// CoatML and Share.
+// Layer is one more dose on a piece, besides its rub: as thick as a coat, or as much as
+// was said.
 type Layer struct {
 	At      ID
 	Kind    string          // of Kinds
 	Formula formula.Formula // as typed
 	Mix     formula.Mix
-	Mass    quantity.Mass // on one piece
-	CoatML  float64       // mL/dm² of its coat
-	Share   float64       // of the trimmed weight
+	Said    Said
+	CoatML  float64 // mL/dm² of its coat
 }
 
 // LayerID is the id of the layer numbered i.
@@ -60,14 +59,11 @@ func (l Layer) Label() Label {
 
 // On implements Source.
 func (l Layer) On(on Target) Brought {
-	m := l.Mass
+	m, off := l.Said.One(on), l.Said.Off
 	if l.CoatML > 0 {
-		m = l.Mix.CoatMass(l.CoatML, on.Area)
+		m, off = l.Mix.CoatMass(l.CoatML, on.Area), formula.CoatSpread
 	}
-	if l.Share > 0 {
-		m = quantity.Mass(l.Share) * on.Meat.Green
-	}
-	b := Brought{Label: l.Label(), Mass: m, Salt: m * quantity.Mass(l.Mix.SaltShare()), Stays: stays[l.Kind], Place: salt.Surface, Mix: l.Mix}
+	b := Brought{Label: l.Label(), Mass: m, Salt: m * quantity.Mass(l.Mix.SaltShare()), Off: off, Stays: stays[l.Kind], Place: salt.Surface, Mix: l.Mix}
 	if l.Kind == "base" {
 		b.Stays = formula.Stays(on.Wait)
 	}
@@ -86,7 +82,7 @@ func (l Layer) Uses(on Target) []Use {
 
 // WithAmount implements Source.
 func (l Layer) WithAmount(kg float64) Source {
-	l.Mass, l.CoatML, l.Share = quantity.Mass(kg), 0, 0
+	l.Said, l.CoatML = Said{Each: quantity.Mass(kg)}, 0
 	return l
 }
 

@@ -51,6 +51,7 @@ type Brought struct {
 	Label Label
 	Mass  quantity.Mass // of its mix, that lies on or goes into the piece
 	Salt  quantity.Mass // NaCl that reaches the piece
+	Off   float64       // how far Mass and Salt may be off, as a share of them
 	Stays salt.Share    // of that, ends in the meat
 	Place salt.Place
 	Mix   formula.Mix
@@ -101,7 +102,7 @@ func Bring(s Source, on Target) Brought {
 
 // Line is b as a source of the salt ledger.
 func (b Brought) Line() salt.Source {
-	return salt.Source{ID: string(b.Label.ID), Salt: b.Salt, Stays: b.Stays, Place: b.Place}
+	return salt.Source{ID: string(b.Label.ID), Salt: b.Salt, Off: b.Off, Stays: b.Stays, Place: b.Place}
 }
 
 // Lines are all of them as sources of the salt ledger.

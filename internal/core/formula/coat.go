@@ -48,6 +48,9 @@ func (m Mix) CoatMass(mlPerDM2, area float64) quantity.Mass {
 
 // CoatOf is the coat in mL/dm² that mass of m makes on area (m², above zero).
 func (m Mix) CoatOf(mass quantity.Mass, area float64) float64 {
+	if m.GramsPerML <= 0 {
+		return 0
+	}
 	return mass.Grams() / m.GramsPerML / (area * 100)
 }
 

@@ -107,6 +107,31 @@ const Packing = 0.95
 // SaltShare is the salt (NaCl equivalent) in the mix by weight, 0 to 1.
 func (m Mix) SaltShare() float64 { return m.Per100g.Salt / 100 }
 
+// FatLed reports whether the mix is mostly fat, in which salt does not dissolve.
+func (m Mix) FatLed() bool { return m.Per100g.Fat > 30 && m.Per100g.Fat > m.Per100g.Water }
+
+// Undissolved is the largest grain in mm that is left when the mix is stirred into its own
+// water: salt, sugar, stock cubes and phosphate dissolve, ground spice does not; in a mix
+// that is mostly fat nothing does.
+func (m Mix) Undissolved() float64 {
+	largest := 0.0
+	for _, c := range m.Components {
+		grain := c.Form.ParticleMM
+		switch {
+		case c.WeightShare == 0 || !m.FatLed() && c.Ingredient.Dissolves():
+			continue
+		case c.inner != nil:
+			inner := *c.inner
+			if !m.FatLed() {
+				inner.Per100g.Fat = 0
+			}
+			grain = inner.Undissolved()
+		}
+		largest = max(largest, grain)
+	}
+	return largest
+}
+
 // SaltLed reports whether the mix is over half salt by weight: such a mix is
 // dosed by the salt it brings, any other by its coat.
 func (m Mix) SaltLed() bool { return m.SaltShare() > 0.5 }
@@ -128,7 +153,21 @@ func (m Mix) SaltSpread() float64 {
 
 // Volume is the volume of mass m of the mix.
 func (m Mix) Volume(mass quantity.Mass) quantity.Volume {
+	if m.GramsPerML <= 0 {
+		return 0
+	}
 	return quantity.Volume(mass.Grams()/m.GramsPerML) * quantity.Millilitre
+}
+
+// SpoonSpread is how far a spoon of the mix may be off, as a share of it: each
+// ingredient's packets differ, and they differ independently.
+func (m Mix) SpoonSpread() float64 {
+	sum := 0.0
+	for _, c := range m.Components {
+		part := c.WeightShare * c.Form.SpreadPercent / 100
+		sum += part * part
+	}
+	return math.Sqrt(sum)
 }
 
 // Weighed is one ingredient's amount.

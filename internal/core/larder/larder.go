@@ -70,6 +70,18 @@ func (i Ingredient) Form(name string) (Form, bool) {
 	return Form{}, false
 }
 
+// Dissolves reports whether water dissolves it: salt, sugar, dry acid, a stock cube and a
+// phosphate leave no grains; the seed in celery salt does.
+func (i Ingredient) Dissolves() bool {
+	switch i.Kind {
+	case "sugar", "acid", "cure":
+		return true
+	case "salt":
+		return i.Per100g.Salt > 90 || i.ID == "stock-cube"
+	}
+	return false
+}
+
 var (
 	all  []Ingredient
 	byID map[string]Ingredient

@@ -143,6 +143,13 @@ func Salometer(percent float64) float64 { return percent / 26.4 * 100 }
 // begins to float.
 const FloatsEgg = 11.0
 
+// IceBathEnds is what the ice is reckoned to bring a bath to, °C.
+const IceBathEnds quantity.Celsius = 4
+
+// SugarDensity is what a percent of sugar by weight adds to the density of a brine, kg/m³,
+// after the sucrose tables of ICUMSA at 20 °C up to 15 %.
+const SugarDensity = 4.0
+
 // IceShare is the share of the water that goes in as ice, so that the rest, at
 // hot, ends at 4 °C: heat of water and ice at −18 °C balanced, vessel left out.
 func IceShare(hot quantity.Celsius) float64 {

@@ -23,7 +23,8 @@ type Share = quantity.Range[float64]
 type Source struct {
 	ID    string
 	Salt  quantity.Mass // NaCl that reaches the piece
-	Stays Share         // of it that ends in the meat
+	Off   float64       // how far Salt may be off, as a share of it
+	Stays Share         // of it that ends in the meat, at most 1
 	Place Place
 }
 
@@ -70,7 +71,7 @@ func Tally(p Piece, sources []Source) (Ledger, error) {
 	down, up := 0.0, 0.0
 	for i, s := range sources {
 		per := 100 * float64(s.Salt) / edible
-		line := quantity.Times(s.Stays, per)
+		line := s.share(per)
 		l.Lines[i] = line
 		l.PercentRaw.Mid += line.Mid
 		down += (line.Mid - line.Low) * (line.Mid - line.Low)
@@ -82,6 +83,17 @@ func Tally(p Piece, sources []Source) (Ledger, error) {
 		Low: l.PercentRaw.Low / p.Yield.High, Mid: l.PercentRaw.Mid / p.Yield.Mid, High: l.PercentRaw.High / p.Yield.Low,
 	}
 	return l, nil
+}
+
+// share is what stays of a source, of which per is all. How far the amount is off and how
+// much of it stays have nothing to do with one another.
+func (s Source) share(per float64) Share {
+	out := quantity.Times(s.Stays, per)
+	if s.Off > 0 && s.Stays.Mid > 0 {
+		out.Low = out.Mid * max(0, 1-math.Hypot(s.Off, 1-s.Stays.Low/s.Stays.Mid))
+		out.High = out.Mid * (1 + math.Hypot(s.Off, s.Stays.High/s.Stays.Mid-1))
+	}
+	return out
 }
 
 // SodiumMG is the sodium in mg of a serving of the given mass of served meat,

@@ -1109,6 +1109,11 @@ export interface components {
              * @example 10 L
              */
             pot?: string;
+            /**
+             * @description Salt that is added, as a recipe says it, instead of by strength or target: 250 g, 60 g/L, 1 cup table salt in 5 qt, none
+             * @example 60 g/L
+             */
+            salt?: string;
             /** @description Of a strong bath, % of salt by weight; empty means 6 % */
             strength?: string;
             /** @description Salt wanted from the bath, % of raw boneless meat; empty means 0.7 % */
@@ -1135,11 +1140,13 @@ export interface components {
             /** @description By weight */
             amount: string;
             name: string;
-            /** @description Salt it brings */
+            /** @description Salt it brings; empty when that is next to nothing */
             salt: string;
         };
         BathSheet: {
             at: components["schemas"]["BathMoment"][];
+            /** @description What to do with the liquid that is not water; empty when all is water */
+            chill: string;
             /** @description kg/L at 20 °C */
             density: components["schemas"]["Figure"];
             /** @description What a fresh egg does in it */
@@ -2009,6 +2016,11 @@ export interface components {
             per_100g: components["schemas"]["Composition"];
         };
         Injection: {
+            /**
+             * @description How much goes into all pieces, as a cook says it: 6 cups, 200 mL each, all of it; empty means by pump
+             * @example 6 cups
+             */
+            amount?: string;
             /** @description Where the needle does not go: edge, bone (the middle, lengthwise), thin-end */
             avoid?: string[];
             /** @description Of the needle; empty means 2 mm */
@@ -2043,6 +2055,8 @@ export interface components {
             grid: string;
             /** @description Where the needle stays out, in words */
             keep_out: string;
+            /** @description What the meat does not take, in a sentence; empty when it takes all */
+            left_over: string;
             /** @description The length along the grain, in words */
             length: string;
             /** Format: double */
@@ -2051,6 +2065,11 @@ export interface components {
             pattern: components["schemas"]["Site"][];
             /** @description mL a site */
             per_site: components["schemas"]["Figure"];
+            /**
+             * @description How much that is of the trimmed weight
+             * @example 8.0 % of the meat
+             */
+            pump: string;
             /** @description Syringes for one piece */
             refills: components["schemas"]["Figure"];
             rows: components["schemas"]["RowSheet"][];
@@ -2198,7 +2217,7 @@ export interface components {
         };
         Layer: {
             /**
-             * @description On one piece: a weight, a measure, % of its trimmed weight, or a coat (light, medium, heavy)
+             * @description On one piece: a weight, a measure, so much a pound or kilo, % of its trimmed weight, or a coat (light, medium, heavy); in all means over all pieces
              * @example 2 Tbsp
              */
             amount: string;
@@ -2561,6 +2580,8 @@ export interface components {
             key: string;
             ledger?: components["schemas"]["LedgerSheet"];
             meat?: components["schemas"]["Meat"];
+            /** @description The cook wants no rub on it */
+            no_rub?: boolean;
             noun: string;
             /** @description False while there is a mistake in the piece; figures that depend on it are absent */
             ready: boolean;
@@ -2818,6 +2839,11 @@ export interface components {
             pour: number[];
         };
         Season: {
+            /**
+             * @description By amount: how much goes on all pieces, as a cook says it: 3/4 cup, 85 g, 30 g each, 1 Tbsp/lb, all of it, one jar
+             * @example 3/4 cup
+             */
+            amount?: string;
             /** @description How salty the cook wants it: mild, seasoned, bold or cured; empty means seasoned */
             band?: string;
             /** @description A binder is brushed on first: prepared mustard, unless a layer of kind binder says what */
@@ -2827,7 +2853,7 @@ export interface components {
             formula?: components["schemas"]["Formula"];
             /** @description Which source gives way to the target: rub, bath, inject, or layer-N (from 0); empty means rub */
             free?: string;
-            /** @description What drives the amount: target or coat; empty means target for a salt-led mix, else coat */
+            /** @description What drives the amount: target, coat or amount; empty means target for a salt-led mix, else coat */
             mode?: string;
             /** @description Mixed over what is needed, %; empty means 10 % */
             spare?: string;
@@ -2846,6 +2872,8 @@ export interface components {
             cost?: components["schemas"]["CostSheet"];
             /** @description Id of the formula that the rub still is; empty when its rows were changed */
             formula_id: string;
+            /** @description How salt alone is sprinkled by eye, in a sentence; empty for a rub */
+            habit: string;
             /** @description There is a jar of this mix */
             in_jar: boolean;
             /** @description What drives it now */

@@ -13,10 +13,12 @@ interface Props {
 	catalogue: Catalogue;
 	wrong: (place: string) => string | undefined;
 	onChange: (doses: Dose[]) => void;
+	/** Makes a formula the whole bath: no other salt goes in. */
+	onBrine: (dose: Dose) => void;
 }
 
 /** What goes into the bath besides water and salt: juice, beer, sugar, spice. */
-export function BathWith({ at, doses, parts, catalogue, wrong, onChange }: Props) {
+export function BathWith({ at, doses, parts, catalogue, wrong, onChange, onBrine }: Props) {
 	const put = (i: number, next: Partial<Dose>) =>
 		onChange(doses.map((d, n) => (n === i ? { ...d, ...next } : d)));
 	return (
@@ -39,7 +41,7 @@ export function BathWith({ at, doses, parts, catalogue, wrong, onChange }: Props
 						/>
 						<b>
 							{parts[i]?.amount}
-							{parts[i] && parts[i].salt !== "0 g" && <small> with {parts[i].salt} salt</small>}
+							{parts[i]?.salt && <small> with {parts[i].salt} salt</small>}
 						</b>
 						<Button
 							type="text"
@@ -60,6 +62,15 @@ export function BathWith({ at, doses, parts, catalogue, wrong, onChange }: Props
 			>
 				Juice, beer, sugar or spice in it
 			</Button>
+			{doses.length === 0 && (
+				<Button
+					type="link"
+					icon={<PlusOutlined />}
+					onClick={() => onBrine({ formula: single("water", "", "choose a formula"), amount: "100 %" })}
+				>
+					A brine from the bench
+				</Button>
+			)}
 		</section>
 	);
 }

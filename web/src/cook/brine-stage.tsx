@@ -11,6 +11,7 @@ import "./brine-stage.css";
 const newBath = (kind: string): Bath => ({
 	kind,
 	strength: "",
+	salt: "",
 	target: "",
 	liquid: "",
 	pot: "",
@@ -90,14 +91,20 @@ function BathPart({ index }: { index: number }) {
 						at={at("bath/target")}
 						usual={catalogue.usual.bath_target}
 					/>
-					{b.kind === "strong" && (
+					<Field
+						label="Salt, as your recipe says"
+						at={at("bath/salt")}
+						usual="worked out; or 60 g/L"
+						hint="for example 1 cup table salt in 5 qt"
+					/>
+					{b.kind === "strong" && b.salt.trim() === "" && (
 						<Field label="Strength" at={at("bath/strength")} usual={catalogue.usual.bath_strength} />
 					)}
 					<Field label="Time in the bath" at={at("bath/for")} usual={catalogue.usual.bath_time} />
 					<Field
 						label="Liquid for all pieces"
 						at={at("bath/liquid")}
-						usual={out ? `${out.liquid.text} L covers` : "4 L"}
+						usual={out ? `${out.liquid.text} ${out.liquid.unit} covers`.replace("  ", " ") : "4 L"}
 					/>
 					<Field label="The pot holds" at={at("bath/pot")} usual="10 L" />
 					<Field label="Boiled part is at" at={at("bath/hot")} usual={catalogue.usual.bath_hot} />
@@ -111,6 +118,7 @@ function BathPart({ index }: { index: number }) {
 					catalogue={catalogue}
 					wrong={(place) => wrong(`bath/with${place}`)}
 					onChange={(doses) => put({ with: doses })}
+					onBrine={(brine) => put({ with: [brine], salt: "none", kind: "strong" })}
 				/>
 			)}
 			{b && out && <BathDetails out={out} />}
@@ -175,7 +183,7 @@ function BathDetails({ out }: { out: BathSheet }) {
 				</div>
 			</dl>
 			<p className="says">
-				{out.egg} {out.school} {out.parts_note}
+				{out.egg} {out.school} {out.parts_note} {out.chill}
 			</p>
 		</div>
 	);

@@ -1,6 +1,7 @@
 import { WarningFilled } from "@ant-design/icons";
 import { Checkbox } from "antd";
 import type { Injection } from "../api/client";
+import { RowsEditor, rowFills } from "../bench/rows-editor";
 import { single } from "../bench/use-formulas";
 import { Field } from "../record/field";
 import { Ask } from "../shared/ask";
@@ -13,6 +14,7 @@ import "./brine-stage.css";
 
 const newInjection = (): Injection => ({
 	formula: single("stock", "liquid", "ready stock"),
+	amount: "",
 	pump: "",
 	spacing: "",
 	syringe: "",
@@ -22,7 +24,7 @@ const newInjection = (): Injection => ({
 
 /** Brine through the needle: how much, where, and how far it spreads. */
 export function InjectionPart({ index }: { index: number }) {
-	const { piece, figures, at, edit, wrong, catalogue } = usePiece(index);
+	const { piece, figures, at, edit, wrong, catalogue, undoable } = usePiece(index);
 	const n = piece.inject;
 	const out = figures?.inject;
 	const put = (next: Partial<Injection>) =>
@@ -60,13 +62,12 @@ export function InjectionPart({ index }: { index: number }) {
 								catalogue={catalogue}
 								onChange={(formula) => put({ formula })}
 							/>
-							{wrong("inject/formula/rows") && <p className="typed-error">{wrong("inject/formula/rows")}</p>}
 							{out && (
 								<div className="amounts">
 									<div>
 										<Ask size="huge" name="Injected into one piece" figure={out.volume} />
 										<p>
-											into one; mix <b>{out.batch.text} g</b>
+											into one; mix <Ask name="Injection to mix" figure={out.batch} />
 										</p>
 									</div>
 									<div>
@@ -82,7 +83,15 @@ export function InjectionPart({ index }: { index: number }) {
 								</div>
 							)}
 							<div className="fields fields-four">
-								<Field label="Pump, of the meat" at={at("inject/pump")} usual={catalogue.usual.pump} />
+								<Field
+									label="How much, for all"
+									at={at("inject/amount")}
+									usual="by pump; or 6 cups, 200 mL each"
+									hint={out?.pump}
+								/>
+								{n.amount.trim() === "" && (
+									<Field label="Pump, of the meat" at={at("inject/pump")} usual={catalogue.usual.pump} />
+								)}
 								<Field label="Grid" at={at("inject/spacing")} usual={catalogue.usual.spacing} />
 								<Field label="Syringe" at={at("inject/syringe")} usual={catalogue.usual.syringe} />
 								<Field label="Needle bore" at={at("inject/bore")} usual={catalogue.usual.bore} />
@@ -109,6 +118,21 @@ export function InjectionPart({ index }: { index: number }) {
 						))}
 						{out && <p className="says">{out.keep_out}</p>}
 					</fieldset>
+					{out?.left_over && <p className="says">{out.left_over}</p>}
+					<RowsEditor
+						at={at("inject/formula/rows")}
+						rows={n.formula.rows}
+						figures={out?.rows}
+						fills={rowFills(n.formula.rows, catalogue)}
+						catalogue={catalogue}
+						wrong={(place) => wrong(`inject/formula/rows${place}`)}
+						onChange={(rows) =>
+							edit((p) => {
+								if (p.inject) p.inject.formula = { ...p.inject.formula, rows };
+							})
+						}
+						onRemoved={(name, back) => undoable(`${name} is out of the injection.`, back)}
+					/>
 					{out && <Pockets spread={out.spread} note={out.spreads} />}
 					{out && (
 						<>

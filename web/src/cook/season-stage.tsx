@@ -32,7 +32,16 @@ export function SeasonStage({ index }: { index: number }) {
 	const still = formula.id !== "" && out?.formula_id !== "";
 	const message = useMessage();
 	const queries = useQueryClient();
+	const none = formula.rows.length === 0;
 	const take = async (id: string) => {
+		if (id === "none") {
+			edit((p) => {
+				p.season.formula = whole({ name: "", basis: formula.basis, rows: [] });
+				p.season.mode = "";
+				p.weighed = undefined;
+			});
+			return;
+		}
 		const told =
 			catalogue.formulas.find((f) => f.id === id) ??
 			need(await api.GET("/api/formulas/{id}", { params: { path: { id } } })).formula;
@@ -80,16 +89,17 @@ export function SeasonStage({ index }: { index: number }) {
 							aria-label="Formula"
 							variant="underlined"
 							size="large"
-							value={still ? formula.id : "own"}
+							value={none ? "none" : still ? formula.id : "own"}
 							popupMatchSelectWidth={340}
 							showSearch={{ optionFilterProp: "label" }}
 							onChange={(id) => take(id)}
 							options={[
-								...(still && known
+								...(none || (still && known)
 									? []
 									: [{ value: still ? formula.id : "own", label: formula.name || "your own mix" }]),
 								...mine.map((f) => ({ value: String(f.id), label: f.name })),
 								...catalogue.formulas.map((f) => ({ value: f.id, label: f.name })),
+								{ value: "none", label: "no rub" },
 							]}
 						/>
 						<ChoiceField
@@ -108,7 +118,7 @@ export function SeasonStage({ index }: { index: number }) {
 								<div>
 									<Ask size="huge" name="Rub on the meat" figure={out.on_meat} />
 									<p>
-										on the meat{out.weighed && ", as weighed"}; mix{" "}
+										on the meat; {out.weighed ? "weighed" : mode === "amount" ? "you use" : "mix"}{" "}
 										<Ask name="Rub to mix" figure={out.to_mix} />
 									</p>
 								</div>
@@ -125,6 +135,8 @@ export function SeasonStage({ index }: { index: number }) {
 									</div>
 								)}
 							</>
+						) : none ? (
+							<p className="says">No rub on this piece. Add a row below, or choose a formula.</p>
 						) : (
 							<p className="says">Fix the fields marked in red to see the amounts.</p>
 						)}
@@ -132,46 +144,66 @@ export function SeasonStage({ index }: { index: number }) {
 				</div>
 				{out && <Strata season={out} fills={fills} />}
 			</div>
-			<div className="season-drive">
-				<ChoiceField
-					label="What drives the amount"
-					at={at("season/mode")}
-					options={[
-						{ value: "target", label: "target salt" },
-						{ value: "coat", label: "coat" },
-					]}
-				/>
-				{mode === "target" ? (
-					<Field
-						label="Salt in the meat"
-						at={at("season/target")}
-						usual={catalogue.usual.target}
-						error={wrong("season")}
-						hint={
-							out && (
-								<>
-									{out.coat_name}, <Ask name="Coat" figure={out.coat} />
-								</>
-							)
-						}
-					/>
-				) : (
+			{!none && (
+				<div className="season-drive">
 					<ChoiceField
-						label="Coat"
-						at={at("season/coat")}
-						usual={catalogue.usual.coat}
-						options={catalogue.coats.map((c) => ({ value: c.name, label: c.name }))}
+						label="What drives the amount"
+						at={at("season/mode")}
+						options={[
+							{ value: "target", label: "target salt" },
+							{ value: "coat", label: "coat" },
+							{ value: "amount", label: "amount" },
+						]}
 					/>
-				)}
-				<YesNoField
-					label="Binder"
-					at={at("season/binder")}
-					no={{ label: "none" }}
-					yes={{ label: "binder" }}
-				/>
-				<Field label="Spare mix" at={at("season/spare")} usual={catalogue.usual.spare} />
-			</div>
+					{mode === "target" ? (
+						<Field
+							label="Salt in the meat"
+							at={at("season/target")}
+							usual={catalogue.usual.target}
+							error={wrong("season")}
+							hint={
+								out && (
+									<>
+										{out.coat_name}, <Ask name="Coat" figure={out.coat} />
+									</>
+								)
+							}
+						/>
+					) : mode === "amount" ? (
+						<Field
+							label={count > 1 ? "How much goes on all of them" : "How much goes on"}
+							at={at("season/amount")}
+							usual="3/4 cup, 85 g, 1 Tbsp/lb, all of it"
+							error={wrong("season")}
+							hint={
+								out && (
+									<>
+										{out.coat_name}, <Ask name="Coat" figure={out.coat} />
+									</>
+								)
+							}
+						/>
+					) : (
+						<ChoiceField
+							label="Coat"
+							at={at("season/coat")}
+							usual={catalogue.usual.coat}
+							options={catalogue.coats.map((c) => ({ value: c.name, label: c.name }))}
+						/>
+					)}
+					<YesNoField
+						label="Binder"
+						at={at("season/binder")}
+						no={{ label: "none" }}
+						yes={{ label: "binder" }}
+					/>
+					{mode !== "amount" && (
+						<Field label="Spare mix" at={at("season/spare")} usual={catalogue.usual.spare} />
+					)}
+				</div>
+			)}
 			{mode === "target" && <FreeSource index={index} />}
+			{out?.habit && <p className="says">{out.habit}</p>}
 			{out?.too_thick && (
 				<p className="typed-error">
 					That is {out.coat.text} {out.coat.unit}: more than the surface holds. Choose a saltier mix or a
