@@ -156,6 +156,6 @@ func TestWeighingOut(t *testing.T) {
 	rec := b.cook("supper")
 	assert.Equal(t, []string{"60", goal}, rec.Doc.Pieces[1].Weighed)
 	b.press("Salt and season")
-	b.see("as weighed")
+	b.see("on the meat; weighed")
 	b.until(`document.querySelector(".salt-column .pic-huge").textContent > ` + quote(planned))
 }

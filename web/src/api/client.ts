@@ -26,8 +26,8 @@ type Full<T> = T extends (infer U)[]
 
 /** What the API leaves out of a page when it is empty. */
 type MayLack<T, K extends keyof T> = Full<Omit<T, K>> & { [P in K]?: Full<T[P]> };
-export type Bath = Full<Schemas["Bath"]>;
-export type Injection = Full<Schemas["Injection"]>;
+export type Bath = MayLack<Schemas["Bath"], "salt">;
+export type Injection = MayLack<Schemas["Injection"], "amount">;
 export type Layer = Full<Schemas["Layer"]>;
 export type Piece = MayLack<
 	Omit<Schemas["Piece"], "bath" | "inject" | "layers" | "choices" | "fire">,

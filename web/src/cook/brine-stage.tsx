@@ -97,7 +97,7 @@ function BathPart({ index }: { index: number }) {
 						usual="worked out; or 60 g/L"
 						hint="for example 1 cup table salt in 5 qt"
 					/>
-					{b.kind === "strong" && b.salt.trim() === "" && (
+					{b.kind === "strong" && !b.salt?.trim() && (
 						<Field label="Strength" at={at("bath/strength")} usual={catalogue.usual.bath_strength} />
 					)}
 					<Field label="Time in the bath" at={at("bath/for")} usual={catalogue.usual.bath_time} />

@@ -89,7 +89,7 @@ export function InjectionPart({ index }: { index: number }) {
 									usual="by pump; or 6 cups, 200 mL each"
 									hint={out?.pump}
 								/>
-								{n.amount.trim() === "" && (
+								{!n.amount?.trim() && (
 									<Field label="Pump, of the meat" at={at("inject/pump")} usual={catalogue.usual.pump} />
 								)}
 								<Field label="Grid" at={at("inject/spacing")} usual={catalogue.usual.spacing} />
