@@ -110,7 +110,7 @@ func TestFormulasAreFoundAndFollowed(t *testing.T) {
 	var label sheet.LabelSheet
 	call(t, app, "POST", "/api/calc/label", formula.Label{Sodium: "900", Serving: "16 g"}).into(t, &label)
 	assert.Equal(t, "14", label.Salt.Text)
-	assert.Equal(t, "/serving", call(t, app, "POST", "/api/calc/label", formula.Label{Sodium: "900", Serving: "1 tsp"}).problem(t, 422).Errors[0].Pointer)
+	assert.Equal(t, "/weighs", call(t, app, "POST", "/api/calc/label", formula.Label{Sodium: "900", Serving: "1 tsp"}).problem(t, 422).Errors[0].Pointer)
 }
 
 // A bench of two thousand formulas, each with three versions, as a list sees it.

@@ -91,6 +91,33 @@ func TestLinesOfARecipe(t *testing.T) {
 	assert.Contains(t, f.Asks[3].Why, "How much of it?")
 }
 
+// Units are kept, other names are found, and an amount that nobody can know is asked.
+func TestAmountsOfARecipe(t *testing.T) {
+	for line, want := range map[string]string{
+		"2 oz black pepper, coarse": "2 oz|black-pepper|coarse", "1 cup apple cider vinegar": "1 cup|cider-vinegar|liquid", "2 cups beef broth": "2 cups|stock|liquid",
+		"1 cup ketchup": "1 cup|ketchup|liquid", "500 ml sweet cider": "500 ml|sweet-cider|liquid", "1 stick butter": "1 stick|butter-salted|soft",
+		"2 Tbsp soy sauce": "2 Tbsp|soy-sauce|liquid", "1-1/2 Tbsp paprika": "1-1/2 Tbsp|paprika|powder", "half a cup brown sugar, packed": "half a cup|brown-sugar|packed",
+		"6 cloves garlic, fresh": "?", "2 bottles beer": "?", "2 sticks cinnamon": "?", "1-2 Tbsp paprika": "?", "4 oz apple juice": "?", "1 t cayenne": "?", "a handful parsley": "?",
+	} {
+		found, err := Read([]byte("{\"@type\":\"Recipe\",\"name\":\"x\",\"recipeIngredient\":[\""+line+"\"]}"), kitchen.Kitchen{})
+		require.NoError(t, err, line)
+		r := found[0].Formula.Rows[0]
+		if want == "?" {
+			assert.Empty(t, r.Parts, line)
+			require.Len(t, found[0].Asks, 1, line)
+			assert.NotContains(t, found[0].Asks[0].Why, "does not say", line)
+			continue
+		}
+		assert.Equal(t, want, r.Parts+"|"+r.Ingredient+"|"+r.Form, line)
+		assert.Empty(t, found[0].Asks, line)
+	}
+	found, err := Read([]byte(`{"@type":"Recipe","name":"x","recipeIngredient":["2 oz black pepper, coarse"]}`), kitchen.Kitchen{})
+	require.NoError(t, err)
+	mix, wrong := formula.Blend(found[0].Formula, nil)
+	require.Empty(t, wrong)
+	assert.InDelta(t, 56.7, mix.Measured, 0.01)
+}
+
 // Hostile, broken and huge files are refused with the place; none panics.
 func TestBadFiles(t *testing.T) {
 	for name, c := range map[string]struct{ in, want string }{

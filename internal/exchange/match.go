@@ -2,12 +2,14 @@ package exchange
 
 import (
 	"cmp"
+	"errors"
 	"fmt"
 	"regexp"
 	"slices"
 	"strings"
 	"unicode"
 
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/larder"
 	"verjuice/internal/core/quantity"
@@ -90,13 +92,28 @@ func (p known) find(r rawRow, entries []entry, inFile map[string]string, self st
 			ask.Why = "What is this?"
 		}
 	}
-	if out.Parts == "" {
+	if why := p.unclearAmount(out); why != "" {
+		ask.Why, out.Parts = strings.TrimSpace(ask.Why+" "+why), ""
+	} else if out.Parts == "" {
 		ask.Why = strings.TrimSpace(ask.Why + " How much of it? The file does not say.")
 	}
 	if ask.Why == "" {
 		return out, nil
 	}
 	return out, ask
+}
+
+// unclearAmount says what has to be asked about the amount of a row; empty when nothing.
+func (p known) unclearAmount(r formula.Row) string {
+	i, _ := p.byID(r.Ingredient)
+	if stick.MatchString(r.Parts) && !strings.HasPrefix(r.Ingredient, "butter") {
+		return "How much is one stick? Write its weight."
+	}
+	if !strings.ContainsFunc(r.Parts, unicode.IsLetter) && !strings.Contains(r.Parts, "-") {
+		return ""
+	}
+	_, err := quantity.ParseAmount(r.Parts, i.Kind == "liquid", quantity.USSpoons)
+	return unclear(err)
 }
 
 func (p known) byID(id string) (larder.Ingredient, bool) {
@@ -147,11 +164,14 @@ type entry struct {
 }
 
 func (p known) index() []entry {
-	out := make([]entry, len(p.ingredients))
-	for i, one := range p.ingredients {
-		out[i] = entry{Ingredient: one, name: words(one.Name)}
+	var out []entry
+	for _, one := range p.ingredients {
+		forms := [][]string{}
 		for _, f := range one.Forms {
-			out[i].forms = append(out[i].forms, words(f.Name))
+			forms = append(forms, words(f.Name))
+		}
+		for _, name := range append([]string{one.Name}, one.Also...) {
+			out = append(out, entry{Ingredient: one, name: words(name), forms: forms})
 		}
 	}
 	return out
@@ -199,8 +219,10 @@ func match(entries []entry, text string) (best []Choice, sure bool) {
 		}
 	}
 	slices.SortStableFunc(hits, func(a, b hit) int { return cmp.Compare(b.score, a.score) })
-	for _, h := range hits[:min(6, len(hits))] {
-		best = append(best, h.Choice)
+	for _, h := range hits {
+		if len(best) < 6 && !slices.Contains(best, h.Choice) {
+			best = append(best, h.Choice)
+		}
 	}
 	if len(hits) == 0 || !hits[0].whole || !hits[0].form {
 		return best, false
@@ -222,6 +244,29 @@ func alike(forms []larder.Form) bool {
 	return high < 1.25*low
 }
 
+// unclear says what has to be asked about an amount; empty when it is something else that
+// is wrong.
+func unclear(err error) string {
+	var why field.Wrong
+	if !errors.As(err, &why) {
+		return ""
+	}
+	switch why.ID {
+	case "quantity.how-much-is-one":
+		return fmt.Sprintf("How much is one %v? Write the weight or the volume of all of them.", why.Values["unit"])
+	case "quantity.range":
+		return "Which of the two amounts?"
+	case "quantity.teaspoon-or-tablespoon":
+		return "Is t a teaspoon or a tablespoon?"
+	case "quantity.ounce-of-liquid":
+		return "Is it ounces by weight or fluid ounces?"
+	}
+	return ""
+}
+
+// stick is butter in quarter pounds, and for anything else a piece of wood.
+var stick = regexp.MustCompile(`(?i)\bsticks?$`)
+
 // maxAmountWords bounds how many words of a line can be its amount.
 const maxAmountWords = 6
 
@@ -231,12 +276,12 @@ func split(line string) (amount, rest string) {
 	fields := strings.Fields(line)
 	for n := min(maxAmountWords, len(fields)-1); n > 0; n-- {
 		head := strings.Join(fields[:n], " ")
-		if !strings.ContainsFunc(head, unicode.IsNumber) {
+		if !strings.ContainsFunc(head, unicode.IsNumber) && !quantity.IsNumberWord(fields[0]) {
 			continue
 		}
-		_, errAmount := quantity.ParseAmount(head, true, quantity.USSpoons)
+		_, errAmount := quantity.ParseAmount(head, false, quantity.USSpoons)
 		_, errParts := quantity.ParseParts(head)
-		if errAmount == nil || errParts == nil || strings.HasSuffix(head, "%") {
+		if errAmount == nil || errParts == nil || strings.HasSuffix(head, "%") || unclear(errAmount) != "" {
 			return head, strings.Join(fields[n:], " ")
 		}
 	}

@@ -182,7 +182,7 @@ func TestCautionsLookAtEveryDose(t *testing.T) {
 	require.Empty(t, r.Mistakes)
 	all := found(r.Pieces[0])
 	assert.Equal(t, caution.Note, all["allergens"].Severity)
-	assert.Equal(t, []string{"milk", "soy", "wheat"}, all["allergens"].Values["allergens"])
+	assert.Equal(t, []string{"gluten", "milk", "soy", "wheat"}, all["allergens"].Values["allergens"])
 	assert.Equal(t, caution.Care, all["honey"].Severity)
 	assert.Equal(t, caution.Care, all["injected"].Severity)
 	assert.Equal(t, caution.Stop, all["nitrite"].Severity)

@@ -93,9 +93,23 @@ func TestLabels(t *testing.T) {
 	packet := read(Label{Sodium: "300", Serving: "2 g", Powder: "1/3 cup", Liquid: "1 cup"})
 	assert.InDelta(t, 38.1*71/(71+236.6), packet.Mixed.Mid, 0.3)
 
+	// Servings by volume, with what a teaspoon weighs; a weight in brackets is surer.
+	for _, one := range []struct {
+		l    Label
+		salt float64
+	}{
+		{Label{Sodium: "810", Serving: "124 g"}, 1.66}, {Label{Sodium: "810 mg", Serving: "1/2 cup (124 g)"}, 1.66},
+		{Label{Sodium: "260", Serving: "1/4 tsp", Weighs: "2.8 g"}, 94.4}, {Label{Sodium: "120", Serving: "2 Tbsp", Weighs: "5 g"}, 1.017},
+		{Label{Sodium: "180", Serving: "30 mL", Weighs: "5.1 g"}, 1.474}, {Label{Sodium: "500", Serving: "1/2 cup", Weighs: "5 g"}, 1.059},
+	} {
+		r := read(one.l)
+		assert.InDelta(t, one.salt, r.Salt.Mid, 0.02, "%+v", one.l)
+		assert.True(t, r.Salt.Low < r.Salt.Mid && r.Salt.Mid < r.Salt.High)
+	}
 	for name, l := range map[string]Label{
 		"/sodium":  {Sodium: "2000", Serving: "1 g"},
-		"/serving": {Sodium: "100", Serving: "1/4 tsp"},
+		"/serving": {Sodium: "100", Serving: "a pinch"},
+		"/weighs":  {Sodium: "100", Serving: "1/4 tsp"},
 		"/powder":  {Sodium: "100", Serving: "1 g", Liquid: "1 cup"},
 	} {
 		_, errs := ReadLabel(l)

@@ -2,6 +2,7 @@ package formula
 
 import (
 	"math/rand/v2"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -156,11 +157,29 @@ func TestAFormulaInsideAnotherIsFollowed(t *testing.T) {
 
 func TestLarderIsWhole(t *testing.T) {
 	shelf := larder.All()
-	assert.GreaterOrEqual(t, len(shelf), 60)
+	assert.GreaterOrEqual(t, len(shelf), 100)
+	for id, salt := range map[string]float64{"chilli-powder": 7, "stock-cube": 50, "stock-cube-us": 60, "tripolyphosphate": 79} {
+		i, ok := larder.Find(id)
+		assert.True(t, ok && i.Per100g.Salt == salt, id)
+	}
+	for id, allergens := range map[string][]string{
+		"beer": {"barley", "gluten"}, "cider-vinegar": {"sulphite"}, "red-wine": {"sulphite"}, "prepared-mustard": {"mustard", "sulphite"}, "soy-sauce": {"gluten", "soy", "wheat"},
+	} {
+		i, _ := larder.Find(id)
+		assert.Equal(t, allergens, i.Allergens, id)
+	}
+	for id, spoon := range map[string]float64{"sage|ground": 0.7, "maple-sugar|granulated": 3, "coriander-seed|whole seed": 1.8, "fresh-garlic|chopped": 2.8} {
+		name, form, _ := strings.Cut(id, "|")
+		i, _ := larder.Find(name)
+		f, ok := i.Form(form)
+		assert.True(t, ok, id)
+		assert.InDelta(t, spoon, f.GramsPerML*quantity.USSpoons.Teaspoon().ML(), 1e-9, id)
+	}
 	for _, i := range shelf {
 		assert.NotEmpty(t, i.Forms, i.ID)
 		c := i.Per100g
-		assert.LessOrEqual(t, c.Salt+c.Sugar+c.Fat+c.Water+c.Acid+c.Nitrite+c.Phosphate+c.Starch, 101.0, i.ID)
+		assert.LessOrEqual(t, c.Salt+c.Sugar+c.Fat+c.Water+c.Acid+c.Nitrite+c.Starch, 101.0, i.ID)
+		assert.LessOrEqual(t, c.Phosphate, 100.0, i.ID) // its sodium is counted as salt besides
 	}
 }
 

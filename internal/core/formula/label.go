@@ -2,6 +2,7 @@ package formula
 
 import (
 	"math"
+	"regexp"
 	"strings"
 
 	"verjuice/internal/core/field"
@@ -13,7 +14,8 @@ import (
 type Label struct {
 	Name    string            `json:"name" required:"false" doc:"What the cook calls it"`
 	Sodium  string            `json:"sodium" doc:"Sodium of a serving in mg, as printed" example:"260"`
-	Serving string            `json:"serving" doc:"Serving by weight, as printed" example:"0.9 g"`
+	Serving string            `json:"serving" doc:"Serving as printed, by weight or by volume: 0.9 g, 1/4 tsp, 30 mL, 1/2 cup (124 g)" example:"0.9 g"`
+	Weighs  string            `json:"weighs,omitempty" required:"false" doc:"What a teaspoon of it weighs; needed for a serving by volume" example:"2.8 g"`
 	Sugar   string            `json:"sugar" required:"false" doc:"Sugars of a serving in g, as printed"`
 	Powder  string            `json:"powder" required:"false" doc:"For a packet that is mixed: how much powder" example:"1/3 cup"`
 	Liquid  string            `json:"liquid" required:"false" doc:"To how much liquid" example:"1 cup"`
@@ -43,15 +45,13 @@ func ReadLabel(l Label) (LabelReading, field.Errors) {
 	if !errs.Take("/sodium", err) && sodium > 40000 {
 		errs.Add("/sodium", "label.more-than-salt")
 	}
-	serving, err := quantity.ParseMass(l.Serving)
-	errs.Take("/serving", err)
+	serving, off := l.serving(&errs)
 	var out LabelReading
 	if len(errs) > 0 {
 		return out, errs
 	}
 	g := serving.Grams()
-	weightStep := printedStep(l.Serving)
-	low, high := g-weightStep/2, g+weightStep/2
+	low, high := g-off, g+off
 	if low <= 0 {
 		low = g / 2
 	}
@@ -77,6 +77,41 @@ func ReadLabel(l Label) (LabelReading, field.Errors) {
 		out.Mixed = mixedPacket(l, out.Salt, &errs)
 	}
 	return out, errs
+}
+
+// inBrackets is a weight beside a measure: "1/2 cup (124 g)".
+var inBrackets = regexp.MustCompile(`\(([^)]*)\)`)
+
+// spoonOff is how far a serving measured by spoon may be off, as a share of it.
+const spoonOff = 0.15
+
+// serving reads a serving's weight and how far it may be off. Of a serving by volume a
+// teaspoon's weight has to be given.
+func (l Label) serving(errs *field.Errors) (mass quantity.Mass, off float64) {
+	text := l.Serving
+	if m := inBrackets.FindStringSubmatch(text); m != nil {
+		if g, err := quantity.ParseMass(m[1]); err == nil {
+			return g, printedStep(m[1]) / 2
+		}
+		text = inBrackets.ReplaceAllString(text, "")
+	}
+	a, err := quantity.ParseAmount(text, false, l.Spoons)
+	if errs.Take("/serving", err) {
+		return 0, 0
+	}
+	if a.Volume == 0 {
+		return a.Mass, printedStep(text) / 2
+	}
+	if strings.TrimSpace(l.Weighs) == "" {
+		errs.Add("/weighs", "label.weighs", "offers", []string{"2.5 g", "5 g"})
+		return 0, 0
+	}
+	spoon, err := quantity.ParseMass(l.Weighs)
+	if errs.Take("/weighs", err) {
+		return 0, 0
+	}
+	mass = a.Of(spoon.Grams() / l.Spoons.Teaspoon().ML())
+	return mass, spoonOff * mass.Grams()
 }
 
 // mixedPacket is the salt of powder in its liquid, % by weight.

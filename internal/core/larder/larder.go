@@ -55,6 +55,7 @@ type Ingredient struct {
 	Per100g   Composition `json:"per_100g"`
 	Allergens []string    `json:"allergens" nullable:"false"`
 	Forms     []Form      `json:"forms" nullable:"false"`
+	Also      []string    `json:"also,omitempty" required:"false" doc:"Other names that it goes by"`
 }
 
 // Form returns the form of that name; the empty name means the first.
@@ -77,7 +78,7 @@ func (i Ingredient) Dissolves() bool {
 	case "sugar", "acid", "cure":
 		return true
 	case "salt":
-		return i.Per100g.Salt > 90 || i.ID == "stock-cube"
+		return i.Per100g.Salt > 90 || strings.HasPrefix(i.ID, "stock-cube")
 	}
 	return false
 }
@@ -115,6 +116,9 @@ func init() {
 				Acid: r.Num("acid"), Nitrite: r.Num("nitrite"), Phosphate: r.Num("phosphate"), Starch: r.Num("starch"),
 			},
 			Allergens: []string{},
+		}
+		if r["other_names"] != "" {
+			i.Also = strings.Split(r["other_names"], ";")
 		}
 		if r["allergens"] != "" {
 			i.Allergens = strings.Split(r["allergens"], ";")

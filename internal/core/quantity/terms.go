@@ -140,6 +140,9 @@ var numberWords = map[string]float64{
 	"nine": 9, "ten": 10, "eleven": 11, "twelve": 12, "half": 0.5, "quarter": 0.25,
 }
 
+// IsNumberWord reports whether a word is a number written out: "two", "half", "a".
+func IsNumberWord(word string) bool { return numberWords[strings.ToLower(word)] > 0 }
+
 // part is half or quarter after a number: "one and a half pounds", "half a cup".
 var part = regexp.MustCompile(`(?i)^\s*and\s+an?\s+(half|quarter)\b`)
 var ofOne = regexp.MustCompile(`(?i)^\s*an?\b`)

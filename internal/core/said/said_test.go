@@ -82,7 +82,7 @@ func TestABathsRecipe(t *testing.T) {
 		"1/2 cup fine sea salt to 2 quarts":        {132 / (0.5 * gallon) * 10, 0.5 * gallon},
 		"200 g kosher salt in 4 L":                 {500, 4},
 		"half a cup of table salt":                 {144, 0},
-		"1 cup coarse sea salt in 8 L of water":         {300, 8},
+		"1 cup coarse sea salt in 8 L of water":    {300, 8},
 		"1 cup salt in 1 gal":                      {0, -1}, "1 cup kosher salt in 5 L": {0, -1}, "a handful": {0, -1}, "salty": {0, -1},
 	} {
 		got, given, err := said.Reader{}.Recipe(typed)

@@ -2006,6 +2006,8 @@ export interface components {
         };
         Ingredient: {
             allergens: string[];
+            /** @description Other names that it goes by */
+            also?: string[] | null;
             forms: components["schemas"]["Form"][];
             /** @example black-pepper */
             id: string;
@@ -2172,7 +2174,7 @@ export interface components {
              */
             powder?: string;
             /**
-             * @description Serving by weight, as printed
+             * @description Serving as printed, by weight or by volume: 0.9 g, 1/4 tsp, 30 mL, 1/2 cup (124 g)
              * @example 0.9 g
              */
             serving: string;
@@ -2185,6 +2187,11 @@ export interface components {
             spoons?: string;
             /** @description Sugars of a serving in g, as printed */
             sugar?: string;
+            /**
+             * @description What a teaspoon of it weighs; needed for a serving by volume
+             * @example 2.8 g
+             */
+            weighs?: string;
         };
         LabelSheet: {
             /** @description What it means, in a sentence */

@@ -10,7 +10,7 @@ import { BenchNav } from "./bench-nav";
 import "./bench.css";
 
 const key = "verjuice.label";
-const blank = { name: "", sodium: "", serving: "", sugar: "", powder: "", liquid: "" };
+const blank = { name: "", sodium: "", serving: "", weighs: "", sugar: "", powder: "", liquid: "" };
 
 /** A shop-bought rub, sauce or injection: what its nutrition label says of its salt. */
 export default function LabelPage() {
@@ -51,6 +51,8 @@ export default function LabelPage() {
 		queryFn: async () => need(await api.POST("/api/calc/label", { body: label })),
 	});
 	const problem = reading.error instanceof ApiError ? reading.error.problem : undefined;
+	// A serving by volume needs the weight of a spoon.
+	const byVolume = label.weighs !== "" || problem?.errors?.some((e) => e.pointer === "/weighs");
 	const field = (name: keyof typeof blank, title: string, usual: string) => (
 		<TypedField
 			label={title}
@@ -69,12 +71,13 @@ export default function LabelPage() {
 			</div>
 			<p className="says">
 				A shop-bought rub keeps its recipe to itself, but its label gives away the salt: sodium in a serving,
-				and what a serving weighs.
+				and how big a serving is.
 			</p>
 			<div className="label-fields">
 				{field("name", "What you call it", "the red jar")}
 				{field("sodium", "Sodium of a serving, mg", "260")}
-				{field("serving", "A serving weighs", "0.9 g")}
+				{field("serving", "A serving is", "0.9 g, 1/4 tsp or 30 mL")}
+				{byVolume && field("weighs", "A teaspoon of it weighs", "2.5 g for a rub")}
 				{field("sugar", "Sugars of a serving, g", "0")}
 				{field("powder", "Powder in the mix", "1/3 cup")}
 				{field("liquid", "Liquid in the mix", "1 cup")}
