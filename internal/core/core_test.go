@@ -44,9 +44,10 @@ func TestCoreIsPure(t *testing.T) {
 var knows = map[string]string{
 	"bench":    "cook cooking cut dose field formula kitchen larder quantity salt shop trace",
 	"caution":  "cut field quantity",
-	"cook":     "cut dose field formula kitchen larder method plan quantity said salt",
-	"cooking":  "caution cook cut dose facts field formula kitchen method plan quantity salt shop trace",
+	"cook":     "cut decision dose field formula kitchen larder method plan quantity said salt",
+	"cooking":  "caution cook cut decision dose facts field formula kitchen method plan quantity salt shop trace",
 	"cut":      "field quantity table",
+	"decision": "cut field",
 	"dose":     "cut field formula larder quantity salt trace",
 	"facts":    "field",
 	"field":    "",

@@ -35,16 +35,20 @@ var decisionTexts = map[string]struct {
 }{
 	"state":    {"Bought", map[string]answer{"chilled": {"chilled", "ready to trim"}, "frozen": {"frozen", "thawed in the fridge, never on the counter"}}},
 	"membrane": {"Membrane behind the bones", map[string]answer{"off": {"pulled off", "seasoning and teeth get through"}, "on": {"left on", "holds the slab together, shields from below"}}},
-	"cap":      {"Fat cap", map[string]answer{"6 mm": {"6 mm / ¼ in", "renders, and shields"}, "12 mm": {"12 mm / ½ in", "more shield, some stays fat"}, "bare": {"bare on top", "salt reaches meat everywhere"}}},
-	"scored":   {"Cap scored", map[string]answer{"no": {"not scored", "juice stays under it"}, "yes": {"scored, shallow", "seasoning gets in, fat runs out"}}},
-	"dry":      {"Skin or surface before the fire", map[string]answer{"pat": {"patted dry", ""}, "open": {"open in the fridge", "an hour or more: dry skin crisps, dry meat colours"}}},
-	"wood": {"Wood", map[string]answer{"fruit": {"fruit wood", "mild: apple, cherry, pear"}, "beech": {"beech or alder", "mild to middling"}, "oak": {"oak", "middling, burns long"},
-		"nut": {"nut wood", "strong; hickory or walnut, sparingly"}, "none": {"no wood", "heat only"}}},
+	"finish": {"Finish", map[string]answer{"pink": {"pink, sliced", "tender, and juicy while it is pink"}, "sliced": {"soft, sliced", "bends over a finger and holds together"}, "pulled": {"soft, pulled", "falls apart under two forks"},
+		"bones": {"to the bone", "bends and cracks, the bones show"}, "done": {"cooked through", "safe and juicy"}, "whole": {"soft, served whole", "one to a plate"}}},
+	"dry": {"Skin or surface before the fire", map[string]answer{"pat": {"patted dry", ""}, "open": {"open in the fridge", "an hour or more: dry skin crisps, dry meat colours"}}},
+	"wood": {"Wood", map[string]answer{"fruit": {"fruit wood", "mild: apple, cherry, pear"}, "beech": {"beech or alder", "mild to middling"}, "oak": {"oak", "middling, burns long"}, "oak-fruit": {"oak and fruit", "two chunks of oak to one of fruit wood"},
+		"nut": {"hickory or walnut", "strong: two or three chunks are enough"}, "pecan": {"pecan", "nutty, softer than hickory"}, "mesquite": {"mesquite", "very strong: one chunk, or for hot and quick fires"}, "none": {"no wood", "heat only"}}},
 	"spritz": {"Spritz", map[string]answer{"none": {"leave it shut", "each look adds time"}, "60": {"every hour", ""}, "45": {"every 45 min", ""}, "30": {"every 30 min", "once the surface is set; never before"}}},
-	"wrap": {"Wrap", map[string]answer{"none": {"never", "waits the stall out; the hardest bark"}, "paper": {"paper", "slower than foil, keeps bark"}, "foil": {"foil", "fast, soft bark"},
+	"wrap": {"Wrap", map[string]answer{"none": {"never", "waits the stall out; the hardest bark"}, "paper": {"butcher paper", "slower than foil, keeps bark"}, "brown-paper": {"plain brown paper", "uncoated and unprinted, two layers; never waxed"}, "bacon": {"bacon", "bastes lean meat; goes on at the start"}, "foil": {"foil", "fast, soft bark"},
 		"pan": {"pan and foil", "keeps the juice"}, "boat": {"open boat", "foil below, bark above"}}},
-	"wrap-at": {"Wrap when the core reads", map[string]answer{"66": {"66 °C / 150 °F", "before the stall"}, "71": {"71 °C / 160 °F", "in the stall, bark set"}, "77": {"77 °C / 170 °F", "past it, for the bark"}}},
-	"rest": {"Rest", map[string]answer{"counter": {"on the counter", "vented first, loosely covered"}, "cooler": {"dry cooler", "wrapped in towels"}, "oven": {"switched-off oven", "falls slowly"},
+	"wrap-at": {"Wrap when the core reads", map[string]answer{"0": {"from the start", "keeps lean meat moist, no bark"}, "49": {"49 °C / 120 °F", "coloured, still pink"}, "60": {"60 °C / 140 °F", "before the stall"}, "66": {"66 °C / 150 °F", "as the stall begins"}, "71": {"71 °C / 160 °F", "in the stall, bark set"}, "77": {"77 °C / 170 °F", "past it, for the bark"}}},
+	"in-wrap": {"With it in the wrap", map[string]answer{"nothing": {"nothing", ""}, "butter": {"a hand of butter", "richer, softer bark; count it as a dose for its salt"}, "fat": {"a hand of tallow or lard", "richer, browns less"}, "juice": {"juice or broth", "steams: soft and quick"}}},
+	"side":    {"Which side is down", map[string]answer{"fat-up": {"fat side up", "the usual; fat bastes as it melts"}, "fat-down": {"fat side down", "shields from a fire below"}}},
+	"feel": {"Done when", map[string]answer{"core": {"the core reads it", "in the thickest place"}, "probe": {"a probe slides in", "in two places, like soft butter"}, "bend": {"it bends and cracks", "held at a third with tongs"},
+		"bone": {"the bone turns", "loose, and shows a thumb’s width"}, "wobble": {"it wobbles", "shakes like a set custard"}}},
+	"rest": {"Rest", map[string]answer{"counter": {"on the counter", "vented first, loosely covered"}, "cooler": {"dry cooler", "wrapped in towels"}, "oven": {"switched-off oven", "falls slowly"}, "pit": {"switched-off pit", "falls slowly, in its smoke"}, "board": {"on a board", "for a short rest before slicing"}, "tray": {"in the tray, with its juice", "covered; the juice goes back on"},
 		"holder": {"warm holder", "65 °C / 150 °F and steady, never under 60 °C / 140 °F"}}},
 	"slice": {"Serve it", map[string]answer{"sliced": {"sliced", "across the marked grain, a pencil wide"}, "pulled": {"pulled", "with forks, juices back on"}, "whole": {"as it is", ""}}},
 }
@@ -54,7 +58,7 @@ func (w writer) decisions(decided []cooking.Decided) []DecisionSheet {
 	for _, d := range decided {
 		text := decisionTexts[d.Key]
 		one := DecisionSheet{Key: d.Key, Stage: d.Stage, Label: text.label, Value: d.Value, Usual: d.Usual}
-		for i, v := range d.Values {
+		for i, v := range d.Choices {
 			one.Options = append(one.Options, Option{Value: v, Label: text.answers[v].label, Note: text.answers[v].note, Effect: effect(d.Effects[i])})
 		}
 		out = append(out, one)

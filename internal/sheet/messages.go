@@ -30,6 +30,7 @@ var messages = map[string]string{
 	"quantity.which-pint":             "which pint: the US one of 473 mL or the UK one of 568 mL?",
 	"quantity.area":                   "I can't read “{typed}” as the size of a grate: write it like 46 dm² or 700 sq in",
 	"label.weighs":                    "how much does a teaspoon of it weigh? weigh ten level ones; about 2.5 g for a rub, 5 g for a sauce",
+	"decision.not-this-cut":           "that is not for {cut}",
 	"amount.no-batch":                 "this mix is written in parts, so how much was mixed is not known: weigh it, or write grams or spoons in its rows",
 	"amount.no-jar":                   "there is no jar of this mix: say how much, for example 85 g",
 	"bath.which-salt":                 "which salt? a cup of one weighs up to twice as much as a cup of another",

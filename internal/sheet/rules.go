@@ -43,8 +43,9 @@ var rules = map[string]rule{
 
 	"meat.trimmed-weighed":     {as: mass, explanation: "As you weighed it after trimming.", source: cutSource},
 	"meat.trimmed-estimated":   {as: mass, explanation: "Weight as bought less what this trim style usually takes off.", source: cutSource},
-	"meat.thickness-estimated": {as: length, explanation: "Estimated from the cut’s proportions and its weight; measure the thickest point to replace it.", source: cutSource},
+	"meat.thickness-estimated": {as: length, explanation: "Estimated from the cut’s proportions and its weight. Measure the thickest point to replace it.", source: cutSource},
 	"meat.thickness-measured":  {as: length, explanation: "As you measured it; length and width follow from the weight.", source: cutSource},
+	"meat.block": {as: length, explanation: "Thickest point times the share that a block of the same meat has of it in this cut: meat is thinner over most of its length.", source: cutSource},
 	"meat.surface": {as: area, explanation: "The sides of a rounded block of this length, width and thickness. 1 dm² is 100 cm².", source: blockSource,
 		more: func(_ writer, in map[string]any) string {
 			if in["one_bare"] == "yes" {
@@ -155,7 +156,7 @@ var inputNames = map[string]string{
 	"adults": "adults", "children": "children", "appetite": "appetite", "leftovers": "leftovers",
 	"as_bought": "as bought", "trim_style": "trim style", "usual_trim": "usual trim", "trimmed_weight": "trimmed weight", "bone": "bone",
 	"cook_yield": "cook yield", "portion": "portion", "proportions": "length : width : thickness", "size": "size", "rounding": "rounding",
-	"surface": "surface", "boneless": "boneless meat of one", "surface_of_all": "surface of all", "coat": "coat", "per_ml": "a mL of this mix",
+	"surface": "surface", "block_share": "block over thickest point", "thickest": "thickest point", "boneless": "boneless meat of one", "surface_of_all": "surface of all", "coat": "coat", "per_ml": "a mL of this mix",
 	"on_the_meat": "rub on the meat", "lost_sprinkling": "lost while sprinkling", "spare": "margin", "salt_in_mix": "salt in this mix",
 	"parts_by": "parts by", "as_written": "as written", "share_by_weight": "share by weight", "teaspoon": "a level teaspoon weighs",
 	"salt_on_one": "salt on one piece", "stays": "share that stays", "other_sources": "other sources", "salt_in_raw": "salt in the raw meat",

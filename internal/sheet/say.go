@@ -220,8 +220,11 @@ func sourceName(l dose.Label) string {
 	if l.Typed != "" {
 		return l.Typed
 	}
-	if l.ID == (dose.Injection{}).ID() {
+	switch l.ID {
+	case dose.Injection{}.ID():
 		return "injection"
+	case dose.Own{}.ID():
+		return "in it already"
 	}
 	return string(l.ID)
 }

@@ -76,7 +76,8 @@ type PieceStages struct {
 type Meat struct {
 	Green      Figure `json:"green" doc:"Weight of one after trimming"`
 	AllGreen   Figure `json:"all_green" doc:"Weight of all after trimming"`
-	Thickness  Figure `json:"thickness"`
+	Thickness  Figure `json:"thickness" doc:"At the thickest point"`
+	Block      Figure `json:"block" doc:"Thickness of a block of the same meat: what the heat and the salt go by"`
 	Surface    Figure `json:"surface" doc:"Area of one that takes a coat, dm²"`
 	PerKG      Figure `json:"per_kg" doc:"That area per kg of boneless meat"`
 	Served     Figure `json:"served" doc:"Cooked meat from all pieces"`
@@ -206,7 +207,7 @@ func (w writer) meat(p cooking.Piece) *Meat {
 	m := p.Meat
 	g := p.Line.Meat.Value.Geometry
 	return &Meat{
-		Green: w.figure(m.Green), AllGreen: w.figure(m.AllGreen), Thickness: w.figure(m.Thickness), Surface: w.figure(m.Surface), PerKG: w.figure(m.PerKG),
+		Green: w.figure(m.Green), AllGreen: w.figure(m.AllGreen), Thickness: w.figure(m.Thickness), Block: w.figure(m.Block), Surface: w.figure(m.Surface), PerKG: w.figure(m.PerKG),
 		Served: w.figure(m.Served), Servings: w.figure(m.Servings), OneBare: p.Line.Meat.Value.OneBare, Comparison: compare(m.Ratio), Size: w.value(cooking.SizeOf(g), ""),
 	}
 }

@@ -1,6 +1,7 @@
 package caution
 
 import (
+	"slices"
 	"strings"
 	"time"
 
@@ -61,7 +62,7 @@ func pinkFinish(c Case) (Finding, bool) {
 
 func hotHold(c Case) (Finding, bool) {
 	one := finding("hot-hold", Note, "rest", "hold", c.Hold.Round(5*time.Minute))
-	if c.Hold > 4*time.Hour && c.Held != "holder" || c.Hold > 90*time.Minute && c.Held == "counter" {
+	if c.Hold > 4*time.Hour && c.Held != "holder" || c.Hold > 90*time.Minute && slices.Contains([]string{"counter", "board", "tray"}, c.Held) {
 		one.Severity = Care
 	}
 	return one, c.Hold > time.Hour && !c.Chilled

@@ -167,12 +167,16 @@ const (
 )
 
 // NewPiece returns a piece of c at its usual weight, seasoned with the first of the
-// formulas that ship with the program.
+// formulas that ship with the program, or with nothing when it is salted already.
 func NewPiece(c cut.Cut, units quantity.System) Piece {
+	first := formula.ReadyMade()[0]
+	if c.NativeSalt > 0 { // a sausage needs no more
+		first = formula.Formula{Basis: formula.ByVolume, Rows: []formula.Row{}}
+	}
 	return Piece{
 		Cut: c.ID, Count: "1", TrimStyle: "usual",
 		Bought: quantity.FormatMass(quantity.Mass(c.TypicalKG/(1-c.TrimLoss.Mid/100)), units),
-		Season: Season{Formula: formula.ReadyMade()[0], Target: UsualTarget, Coat: UsualCoat, Band: UsualBand},
+		Season: Season{Formula: first, Target: UsualTarget, Coat: UsualCoat, Band: UsualBand},
 		Wait:   Wait{Style: UsualStyle, Open: true},
 	}
 }

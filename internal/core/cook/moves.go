@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/method"
@@ -25,6 +26,9 @@ func (r reader) moves(p Piece, l Line, rub Part[method.Move]) []Part[method.Move
 	var out []Part[method.Move]
 	if said.Chose("state") == "frozen" {
 		out = append(out, sound(method.Move{Kind: method.Thaw, Lasts: cut.Thawing(l.Meat.Value.Green.Mid)}))
+	}
+	if c.NativeSalt > 0 {
+		out = append(out, sound(method.Move{Kind: method.Season, Dose: dose.Own{Percent: c.NativeSalt}}))
 	}
 	if p.Bath != nil {
 		out = append(out, r.bath(*p.Bath, l.Meat))
@@ -82,7 +86,7 @@ func (r reader) wait(t Wait) (out Part[method.Move]) {
 }
 
 // fire reads everything from the counter to the plate.
-func (r reader) fire(f Fire, c cut.Cut, said Answers) []Part[method.Move] {
+func (r reader) fire(f Fire, c cut.Cut, said decision.Answers) []Part[method.Move] {
 	at := r.at + "/fire"
 	duration := func(errs *field.Errors, pointer, text, usual string, most time.Duration) time.Duration {
 		d, err := quantity.ParseDuration(or(text, usual))
@@ -116,7 +120,7 @@ func (r reader) fire(f Fire, c cut.Cut, said Answers) []Part[method.Move] {
 	}
 
 	off := Part[method.Move]{Value: method.Move{Kind: method.Off}}
-	off.Value.When.Core = temperature(&off.Wrong, at+"/done", f.Done, quantity.Celsius(c.DoneC()), 40, 105)
+	off.Value.When.Core = temperature(&off.Wrong, at+"/done", f.Done, quantity.Celsius(c.DoneC()), lowCore, highCore)
 
 	rest := Part[method.Move]{Value: method.Move{Kind: method.Rest, With: said.Chose("rest")}}
 	rest.Value.Lasts = duration(&rest.Wrong, at+"/rest", f.Rest, quantity.Number(c.RestMin)+" min", 24*time.Hour)
@@ -156,64 +160,16 @@ func (r reader) withWrap(err error) error {
 // looks is the time between spritzes by the answer.
 var looks = map[string]time.Duration{"30": 30 * time.Minute, "45": 45 * time.Minute, "60": time.Hour}
 
-// Answers are the decisions of the stages of a piece of a cut.
-type Answers struct {
-	typed map[string]string
-	cut   cut.Cut
+// Burn is what decides how long a piece with these answers is on the fire until its core
+// reads so.
+func Burn(a decision.Answers, m Meat, set, core quantity.Celsius, pit plan.PitKind) plan.Burn {
+	return plan.Burn{
+		Cut: m.Cut, Thickness: m.Geometry.Thickness, PitC: set, Core: core, Wrap: a.Chose("wrap"), Looks: int(looks[a.Chose("spritz")].Minutes()), Pit: pit,
+	}
 }
 
-// Chose is the answer to a decision, or the usual one; empty for one that the cut
-// does not have.
-func (a Answers) Chose(key string) string {
-	i := slices.IndexFunc(Decisions, func(d Decision) bool { return d.Key == key })
-	if i < 0 || a.cut.ID == "" {
-		return ""
-	}
-	return or(a.typed[key], Decisions[i].Usual(a.cut))
-}
-
-// With returns the answers with one of them changed.
-func (a Answers) With(key, value string) Answers {
-	typed := maps.Clone(a.typed)
-	if typed == nil {
-		typed = map[string]string{}
-	}
-	typed[key] = value
-	return Answers{typed, a.cut}
-}
-
-// Offered are the decisions that this cut has, with these answers.
-func (a Answers) Offered() []*Decision {
-	all := make([]*Decision, len(Decisions))
-	for i := range Decisions {
-		all[i] = &Decisions[i]
-	}
-	return slices.DeleteFunc(all, func(d *Decision) bool {
-		return !d.applies(a.cut) || d.Key == "wrap-at" && a.Chose("wrap") == "none"
-	})
-}
-
-// Burn is what decides how long a piece with these answers is on the fire.
-func (a Answers) Burn(m Meat, set quantity.Celsius, pit plan.PitKind) plan.Burn {
-	return plan.Burn{Cut: m.Cut, Thickness: m.Geometry.Thickness, PitC: set, Wrap: a.Chose("wrap"), Looks: int(looks[a.Chose("spritz")].Minutes()), Pit: pit}
-}
-
-func (r reader) answers(p Piece, c cut.Cut) (out Part[Answers]) {
-	out.Value = Answers{p.Choices, c}
-	at := r.at + "/choices"
-	if len(p.Choices) > 2*len(Decisions) {
-		out.Wrong.Add(at, "list.too-long", "most", len(Decisions))
-		return out
-	}
-	for _, key := range slices.Sorted(maps.Keys(p.Choices)) {
-		value := p.Choices[key]
-		i := slices.IndexFunc(Decisions, func(d Decision) bool { return d.Key == key })
-		switch {
-		case i < 0:
-			out.Wrong.Add(at+"/"+field.Key(key), "decision.unknown")
-		case value != "" && !slices.Contains(Decisions[i].Values, value):
-			out.Wrong.Add(at+"/"+field.Key(key), "choice.unknown", "choices", Decisions[i].Values)
-		}
-	}
+func (r reader) answers(p Piece, c cut.Cut) (out Part[decision.Answers]) {
+	out.Value = decision.Answers{Typed: p.Choices, Cut: c}
+	out.Wrong.Put(r.at+"/choices", out.Value.Wrong())
 	return out
 }

@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
@@ -71,7 +72,7 @@ type Line struct {
 	Typed   Piece
 	Meat    Part[Meat]
 	Salting Part[Salting]
-	Answers Part[Answers]
+	Answers Part[decision.Answers]
 	Notes   Part[Notes]
 	Moves   []Part[method.Move]
 }

@@ -294,7 +294,7 @@ func (r reader) meat(p Piece) (out Part[Meat]) {
 		errs.Add(r.at+"/cut", "cut.unknown")
 		return out
 	}
-	m.Cut = c
+	m.Cut = r.finished(p, c)
 	r.weights(p, m, errs)
 	if m.Green.Mid == 0 {
 		return out
@@ -312,6 +312,13 @@ func (r reader) meat(p Piece) (out Part[Meat]) {
 	switch p.Faces {
 	case "":
 		m.OneBare = c.Sealed != ""
+		// A rack takes no coat through its membrane, and takes it once that is off.
+		switch p.Choices["membrane"] {
+		case "on":
+			m.OneBare = true
+		case "off":
+			m.OneBare = m.OneBare && c.Sealed != "bone"
+		}
 	case "all", "one":
 		m.OneBare = p.Faces == "one"
 	default:
@@ -319,6 +326,21 @@ func (r reader) meat(p Piece) (out Part[Meat]) {
 	}
 	return out
 }
+
+// finished is the cut with the finish and the core temperature that the cook wants of it.
+// What is wrong with those is told where they are read.
+func (r reader) finished(p Piece, c cut.Cut) cut.Cut {
+	if f := p.Choices["finish"]; f != "" {
+		c = c.As(cut.Finish(f))
+	}
+	if core, err := quantity.ParseTemperature(p.Fire.Done); err == nil && core >= lowCore && core <= highCore {
+		c = c.To(float64(core))
+	}
+	return c
+}
+
+// Core temperatures that a piece can be taken off at, °C.
+const lowCore, highCore = 40, 105
 
 // weights reads the weights of one piece, and what trimming leaves of it.
 func (r reader) weights(p Piece, m *Meat, errs *field.Errors) {

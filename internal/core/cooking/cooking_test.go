@@ -14,6 +14,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
@@ -285,16 +286,16 @@ func TestEveryDecision(t *testing.T) {
 		p := anycook.Coated(c.ID, quantity.FormatMass(quantity.Mass(c.TypicalKG), quantity.Metric))
 		for _, one := range sound(t, anycook.Supper(p)).Pieces[0].Decided {
 			seen[one.Key] = true
-			for _, value := range one.Values {
+			for _, value := range one.Choices {
 				q := p
 				q.Choices = map[string]string{one.Key: value}
 				require.Empty(t, work(anycook.Supper(q)).Mistakes, "%s %s on %s", one.Key, value, c.ID)
 			}
-			assert.Contains(t, one.Values, one.Usual)
-			assert.Len(t, one.Effects, len(one.Values))
+			assert.Contains(t, one.Choices, one.Usual)
+			assert.Len(t, one.Effects, len(one.Choices))
 		}
 	}
-	assert.Len(t, seen, len(cook.Decisions), "each concerns some cut")
+	assert.Len(t, seen, len(decision.All), "each concerns some cut")
 }
 
 // What a cook of their own holds counts as if it had shipped: an ingredient, a

@@ -7,6 +7,7 @@ import (
 	"verjuice/internal/core/caution"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/formula"
@@ -25,7 +26,8 @@ const ReferenceCut = "pork-shoulder-bone-in"
 type Meat struct {
 	Green     trace.Figure // kg, of one after trimming
 	AllGreen  trace.Figure // kg, of all
-	Thickness trace.Figure // m
+	Thickness trace.Figure // m, at the thickest point
+	Block     trace.Figure // m, of the block of the same meat
 	Surface   trace.Figure // m², of one, that takes a coat
 	PerKG     trace.Figure // m² per kg of boneless meat
 	Served    trace.Figure // kg of cooked meat, of all
@@ -67,7 +69,9 @@ func (s *subject) meatFigures() *Meat {
 	}
 	return &Meat{
 		Green: weight(weightRule, 1), AllGreen: weight(weightRule, n),
-		Thickness: trace.New(thickRule, quantity.Within(float64(m.Geometry.Thickness), thick), "trimmed_weight", m.Green.Mid, "proportions", Proportions{m.Cut.Length, m.Cut.Width}),
+		Thickness: trace.New(thickRule, quantity.Within(float64(m.Geometry.Thickest), thick), "trimmed_weight", m.Green.Mid, "proportions", Proportions{m.Cut.Length, m.Cut.Width},
+			"block_share", trace.Number{Value: m.Cut.Block, Decimals: 2}),
+		Block: trace.New("meat.block", quantity.Within(float64(m.Geometry.Thickness), max(thick, 0.1)), "thickest", m.Geometry.Thickest, "block_share", trace.Number{Value: m.Cut.Block, Decimals: 2}),
 		Surface:   trace.New("meat.surface", quantity.Within(m.Area(), spread), "size", SizeOf(m.Geometry), "rounding", trace.Number{Value: m.Geometry.Rounding, Decimals: 2}, "one_bare", bare),
 		PerKG:     trace.New("meat.per-kilo", quantity.Within(perKG, spread), "surface", Area(m.Area()), "boneless", one.Edible()),
 		Served:    trace.New("meat.served", range_, yields...),
@@ -109,10 +113,11 @@ func referencePerKG() float64 {
 
 // Decided is a decision of the piece, with what each answer does to its numbers.
 type Decided struct {
-	*cook.Decision
+	*decision.Decision
 	Value   string
 	Usual   string
-	Effects []any // of each answer: a thawing, time on the fire or hold; nil when it has none to tell
+	Choices []string // the answers that this cut has
+	Effects []any    // of each answer: a thawing, time on the fire or hold; nil when it has none to tell
 }
 
 // decided are the decisions of the piece.
@@ -120,8 +125,8 @@ func (s *subject) decided() []Decided {
 	a := s.line.Answers.Value
 	out := []Decided{}
 	for _, d := range a.Offered() {
-		one := Decided{Decision: d, Value: a.Chose(d.Key), Usual: d.Usual(s.meat.Cut)}
-		for _, v := range d.Values {
+		one := Decided{Decision: d, Value: a.Chose(d.Key), Usual: d.Usual(s.meat.Cut), Choices: d.Of(s.meat.Cut)}
+		for _, v := range one.Choices {
 			var effect any
 			if s.clocked {
 				effect = s.effect(d.Key, v)
@@ -146,6 +151,11 @@ func (s *subject) effect(key, value string) any {
 		return Thaws(cut.Thawing(s.meat.Green.Mid))
 	case (key == "spritz" || key == "wrap") && !s.timed():
 		return Burns(s.burning(s.line.Answers.Value.With(key, value)).Mid)
+	case key == "finish" && !s.timed() && s.line.Typed.Fire.Done == "":
+		other := *s
+		other.meat.Cut = s.meat.Cut.As(cut.Finish(value))
+		burn := cook.Burn(s.line.Answers.Value, other.meat, s.move(method.On).Set, quantity.Celsius(other.meat.Cut.DoneC()), s.pit)
+		return Burns(s.at.forecast(burn).Mid)
 	case key == "rest":
 		return Holds(s.meat.Cut.Custom().Hold[value])
 	}

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/cook"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
@@ -81,12 +82,12 @@ func (s *subject) move(k method.Kind) method.Move {
 }
 
 // burning is the time on the fire with these answers, or as the cook gave it.
-func (s *subject) burning(a cook.Answers) plan.Span {
+func (s *subject) burning(a decision.Answers) plan.Span {
 	on := s.move(method.On)
 	if on.Timed > 0 || s.line.Typed.Fire.Time != "" {
 		return plan.Typed(on.Timed)
 	}
-	return s.at.forecast(a.Burn(s.meat, on.Set, s.pit))
+	return s.at.forecast(cook.Burn(a, s.meat, on.Set, s.move(method.Off).When.Core, s.pit))
 }
 
 // timed reports whether the cook gave the time on the fire.

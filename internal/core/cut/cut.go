@@ -14,6 +14,7 @@ package cut
 import (
 	"embed"
 	"slices"
+	"strings"
 
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/table"
@@ -33,11 +34,19 @@ type Cut struct {
 	Family  Family `json:"family" enum:"pink,collagen,rack,poultry,whole,ground"`
 	Noun    string `json:"noun" doc:"What one of them is called" example:"shoulder"`
 
+	Also     []string `json:"also" nullable:"false" doc:"Other names that cooks use for it"`
+	Finishes []Finish `json:"finishes" nullable:"false" doc:"How it may be finished, the usual first"`
+	Finish   Finish   `json:"finish" enum:"pink,sliced,pulled,bones,done,whole" doc:"How these figures finish it"`
+
 	Length    float64 `json:"length" doc:"Proportion, with thickness 1"`
 	Width     float64 `json:"width" doc:"Proportion, with thickness 1"`
 	Thickness float64 `json:"thickness" doc:"Always 1"`
 	Rounding  float64 `json:"rounding" doc:"Share of the enclosing block that the piece fills"`
 
+	Block   float64 `json:"block" doc:"Thickness of the block over that of the thickest point"`
+	Surface float64 `json:"surface" doc:"Real surface over that of the block: wings, legs and a cavity count"`
+
+	NativeSalt  float64 `json:"native_salt" doc:"Salt that is in it already, % of the boneless meat; sausages have some"`
 	BonePercent float64 `json:"bone_percent" doc:"Bone and other inedible share of the trimmed weight, %"`
 	TrimLoss    Span    `json:"trim_loss" doc:"Lost by trimming, % of the weight as bought: light, usual, close"`
 	CookYield   Span    `json:"cook_yield" doc:"Served meat, % of the raw boneless meat"`
@@ -47,9 +56,11 @@ type Cut struct {
 	HighKG    float64 `json:"high_kg" doc:"Heavier than this is hardly that cut"`
 	Sealed    string  `json:"sealed" doc:"Side that takes no salt: skin, bone, fat, or empty"`
 
-	Hours   float64 `json:"hours" doc:"Usual time on the fire at pit_c for the typical weight, h"`
+	Hours   float64 `json:"hours" doc:"Usual time on the fire at pit_c for the typical weight to hours_c, h"`
+	HoursC  float64 `json:"hours_c" doc:"Core temperature that hours and the cook yield are for, °C"`
 	PitC    float64 `json:"pit_c" doc:"Usual pit temperature, °C"`
 	RestMin float64 `json:"rest_min" doc:"Usual rest, min"`
+	whole   Span    // CookYield at HoursC
 	Wrap    string  `json:"wrap" doc:"How it is usually wrapped; hours are so: none, paper, foil, pan or boat"`
 }
 
@@ -108,35 +119,15 @@ func init() {
 			BonePercent: r.Num("bone"), TrimLoss: Span{Low: r.Num("trim_low"), Mid: r.Num("trim"), High: r.Num("trim_high")},
 			CookYield: Span{Low: yield - spread, Mid: yield, High: yield + spread},
 			TypicalKG: r.Num("kg"), LowKG: r.Num("kg_low"), HighKG: r.Num("kg_high"), Sealed: r["sealed"],
+			Block: r.Num("block"), Surface: r.Num("surface"), NativeSalt: r.Num("salt"), Also: strings.Split(r["other_names"], ";"),
 			Hours: r.Num("hours"), PitC: r.Num("pit_c"), RestMin: r.Num("rest_min"), Wrap: r["wrap"],
 		}
+		for _, f := range strings.Split(r["finishes"], ";") {
+			c.Finishes = append(c.Finishes, Finish(f))
+		}
+		c.Finish = c.Finishes[0]
+		c.HoursC = c.DoneC()
 		all = append(all, c)
 		byID[c.ID] = c
-	}
-}
-
-// DoneC is the core temperature, °C, at which a cut is usually taken off: collagen
-// cuts and racks are cooked far past done until they are tender, pink roasts are
-// taken off a little below where they end.
-func (c Cut) DoneC() float64 {
-	switch c.Family {
-	case Collagen:
-		return 95
-	case Rack:
-		return 93
-	case Whole:
-		return 92
-	case Poultry:
-		return 74
-	case Ground:
-		return 71
-	}
-	switch c.Species {
-	case "pork":
-		return 63
-	case "game":
-		return 57
-	default:
-		return 55
 	}
 }

@@ -50,10 +50,21 @@ var customs = func() map[Family]Custom {
 }()
 
 // Rests are the places where meat rests.
-var Rests = []string{"counter", "cooler", "oven", "holder"}
+var Rests = []string{"counter", "board", "tray", "cooler", "oven", "pit", "holder"}
 
-// Custom returns how the family of c is handled.
-func (c Cut) Custom() Custom { return customs[c.Family] }
+// Custom returns how c is handled, with its finish.
+func (c Cut) Custom() Custom {
+	out := customs[c.Family]
+	switch c.Finish {
+	case PinkSliced, Sliced, Bones:
+		out.Slice = "sliced"
+	case Pulled:
+		out.Slice = "pulled"
+	case AsIs:
+		out.Slice = "whole"
+	}
+	return out
+}
 
 // Thawing is the time in the fridge that a piece of mass m takes: 24 h for 2.2 kg
 // (5 lb), and never less than a night (USDA FSIS).

@@ -21,30 +21,37 @@ type Geometry struct {
 	Length    quantity.Length
 	Width     quantity.Length
 	Thickness quantity.Length
-	Rounding  float64 // φ, 0.5 to 1
+	Rounding  float64         // φ, 0.5 to 1
+	Spread    float64         // real surface over the block's, 1 and more
+	Thickest  quantity.Length // where a ruler is put; the block is thinner
 	Mass      quantity.Mass
 	Measured  bool // thickness was measured, not estimated
 }
 
 // New returns the geometry of a piece of c that weighs m (more than zero). A
-// thickness above zero is a measured one: it replaces the estimate and keeps the
-// mass, so that the piece grows shorter and narrower. An error means that the
-// thickness cannot belong to that weight.
-func New(c Cut, m quantity.Mass, thickness quantity.Length) (Geometry, error) {
-	g := Geometry{Rounding: c.Rounding, Mass: m}
+// thickness above zero is that of the thickest point, as a ruler shows it: the block is
+// Block times as thick, replaces the estimate and keeps the mass, so that the piece grows
+// shorter and narrower. An error means that the thickness cannot belong to that weight.
+func New(c Cut, m quantity.Mass, thickest quantity.Length) (Geometry, error) {
+	g := Geometry{Rounding: c.Rounding, Spread: max(1, c.Surface), Mass: m}
+	block := quantity.Length(c.Block)
+	if block == 0 {
+		block = 1
+	}
 	volume := float64(m) / c.Density() / c.Rounding
 	k := math.Cbrt(volume / (c.Length * c.Width * c.Thickness))
 	g.Length, g.Width, g.Thickness = quantity.Length(k*c.Length), quantity.Length(k*c.Width), quantity.Length(k*c.Thickness)
-	if thickness <= 0 {
+	estimate := g.Thickness
+	g.Thickest = estimate / block
+	if thickest <= 0 {
 		return g, nil
 	}
-	estimate := g.Thickness
-	g.Measured = true
-	g.Thickness = thickness
+	thickness := thickest * block
+	g.Measured, g.Thickness, g.Thickest = true, thickness, thickest
 	side := math.Sqrt(volume / float64(thickness) / (c.Length * c.Width))
 	g.Length, g.Width = quantity.Length(side*c.Length), quantity.Length(side*c.Width)
 	if ratio := float64(thickness / estimate); ratio > 2.2 || ratio < 0.3 {
-		return g, field.Because("meat.thickness", "mass", m, "noun", c.Noun, "usual", estimate)
+		return g, field.Because("meat.thickness", "mass", m, "noun", c.Noun, "usual", estimate/block)
 	}
 	return g, nil
 }
@@ -52,14 +59,14 @@ func New(c Cut, m quantity.Mass, thickness quantity.Length) (Geometry, error) {
 // Surface is the area of all sides in m².
 func (g Geometry) Surface() float64 {
 	l, w, t := float64(g.Length), float64(g.Width), float64(g.Thickness)
-	return g.Rounding * 2 * (l*w + l*t + w*t)
+	return g.Spread * g.Rounding * 2 * (l*w + l*t + w*t)
 }
 
 // Seasoned is the area in m² that takes a coat: all sides, or all but one broad
 // face (a skin, fat cap or bone side that is left bare).
 func (g Geometry) Seasoned(oneBare bool) float64 {
 	if oneBare {
-		return g.Surface() - g.Rounding*float64(g.Length*g.Width)
+		return g.Surface() - g.Spread*g.Rounding*float64(g.Length*g.Width)
 	}
 	return g.Surface()
 }
@@ -73,11 +80,13 @@ type Path struct {
 
 // Path returns the half-thickness a = T/2 with s = T/L + T/W, so that surface to
 // volume (1+s)/a is that of the block. With one bare face the block is mirrored
-// at that face: a = T and s = 2T/L + 2T/W.
+// at that face: a = T and s = 2T/L + 2T/W. A piece with more surface than its block (a
+// bird with its cavity) is as much thinner: its meat is, not its outline.
 func (g Geometry) Path(oneBare bool) Path {
 	s := float64(g.Thickness/g.Length + g.Thickness/g.Width)
+	meat := g.Thickness / quantity.Length(g.Spread)
 	if oneBare {
-		return Path{Depth: g.Thickness, Shape: 2 * s}
+		return Path{Depth: meat, Shape: 2 * s}
 	}
-	return Path{Depth: g.Thickness / 2, Shape: s}
+	return Path{Depth: meat / 2, Shape: s}
 }

@@ -16,12 +16,15 @@ type Span = quantity.Range[time.Duration]
 // between it and the pit sets the pace.
 const turning = 60.0
 
+// thicker is the power of the thickness with which the time on the fire grows.
+const thicker = 1.2
+
 // FireTime estimates the time on the fire from the cut's usual one: it grows as
-// thickness to the power 1.5 (between 1 where the surface limits and 2 where
+// thickness to the power 1.2 (between 1 where the surface limits and 2 where
 // conduction does) and shrinks as the pit gets hotter above 60 °C. The pit has to
 // be above 80 °C. Field experience for the cut at its usual weight and pit.
 func FireTime(c cut.Cut, thickness quantity.Length, pit quantity.Celsius) Span {
-	thick := math.Pow(float64(thickness/c.TypicalThickness()), 1.5)
+	thick := math.Pow(float64(thickness/c.TypicalThickness()), thicker)
 	heat := (c.PitC - turning) / (float64(pit) - turning)
 	return Typed(time.Duration(c.Hours * thick * heat * float64(time.Hour)))
 }

@@ -54,7 +54,7 @@ func ExampleBath_Course() {
 	}
 	fmt.Printf("%.1f %% in the end\n", 100*bath.AtInfinity())
 	// Output:
-	// 0.7 % after 2 h
-	// 1.2 % after 8 h
+	// 0.8 % after 2 h
+	// 1.4 % after 8 h
 	// 3.5 % in the end
 }

@@ -1476,6 +1476,13 @@ export interface components {
             total: components["schemas"]["Figure"];
         };
         Cut: {
+            /** @description Other names that cooks use for it */
+            also: string[];
+            /**
+             * Format: double
+             * @description Thickness of the block over that of the thickest point
+             */
+            block: number;
             /**
              * Format: double
              * @description Bone and other inedible share of the trimmed weight, %
@@ -1486,15 +1493,27 @@ export interface components {
             /** @enum {string} */
             family: "pink" | "collagen" | "rack" | "poultry" | "whole" | "ground";
             /**
+             * @description How these figures finish it
+             * @enum {string}
+             */
+            finish: "pink" | "sliced" | "pulled" | "bones" | "done" | "whole";
+            /** @description How it may be finished, the usual first */
+            finishes: string[];
+            /**
              * Format: double
              * @description Heavier than this is hardly that cut
              */
             high_kg: number;
             /**
              * Format: double
-             * @description Usual time on the fire at pit_c for the typical weight, h
+             * @description Usual time on the fire at pit_c for the typical weight to hours_c, h
              */
             hours: number;
+            /**
+             * Format: double
+             * @description Core temperature that hours and the cook yield are for, °C
+             */
+            hours_c: number;
             /** @example lamb-shoulder-bone-in */
             id: string;
             /**
@@ -1509,6 +1528,11 @@ export interface components {
             low_kg: number;
             /** @example lamb shoulder, bone-in */
             name: string;
+            /**
+             * Format: double
+             * @description Salt that is in it already, % of the boneless meat; sausages have some
+             */
+            native_salt: number;
             /**
              * @description What one of them is called
              * @example shoulder
@@ -1533,6 +1557,11 @@ export interface components {
             sealed: string;
             /** @enum {string} */
             species: "beef" | "pork" | "lamb" | "poultry" | "game" | "ground";
+            /**
+             * Format: double
+             * @description Real surface over that of the block: wings, legs and a cavity count
+             */
+            surface: number;
             /**
              * Format: double
              * @description Always 1
@@ -2306,6 +2335,8 @@ export interface components {
         Meat: {
             /** @description Weight of all after trimming */
             all_green: components["schemas"]["Figure"];
+            /** @description Thickness of a block of the same meat: what the heat and the salt go by */
+            block: components["schemas"]["Figure"];
             /** @description How hard a coat salts this piece beside a pork shoulder */
             comparison: string;
             /** @description Weight of one after trimming */
@@ -2321,6 +2352,7 @@ export interface components {
             size: string;
             /** @description Area of one that takes a coat, dm² */
             surface: components["schemas"]["Figure"];
+            /** @description At the thickest point */
             thickness: components["schemas"]["Figure"];
         };
         Mistake: {

@@ -16,7 +16,7 @@ export function AddPiece() {
 	const [typed, setTyped] = useState("");
 	const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
 	const cuts = catalogue.cuts.filter((c) =>
-		words.every((w) => `${c.name} ${c.species}`.toLowerCase().includes(w)),
+		words.every((w) => `${c.name} ${c.species} ${c.also.join(" ")}`.toLowerCase().includes(w)),
 	);
 	const add = useMutation({
 		mutationFn: async (cut: string) =>

@@ -13,6 +13,7 @@ import "./piece-stage.css";
 export function PieceStage({ index }: { index: number }) {
 	const { piece, figures, at, count, wrong, catalogue, change, goto, undoable } = usePiece(index);
 	const cutField = useField(at("cut"));
+	const choices = useField(at("choices"));
 	const together = useField(at("together"));
 	const cut = catalogue.cuts.find((c) => c.id === piece.cut);
 	const meat = figures?.meat;
@@ -39,7 +40,10 @@ export function PieceStage({ index }: { index: number }) {
 					</div>
 					<div>
 						<Ask size="huge" name="Thickness" figure={meat.thickness} />
-						<p>{piece.thickness ? "thick, as measured" : "thick, estimated"}</p>
+						<p>
+							{piece.thickness ? "at its thickest, measured" : "at its thickest, estimated"};{" "}
+							<Ask name="Thickness of the block" figure={meat.block} /> on average
+						</p>
 					</div>
 					<div>
 						<Ask size="huge" name="Portions" figure={meat.servings} />
@@ -57,9 +61,19 @@ export function PieceStage({ index }: { index: number }) {
 						variant="underlined"
 						size="large"
 						value={piece.cut}
-						showSearch={{ optionFilterProp: "label" }}
-						onChange={cutField.set}
-						options={catalogue.cuts.map((c) => ({ value: c.id, label: c.name }))}
+						showSearch={{
+							filterOption: (typed, o) =>
+								typed
+									.toLowerCase()
+									.split(/\s+/)
+									.every((word) => `${o?.label} ${o?.names}`.toLowerCase().includes(word)),
+						}}
+						onChange={(id) => {
+							cutField.set(id);
+							// What was chosen for another cut may not be for this one.
+							choices.set(piece.choices?.state ? { state: piece.choices.state } : undefined);
+						}}
+						options={catalogue.cuts.map((c) => ({ value: c.id, label: c.name, names: c.also.join(" ") }))}
 					/>
 					{wrong("cut") && <p className="typed-error">{wrong("cut")}</p>}
 				</div>

@@ -1,0 +1,157 @@
+package cooking_test
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/anycook"
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/quantity"
+)
+
+// The finish is the cook's: core temperature, time, yield and how it is served follow it,
+// on every cut that has several.
+func TestTheFinishMovesEverything(t *testing.T) {
+	several := 0
+	for _, c := range cut.All() {
+		last := map[string]float64{}
+		for _, f := range c.Finishes {
+			p := anycook.Coated(c.ID, quantity.FormatMass(quantity.Mass(c.TypicalKG), quantity.Metric))
+			p.Choices = map[string]string{"finish": string(f)}
+			s := one(t, p)
+			core := float64(s.Clock.Done)
+			now := map[string]float64{"core": core, "hours": s.Clock.Fire.Mid.Hours(), "yield": s.Meat.Served.Mid}
+			as := c.As(f)
+			assert.Equal(t, as.DoneC(), core, "%s %s", c.ID, f)
+			for _, d := range s.Decided {
+				if d.Key == "slice" {
+					assert.Equal(t, as.Custom().Slice, d.Value, "%s %s", c.ID, f)
+				}
+			}
+			if len(last) > 0 && core != last["core"] {
+				several++
+				assert.Equal(t, core > last["core"], now["hours"] > last["hours"], "%s %s: hotter is longer", c.ID, f)
+				assert.Equal(t, core > last["core"], now["yield"] < last["yield"], "%s %s: hotter leaves less", c.ID, f)
+			}
+			last = now
+		}
+	}
+	assert.Greater(t, several, 15)
+	for id, usual := range map[string]cut.Finish{"beef-brisket-packer": "sliced", "beef-brisket-flat": "sliced", "beef-brisket-point": "sliced", "beef-plate-ribs": "sliced", "beef-short-ribs": "sliced",
+		"pork-shoulder-bone-in": "pulled", "beef-tri-tip": "pink", "beef-top-round": "pink", "pork-back-ribs": "bones", "chicken-whole": "done"} {
+		c, _ := cut.Find(id)
+		assert.Equal(t, usual, c.Finish, id)
+	}
+	// A finish that the cut does not have is refused in words.
+	p := anycook.Coated("pork-back-ribs", "0.9 kg")
+	p.Choices = map[string]string{"finish": "pink"}
+	wrong := work(anycook.Supper(p)).Mistakes
+	require.Len(t, wrong, 1)
+	assert.Equal(t, "/pieces/0/choices/finish", wrong[0].Pointer)
+}
+
+// 49 and 98 °C are not the same cook, and in between time and loss never fall.
+func TestTheCoreTemperatureMovesTimeAndYield(t *testing.T) {
+	for _, id := range []string{"beef-brisket-packer", "lamb-leg-bone-in", "chicken-whole", "pork-spare-ribs"} {
+		c, _ := cut.Find(id)
+		hours, yield := 0.0, 1e9
+		for _, core := range []string{"49 °C", "54 °C", "60 °C", "66 °C", "74 °C", "85 °C", "95 °C", "98 °C"} {
+			p := anycook.Coated(id, quantity.FormatMass(quantity.Mass(c.TypicalKG), quantity.Metric))
+			p.Fire.Done = core
+			s := one(t, p)
+			assert.Greater(t, s.Clock.Fire.Mid.Hours(), hours, "%s to %s", id, core)
+			assert.Less(t, s.Meat.Served.Mid, yield, "%s to %s", id, core)
+			hours, yield = s.Clock.Fire.Mid.Hours(), s.Meat.Served.Mid
+		}
+	}
+}
+
+// Field experience in round numbers: hours on the fire, and served of trimmed weight.
+func TestTheEnvelope(t *testing.T) {
+	for _, try := range []struct {
+		cut, weight, thick, pit, done, wrap string
+		low, high                           float64 // h
+	}{
+		{"beef-brisket-packer", "5 kg", "", "120 °C", "95 °C", "paper", 9, 13},
+		{"beef-brisket-packer", "5 kg", "95 mm", "120 °C", "95 °C", "paper", 8, 13},
+		{"pork-shoulder-bone-in", "3.6 kg", "", "120 °C", "95 °C", "none", 9, 13},
+		{"pork-shoulder-bone-in", "3.6 kg", "", "120 °C", "95 °C", "foil", 7, 10},
+		{"beef-plate-ribs", "2.5 kg", "", "125 °C", "95 °C", "none", 7, 9},
+		{"turkey-breast", "1.5 kg", "", "135 °C", "71 °C", "none", 2, 3},
+		{"chicken-half", "0.9 kg", "", "135 °C", "74 °C", "none", 1.5, 2.5},
+		{"chicken-whole", "1.8 kg", "", "163 °C", "74 °C", "none", 1.25, 1.85},
+		{"chicken-whole", "1.8 kg", "", "135 °C", "74 °C", "none", 2, 2.75},
+		{"turkey-whole", "6 kg", "", "163 °C", "74 °C", "none", 3, 3.75},
+		{"turkey-whole", "6 kg", "", "135 °C", "74 °C", "none", 4, 4.75},
+		{"pork-spare-ribs-squared", "1.2 kg", "", "135 °C", "", "foil", 3, 5},
+		{"pork-spare-ribs", "1.5 kg", "", "120 °C", "", "none", 4, 6},
+		{"beef-top-round", "2 kg", "", "135 °C", "54 °C", "none", 1.7, 2.4},
+		{"beef-top-round", "2 kg", "", "135 °C", "63 °C", "none", 2.3, 3.5},
+		{"beef-tri-tip", "1.1 kg", "", "120 °C", "54 °C", "none", 1, 1.5},
+	} {
+		p := anycook.Coated(try.cut, try.weight)
+		p.Thickness, p.Fire.Pit, p.Fire.Done = try.thick, try.pit, try.done
+		p.Choices = map[string]string{"wrap": try.wrap}
+		s := one(t, p)
+		hours := s.Clock.Fire.Mid.Hours()
+		assert.True(t, try.low <= hours && hours <= try.high, "%+v: %.1f h", try, hours)
+	}
+	for id, span := range map[string][2]float64{
+		"chicken-whole": {0.38, 0.45}, "chicken-wing": {0.30, 0.38}, "pork-spare-ribs": {0.38, 0.46}, "pork-small-whole": {0.25, 0.35},
+		"pork-shoulder-bone-in": {0.45, 0.55}, "beef-brisket-packer": {0.50, 0.58},
+	} {
+		c, _ := cut.Find(id)
+		s := one(t, anycook.Coated(id, quantity.FormatMass(quantity.Mass(c.TypicalKG), quantity.Metric)))
+		served := s.Meat.Served.Mid / c.TypicalKG
+		assert.True(t, span[0] <= served && served <= span[1], "%s: %.2f of its trimmed weight", id, served)
+	}
+	// A thick end of plate ribs is not a block of it.
+	p := anycook.Coated("beef-plate-ribs", "3 kg")
+	p.Thickness = "127 mm"
+	assert.Less(t, one(t, p).Clock.Fire.Mid, 16*time.Hour)
+	back, _ := cut.Find("pork-back-ribs")
+	g, err := cut.New(back, quantity.Mass(back.TypicalKG), 0)
+	require.NoError(t, err)
+	assert.InDelta(t, 400, g.Length.MM(), 30, "back ribs")
+	chicken, _ := cut.Find("chicken-whole")
+	g, err = cut.New(chicken, 1.8, 0)
+	require.NoError(t, err)
+	assert.InDelta(t, 14, 100*g.Surface(), 2.5, "dm² of skin, wings, legs and cavity of a chicken")
+}
+
+// Names cooks use find the cut, and no name means two.
+func TestNamesCooksUse(t *testing.T) {
+	byName := map[string]string{}
+	for _, c := range cut.All() {
+		require.NotEmpty(t, c.Also, c.ID)
+		for _, name := range c.Also {
+			assert.Empty(t, byName[name], "%s is %s, too", name, c.ID)
+			byName[name] = c.ID
+		}
+	}
+	for name, id := range map[string]string{"boston butt": "pork-shoulder-bone-in", "pulled pork": "pork-shoulder-bone-in", "st louis": "pork-spare-ribs-squared", "spareribs": "pork-spare-ribs", "neck end": "pork-neck", "collar": "pork-neck",
+		"chuck": "beef-chuck-roll", "bison": "bison-chuck", "topside": "beef-top-round", "silverside": "beef-silverside", "poussin": "small-bird", "baby back ribs": "pork-back-ribs", "five-bone plate ribs": "beef-plate-ribs-five"} {
+		assert.Equal(t, id, byName[name], name)
+	}
+}
+
+// A membrane that stays on keeps the coat off the bone side; a sausage brings its own salt.
+func TestWhatTheMeatBringsAlong(t *testing.T) {
+	p := anycook.Coated("pork-spare-ribs", "1.5 kg")
+	coated := func(membrane string) cooking.Piece {
+		p.Choices = map[string]string{"membrane": membrane}
+		return one(t, p)
+	}
+	assert.Less(t, coated("on").Season.OnMeat.Mid, 0.7*coated("off").Season.OnMeat.Mid)
+	links := anycook.Coated("links", "120 g")
+	links.Season = cook.Season{}
+	assert.InDelta(t, 1.7, one(t, links).Ledger.Percent.Mid, 1e-9)
+	links.Season = anycook.Coated("links", "120 g").Season
+	links.Season.Mode, links.Season.Target = "target", "1.5 %"
+	assert.Equal(t, "salt.others-too-much", work(anycook.Supper(links)).Mistakes[0].ID)
+}

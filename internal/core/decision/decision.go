@@ -1,0 +1,175 @@
+// Package decision has the choices that cooks make in working order, with what is usual
+// for each cut.
+//
+//	a := decision.Answers{Cut: c, Typed: map[string]string{"wrap": "foil"}}
+//	a.Chose("rest")   // the usual place for that cut
+package decision
+
+import (
+	"maps"
+	"slices"
+
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/field"
+)
+
+// Decision is a choice that cooks make in working order.
+type Decision struct {
+	Key     string
+	Stage   string                 // where it is decided: piece, fire or rest
+	Values  []string               // the answers, by id
+	of      func(cut.Cut) []string // those that a cut has, when not all
+	applies func(cut.Cut) bool
+	Usual   func(cut.Cut) string // the answer when none is given
+}
+
+func always(cut.Cut) bool { return true }
+
+func fixed(value string) func(cut.Cut) string { return func(cut.Cut) string { return value } }
+
+// All are all of them, in working order.
+var All = []Decision{
+	{Key: "state", Stage: "piece", Values: []string{"chilled", "frozen"}, applies: always, Usual: fixed("chilled")},
+	{Key: "finish", Stage: "piece", Values: finishes, of: finishesOf, applies: func(c cut.Cut) bool { return len(c.Finishes) > 1 }, Usual: func(c cut.Cut) string { return string(c.Finishes[0]) }},
+	{Key: "membrane", Stage: "piece", Values: []string{"off", "on"}, applies: func(c cut.Cut) bool { return c.Family == cut.Rack || c.Sealed == "bone" }, Usual: func(c cut.Cut) string {
+		if c.Species == "beef" {
+			return "on"
+		}
+		return "off"
+	}},
+	{Key: "dry", Stage: "piece", Values: []string{"pat", "open"}, applies: always, Usual: fixed("pat")},
+	{Key: "wood", Stage: "fire", Values: []string{"fruit", "beech", "oak", "oak-fruit", "nut", "pecan", "mesquite", "none"}, applies: always, Usual: func(c cut.Cut) string {
+		switch c.Species {
+		case "beef", "game":
+			return "oak"
+		case "poultry":
+			return "fruit"
+		}
+		return "beech"
+	}},
+	{Key: "spritz", Stage: "fire", Values: []string{"none", "60", "45", "30"}, applies: always, Usual: fixed("none")},
+	{Key: "wrap", Stage: "fire", Values: []string{"none", "paper", "brown-paper", "foil", "pan", "boat", "bacon"}, applies: always, Usual: func(c cut.Cut) string { return c.Wrap }},
+	{Key: "wrap-at", Stage: "fire", Values: []string{"0", "49", "60", "66", "71", "77"}, of: wrapsAt, applies: always, Usual: func(c cut.Cut) string {
+		if slices.Contains([]cut.Family{cut.Collagen, cut.Rack, cut.Whole}, c.Family) {
+			return "71"
+		}
+		return "49"
+	}},
+	{Key: "in-wrap", Stage: "fire", Values: []string{"nothing", "butter", "fat", "juice"}, applies: always, Usual: fixed("nothing")},
+	{Key: "side", Stage: "fire", Values: []string{"fat-up", "fat-down"}, applies: func(c cut.Cut) bool { return c.Family == cut.Collagen || c.Sealed == "fat" }, Usual: fixed("fat-up")},
+	{Key: "feel", Stage: "fire", Values: []string{"core", "probe", "bend", "bone", "wobble"}, of: feels, applies: func(c cut.Cut) bool { return len(feels(c)) > 1 }, Usual: func(c cut.Cut) string { return feels(c)[0] }},
+	{Key: "rest", Stage: "rest", Values: cut.Rests, applies: always, Usual: func(c cut.Cut) string { return c.Custom().Rest }},
+	{Key: "slice", Stage: "rest", Values: []string{"sliced", "pulled", "whole"}, applies: always, Usual: func(c cut.Cut) string { return c.Custom().Slice }},
+}
+
+var finishes = []string{"pink", "sliced", "pulled", "bones", "done", "whole"}
+
+func finishesOf(c cut.Cut) []string {
+	out := []string{}
+	for _, f := range c.Finishes {
+		out = append(out, string(f))
+	}
+	return out
+}
+
+// wrapsAt are core temperatures at which a cut is wrapped: meat that is taken off pink is
+// wrapped from the start or never far on.
+func wrapsAt(c cut.Cut) []string {
+	if c.DoneC() > 80 {
+		return []string{"60", "66", "71", "77"}
+	}
+	return []string{"0", "49", "60"}
+}
+
+// feels are the ways to feel that a cut is done.
+func feels(c cut.Cut) []string {
+	switch c.Family {
+	case cut.Collagen, cut.Whole:
+		if c.BonePercent > 0 {
+			return []string{"probe", "bone", "wobble"}
+		}
+		return []string{"probe", "wobble"}
+	case cut.Rack:
+		return []string{"bend", "bone", "probe"}
+	}
+	return []string{"core"}
+}
+
+// Of are the answers that a cut has.
+func (d Decision) Of(c cut.Cut) []string {
+	if d.of != nil {
+		return d.of(c)
+	}
+	return d.Values
+}
+
+// retired are decisions of older pages that changed nothing.
+var retired = []string{"cap", "scored"}
+
+// Answers are the decisions of the stages of a piece of a cut.
+type Answers struct {
+	Typed map[string]string
+	Cut   cut.Cut
+}
+
+func find(key string) int {
+	return slices.IndexFunc(All, func(d Decision) bool { return d.Key == key })
+}
+
+// Chose is the answer to a decision, or the usual one; empty for one that the cut
+// does not have.
+func (a Answers) Chose(key string) string {
+	i := find(key)
+	if i < 0 || a.Cut.ID == "" || !All[i].applies(a.Cut) {
+		return ""
+	}
+	if typed := a.Typed[key]; typed != "" {
+		return typed
+	}
+	return All[i].Usual(a.Cut)
+}
+
+// With returns the answers with one of them changed.
+func (a Answers) With(key, value string) Answers {
+	typed := maps.Clone(a.Typed)
+	if typed == nil {
+		typed = map[string]string{}
+	}
+	typed[key] = value
+	return Answers{typed, a.Cut}
+}
+
+// Offered are the decisions that this cut has, with these answers.
+func (a Answers) Offered() []*Decision {
+	all := make([]*Decision, len(All))
+	for i := range All {
+		all[i] = &All[i]
+	}
+	wrapped := a.Chose("wrap") != "none"
+	return slices.DeleteFunc(all, func(d *Decision) bool {
+		return !d.applies(a.Cut) || !wrapped && (d.Key == "wrap-at" || d.Key == "in-wrap")
+	})
+}
+
+// Wrong is what is wrong with the answers, with pointers below them: an answer to a
+// question that the cut does not have, or one that it does not know.
+func (a Answers) Wrong() field.Errors {
+	var out field.Errors
+	if len(a.Typed) > 2*len(All) {
+		out.Add("", "list.too-long", "most", len(All))
+		return out
+	}
+	for _, key := range slices.Sorted(maps.Keys(a.Typed)) {
+		value, i := a.Typed[key], find(key)
+		switch {
+		case slices.Contains(retired, key) || value == "":
+		case i < 0:
+			out.Add("/"+field.Key(key), "decision.unknown")
+		case !slices.Contains(All[i].Values, value):
+			out.Add("/"+field.Key(key), "choice.unknown", "choices", All[i].Of(a.Cut))
+		case !slices.Contains(All[i].Of(a.Cut), value), !All[i].applies(a.Cut) && value != All[i].Usual(a.Cut):
+			out.Add("/"+field.Key(key), "decision.not-this-cut", "cut", a.Cut.Name)
+		}
+	}
+	return out
+}
