@@ -66,9 +66,9 @@ func TestTheBench(t *testing.T) {
 
 	b.open("/label")
 	b.write("Sodium of a serving", "230")
-	b.write("A serving weighs", "0.7 g")
+	b.write("A serving is", "0.7 g")
 	b.see("salt by weight 76–92 %")
-	b.write("A serving weighs", "1/4 tsp")
+	b.write("A serving is", "1/4 tsp")
 	b.see("a weight is needed here")
 
 	b.open("/bench")

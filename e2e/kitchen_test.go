@@ -72,7 +72,7 @@ func TestFromElsewhere(t *testing.T) {
 	b.open("/label")
 	b.write("What you call it", "Blue tin")
 	b.write("Sodium of a serving", "410")
-	b.write("A serving weighs", "3 g")
+	b.write("A serving is", "3 g")
 	b.press("Keep it as an ingredient")
 	b.see("It is in your larder")
 

@@ -21,6 +21,12 @@ type Caution struct {
 	Read      string           `json:"read,omitempty" doc:"When it was read and acknowledged; empty when it was not"`
 }
 
+// becauses say why a rule applies.
+var becauses = map[any]string{
+	"injected": "the needle has carried what was outside in", "needled": "blades have carried what was outside in", "rolled": "what was outside is inside", "stuffed": "its stuffing is as raw as its outside",
+	"pork": "pork is cooked through", "trichinella": "Wild pig and bear can carry trichinella, which freezing does not always kill.", "tularemia": "Rabbit can carry tularemia, which is killed by cooking through.",
+}
+
 // cautions are those of a piece.
 func (w writer) cautions(p cooking.Piece, f facts.Facts) []Caution {
 	out := []Caution{}
@@ -44,8 +50,8 @@ func (w writer) caution(f caution.Finding) Caution {
 	if values == nil {
 		values = field.Values{}
 	}
-	values["way"] = map[any]string{"dry": "dry-cured", "wet": "pumped or immersed"}[values["way"]]
-	values["because"] = map[any]string{"opened": "the needle has carried what was outside in", "pork": "pork is cooked through"}[values["because"]]
+	values["way"] = map[any]string{"dry": "dry-cured", "wet": "pumped or immersed", "ground": "ground"}[values["way"]]
+	values["because"] = becauses[values["because"]]
 	for _, id := range []string{f.ID, f.ID + "." + string(f.Severity)} {
 		if t, ok := cautionTexts[id]; ok {
 			out.Message, out.Action = t.message, t.action
@@ -67,23 +73,23 @@ type cautionText struct{ message, action, authority string }
 var cautionTexts = map[string]cautionText{
 	"cold-side": {"Your fridge is at {fridge:both}. Above 4 °C / 40 °F germs grow on raw and salted meat.",
 		"Turn it down, or keep the meat on ice, and check with a thermometer before salting.", "USDA FSIS: raw meat at or below 4 °C / 40 °F"},
-	"counter-time": {"{counter} on the counter is over the limit of {limit}: raw meat between 4 and 60 °C / 40 and 140 °F grows germs fast.",
+	"counter-time": {"{counter:exact} on the counter is over the limit of {limit}: raw meat between 4 and 60 °C / 40 and 140 °F grows germs fast.",
 		"Shorten it, or go to the fire straight from the fridge: a cold, wet surface takes more smoke anyway.",
 		"USDA FSIS: two hours between 4 and 60 °C / 40 and 140 °F, one hour above 32 °C / 90 °F"},
-	"raw-keeping": {"{wait} is longer than raw {cut} keeps at 4 °C / 40 °F ({longest}).", "Salt it later, or buy it later.", "USDA FSIS cold storage chart"},
+	"raw-keeping": {"{wait} raw in the fridge, thawing and bath counted in, is longer than {cut} keeps at 4 °C / 40 °F ({longest}).", "Salt it later, or buy it later.", "USDA FSIS cold storage chart"},
 	"nitrite": {"Curing salt here brings {ppm} ppm nitrite; the limit for {way} meat is {limit} ppm. It is not a seasoning, and a spoon of it taken for table salt is dangerous.",
 		"Weigh it to 0.1 g, keep it apart and labelled, and follow a tested cure.", "9 CFR 424.21: {limit} ppm ingoing for {way} meat"},
 	"nitrite.stop": {"Curing salt here brings {ppm} ppm nitrite; the limit for {way} meat is {limit} ppm. It is not a seasoning, and a spoon of it taken for table salt is dangerous.",
 		"Take curing salt out of this mix, or use so little that it stays below the limit.", ""},
 	"phosphate": {"The injection leaves {percent:2} % phosphate in the meat; the limit is 0.5 %.", "Use less of the blend, or pump less.", "9 CFR 424.21: 0.5 % of the product"},
 	"injected": {"Injected meat is no longer sterile inside, so a pink finish is not for it. The needle carries raw germs back into the cup.",
-		"Cook it through: 63 °C / 145 °F and three minutes for whole muscle, 74 °C / 165 °F for poultry. Inject cool liquid (never above 40 °C / 104 °F), keep the meat at or under 4 °C / 40 °F, pour off only what you use, throw the rest away, wash and count the needles.",
+		"Cook it through: 63 °C / 145 °F and three minutes for whole muscle, 74 °C / 165 °F for poultry. Inject cool liquid (never above 40 °C / 104 °F), keep the meat at or under 4 °C / 40 °F, pour off only what you use, throw the rest away (as a sauce only after a rolling boil), wash and count the needles.",
 		"USDA FSIS: non-intact meat; used injection is thrown away"},
 	"bath": {"A bath is safe only cold, and never twice. Salt and acid eat bare aluminium and galvanised pails.",
-		"Chill it to 4 °C / 40 °F before the meat goes in, in a food-grade pot of steel, glass or plastic, and throw it away after.", "USDA FSIS: brining at or below 4 °C / 40 °F"},
+		"Chill it to 4 °C / 40 °F before the meat goes in, in a food-grade pot of steel, glass or plastic, and throw it away after: as a sauce only after a rolling boil.", "USDA FSIS: brining at or below 4 °C / 40 °F"},
 	"oversalt": {"{percent:2} % salt in the meat is more than most people like (ham is 1.8–2.5 %). It cannot be taken out again.", "Use a lighter coat, or a mix with less salt.", "salt bands by % of raw boneless meat"},
 	"sodium":   {"A serving brings {mg} mg sodium, {day} % of a day’s 2 300 mg.", "Keep sauce and sides low in salt; tell guests who watch theirs.", "US dietary guideline: 2 300 mg sodium a day"},
-	"sugar-scorch": {"This rub is {sugar} % sugar and the pit is at {pit:both}: it will darken and then scorch.",
+	"sugar-scorch": {"There is {sugar} % sugar in what lies on the surface, and the pit is at {pit:both}: it will darken and then scorch.",
 		"Run the pit below 150 °C / 300 °F, or put the sugar on late, in the glaze.", "sugar darkens fast above about 150 °C / 300 °F"},
 	"allergens":   {"Contains {allergens:and}.", "Tell your guests.", "declared per ingredient; read the packet, which decides"},
 	"honey":       {"Honey can carry spores that harm infants.", "Not for children under 12 months.", "CDC: no honey under 12 months"},
@@ -93,11 +99,13 @@ var cautionTexts = map[string]cautionText{
 	"pit-cool": {"A pit at {pit:both} is below 107 °C / 225 °F: the meat warms too slowly through the range where germs grow.",
 		"Run it at 107 °C / 225 °F or above until the core has passed 60 °C / 140 °F.", "USDA FSIS, smoking meat: air at 107–149 °C / 225–300 °F"},
 	"slow-to-warm": {"Its inside has been opened, and its core takes about {warms_in} to 60 °C / 140 °F; within four hours is the rule.",
-		"Run the pit hotter at first, cook smaller pieces, or do not inject it.", "the usual smoker’s rule: non-intact meat passes 4–60 °C / 40–140 °F within 4 h; forecast by experience"},
+		"Run the pit hotter at first, cook smaller pieces, or leave it whole.", "the usual smoker’s rule: 4–60 °C / 40–140 °F within 4 h; FSIS cooking guideline 2021: 10–54.4 °C / 50–130 °F within 6 h; forecast by experience"},
 	"ground-done": {"Ground meat taken off at {core:both} is not safe: what was outside is inside.", "Take it to 71 °C / 160 °F in the middle (74 °C / 165 °F for ground poultry).", "USDA FSIS: ground meat and links 71 °C / 160 °F"},
 	"poultry-done": {"Poultry taken off at {core:both} relies on what it warms after; it has to reach 74 °C / 165 °F in its thickest places.",
 		"Log a reading of 74 °C / 165 °F during the rest, in breast and thigh, or put it back.", "USDA FSIS: poultry 74 °C / 165 °F"},
-	"wild": {"Wild pig and bear can carry trichinella, which freezing does not always kill.", "Cook it to 71 °C / 160 °F and more, everywhere.", "CDC, trichinellosis; USDA FSIS: game 71 °C / 160 °F"},
+	"wild":         {"{because}", "Cook it to 71 °C / 160 °F and more, everywhere.", "CDC, trichinellosis and tularemia; USDA FSIS: game 71 °C / 160 °F"},
+	"much-trimmed": {"Trimming took {percent} % off; usual is {low}–{high} %.", "Check both weights: is one of them of all pieces together?", "butchery yields of this cut"},
+	"no-salt":      {"Nothing salts this piece yet.", "Choose a rub, a bath or an injection, or salt it at the table.", "salt bands by % of raw boneless meat"},
 	"pink-finish": {"Taken off at {core:both} it ends below 63 °C / 145 °F. A pink finish is your own choice, for meat whose inside was never opened.",
 		"Sear every side, serve at once, and not to children, the old, the pregnant or the ill.", "USDA FSIS: whole muscle 63 °C / 145 °F and 3 minutes of rest"},
 	"pink-finish.stop": {"Taken off at {core:both} it ends below 63 °C / 145 °F, and this is no meat for a pink finish: {because}.", "Take it to 63 °C / 145 °F and let it rest three minutes.", ""},

@@ -34,6 +34,7 @@ var decisionTexts = map[string]struct {
 	answers map[string]answer
 }{
 	"state":    {"Bought", map[string]answer{"chilled": {"chilled", "ready to trim"}, "frozen": {"frozen", "thawed in the fridge, never on the counter"}}},
+	"opened":   {"Opened before the fire", map[string]answer{"no": {"whole", "its inside is as it grew"}, "needled": {"needled or tenderised", "blades carry what is outside in"}, "rolled": {"boned and rolled", "what was outside is inside"}, "stuffed": {"stuffed", "the stuffing has to be done, too"}}},
 	"membrane": {"Membrane behind the bones", map[string]answer{"off": {"pulled off", "seasoning and teeth get through"}, "on": {"left on", "holds the slab together, shields from below"}}},
 	"finish": {"Finish", map[string]answer{"pink": {"pink, sliced", "tender, and juicy while it is pink"}, "sliced": {"soft, sliced", "bends over a finger and holds together"}, "pulled": {"soft, pulled", "falls apart under two forks"},
 		"bones": {"to the bone", "bends and cracks, the bones show"}, "done": {"cooked through", "safe and juicy"}, "whole": {"soft, served whole", "one to a plate"}}},

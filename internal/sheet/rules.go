@@ -45,7 +45,7 @@ var rules = map[string]rule{
 	"meat.trimmed-estimated":   {as: mass, explanation: "Weight as bought less what this trim style usually takes off.", source: cutSource},
 	"meat.thickness-estimated": {as: length, explanation: "Estimated from the cut’s proportions and its weight. Measure the thickest point to replace it.", source: cutSource},
 	"meat.thickness-measured":  {as: length, explanation: "As you measured it; length and width follow from the weight.", source: cutSource},
-	"meat.block": {as: length, explanation: "Thickest point times the share that a block of the same meat has of it in this cut: meat is thinner over most of its length.", source: cutSource},
+	"meat.block":               {as: length, explanation: "Thickest point times the share that a block of the same meat has of it in this cut: meat is thinner over most of its length.", source: cutSource},
 	"meat.surface": {as: area, explanation: "The sides of a rounded block of this length, width and thickness. 1 dm² is 100 cm².", source: blockSource,
 		more: func(_ writer, in map[string]any) string {
 			if in["one_bare"] == "yes" {

@@ -98,6 +98,9 @@ func (w writer) value(v any, how string) string {
 	case quantity.Celsius:
 		return w.temperature(v, how)
 	case time.Duration:
+		if how == "exact" {
+			return exactly(v)
+		}
 		return quantity.FormatDuration(v)
 	case time.Time:
 		return clock(v, how)
@@ -181,6 +184,10 @@ func (w writer) volume(v quantity.Volume) string {
 
 func (w writer) temperature(t quantity.Celsius, how string) string {
 	if how == "both" {
+		// A tenth counts when it is what makes the difference.
+		if off := math.Abs(float64(t) - math.Round(float64(t))); off >= 0.25 {
+			return decimal(float64(t), 1) + " °C / " + quantity.FormatTemperature(t, quantity.US)
+		}
 		return quantity.FormatTemperature(t, quantity.Metric) + " / " + quantity.FormatTemperature(t, quantity.US)
 	}
 	return quantity.FormatTemperature(t, w.Units)
@@ -227,6 +234,15 @@ func sourceName(l dose.Label) string {
 		return "in it already"
 	}
 	return string(l.ID)
+}
+
+// exactly writes a time span to the minute, so that one over a limit reads so.
+func exactly(d time.Duration) string {
+	m := int(math.Ceil(d.Minutes()))
+	if m < 60 || m >= 600 {
+		return quantity.FormatDuration(d)
+	}
+	return fmt.Sprintf("%d h %02d", m/60, m%60)
 }
 
 // input writes something that went into a figure.

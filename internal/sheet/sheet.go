@@ -2,6 +2,7 @@ package sheet
 
 import (
 	"fmt"
+	"math"
 	"reflect"
 	"time"
 
@@ -48,6 +49,7 @@ type PieceSheet struct {
 	Meat      *Meat           `json:"meat,omitempty"`
 	Bath      *BathSheet      `json:"bath,omitempty"`
 	Inject    *InjectionSheet `json:"inject,omitempty"`
+	Recipes   []string        `json:"recipes" nullable:"false" doc:"What goes into its bath and its injection, a line each, for the pit card"`
 	Season    *SeasonSheet    `json:"season,omitempty"`
 	NoRub     bool            `json:"no_rub,omitempty" doc:"The cook wants no rub on it"`
 	Ledger    *LedgerSheet    `json:"ledger,omitempty"`
@@ -152,13 +154,21 @@ func WriteAfter(before Written, r cooking.Result, as Reader) Written {
 	return Written{out, r, kept, w}
 }
 
+// few writes a number of portions: under ten to the half.
+func few(n float64) string {
+	if n < 10 {
+		return quantity.Number(max(0.5, math.Round(2*n)/2))
+	}
+	return decimal(n, 0)
+}
+
 // verdict says whether the portions feed the guests.
 func verdict(e cooking.Enough) (message string, short bool) {
 	switch e.Verdict {
 	case "short":
-		return fmt.Sprintf("%.0f short for %.0f portions", e.Differs, e.Needed), true
+		return fmt.Sprintf("%s short for %.0f portions", few(e.Differs), e.Needed), true
 	case "over":
-		return fmt.Sprintf("enough for %.0f portions, with %.0f over", e.Needed, e.Differs), false
+		return fmt.Sprintf("enough for %.0f portions, with %s over", e.Needed, few(e.Differs)), false
 	case "enough":
 		return fmt.Sprintf("enough for %.0f portions", e.Needed), false
 	}
@@ -170,7 +180,7 @@ func (w writer) piece(p cooking.Piece, f facts.Facts) PieceSheet {
 	meat := p.Line.Meat.Value
 	out := PieceSheet{
 		Key: p.Line.Key, Ready: p.Ready, Title: w.pieces[p.Line.Key], Noun: meat.Cut.Noun, Count: max(1, p.Line.Meat.Value.Count),
-		Decisions: w.decisions(p.Decided), Cautions: w.cautions(p, f),
+		Decisions: w.decisions(p.Decided), Cautions: w.cautions(p, f), Recipes: []string{},
 	}
 	if p.Meat != nil {
 		out.Meat = w.meat(p)
@@ -179,9 +189,11 @@ func (w writer) piece(p cooking.Piece, f facts.Facts) PieceSheet {
 	}
 	if p.Bath != nil {
 		out.Bath = w.bath(p.Bath)
+		out.Recipes = append(out.Recipes, w.bathRecipe(p.Bath, out.Bath))
 	}
 	if p.Needle != nil {
 		out.Inject = w.needle(p.Needle)
+		out.Recipes = append(out.Recipes, needleRecipe(out.Inject))
 	}
 	if p.Season != nil {
 		out.Season = w.season(p.Season)

@@ -2,6 +2,7 @@ package sheet
 
 import (
 	"fmt"
+	"strings"
 
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/dose"
@@ -95,6 +96,30 @@ func (w writer) bath(b *cooking.Bath) *BathSheet {
 		out.PartsNote = join(out.PartsNote, " ", fmt.Sprintf("%.1f %% acid: past some hours it turns the outside mealy.", b.Acid))
 	}
 	return out
+}
+
+// whole writes a figure with its unit.
+func whole(f Figure) string { return withUnit(f.Text, f.Unit) }
+
+// bathRecipe is what goes into a bath, in a line.
+func (w writer) bathRecipe(b *cooking.Bath, out *BathSheet) string {
+	line := fmt.Sprintf("Bath of %s: %s of salt", whole(out.Liquid), whole(out.Salt))
+	for _, p := range out.Parts {
+		line += ", " + p.Amount + " of " + p.Name
+	}
+	if b.Hot.Mid > 0 {
+		line += fmt.Sprintf("; boil %s of water with the salt, then %s of ice", whole(out.Hot), whole(out.Ice))
+	}
+	return line + "."
+}
+
+// needleRecipe is what goes into an injection, in a line.
+func needleRecipe(out *InjectionSheet) string {
+	parts := []string{}
+	for _, r := range out.Rows {
+		parts = append(parts, whole(r.Mass)+" of "+r.Name)
+	}
+	return fmt.Sprintf("Injection, %s in all: %s. %s into each, %s a site.", whole(out.Batch), strings.Join(parts, ", "), whole(out.Volume), whole(out.PerSite))
 }
 
 // window says when to lift the meat out, and how long it stays right.

@@ -40,22 +40,23 @@ type Finding struct {
 
 // Case is what the rules look at.
 type Case struct {
-	Cut         cut.Cut
-	Fridge      quantity.Celsius
-	Room        quantity.Celsius
-	Counter     time.Duration    // on the counter before the fire
-	Wait        time.Duration    // salted, in the cold
-	Longest     time.Duration    // that it keeps so
-	Pit         quantity.Celsius // zero when not known
-	SaltPercent float64          // of raw boneless meat
-	Band        string           // the cook's own choice
-	SodiumMG    float64          // a serving
-	SugarShare  float64          // of the rub, 0 to 1
-	NitritePPM  float64          // ingoing, mg per kg of green meat
-	// NitriteLimit is the limit for the way the nitrite goes in, ppm; zero means dry-cured.
-	NitriteLimit     float64
-	PhosphatePercent float64 // of the pumped meat
+	Cut              cut.Cut
+	Fridge           quantity.Celsius
+	Room             quantity.Celsius
+	Counter          time.Duration    // on the counter before the fire
+	Wait             time.Duration    // salted, in the cold
+	Soak             time.Duration    // in a bath, in the cold
+	Longest          time.Duration    // that it keeps raw, in all
+	Pit              quantity.Celsius // zero when not known
+	SaltPercent      float64          // of raw boneless meat
+	Band             string           // the cook's own choice
+	SodiumMG         float64          // a serving
+	SugarShare       float64          // of the sweetest dose on the surface, 0 to 1
+	NitritePPM       float64          // ingoing, by all doses: mg per kg of green meat, or of meat and pickle
+	PhosphatePercent float64          // phosphate salts that stay, % of the meat with what stays in it
 	Injected         bool
+	Opened           string  // needled, rolled or stuffed; empty or no when it is whole
+	Trimmed          float64 // lost by trimming, % of the weight as bought; zero when not known
 	Bath             bool
 	Allergens        []string
 	Honey            bool
@@ -64,35 +65,34 @@ type Case struct {
 	Thaw      time.Duration    // in the fridge
 	Done      quantity.Celsius // core temperature at which it is taken off; zero when not known
 	WarmsIn   time.Duration    // core from the fridge to 60 °C, forecast; zero when not known
+	Lingers   time.Duration    // of that, between 10 and 54.4 °C
 	Hold      time.Duration    // from off the fire to the knife
 	Held      string           // where: counter, cooler, oven or holder
 	Chilled   bool             // cooked ahead, cooled and reheated
 	Leftovers bool
 	Burns     string // kind of pit; empty when not known
 	Wrapped   bool
+	Unsalted  bool // nothing brings it any salt
 	Unlogged  bool // it is off the fire, and no core temperature is on record
 }
 
 // Published limits.
 const (
-	FridgeMax   = quantity.Celsius(4)
-	ScorchAbove = quantity.Celsius(150)
-	SodiumDayMG = 2300.0
-	NitriteDry  = 625.0 // ppm, dry-cured (9 CFR 424.21)
-	// NitritePumped is the limit for pumped or immersed meat, ppm.
-	NitritePumped = 200.0
-	PhosphateMax  = 0.5 // % of the product (9 CFR 424.21)
-	sugarLed      = 0.15
-	counterLimit  = 2 * time.Hour
-	counterHot    = time.Hour
-	hotRoom       = quantity.Celsius(32)
+	FridgeMax    = quantity.Celsius(4)
+	ScorchAbove  = quantity.Celsius(150)
+	SodiumDayMG  = 2300.0
+	PhosphateMax = 0.5 // % of the product (9 CFR 424.21)
+	sugarLed     = 0.15
+	counterLimit = 2 * time.Hour
+	counterHot   = time.Hour
+	hotRoom      = quantity.Celsius(32)
 )
 
 type rule func(Case) (Finding, bool)
 
 var rules = []rule{
 	fridge, counter, keeping, nitrite, phosphate, injected, bath, oversalt, sodium, scorch, allergens, honey,
-	thaw, coolPit, slowToWarm, groundDone, poultryDone, wildDone, pinkFinish, hotHold, cooling, leftovers, fireAndAir, undated, touched,
+	thaw, coolPit, slowToWarm, groundDone, poultryDone, wildDone, pinkFinish, hotHold, cooling, leftovers, fireAndAir, undated, muchTrimmed, nothing, touched,
 }
 
 // Check returns the rules that apply, the gravest first.
@@ -130,8 +130,41 @@ func round(v float64, decimals int) float64 {
 // degree rounds t to a tenth.
 func degree(t quantity.Celsius) quantity.Celsius { return quantity.Celsius(round(float64(t), 1)) }
 
+// Nitrite limits, ppm ingoing (9 CFR 424.21 and .22): by what the product is and how the
+// nitrite goes in.
+const (
+	nitriteGround    = 156.0
+	nitriteWet       = 200.0 // pumped or immersed
+	nitriteDry       = 625.0 // dry-cured whole muscle
+	nitriteBellyWet  = 120.0 // bacon, pumped or immersed
+	nitriteBellySkin = 108.0 // the same with the skin on
+	nitriteBellyDry  = 200.0
+)
+
+// nitriteLimit is the limit of the product and of how nitrite goes in; more than one way
+// used, the strictest of them.
+func nitriteLimit(c Case) (limit float64, way string) {
+	wet, dry := nitriteWet, nitriteDry
+	switch {
+	case c.Cut.Family == cut.Ground:
+		return nitriteGround, "ground"
+	case c.Cut.Noun == "belly":
+		wet, dry = nitriteBellyWet, nitriteBellyDry
+		if c.Cut.Sealed == "skin" {
+			wet = nitriteBellySkin
+		}
+	}
+	if c.Injected || c.Bath {
+		return min(wet, dry), "wet"
+	}
+	return dry, "dry"
+}
+
+// cold is all of the time that the piece is raw in the cold.
+func (c Case) cold() time.Duration { return c.Thaw + c.Soak + c.Wait }
+
 func fridge(c Case) (Finding, bool) {
-	return finding("cold-side", grave(c.Fridge > 8), "wait", "fridge", degree(c.Fridge)), c.Fridge > FridgeMax+0.5 && c.Wait > counterLimit
+	return finding("cold-side", grave(c.Fridge > 8), "wait", "fridge", degree(c.Fridge)), c.Fridge > FridgeMax+0.5 && c.cold() > counterLimit
 }
 
 func counter(c Case) (Finding, bool) {
@@ -143,14 +176,11 @@ func counter(c Case) (Finding, bool) {
 }
 
 func keeping(c Case) (Finding, bool) {
-	return finding("raw-keeping", Care, "wait", "wait", c.Wait.Round(time.Minute), "cut", c.Cut.Name, "longest", c.Longest), c.Wait > c.Longest
+	return finding("raw-keeping", Care, "wait", "wait", c.cold().Round(time.Minute), "cut", c.Cut.Name, "longest", c.Longest), c.cold() > c.Longest
 }
 
 func nitrite(c Case) (Finding, bool) {
-	limit, way := NitriteDry, "dry"
-	if c.NitriteLimit > 0 && c.NitriteLimit != NitriteDry {
-		limit, way = c.NitriteLimit, "wet"
-	}
+	limit, way := nitriteLimit(c)
 	return finding("nitrite", grave(c.NitritePPM > limit), "season", "ppm", round(c.NitritePPM, 0), "limit", limit, "way", way), c.NitritePPM > 0
 }
 
@@ -183,5 +213,14 @@ func allergens(c Case) (Finding, bool) {
 }
 
 func honey(c Case) (Finding, bool) { return finding("honey", Care, "season"), c.Honey }
+
+// muchTrimmed asks about a weight that trimming hardly explains.
+func muchTrimmed(c Case) (Finding, bool) {
+	most := 1.5*c.Cut.TrimLoss.High + 10
+	return finding("much-trimmed", Note, "piece", "percent", round(c.Trimmed, 0), "low", round(c.Cut.TrimLoss.Low, 0), "high", round(c.Cut.TrimLoss.High, 0)), c.Trimmed > most
+}
+
+// nothing tells that no salt goes on.
+func nothing(c Case) (Finding, bool) { return finding("no-salt", Note, "season"), c.Unsalted }
 
 func touched(Case) (Finding, bool) { return finding("raw-touched", Note, "season"), true }

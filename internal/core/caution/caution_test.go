@@ -2,6 +2,7 @@ package caution
 
 import (
 	"math/rand/v2"
+	"slices"
 	"testing"
 	"time"
 
@@ -31,9 +32,21 @@ func TestRulesAtTheirLimits(t *testing.T) {
 		"over two hours out":        {func(f *Case) { f.Counter = 121 * time.Minute }, "counter-time", Stop},
 		"over one hour in the heat": {func(f *Case) { f.Counter, f.Room = 61*time.Minute, 33 }, "counter-time", Stop},
 		"kept too long":             {func(f *Case) { f.Wait = 80 * time.Hour }, "raw-keeping", Care},
-		"some curing salt":          {func(f *Case) { f.NitritePPM = 150 }, "nitrite", Care},
+		"some curing salt":          {func(f *Case) { f.NitritePPM = 620 }, "nitrite", Care},
 		"much curing salt":          {func(f *Case) { f.NitritePPM = 626 }, "nitrite", Stop},
-		"much in an injection":      {func(f *Case) { f.NitritePPM, f.NitriteLimit = 201, NitritePumped }, "nitrite", Stop},
+		"ground, as much as may be": {func(f *Case) { f.Cut, f.Done, f.NitritePPM = named("meat-loaf"), 72, 156 }, "nitrite", Care},
+		"ground, more":              {func(f *Case) { f.Cut, f.Done, f.NitritePPM = named("meat-loaf"), 72, 157 }, "nitrite", Stop},
+		"belly, dry":                {func(f *Case) { f.Cut, f.NitritePPM = named("pork-belly"), 201 }, "nitrite", Stop},
+		"thaw, bath and wait add":   {func(f *Case) { f.Thaw, f.Soak, f.Wait = 30*time.Hour, 20*time.Hour, 23*time.Hour }, "raw-keeping", Care},
+		"a bath in a warm fridge":   {func(f *Case) { f.Fridge, f.Wait, f.Soak = 6, 0, 5*time.Hour }, "cold-side", Care},
+		"a thaw in a warm fridge":   {func(f *Case) { f.Fridge, f.Wait, f.Thaw = 9, 0, 24*time.Hour }, "cold-side", Stop},
+		"a rabbit":                  {func(f *Case) { f.Cut, f.Done = named("rabbit-whole"), 92 }, "wild", Care},
+		"a rabbit underdone":        {func(f *Case) { f.Cut, f.Done = named("rabbit-whole"), 66 }, "wild", Stop},
+		"needled and slow":          {func(f *Case) { f.Opened, f.WarmsIn, f.Lingers = "needled", 241*time.Minute, 200*time.Minute }, "slow-to-warm", Care},
+		"rolled and far too slow":   {func(f *Case) { f.Opened, f.WarmsIn, f.Lingers = "rolled", 9*time.Hour, 361*time.Minute }, "slow-to-warm", Stop},
+		"rolled and pink":           {func(f *Case) { f.Cut, f.Done, f.Opened = named("beef-tri-tip"), 54, "rolled" }, "pink-finish", Stop},
+		"trimmed by half":           {func(f *Case) { f.Trimmed = 52 }, "much-trimmed", Note},
+		"unsalted":                  {func(f *Case) { f.Unsalted = true }, "no-salt", Note},
 		"phosphate":                 {func(f *Case) { f.PhosphatePercent = 0.51 }, "phosphate", Stop},
 		"injected":                  {func(f *Case) { f.Injected = true }, "injected", Care},
 		"a bath":                    {func(f *Case) { f.Bath = true }, "bath", Care},
@@ -77,10 +90,34 @@ func named(id string) cut.Cut {
 	return c
 }
 
+// How much nitrite may be in meat depends on what it is and how it goes in; of more than
+// one way the strictest counts.
+func TestNitriteLimits(t *testing.T) {
+	for name, c := range map[string]struct {
+		cut   string
+		wet   bool
+		limit float64
+	}{
+		"dry shoulder": {"pork-shoulder-bone-in", false, 625}, "pumped shoulder": {"pork-shoulder-bone-in", true, 200}, "dry belly": {"pork-belly", false, 200},
+		"pumped belly": {"pork-belly", true, 120}, "pumped belly with its skin": {"pork-belly-skin", true, 108}, "ground": {"meat-loaf", false, 156},
+	} {
+		for _, bath := range []bool{false, true} {
+			f := safe()
+			f.Cut, f.Done, f.Injected, f.Bath = named(c.cut), 95, c.wet && !bath, c.wet && bath
+			for ppm, severity := range map[float64]Severity{c.limit: Care, c.limit + 1: Stop} {
+				f.NitritePPM = ppm
+				found := Check(f)
+				i := slices.IndexFunc(found, func(one Finding) bool { return one.ID == "nitrite" })
+				assert.Equal(t, severity, found[i].Severity, "%s at %g ppm", name, ppm)
+			}
+		}
+	}
+}
+
 // What was opened inside is another matter than what was not.
 func TestOpenedMeat(t *testing.T) {
 	f := safe()
-	f.Injected, f.WarmsIn = true, 6*time.Hour
+	f.Injected, f.WarmsIn, f.Lingers = true, 9*time.Hour, 7*time.Hour
 	f.Cut, f.Done = named("beef-tri-tip"), 54
 	stops := []string{}
 	for _, one := range Check(f) {
@@ -116,7 +153,7 @@ func TestFindingsAreWhole(t *testing.T) {
 		f := Case{
 			Cut: cuts[r.IntN(len(cuts))], Fridge: quantity.Celsius(r.IntN(12)), Room: quantity.Celsius(r.IntN(40)), Counter: hours(4), Wait: hours(90), Longest: 72 * time.Hour,
 			Pit: quantity.Celsius(90 + r.IntN(120)), SaltPercent: 3 * r.Float64(), Band: "seasoned", SodiumMG: 4000 * r.Float64(), SugarShare: r.Float64(),
-			NitritePPM: 800 * r.Float64() * float64(r.IntN(2)), PhosphatePercent: r.Float64(), Injected: r.IntN(2) == 0, Bath: r.IntN(2) == 0, Honey: r.IntN(2) == 0,
+			NitritePPM: 800 * r.Float64() * float64(r.IntN(2)), Soak: hours(40), Opened: []string{"", "no", "stuffed"}[r.IntN(3)], Trimmed: 60 * r.Float64(), Unsalted: r.IntN(2) == 0, Lingers: hours(8), PhosphatePercent: r.Float64(), Injected: r.IntN(2) == 0, Bath: r.IntN(2) == 0, Honey: r.IntN(2) == 0,
 			Allergens: []string{"soy"}[:r.IntN(2)], Frozen: r.IntN(2) == 0, Thaw: hours(60), Done: quantity.Celsius(50 + r.IntN(50)), WarmsIn: hours(9), Hold: hours(20),
 			Held: []string{"counter", "cooler", "oven", "holder"}[r.IntN(4)], Chilled: r.IntN(2) == 0, Leftovers: r.IntN(2) == 0, Burns: []string{"", "oven", "kettle", "offset"}[r.IntN(4)],
 			Wrapped: r.IntN(2) == 0, Unlogged: r.IntN(2) == 0,
@@ -136,6 +173,7 @@ func TestFindingsAreWhole(t *testing.T) {
 		worse.Counter += time.Hour
 		worse.Done -= 5
 		worse.WarmsIn += time.Hour
+		worse.Lingers += time.Hour
 		worse.Injected = true
 		worse.PhosphatePercent += 0.1
 		now := map[string]bool{}

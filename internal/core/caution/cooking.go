@@ -17,6 +17,7 @@ const (
 	PitLeast    = quantity.Celsius(107)
 	HoldFloor   = quantity.Celsius(60)
 	warmLimit   = 4 * time.Hour
+	lingerLimit = 6 * time.Hour // between 10 and 54.4 °C (FSIS cooking guideline 2021, come-up time)
 )
 
 func thaw(c Case) (Finding, bool) { return finding("thawing", Note, "piece", "thaw", c.Thaw), c.Frozen }
@@ -29,10 +30,12 @@ func coolPit(c Case) (Finding, bool) {
 func (c Case) under(least quantity.Celsius) bool { return c.Done > 0 && c.Done < least }
 
 // intact reports whether the inside is as sterile as it grew.
-func intact(c Case) bool { return !c.Injected && c.Cut.Family != cut.Ground }
+func intact(c Case) bool {
+	return !c.Injected && (c.Opened == "" || c.Opened == "no") && c.Cut.Family != cut.Ground
+}
 
 func slowToWarm(c Case) (Finding, bool) {
-	return finding("slow-to-warm", grave(c.WarmsIn > warmLimit*5/4), "fire", "warms_in", c.WarmsIn.Round(10*time.Minute)), !intact(c) && c.WarmsIn > warmLimit
+	return finding("slow-to-warm", grave(c.Lingers > lingerLimit), "fire", "warms_in", c.WarmsIn.Round(10*time.Minute)), !intact(c) && c.WarmsIn > warmLimit
 }
 
 func groundDone(c Case) (Finding, bool) {
@@ -44,8 +47,14 @@ func poultryDone(c Case) (Finding, bool) {
 }
 
 func wildDone(c Case) (Finding, bool) {
-	wild := strings.HasPrefix(c.Cut.ID, "boar") || strings.HasPrefix(c.Cut.ID, "bear")
-	return finding("wild", grave(c.under(GroundMeat)), "fire"), wild
+	because := ""
+	switch kind, _, _ := strings.Cut(c.Cut.ID, "-"); kind {
+	case "boar", "bear":
+		because = "trichinella"
+	case "rabbit":
+		because = "tularemia"
+	}
+	return finding("wild", grave(c.under(GroundMeat)), "fire", "because", because), because != ""
 }
 
 func pinkFinish(c Case) (Finding, bool) {
@@ -53,7 +62,11 @@ func pinkFinish(c Case) (Finding, bool) {
 	one := finding("pink-finish", Care, "fire", "core", degree(c.Done))
 	switch {
 	case !intact(c):
-		one = finding("pink-finish", Stop, "fire", "core", degree(c.Done), "because", "opened")
+		opened := c.Opened
+		if c.Injected {
+			opened = "injected"
+		}
+		one = finding("pink-finish", Stop, "fire", "core", degree(c.Done), "because", opened)
 	case c.Cut.Species == "pork":
 		one = finding("pink-finish", Stop, "fire", "core", degree(c.Done), "because", "pork")
 	}

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/anycook"
+	"verjuice/internal/core/caution"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/dose"
@@ -208,4 +209,54 @@ func TestSugarShowsOnAHydrometer(t *testing.T) {
 	plain := one(t, p).Bath.Density.Mid
 	p.Bath.With = []cook.Dose{{Formula: anycook.Bottle("sugar", "white-sugar"), Amount: "220 g"}}
 	assert.InDelta(t, plain+salt.SugarDensity*5, one(t, p).Bath.Density.Mid, 0.5, "five percent of sugar")
+}
+
+// Nitrite adds up over every dose, a bath's over meat and pickle; phosphate counts what
+// stays, as phosphate salts on the meat with what stays in it.
+func TestChemicalsAddUp(t *testing.T) {
+	ppm := func(p cook.Piece) (float64, caution.Severity) {
+		f := found(one(t, p))["nitrite"]
+		v, _ := f.Values["ppm"].(float64)
+		return v, f.Severity
+	}
+	cure := func(grams string) formula.Formula {
+		return formula.Formula{Name: "pickle", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "water", Parts: "1000 g"}, {Ingredient: "table-salt", Parts: "40 g"}, {Ingredient: "curing-salt", Parts: grams}}}
+	}
+	p := anycook.Coated("pork-loin", "2 kg")
+	p.Inject = &cook.Injection{Formula: cure("25 g"), Pump: "10 %"}
+	pumped, _ := ppm(p)
+	assert.InDelta(t, 1e6*0.0625*25/1065*0.1, pumped, 1)
+	p.Bath = &cook.Bath{Kind: "strong", Salt: "none", Liquid: "2 L", For: "24 h", With: []cook.Dose{{Formula: cure("20 g"), Amount: "100 %"}}}
+	both, severity := ppm(p)
+	b := one(t, p).Bath
+	pickle := (b.Water + b.Brew.Salt).KG()
+	curing := 0.0625 * 20 / 1060 * b.Brew.Parts[0].KG()
+	assert.InDelta(t, pumped+1e6*curing/(2+pickle), both, 1.5)
+	assert.Equal(t, caution.Stop, severity, "together over 200 ppm")
+	p.Inject = nil
+	bathed, _ := ppm(p)
+	assert.InDelta(t, both-pumped, bathed, 1.5)
+
+	p = anycook.Coated("pork-loin", "2 kg")
+	p.Inject = &cook.Injection{Formula: formula.Formula{Name: "straight", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "water", Parts: "1000 g"}, {Ingredient: "tripolyphosphate", Parts: "70 g"}}}, Pump: "12 %"}
+	f := found(one(t, p))["phosphate"]
+	stays := 0.12 * (1 - dose.Lost(0.12).Mid)
+	assert.InDelta(t, 100*stays*70*0.99/1070/(1+stays), f.Values["percent"], 0.01)
+	assert.Equal(t, caution.Stop, f.Severity)
+}
+
+// The sweetest dose on the surface scorches, whichever it is; what the cook says of the
+// meat's inside is heard.
+func TestCautionsHearEverything(t *testing.T) {
+	p := anycook.Coated("pork-loin", "2 kg")
+	p.Fire.Pit = "165 °C"
+	assert.NotContains(t, found(one(t, p)), "sugar-scorch")
+	p.Layers = []cook.Layer{{Kind: "glaze", Formula: anycook.Bottle("honey glaze", "honey"), Amount: "2 Tbsp"}}
+	assert.Contains(t, found(one(t, p)), "sugar-scorch")
+	p = anycook.Coated("beef-round", "2 kg")
+	assert.Equal(t, caution.Care, found(one(t, p))["pink-finish"].Severity)
+	p.Choices = map[string]string{"opened": "rolled"}
+	assert.Equal(t, caution.Stop, found(one(t, p))["pink-finish"].Severity)
+	p.Bought, p.Trimmed = "5 kg", "2.4 kg"
+	assert.Equal(t, 52.0, found(one(t, p))["much-trimmed"].Values["percent"])
 }

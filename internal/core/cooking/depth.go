@@ -84,10 +84,11 @@ func surface(wait, taken time.Duration, load float64, open bool) string {
 // comes up, a night of 8 to 12 hours, or a day and more.
 func school(style string, wait, taken time.Duration) School {
 	const slack = 20 * time.Minute
+	const told = 3 * time.Minute // times are told to five minutes: waiting as told is enough
 	const night, nightMost, day = 8 * time.Hour, 16 * time.Hour, 20 * time.Hour
 	fives := func(d time.Duration) time.Duration { return d.Round(5 * time.Minute) }
 	switch {
-	case style == "minutes" && wait < taken-time.Minute && wait >= 5*time.Minute:
+	case style == "minutes" && wait < taken-told && wait >= 5*time.Minute:
 		return School{"short-minutes", (taken - wait).Round(time.Minute), taken}
 	case style == "minutes" && wait > taken+90*time.Minute && wait > 2*time.Hour:
 		return School{"long-minutes", wait - taken, taken}

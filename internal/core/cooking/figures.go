@@ -71,12 +71,12 @@ func (s *subject) meatFigures() *Meat {
 		Green: weight(weightRule, 1), AllGreen: weight(weightRule, n),
 		Thickness: trace.New(thickRule, quantity.Within(float64(m.Geometry.Thickest), thick), "trimmed_weight", m.Green.Mid, "proportions", Proportions{m.Cut.Length, m.Cut.Width},
 			"block_share", trace.Number{Value: m.Cut.Block, Decimals: 2}),
-		Block: trace.New("meat.block", quantity.Within(float64(m.Geometry.Thickness), max(thick, 0.1)), "thickest", m.Geometry.Thickest, "block_share", trace.Number{Value: m.Cut.Block, Decimals: 2}),
-		Surface:   trace.New("meat.surface", quantity.Within(m.Area(), spread), "size", SizeOf(m.Geometry), "rounding", trace.Number{Value: m.Geometry.Rounding, Decimals: 2}, "one_bare", bare),
-		PerKG:     trace.New("meat.per-kilo", quantity.Within(perKG, spread), "surface", Area(m.Area()), "boneless", one.Edible()),
-		Served:    trace.New("meat.served", range_, yields...),
-		Servings:  trace.New("meat.servings", quantity.Times(range_, 1/s.base.Portion.KG()), yields...),
-		Ratio:     perKG / referencePerKG(),
+		Block:    trace.New("meat.block", quantity.Within(float64(m.Geometry.Thickness), max(thick, 0.1)), "thickest", m.Geometry.Thickest, "block_share", trace.Number{Value: m.Cut.Block, Decimals: 2}),
+		Surface:  trace.New("meat.surface", quantity.Within(m.Area(), spread), "size", SizeOf(m.Geometry), "rounding", trace.Number{Value: m.Geometry.Rounding, Decimals: 2}, "one_bare", bare),
+		PerKG:    trace.New("meat.per-kilo", quantity.Within(perKG, spread), "surface", Area(m.Area()), "boneless", one.Edible()),
+		Served:   trace.New("meat.served", range_, yields...),
+		Servings: trace.New("meat.servings", quantity.Times(range_, 1/s.base.Portion.KG()), yields...),
+		Ratio:    perKG / referencePerKG(),
 	}
 }
 
@@ -372,34 +372,30 @@ func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Findin
 	thaw, frozen := method.Find(s.moves, method.Thaw)
 	done := s.move(method.Off).When.Core
 	c := caution.Case{
-		Cut: s.meat.Cut, Fridge: s.base.Fridge, Room: s.base.Room, Counter: s.move(method.Temper).Lasts, Wait: s.on.Wait, Longest: s.meat.Cut.Custom().Raw,
-		Pit: on.Set, NitriteLimit: caution.NitriteDry, Injected: injected, Bath: bathed, Frozen: frozen, Thaw: thaw.Lasts, Done: done,
+		Cut: s.meat.Cut, Fridge: s.base.Fridge, Room: s.base.Room, Counter: s.move(method.Temper).Lasts, Wait: s.on.Wait, Soak: s.soaks(), Longest: s.meat.Cut.Custom().Raw,
+		Pit: on.Set, Injected: injected, Opened: s.line.Answers.Value.Chose("opened"), Bath: bathed, Frozen: frozen, Thaw: thaw.Lasts, Done: done,
 		Hold: s.times.Hold, Held: rest.With, Chilled: !s.times.Reheat.IsZero(), Leftovers: s.left, Burns: s.pit.ID,
 		Wrapped: s.line.Answers.Value.Chose("wrap") != "none", Unlogged: s.times.Over,
 	}
 	if l != nil {
+		c.Unsalted = l.Percent.Mid == 0
 		c.SaltPercent, c.Band, c.SodiumMG = l.Percent.Mid, l.Band.Name, l.Sodium.Mid
 	}
-	if s.line.GoodRub() {
-		rub, _ := b.rub()
-		c.SugarShare = rub.Mix.Per100g.Sugar / 100
-	}
 	if s.clocked {
-		c.WarmsIn = plan.WarmsIn(s.fire, on.Set, float64(done))
+		c.WarmsIn = plan.WarmsIn(s.fire, on.Set, float64(done), float64(caution.HoldFloor))
+		c.Lingers = plan.WarmsIn(s.fire, on.Set, float64(done), 54.4) - plan.WarmsIn(s.fire, on.Set, float64(done), 10)
 	}
-	nitrite := 0.0
+	if m := s.meat; m.Weighed && m.Bought > 0 {
+		c.Trimmed = 100 * float64(1-m.Green.Mid/m.Bought)
+	}
+	in := dose.Within(b.sources, b.all, s.on)
+	c.NitritePPM, c.PhosphatePercent, c.SugarShare = in.NitritePPM, in.PhosphatePercent, in.SurfaceSugar
 	for _, one := range b.all {
 		for _, mix := range append(one.Left, one.Mix) {
 			c.Honey = c.Honey || mix.Honey
 			c.Allergens = append(c.Allergens, mix.Allergens...)
 		}
-		nitrite += one.Mass.KG() * one.Mix.Per100g.Nitrite / 100
-		if one.Place == salt.Pockets {
-			c.NitriteLimit = caution.NitritePumped
-			c.PhosphatePercent += one.Mass.KG() * one.Stays.Mid * one.Mix.Per100g.Phosphate / s.on.Meat.Green.KG()
-		}
 	}
-	c.NitritePPM = 1e6 * nitrite / s.on.Meat.Green.KG()
 	slices.Sort(c.Allergens)
 	c.Allergens = slices.Compact(c.Allergens)
 	found := caution.Check(c)
@@ -409,6 +405,14 @@ func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Findin
 		}
 	}
 	return found
+}
+
+// soaks is how long the piece is in its bath.
+func (s *subject) soaks() time.Duration {
+	if m, ok := method.Find(s.moves, method.Brine); ok {
+		return m.Dose.(dose.Bath).Soaks(s.on)
+	}
+	return 0
 }
 
 // uses are what has to be on hand for the piece.

@@ -37,6 +37,7 @@ var All = []Decision{
 		}
 		return "off"
 	}},
+	{Key: "opened", Stage: "piece", Values: []string{"no", "needled", "rolled", "stuffed"}, applies: func(c cut.Cut) bool { return c.Family != cut.Ground }, Usual: fixed("no")},
 	{Key: "dry", Stage: "piece", Values: []string{"pat", "open"}, applies: always, Usual: fixed("pat")},
 	{Key: "wood", Stage: "fire", Values: []string{"fruit", "beech", "oak", "oak-fruit", "nut", "pecan", "mesquite", "none"}, applies: always, Usual: func(c cut.Cut) string {
 		switch c.Species {

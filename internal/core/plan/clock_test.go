@@ -58,6 +58,6 @@ func TestWhatTheCookDoesToTheTime(t *testing.T) {
 	assert.Greater(t, at(Burn{Looks: 30}).Mid, at(Burn{}).Mid)
 	wide := func(s Span) float64 { return float64(s.High) / float64(s.Low) }
 	assert.Greater(t, wide(at(Burn{Pit: offset})), wide(at(Burn{Pit: pellet})))
-	core := WarmsIn(at(Burn{}), 120, 95)
+	core := WarmsIn(at(Burn{}), 120, 95, 60)
 	assert.True(t, core.Hours() > 3 && core < at(Burn{}).Mid)
 }

@@ -75,16 +75,16 @@ func usualWrap(c cut.Cut) string {
 	return "none"
 }
 
-// WarmsIn is how long the core takes from the fridge to 60 °C: the share of the
+// WarmsIn is how long the core takes from the fridge to a temperature: the share of the
 // time on the fire in which a warming body covers that much of its way to done.
 // An estimate until the heat is computed.
-func WarmsIn(s Span, pit quantity.Celsius, done float64) time.Duration {
+func WarmsIn(s Span, pit quantity.Celsius, done, to float64) time.Duration {
 	away := func(core float64) float64 { return math.Log((float64(pit) - 4) / (float64(pit) - core)) }
 	if done >= float64(pit)-2 {
 		done = float64(pit) - 2
 	}
-	if done <= 60 {
+	if done <= to {
 		return s.Mid
 	}
-	return time.Duration(float64(s.Mid) * away(60) / away(done))
+	return time.Duration(float64(s.Mid) * away(to) / away(done))
 }

@@ -123,8 +123,9 @@ var Bands = []Band{
 	{"too salty", 2.5, 4},
 }
 
-// BandOf returns the band that percent falls in.
+// BandOf returns the band that percent falls in, to the hundredth that is told.
 func BandOf(percent float64) Band {
+	percent = math.Round(percent*100) / 100 // as it is told
 	for _, b := range Bands {
 		if percent < b.High {
 			return b

@@ -2624,6 +2624,8 @@ export interface components {
             noun: string;
             /** @description False while there is a mistake in the piece; figures that depend on it are absent */
             ready: boolean;
+            /** @description What goes into its bath and its injection, a line each, for the pit card */
+            recipes: string[];
             season?: components["schemas"]["SeasonSheet"];
             /** @description One line for each stage of the piece */
             stages: components["schemas"]["PieceStages"];

@@ -81,7 +81,7 @@ export default function CardPage() {
 									{p.meat && <small>{p.meat.all_green.text}</small>}
 								</th>
 								<td>
-									{p.season && `${p.season.on_meat.text} g`}
+									{p.season && `${p.season.on_meat.text} ${p.season.on_meat.unit}`}
 									<small>{cook.pieces[i]?.season.formula.name}</small>
 								</td>
 								<td>
@@ -96,6 +96,33 @@ export default function CardPage() {
 						))}
 					</tbody>
 				</table>
+				{sheet.pieces.some((p) => p.recipes.length > 0) && (
+					<section>
+						<h2>Mix</h2>
+						<ul>
+							{sheet.pieces.flatMap((p) =>
+								p.recipes.map((line) => (
+									<li key={p.key + line}>
+										<b>{p.title}:</b> {line}
+									</li>
+								)),
+							)}
+						</ul>
+					</section>
+				)}
+				{sheet.errors.length > 0 && (
+					<section>
+						<h2>Not worked out</h2>
+						<ul>
+							{sheet.errors.map((e) => (
+								<li key={e.pointer + e.message}>
+									<b>{sheet.pieces[Number(e.pointer.split("/")[2])]?.title ?? "This cook-out"}:</b>{" "}
+									{e.message}
+								</li>
+							))}
+						</ul>
+					</section>
+				)}
 				{days.map((day) => (
 					<section key={day}>
 						<h2>{day}</h2>
