@@ -143,6 +143,9 @@ func WriteShopping(r cooking.Result, k kitchen.Kitchen, as Reader) Shopping {
 		}
 		out.Groceries = append(out.Groceries, line)
 	}
+	for _, s := range r.Supplies() {
+		out.Groceries = append(out.Groceries, w.supply(s, r))
+	}
 	if len(enough) > 0 {
 		out.Enough = "You have enough " + strings.Join(enough, ", ") + "."
 	}
@@ -152,6 +155,30 @@ func WriteShopping(r cooking.Result, k kitchen.Kitchen, as Reader) Shopping {
 	if list.Cost != nil && list.Cost.Total.Rule != "" {
 		out.Cost = w.cost(list.Cost)
 	}
+	return out
+}
+
+// supplyNames are what supplies are called.
+var supplyNames = map[string]string{
+	"pellets": "wood pellets", "charcoal": "charcoal", "split-wood": "split firewood, seasoned", "gas": "gas", "foil": "strong foil", "paper": "butcher paper, uncoated", "brown-paper": "plain brown paper, uncoated",
+	"wood-fruit": "fruit wood", "wood-beech": "beech or alder wood", "wood-oak": "oak wood", "wood-oak-fruit": "oak and fruit wood", "wood-nut": "hickory or walnut wood", "wood-pecan": "pecan wood", "wood-mesquite": "mesquite wood",
+}
+
+// supply writes something for the fire or the wrap.
+func (w writer) supply(s shop.Supply, r cooking.Result) ShopLine {
+	out := ShopLine{ID: s.ID, Name: supplyNames[s.ID], Kind: "for the fire", For: []string{}}
+	switch {
+	case s.Mass > 0:
+		out.Buy = w.packetMass(s.Mass)
+	case s.Sheets == 1:
+		out.Buy, out.Kind = "1 sheet, an arm long", "wrap"
+	case s.Sheets > 1:
+		out.Buy, out.Kind = fmt.Sprintf("%d sheets, an arm long", s.Sheets), "wrap"
+	default:
+		out.Buy = fmt.Sprintf("%d chunks, the size of a fist", s.Chunks)
+	}
+	out.Need, out.Tick = out.Buy, fmt.Sprintf("%s-%.1f-%d-%d", s.ID, s.Mass.KG(), s.Sheets, s.Chunks)
+	_, out.Ticked = r.Facts.Ticked(out.Tick)
 	return out
 }
 

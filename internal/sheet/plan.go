@@ -49,6 +49,7 @@ type PlanRefusal struct {
 	Values field.Values `json:"values,omitempty"`
 	Name   string       `json:"name"`
 	Reason string       `json:"reason"`
+	Offer  *Offer       `json:"offer,omitempty" doc:"The one change that would make it possible"`
 }
 
 // TaskLine is something to do.
@@ -123,12 +124,19 @@ func (w writer) plan(r cooking.Result) *PlanSheet {
 		out.Options = append(out.Options, o)
 	}
 	out.Chance = w.figure(p.Chances[p.Chosen])
-	for _, one := range p.Result.Refused {
-		out.Refused = append(out.Refused, PlanRefusal{string(one.Kind), one.Why.ID, one.Why.Values, planNames[one.Kind], w.about(one.Why, one.Key)})
-	}
 	number := map[string]int{"": -1}
 	for i, piece := range r.Pieces {
 		number[piece.Line.Key] = i
+	}
+	for _, one := range p.Result.Refused {
+		no := PlanRefusal{Kind: string(one.Kind), ID: one.Why.ID, Values: one.Why.Values, Name: planNames[one.Kind], Reason: w.about(one.Why, one.Key)}
+		switch {
+		case !one.ServeAt.IsZero():
+			no.Offer = &Offer{"serve at " + day(one.ServeAt), []Edit{{"/serve_at", one.ServeAt.Format(timeLayout)}}}
+		case one.Holder:
+			no.Offer = &Offer{"rest it in a warm holder", []Edit{{fmt.Sprintf("/pieces/%d/choices/rest", number[one.Key]), "holder"}}}
+		}
+		out.Refused = append(out.Refused, no)
 	}
 	for _, k := range chosen.Tasks {
 		out.Tasks = append(out.Tasks, w.task(r, k, number[k.Key]))
@@ -188,12 +196,17 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 		CanMark: k.Key != "" && slices.Contains(markable, k.Stage), CanFix: k.Key != "" && slices.Contains(plan.Fixable, k.Stage),
 		Wakes: k.Wakes && !k.Done, Clash: k.Clash && !k.Done,
 	}
+	if piece >= 0 && k.Stage == "slice" && r.Pieces[piece].Clock != nil {
+		if verb, ok := map[string]string{"pulled": "pull", "whole": "serve"}[r.Pieces[piece].Clock.Slice]; ok {
+			out.Label = upper(w.verb(verb, k.Key, k.Pit))
+		}
+	}
 	if fact, ok := r.Facts.Done(k.Key, k.Stage); ok {
 		out.Fact = fact.ID
 	}
 	out.Fixed = out.Fact == "" && slices.ContainsFunc(r.Order.Wishes.Value, func(m plan.Mark) bool { return m.Key == k.Key && m.Stage == k.Stage })
 	if k.Stage == "feed" {
-		out.ID += k.At.Format("-1504")
+		out.ID += fmt.Sprintf("-%d", k.Turn)
 	}
 	if k.About && !k.Done {
 		out.Note = fmt.Sprintf("between %s and %s", k.From.Format("15:04"), k.To.Format("15:04"))
@@ -213,6 +226,10 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 	return out
 }
 
+// heldWords say where a piece waits that has to wait longer than it keeps in its usual
+// place.
+var heldWords = map[string]string{"cooler": "in a dry cooler, wrapped in towels", "holder": "in a warm holder or a low oven"}
+
 // markable are the stages that can be marked as done.
 var markable = []string{"thaw", "bath", "salt", "fire", "off"}
 
@@ -228,10 +245,17 @@ func (w writer) taskNote(p cooking.Piece, stage string) string {
 	c := p.Clock
 	switch {
 	case stage == "salt":
-		if name := p.Line.Typed.Season.Formula.Name; name != "" {
-			return name
+		note := p.Line.Typed.Season.Formula.Name
+		switch {
+		case len(p.Line.Typed.Season.Formula.Rows) == 0:
+			note = "no rub"
+		case note == "":
+			note = "rub"
 		}
-		return "rub"
+		if p.Needle != nil {
+			note = "mix and inject first; " + note
+		}
+		return note
 	case c == nil:
 		return ""
 	case stage == "bath":
@@ -240,8 +264,12 @@ func (w writer) taskNote(p cooking.Piece, stage string) string {
 		return "pit at " + w.value(c.Set, "")
 	case stage == "wrap":
 		return w.wrapNote(c)
+	case stage == "off" && c.HeldIn != "":
+		return "core " + w.value(c.Done, "") + "; it waits " + heldWords[c.HeldIn]
 	case stage == "off":
 		return "core " + w.value(c.Done, "")
+	case stage == "spritz" && c.Spritz > 0:
+		return "every " + quantity.FormatDuration(c.Spritz) + " once the surface is set"
 	case stage == "slice" && c.Grain != "" && c.Slice == "sliced":
 		return fmt.Sprintf("sliced across the grain, which runs at %s° to the length", c.Grain)
 	case stage == "slice":
@@ -251,7 +279,10 @@ func (w writer) taskNote(p cooking.Piece, stage string) string {
 }
 
 func (w writer) option(p plan.Plan) PlanOption {
-	o := PlanOption{Kind: string(p.Kind), Name: planNames[p.Kind], Wakings: p.Woken, Hold: "longest hold " + quantity.FormatDuration(p.Hold.Round(5*time.Minute)), Late: !p.Feasible}
+	o := PlanOption{Kind: string(p.Kind), Name: planNames[p.Kind], Wakings: p.Woken, Hold: "longest hold " + quantity.FormatDuration(p.Hold.Round(5*time.Minute)), Late: p.Overdue}
+	if p.Waking {
+		o.Name = "A start in the night"
+	}
 	if p.Chilled {
 		o.Hold = "some of it cooled and reheated"
 	}

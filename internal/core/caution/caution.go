@@ -67,7 +67,8 @@ type Case struct {
 	WarmsIn   time.Duration    // core from the fridge to 60 °C, forecast; zero when not known
 	Lingers   time.Duration    // of that, between 10 and 54.4 °C
 	Hold      time.Duration    // from off the fire to the knife
-	Held      string           // where: counter, cooler, oven or holder
+	Held      string           // where: one of cut.Rests
+	Keeps     time.Duration    // that it stays hot enough there; zero when not known
 	Chilled   bool             // cooked ahead, cooled and reheated
 	Leftovers bool
 	Burns     string // kind of pit; empty when not known

@@ -1,7 +1,6 @@
 package caution
 
 import (
-	"slices"
 	"strings"
 	"time"
 
@@ -17,6 +16,7 @@ const (
 	PitLeast    = quantity.Celsius(107)
 	HoldFloor   = quantity.Celsius(60)
 	warmLimit   = 4 * time.Hour
+	five        = 5 * time.Minute
 	lingerLimit = 6 * time.Hour // between 10 and 54.4 °C (FSIS cooking guideline 2021, come-up time)
 )
 
@@ -75,7 +75,7 @@ func pinkFinish(c Case) (Finding, bool) {
 
 func hotHold(c Case) (Finding, bool) {
 	one := finding("hot-hold", Note, "rest", "hold", c.Hold.Round(5*time.Minute))
-	if c.Hold > 4*time.Hour && c.Held != "holder" || c.Hold > 90*time.Minute && slices.Contains([]string{"counter", "board", "tray"}, c.Held) {
+	if c.Hold > c.Keeps+five {
 		one.Severity = Care
 	}
 	return one, c.Hold > time.Hour && !c.Chilled

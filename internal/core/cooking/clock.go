@@ -30,8 +30,10 @@ type PieceClock struct {
 	Wrap    string
 	WrapAt  quantity.Celsius
 	Slice   string
-	Grain   string // degrees from the length; empty when it is not marked
-	Over    string // which planned time has already passed: late, not-taken-up, salted-late; empty when all is well
+	HeldIn  string        // where it waits when that is another place than the usual; else empty
+	Spritz  time.Duration // every so often; zero is never
+	Grain   string        // degrees from the length; empty when it is not marked
+	Over    string        // which planned time has already passed: late, not-taken-up, salted-late; empty when all is well
 	TakenUp time.Duration
 }
 
@@ -44,6 +46,10 @@ func (s *subject) clock(taken time.Duration) *PieceClock {
 		Set:  on.Set,
 		Done: s.move(method.Off).When.Core, Wrap: s.line.Answers.Value.Chose("wrap"), WrapAt: wrap.When.Core,
 		Slice: s.move(method.Slice).With, Grain: s.line.Notes.Value.Grain, TakenUp: taken,
+	}
+	out.Spritz = s.move(method.Spritz).Again.Every
+	if held := s.held(); held != rest.With && s.times.Reheat.IsZero() {
+		out.HeldIn = held
 	}
 	if m, ok := method.Find(s.moves, method.Brine); ok {
 		out.Soak = m.Dose.(dose.Bath).Soaks(s.on)

@@ -23,6 +23,7 @@ import (
 	"verjuice/internal/core/caution"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/dose"
+	"verjuice/internal/core/experience"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/kitchen"
@@ -79,7 +80,7 @@ func (c Clock) forecast(b plan.Burn) plan.Span {
 	if c.Forecast != nil {
 		return c.Forecast.Fire(b)
 	}
-	return plan.Experience{}.Fire(b)
+	return experience.Field{}.Fire(b)
 }
 
 // Result is every number of a cook. A figure that depends on a mistake is absent.
@@ -268,6 +269,25 @@ func (r Result) Shop(k kitchen.Kitchen) shop.List {
 		}
 	}
 	return shop.Shopping(pieces, k)
+}
+
+// Supplies are what the cook needs besides food: fuel, wraps and wood.
+func (r Result) Supplies() []shop.Supply {
+	var pits []shop.Burning
+	if r.Plan != nil {
+		for n, hours := range r.Plan.Result.Plans[r.Plan.Chosen].Burning() {
+			pit := r.Order.Setting.Value.Pits[n]
+			pits = append(pits, shop.Burning{Kind: pit.ID, For: pit.Preheat + hours})
+		}
+	}
+	lines := []shop.Wrapped{}
+	for _, p := range r.Pieces {
+		if p.Meat != nil && p.Line.Answers.OK() {
+			said, m := p.Line.Answers.Value, p.Line.Meat.Value
+			lines = append(lines, shop.Wrapped{Wrap: said.Chose("wrap"), Wood: said.Chose("wood"), Count: m.Count, Mass: m.Green.Mid})
+		}
+	}
+	return shop.Supplies(pits, lines)
 }
 
 func or(typed, usual string) string {

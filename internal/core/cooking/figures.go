@@ -9,10 +9,10 @@ import (
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
+	"verjuice/internal/core/experience"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/method"
-	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
 	"verjuice/internal/core/shop"
@@ -157,7 +157,7 @@ func (s *subject) effect(key, value string) any {
 		burn := cook.Burn(s.line.Answers.Value, other.meat, s.move(method.On).Set, quantity.Celsius(other.meat.Cut.DoneC()), s.pit)
 		return Burns(s.at.forecast(burn).Mid)
 	case key == "rest":
-		return Holds(s.meat.Cut.Custom().Hold[value])
+		return Holds(s.holdsIn(value))
 	}
 	return nil
 }
@@ -366,7 +366,7 @@ func (s *subject) freed(b brought, free dose.Free) *Freed {
 // findings are the cautions of the piece, by what is known of it: without a ledger
 // there is none about its salt, and without a pit none about its fire.
 func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Finding {
-	on, rest := s.move(method.On), s.move(method.Rest)
+	on := s.move(method.On)
 	_, injected := method.Find(s.moves, method.Inject)
 	_, bathed := method.Find(s.moves, method.Brine)
 	thaw, frozen := method.Find(s.moves, method.Thaw)
@@ -374,7 +374,7 @@ func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Findin
 	c := caution.Case{
 		Cut: s.meat.Cut, Fridge: s.base.Fridge, Room: s.base.Room, Counter: s.move(method.Temper).Lasts, Wait: s.on.Wait, Soak: s.soaks(), Longest: s.meat.Cut.Custom().Raw,
 		Pit: on.Set, Injected: injected, Opened: s.line.Answers.Value.Chose("opened"), Bath: bathed, Frozen: frozen, Thaw: thaw.Lasts, Done: done,
-		Hold: s.times.Hold, Held: rest.With, Chilled: !s.times.Reheat.IsZero(), Leftovers: s.left, Burns: s.pit.ID,
+		Hold: s.times.Hold, Held: s.held(), Keeps: s.holdsIn(s.held()), Chilled: !s.times.Reheat.IsZero(), Leftovers: s.left, Burns: s.pit.ID,
 		Wrapped: s.line.Answers.Value.Chose("wrap") != "none", Unlogged: s.times.Over,
 	}
 	if l != nil {
@@ -382,8 +382,8 @@ func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Findin
 		c.SaltPercent, c.Band, c.SodiumMG = l.Percent.Mid, l.Band.Name, l.Sodium.Mid
 	}
 	if s.clocked {
-		c.WarmsIn = plan.WarmsIn(s.fire, on.Set, float64(done), float64(caution.HoldFloor))
-		c.Lingers = plan.WarmsIn(s.fire, on.Set, float64(done), 54.4) - plan.WarmsIn(s.fire, on.Set, float64(done), 10)
+		c.WarmsIn = experience.WarmsIn(s.fire, on.Set, float64(done), float64(caution.HoldFloor))
+		c.Lingers = experience.WarmsIn(s.fire, on.Set, float64(done), 54.4) - experience.WarmsIn(s.fire, on.Set, float64(done), 10)
 	}
 	if m := s.meat; m.Weighed && m.Bought > 0 {
 		c.Trimmed = 100 * float64(1-m.Green.Mid/m.Bought)

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cut"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/method"
@@ -146,8 +147,8 @@ func (s *subject) job() plan.Job {
 	j := plan.Job{
 		Key: s.line.Key, Pit: on.Pit, PitC: on.Set, Prep: s.prep(), Temper: s.move(method.Temper).Lasts,
 		Wait: s.asked, WaitMin: min(s.asked, 40*time.Minute), WaitMax: max(s.asked, custom.Raw),
-		Fire: s.fire, Rest: rest.Lasts, LeastRest: s.leastRest(), HoldMax: max(rest.Lasts, custom.Hold[rest.With]),
-		Slice: fives(min(30, custom.Slicing.Minutes()*(1+0.2*(n-1)))), Keeps: custom.Keeps, Thaw: thaw.Lasts,
+		Fire: s.fire, Rest: rest.Lasts, LeastRest: s.leastRest(), HoldMax: max(rest.Lasts, s.holds()),
+		HoldBest: s.holdsIn("holder"), Slice: fives(min(30, custom.Slicing.Minutes()*(1+0.2*(n-1)))), Keeps: custom.Keeps, Thaw: thaw.Lasts,
 		RoomDM2: area * 1.15, FridgeDM2: area,
 	}
 	if s.move(method.Wait).Style == "minutes" && s.asked <= 2*time.Hour {
@@ -159,6 +160,12 @@ func (s *subject) job() plan.Job {
 	if wrap, ok := method.Find(s.moves, method.Wrap); ok && custom.Keeps {
 		j.Wrap = wrapShare[float64(wrap.When.Core)]
 	}
+	j.Spritz = s.move(method.Spritz).Again.Every
+	for _, m := range s.moves {
+		layer, ok := m.Dose.(dose.Layer)
+		j.Dust = j.Dust || ok && layer.Kind == "dusting"
+		j.Glaze = j.Glaze || ok && layer.Kind == "glaze"
+	}
 	if m, ok := method.Find(s.moves, method.Brine); ok {
 		bath := m.Dose.(dose.Bath)
 		j.Bath, j.Drain = bath.Lasts, draining
@@ -168,6 +175,43 @@ func (s *subject) job() plan.Job {
 		}
 	}
 	return j
+}
+
+// holds is how long the piece keeps well after the fire: where the cook rests it, or when
+// that is not chosen in the better of its usual place and a cooler.
+func (s *subject) holds() time.Duration {
+	hold := s.holdsIn(s.move(method.Rest).With)
+	if s.line.Typed.Choices["rest"] == "" {
+		for _, place := range s.betterPlaces() {
+			hold = max(hold, s.holdsIn(place))
+		}
+	}
+	return hold
+}
+
+// betterPlaces are where a piece may rest that has to wait longer than it keeps in its
+// usual place: a cooler, and what keeps for hours in a holder.
+func (s *subject) betterPlaces() []string {
+	if s.meat.Cut.Family == cut.Collagen {
+		return []string{"cooler", "holder"}
+	}
+	return []string{"cooler"}
+}
+
+func (s *subject) holdsIn(place string) time.Duration {
+	return s.meat.Cut.HoldsIn(place, s.meat.Geometry.Thickness)
+}
+
+// held is where the piece waits for the knife: where the cook rests it, or in a cooler
+// when it waits longer than it keeps in its usual place.
+func (s *subject) held() string {
+	rest := s.move(method.Rest).With
+	for _, place := range s.betterPlaces() {
+		if s.line.Typed.Choices["rest"] == "" && s.times.Hold > s.holdsIn(rest) {
+			rest = place
+		}
+	}
+	return rest
 }
 
 // prep is the work before salting is over: trimming, injecting, mixing and salting.

@@ -1,6 +1,7 @@
 package cut
 
 import (
+	"math"
 	"time"
 
 	"verjuice/internal/core/quantity"
@@ -24,7 +25,7 @@ const (
 // raw: field experience in round numbers, but for Raw (USDA FSIS cold storage chart,
 // its lower figures), kept in families.csv.
 type Custom struct {
-	Hold      map[string]time.Duration // how long it keeps well, by where it rests
+	Hold      map[string]time.Duration // how long a thick piece keeps well, by where it rests
 	LeastRest time.Duration            // the shortest rest it should have
 	Rest      string                   // where it usually rests
 	Slicing   time.Duration            // hands for one of them
@@ -64,6 +65,20 @@ func (c Cut) Custom() Custom {
 		out.Slice = "whole"
 	}
 	return out
+}
+
+// holdThickness is the thickness that the holds of families.csv are for.
+const holdThickness = 65 * quantity.MM
+
+// HoldsIn is how long a piece of that thickness keeps well, and above 60 °C, where it
+// rests: a thick one longer, except in a holder, which keeps any.
+func (c Cut) HoldsIn(place string, thickness quantity.Length) time.Duration {
+	hold := c.Custom().Hold[place]
+	if place == "holder" {
+		return hold
+	}
+	scale := min(1.5, max(0.6, math.Pow(float64(thickness/holdThickness), 1.2)))
+	return time.Duration(float64(hold) * scale).Round(5 * time.Minute)
 }
 
 // Thawing is the time in the fridge that a piece of mass m takes: 24 h for 2.2 kg

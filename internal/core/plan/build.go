@@ -10,7 +10,7 @@ import (
 // build lays out one plan backwards, from slicing to thawing. A waking plan may light
 // the fire in the quiet hours.
 func (a Ask) build(kind Kind, kinds []Kind, waking bool) Plan {
-	p := Plan{Kind: kind, Chance: 1, Feasible: true, Pieces: make([]Times, len(a.Jobs))}
+	p := Plan{Kind: kind, Chance: 1, Feasible: true, Waking: waking, Pieces: make([]Times, len(a.Jobs))}
 	cut := a.slices()
 	for i, j := range a.Jobs {
 		t := Times{Key: j.Key, Kind: kinds[i], Slice: cut[i]}

@@ -31,8 +31,9 @@ func (a Ask) check(p *Plan) {
 	for i, j := range a.Jobs {
 		a.checkPiece(p, j, p.Pieces[i])
 	}
+	var woken time.Time
 	for _, k := range p.Tasks {
-		a.checkTask(p, k)
+		a.checkTask(p, k, &woken)
 	}
 	for _, r := range p.Rooms {
 		if r.Limit > 0 && r.Peak > r.Limit*1.02 {
@@ -63,16 +64,23 @@ func (a Ask) checkPiece(p *Plan, j Job, t Times) {
 	}
 }
 
-func (a Ask) checkTask(p *Plan, k Task) {
+// sameWaking is how near to each other the jobs of one waking are.
+const sameWaking = 30 * time.Minute
+
+// checkTask finds what is wrong with a task. Jobs close to each other wake the cook once.
+func (a Ask) checkTask(p *Plan, k Task, woken *time.Time) {
 	if k.Wakes && !k.Done {
-		p.Woken++
+		if woken.IsZero() || k.At.Sub(*woken) > sameWaking {
+			p.Woken++
+		}
+		*woken = k.At
 		p.note("quiet", k.Key, k.At, "quiet", "task", k.Stage, "pit", k.Pit, "at", k.At)
 	}
 	if k.Clash && !k.Done {
 		p.note("hands", k.Key, k.At, "hands", "task", k.Stage, "pit", k.Pit, "at", k.At, "hands", a.Hands)
 	}
 	if !a.Now.IsZero() && k.At.Before(a.Now.Add(-five)) && !k.Done && !k.About {
-		p.Feasible = false
+		p.Feasible, p.Overdue = false, true
 		p.note("late", k.Key, k.At, "overdue", "task", k.Stage, "pit", k.Pit, "at", k.At)
 	}
 }

@@ -46,7 +46,11 @@ type Job struct {
 	Wrap                   float64 // at this share of the time on the fire; zero is never
 	Rest, LeastRest        time.Duration
 	HoldMax                time.Duration // the longest rest that it stands
+	HoldBest               time.Duration // the longest that it stands anywhere
 	Slice                  time.Duration // hands
+	Dust                   bool          // a second dusting just before the fire
+	Spritz                 time.Duration // every so often while it is on the fire; zero is never
+	Glaze                  bool          // near the end
 	Keeps                  bool          // may be cooked the day before
 	RoomDM2                float64       // on the grate, all of them
 	FridgeDM2              float64
@@ -105,6 +109,7 @@ type Times struct {
 type Task struct {
 	Key   string // of the job; empty for a pit
 	Pit   int    // when Key is empty
+	Turn  int    // which of the pit's feedings, from 1
 	Stage string // thaw, bath, lift, prep, out, light, fire, wrap, off, reheat, slice
 	At    time.Time
 	Lasts time.Duration // of a pair of hands
@@ -137,7 +142,9 @@ type Plan struct {
 	First     time.Time     // of all tasks
 	Safe      time.Time     // the serving time that is nine in ten sure
 	Rooms     []Room
-	Feasible  bool // every task is still to come, or done
+	Feasible  bool // it can be done: nothing is too late, and there is time to thaw and rest
+	Overdue   bool // some of it should have been done by now
+	Waking    bool // a fire is lit in the night because nothing else is in time
 }
 
 // Result is the plans that are really different, and why an obvious one is not
@@ -152,6 +159,10 @@ type Refusal struct {
 	Kind Kind
 	Key  string // the piece that stands in the way; may be empty
 	Why  field.Wrong
+	// What would make it possible, when one change does: serving at that time, or resting
+	// the piece in a holder.
+	ServeAt time.Time
+	Holder  bool
 }
 
 // When a plan is worth offering.
@@ -233,7 +244,7 @@ func (a Ask) make() Result {
 func (p Plan) rank() float64 {
 	r := p.Chance - 0.2*float64(p.Woken) - 0.02*p.Hold.Hours() - 0.1*float64(len(p.Conflicts))
 	if p.Chilled {
-		r -= 0.3
+		r -= 0.6
 	}
 	if !p.Feasible {
 		r -= 10
@@ -295,8 +306,12 @@ func (a Ask) pit(j Job) Pit {
 }
 
 // latest is when a piece has to be on the fire so that nine in ten are off in time
-// to rest as long as asked.
-func latest(j Job, slice time.Time) time.Time { return floor(slice.Add(-j.Rest - j.Fire.High)) }
+// to rest as long as asked; one that does not keep so long goes on as much later as it
+// has to be not to wait past its best.
+func latest(j Job, slice time.Time) time.Time {
+	early := min(j.Rest+j.Fire.High-j.Fire.Mid, max(j.Rest, j.HoldMax))
+	return floor(slice.Add(-j.Fire.Mid - early))
+}
 
 // kinds says for each job how it is cooked in a plan of the kind, or why there is no
 // such plan.
@@ -318,7 +333,9 @@ func (a Ask) kinds(kind Kind) (kinds []Kind, no *Refusal) {
 			}
 			first := ceil(wake.Add(a.lead(j)))
 			if c := Chance(j.Fire, slice[i].Sub(first)-j.LeastRest); c < worthIt && !a.Quiet.None() {
-				return refuse(j, "too-long-for-a-morning", "on", on, "up", first, "chance", c)
+				_, no := refuse(j, "too-long-for-a-morning", "on", on, "up", first, "chance", c)
+				no.ServeAt = ceil(first.Add(At(j.Fire, worthIt+0.05) + j.LeastRest + a.Serve.Sub(slice[i])))
+				return nil, no
 			}
 		case Overnight:
 			if inTime {
@@ -326,7 +343,9 @@ func (a Ask) kinds(kind Kind) (kinds []Kind, no *Refusal) {
 			}
 			on := a.onAt(j, Overnight, slice[i])
 			if hold := slice[i].Sub(on.Add(j.Fire.Mid)); hold > j.HoldMax {
-				return refuse(j, "holds-too-long", "off", on.Add(j.Fire.Mid), "hold", hold, "most", j.HoldMax)
+				_, no := refuse(j, "holds-too-long", "off", on.Add(j.Fire.Mid), "hold", hold, "most", j.HoldMax)
+				no.Holder = hold <= j.HoldBest
+				return nil, no
 			}
 			kinds[i] = Overnight
 			special++
@@ -351,19 +370,34 @@ func (a Ask) kinds(kind Kind) (kinds []Kind, no *Refusal) {
 	return kinds, nil
 }
 
+// winding is how long before the quiet hours the last job is done.
+const winding = 15 * time.Minute
+
+func earlier(a, b time.Time) time.Time {
+	if a.Before(b) {
+		return a
+	}
+	return b
+}
+
+// wrapsIn is how long after it went on a piece is wrapped.
+func (j Job) wrapsIn() time.Duration { return time.Duration(j.Wrap * float64(j.Fire.Mid)) }
+
 // onAt is when a job goes on the fire, cooked in that way.
 func (a Ask) onAt(j Job, kind Kind, slice time.Time) time.Time {
 	on := latest(j, slice)
 	night, wake := a.Quiet.Before(slice)
 	switch kind {
 	case Overnight:
-		if limit := floor(night.Add(-15 * time.Minute)); on.After(limit) {
-			return limit
+		on = earlier(on, floor(night.Add(-winding)))
+		// A wrap in the night would wake the cook: rather an evening's start, where it is held longer.
+		if _, _, wakes := a.Quiet.Within(on.Add(j.wrapsIn())); j.Wrap > 0 && wakes {
+			if evening := floor(night.Add(-winding - j.wrapsIn())); slice.Sub(evening.Add(j.Fire.Mid)) <= j.HoldMax {
+				return evening
+			}
 		}
 	case Ahead:
-		if limit := floor(night.Add(-30*time.Minute - j.Fire.High)); on.After(limit) {
-			return limit
-		}
+		return earlier(on, floor(night.Add(-30*time.Minute-j.Fire.High)))
 	default:
 		// A morning start: not before the cook is up.
 		if first := ceil(wake.Add(a.lead(j))); on.Before(first) && !a.Quiet.None() {

@@ -9,53 +9,107 @@ import (
 func (a Ask) tasks(p Plan) []Task {
 	var out []Task
 	for i, j := range a.Jobs {
-		t := p.Pieces[i]
-		add := func(stage string, at time.Time, lasts time.Duration) {
-			if at.IsZero() {
-				return
-			}
-			_, done := a.mark(j, stage)
-			if done {
-				done = a.done(j, stage)
-			}
-			out = append(out, Task{Key: j.Key, Stage: stage, At: at, Lasts: lasts, Done: done || a.passed(j, stage)})
-		}
-		about := func(stage string, at, from, to time.Time, lasts time.Duration) {
-			add(stage, at, lasts)
-			if n := len(out) - 1; !at.IsZero() {
-				out[n].About, out[n].From, out[n].To = true, from, to
-			}
-		}
-		add("thaw", t.Thaw, five)
-		if j.Bath > 0 {
-			add("bath", t.Bath, bathHands)
-			add("lift", t.Lift, five)
-		}
-		add("salt", t.Prep, j.Prep)
-		if j.Temper > 0 && t.Out.After(t.Salt) {
-			add("out", t.Out, five)
-		}
-		add("fire", t.Fire, five)
-		if !t.Wrap.IsZero() {
-			about("wrap", t.Wrap, t.Wrap.Add(-30*time.Minute), t.Wrap.Add(45*time.Minute), 10*time.Minute)
-		}
-		about("off", t.Off, t.Early, t.Late, five)
-		if t.Over {
-			out[len(out)-1].About = false
-		}
-		add("reheat", t.Reheat, five)
-		add("slice", t.Slice, j.Slice)
+		out = append(out, a.pieceTasks(j, p.Pieces[i])...)
 	}
 	out = append(out, a.lighting(p)...)
-	slices.SortStableFunc(out, func(x, y Task) int { return x.At.Compare(y.At) })
+	byTime := func(x, y Task) int { return x.At.Compare(y.At) }
+	slices.SortStableFunc(out, byTime)
+	a.lightEarlier(out)
+	slices.SortStableFunc(out, byTime)
 	for i := range out {
 		k := &out[i]
 		_, _, quiet := a.Quiet.Within(k.At)
 		// A piece that comes off at night stays in a pit that keeps warm, so it wakes nobody.
-		k.Wakes = quiet && !(k.About && a.keeps(k.Key))
+		k.Wakes = quiet && !(k.Stage == "off" && a.keeps(k.Key))
 		k.Clash = !k.About && !k.Done && crowd(out, i) > a.Hands
 	}
 	return out
+}
+
+// pieceTasks are what is done to one piece.
+func (a Ask) pieceTasks(j Job, t Times) []Task {
+	var out []Task
+	add := func(stage string, at time.Time, lasts time.Duration) {
+		if at.IsZero() {
+			return
+		}
+		_, done := a.mark(j, stage)
+		if done {
+			done = a.done(j, stage)
+		}
+		out = append(out, Task{Key: j.Key, Stage: stage, At: at, Lasts: lasts, Done: done || a.passed(j, stage)})
+	}
+	about := func(stage string, at, from, to time.Time, lasts time.Duration) {
+		add(stage, at, lasts)
+		if n := len(out) - 1; !at.IsZero() {
+			out[n].About, out[n].From, out[n].To = true, from, to
+		}
+	}
+	add("thaw", t.Thaw, five)
+	if j.Bath > 0 {
+		add("bath", t.Bath, bathHands)
+		add("lift", t.Lift, five)
+	}
+	add("salt", t.Prep, j.Prep)
+	if j.Temper > 0 && t.Out.After(t.Salt) {
+		add("out", t.Out, five)
+	}
+	if j.Dust {
+		about("dust", t.Fire.Add(-10*time.Minute), t.Fire.Add(-15*time.Minute), t.Fire, five)
+	}
+	add("fire", t.Fire, five)
+	if first := floor(t.Fire.Add(time.Duration(spritzFrom * float64(t.Off.Sub(t.Fire))))); j.Spritz > 0 {
+		about("spritz", first, first, t.spritzUntil(), five)
+	}
+	if !t.Wrap.IsZero() {
+		about("wrap", t.Wrap, t.Wrap.Add(-30*time.Minute), t.Wrap.Add(45*time.Minute), 10*time.Minute)
+	}
+	if j.Glaze {
+		about("glaze", floor(t.Off.Add(-glazing)), t.Early.Add(-glazing), t.Late.Add(-glazing), five)
+	}
+	about("off", t.Off, t.Early, t.Late, five)
+	if t.Over {
+		out[len(out)-1].About = false
+	}
+	add("reheat", t.Reheat, five)
+	add("slice", t.Slice, j.Slice)
+	return out
+}
+
+// spritzFrom is the share of the time on the fire after which a surface is usually set, and
+// may be spritzed; glazing is how long a glaze sets before a piece is off.
+const (
+	spritzFrom = 0.3
+	glazing    = 25 * time.Minute
+)
+
+// spritzUntil is when a piece is spritzed no more: it is wrapped, or off.
+func (t Times) spritzUntil() time.Time {
+	if !t.Wrap.IsZero() {
+		return t.Wrap
+	}
+	return t.Off
+}
+
+// lightEarlier lights a pit up to an hour earlier when nobody is free for it: a pit that
+// waits does no harm.
+func (a Ask) lightEarlier(all []Task) {
+	for i := range all {
+		if all[i].Stage != "light" || all[i].Done {
+			continue
+		}
+		at := all[i].At
+		for shift := five; crowd(all, i) > a.Hands && shift <= time.Hour; shift += five {
+			all[i].At = at.Add(-shift)
+			if _, _, quiet := a.Quiet.Within(all[i].At); quiet || !a.Now.IsZero() && all[i].At.Before(a.Now) {
+				all[i].At = at
+				break
+			}
+		}
+		if crowd(all, i) > a.Hands {
+			all[i].At = at
+		}
+	}
 }
 
 // crowd is how many tasks are done at once at most while task i is.
@@ -101,8 +155,9 @@ func (a Ask) passed(j Job, stage string) bool {
 	return false
 }
 
-// lighting is when each pit is lit, and fed through the night when it does not
-// burn alone so long.
+// lighting is when each pit is lit, and fed when it does not burn alone so long. A feeding
+// in the night is done before it where it can be, and one that is nearly due when the night
+// is over waits for the morning.
 func (a Ask) lighting(p Plan) []Task {
 	var out []Task
 	for n := range a.Pits {
@@ -126,13 +181,21 @@ func (a Ask) lighting(p Plan) []Task {
 		}
 		pit := a.Pits[n]
 		out = append(out, Task{Pit: n, Stage: "light", At: floor(first.Add(-pit.Preheat)), Lasts: 10 * time.Minute, Done: done})
-		if a.Quiet.None() || pit.Alone <= 0 {
+		if pit.Alone <= 0 {
 			continue
 		}
-		for at := first.Add(pit.Alone); at.Before(last); at = at.Add(pit.Alone) {
-			if _, _, quiet := a.Quiet.Within(at); quiet {
-				out = append(out, Task{Pit: n, Stage: "feed", At: floor(at), Lasts: five, Done: !a.Now.IsZero() && at.Before(a.Now)})
+		fed, turn := first, 0
+		for at := first.Add(pit.Alone); at.Before(last.Add(-five)); at = fed.Add(pit.Alone) {
+			if from, to, quiet := a.Quiet.Within(at); quiet {
+				if before := from.Add(-winding); before.After(fed) {
+					at = before
+				} else if to.Sub(at) <= pit.Alone/10 {
+					at = to
+				}
 			}
+			fed, turn = at, turn+1
+			out = append(out, Task{Pit: n, Stage: "feed", Turn: turn, At: floor(at), Lasts: five, About: true, From: floor(at.Add(-pit.Alone / 10)), To: ceil(at.Add(pit.Alone / 10)),
+				Done: !a.Now.IsZero() && at.Before(a.Now)})
 		}
 	}
 	return out
@@ -189,6 +252,20 @@ func (a Ask) rooms(p Plan) []Room {
 	}
 	if len(fridge.Uses) > 0 {
 		out = append(out, fridge.peak())
+	}
+	return out
+}
+
+// Burning is how long each pit is in use, by its number.
+func (p Plan) Burning() map[int]time.Duration {
+	out := map[int]time.Duration{}
+	for _, r := range p.Rooms {
+		if r.Pit == Fridge {
+			continue
+		}
+		first := slices.MinFunc(r.Uses, func(a, b Use) int { return a.From.Compare(b.From) }).From
+		last := slices.MaxFunc(r.Uses, func(a, b Use) int { return a.To.Compare(b.To) }).To
+		out[r.Pit] = last.Sub(first)
 	}
 	return out
 }

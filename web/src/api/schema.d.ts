@@ -2722,6 +2722,8 @@ export interface components {
             id: string;
             kind: string;
             name: string;
+            /** @description The one change that would make it possible */
+            offer?: components["schemas"]["Offer"];
             reason: string;
             values?: {
                 [key: string]: unknown;

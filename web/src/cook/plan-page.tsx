@@ -3,6 +3,7 @@ import { Button } from "antd";
 import { Link, useParams } from "react-router";
 import type { Plan } from "../api/client";
 import { ChoiceField, Field } from "../record/field";
+import { useTake } from "../record/use-field";
 import { Ask } from "../shared/ask";
 import { Agenda } from "./agenda";
 import { AllCautions } from "./all-cautions";
@@ -58,6 +59,7 @@ export function PlanPage() {
 /** The plans there are, what the chosen one says, and what is to do. */
 function LaidOut({ plan }: { plan: Plan }) {
 	const { change } = useInHand();
+	const take = useTake();
 	return (
 		<>
 			<fieldset className="plans">
@@ -93,6 +95,7 @@ function LaidOut({ plan }: { plan: Plan }) {
 					{plan.refused.map((r) => (
 						<li key={r.name}>
 							<CloseCircleFilled aria-hidden /> <b>{r.name}:</b> {r.reason}.
+							{r.offer && <Button onClick={() => take(r.offer)}>{r.offer.text}</Button>}
 						</li>
 					))}
 				</ul>

@@ -14,6 +14,14 @@ export interface Written {
 
 export const WrittenContext = createContext<Written | null>(null);
 
+/** Takes an offer: types what it says, where it says. */
+export function useTake() {
+	const written = useContext(WrittenContext);
+	return (offer: Offer | undefined) => {
+		for (const e of offer?.edits ?? []) written?.typing.put(e.pointer, e.value);
+	};
+}
+
 /** A field of the record by its JSON pointer: what is typed, how to type, and what is wrong. */
 export function useField(pointer: string) {
 	const written = useContext(WrittenContext);

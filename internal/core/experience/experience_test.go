@@ -1,4 +1,4 @@
-package plan
+package experience
 
 import (
 	"testing"
@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 )
 
@@ -41,23 +42,23 @@ func TestWhatTheCookDoesToTheTime(t *testing.T) {
 	shoulder, _ := cut.Find("pork-shoulder-bone-in")
 	g, err := cut.New(shoulder, 3.6, 0)
 	require.NoError(t, err)
-	pellet, _ := FindPit("pellet")
-	offset, _ := FindPit("offset")
-	at := func(b Burn) Span {
+	pellet, _ := plan.FindPit("pellet")
+	offset, _ := plan.FindPit("offset")
+	at := func(b plan.Burn) plan.Span {
 		b.Cut, b.Thickness, b.PitC = shoulder, g.Thickness, 120
-		return Experience{}.Fire(b)
+		return Field{}.Fire(b)
 	}
 	last := time.Duration(0)
 	for _, wrap := range []string{"foil", "pan", "paper", "boat", "none"} {
-		mid := at(Burn{Wrap: wrap}).Mid
+		mid := at(plan.Burn{Wrap: wrap}).Mid
 		assert.Greater(t, mid, last, wrap)
 		last = mid
 	}
-	foil := at(Burn{Wrap: "foil"}).Mid.Hours()
+	foil := at(plan.Burn{Wrap: "foil"}).Mid.Hours()
 	assert.True(t, foil >= 7 && foil <= 10, "%.1f h", foil)
-	assert.Greater(t, at(Burn{Looks: 30}).Mid, at(Burn{}).Mid)
-	wide := func(s Span) float64 { return float64(s.High) / float64(s.Low) }
-	assert.Greater(t, wide(at(Burn{Pit: offset})), wide(at(Burn{Pit: pellet})))
-	core := WarmsIn(at(Burn{}), 120, 95, 60)
-	assert.True(t, core.Hours() > 3 && core < at(Burn{}).Mid)
+	assert.Greater(t, at(plan.Burn{Looks: 30}).Mid, at(plan.Burn{}).Mid)
+	wide := func(s plan.Span) float64 { return float64(s.High) / float64(s.Low) }
+	assert.Greater(t, wide(at(plan.Burn{Pit: offset})), wide(at(plan.Burn{Pit: pellet})))
+	core := WarmsIn(at(plan.Burn{}), 120, 95, 60)
+	assert.True(t, core.Hours() > 3 && core < at(plan.Burn{}).Mid)
 }

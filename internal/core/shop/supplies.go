@@ -1,0 +1,87 @@
+package shop
+
+import (
+	"cmp"
+	"slices"
+	"time"
+
+	"verjuice/internal/core/quantity"
+)
+
+// Burning is a pit in use.
+type Burning struct {
+	Kind string        // id of its kind
+	For  time.Duration // from lighting to the last piece off
+}
+
+// Supply is something for the fire or the wrap.
+type Supply struct {
+	ID     string        // of a fuel, a wood or a wrap
+	Mass   quantity.Mass // of a fuel
+	Sheets int           // of a wrap
+	Chunks int           // of wood
+}
+
+// fuels are what pits burn in an hour at 110 to 130 °C in calm weather, kg. Field
+// experience in round numbers; wind and cold take half as much again.
+var fuels = map[string]struct {
+	id     string
+	hourly quantity.Mass
+}{
+	"pellet": {"pellets", 0.7}, "cabinet": {"charcoal", 0.55}, "kettle": {"charcoal", 0.45}, "drum": {"charcoal", 0.5}, "ceramic": {"charcoal", 0.3},
+	"offset": {"split-wood", 2.5}, "gas": {"gas", 0.35},
+}
+
+// Wrapped is a line of pieces that is wrapped, and over which wood.
+type Wrapped struct {
+	Wrap  string // none, or a wrap
+	Wood  string // none, or a wood
+	Count int
+	Mass  quantity.Mass // of one
+}
+
+// sheetsFor is how many sheets of an arm's length wrap one piece.
+func sheetsFor(m quantity.Mass) int {
+	if m > 1 {
+		return 2
+	}
+	return 1
+}
+
+// Supplies are what a cook needs besides food: fuel for the pits with a quarter to spare,
+// wraps and wood. Pits that burn wood of their own take no chunks.
+func Supplies(pits []Burning, lines []Wrapped) []Supply {
+	sums := map[string]*Supply{}
+	of := func(id string) *Supply {
+		if sums[id] == nil {
+			sums[id] = &Supply{ID: id}
+		}
+		return sums[id]
+	}
+	chunks := len(pits) == 0
+	for _, p := range pits {
+		fuel, ok := fuels[p.Kind]
+		if ok {
+			of(fuel.id).Mass += fuel.hourly * quantity.Mass(1.25*p.For.Hours())
+		}
+		chunks = chunks || fuel.id == "charcoal" || fuel.id == "gas"
+	}
+	for _, l := range lines {
+		switch l.Wrap {
+		case "", "none", "bacon":
+		case "boat", "pan":
+			of("foil").Sheets += l.Count * sheetsFor(l.Mass)
+		default:
+			of(l.Wrap).Sheets += l.Count * sheetsFor(l.Mass)
+		}
+		if chunks && l.Wood != "" && l.Wood != "none" {
+			of("wood-" + l.Wood).Chunks = 3
+		}
+	}
+	out := []Supply{}
+	for _, s := range sums {
+		out = append(out, *s)
+	}
+	slices.SortFunc(out, func(a, b Supply) int { return cmp.Compare(a.ID, b.ID) })
+	return out
+}
