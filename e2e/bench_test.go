@@ -69,7 +69,7 @@ func TestTheBench(t *testing.T) {
 	b.write("A serving is", "0.7 g")
 	b.see("salt by weight 76–92 %")
 	b.write("A serving is", "1/4 tsp")
-	b.see("a weight is needed here")
+	b.see("how much does a teaspoon of it weigh?")
 
 	b.open("/bench")
 	b.press("Delete Slipway spritz")

@@ -115,6 +115,10 @@ func TestMovingThePlan(t *testing.T) {
 	b.press("Remind me")
 	b.see("reminders here", "Reminders are on")
 
+	b.open("/cooks/{supper}/fire/1")
+	b.write("Temper on the counter", "3 h")
+	b.saved()
+	b.open("/cooks/{supper}/plan")
 	b.press("I understand the risk")
 	b.see("Read and acknowledged")
 	b.saved()
@@ -126,7 +130,7 @@ func TestMovingThePlan(t *testing.T) {
 	}
 	assert.Equal(t, []facts.Kind{facts.Done, facts.Withdrawn, facts.Acknowledged}, kinds, "nothing that was said is lost")
 	assert.Equal(t, said[0].ID, said[1].What)
-	assert.Equal(t, "slow-to-warm", said[2].What)
+	assert.Equal(t, "counter-time", said[2].What)
 	_, done := said.Done(said[0].Piece, said[0].What)
 	assert.False(t, done)
 }

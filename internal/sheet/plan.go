@@ -208,7 +208,11 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 	if k.Stage == "feed" {
 		out.ID += fmt.Sprintf("-%d", k.Turn)
 	}
-	if k.About && !k.Done {
+	switch {
+	case k.Every > 0 && !k.Done:
+		out.Note = fmt.Sprintf("every %s until %s", quantity.FormatDuration(k.Every), k.To.Format("15:04"))
+	case k.Stage == "feed":
+	case k.About && !k.Done:
 		out.Note = fmt.Sprintf("between %s and %s", k.From.Format("15:04"), k.To.Format("15:04"))
 	}
 	if piece >= 0 {
@@ -269,7 +273,7 @@ func (w writer) taskNote(p cooking.Piece, stage string) string {
 	case stage == "off":
 		return "core " + w.value(c.Done, "")
 	case stage == "spritz" && c.Spritz > 0:
-		return "every " + quantity.FormatDuration(c.Spritz) + " once the surface is set"
+		return "once the surface is set"
 	case stage == "slice" && c.Grain != "" && c.Slice == "sliced":
 		return fmt.Sprintf("sliced across the grain, which runs at %s° to the length", c.Grain)
 	case stage == "slice":

@@ -107,10 +107,11 @@ type Times struct {
 
 // Task is something to do at a time.
 type Task struct {
-	Key   string // of the job; empty for a pit
-	Pit   int    // when Key is empty
-	Turn  int    // which of the pit's feedings, from 1
-	Stage string // thaw, bath, lift, prep, out, light, fire, wrap, off, reheat, slice
+	Key   string        // of the job; empty for a pit
+	Pit   int           // when Key is empty
+	Turn  int           // which of the pit's feedings, from 1
+	Every time.Duration // from At to To again and again; zero is once
+	Stage string        // thaw, bath, lift, prep, out, light, fire, wrap, off, reheat, slice
 	At    time.Time
 	Lasts time.Duration // of a pair of hands
 	About bool          // it is ready when it is ready
@@ -119,6 +120,8 @@ type Task struct {
 	Done  bool
 	Wakes bool // in the quiet hours
 	Clash bool // more at once than there are hands
+
+	quiet bool // it falls in the quiet hours
 }
 
 // Conflict is a clash in a plan: of hands, room, heat or time.

@@ -60,6 +60,7 @@ func (a Ask) pieceTasks(j Job, t Times) []Task {
 	add("fire", t.Fire, five)
 	if first := floor(t.Fire.Add(time.Duration(spritzFrom * float64(t.Off.Sub(t.Fire))))); j.Spritz > 0 {
 		about("spritz", first, first, t.spritzUntil(), five)
+		out[len(out)-1].Every = j.Spritz
 	}
 	if !t.Wrap.IsZero() {
 		about("wrap", t.Wrap, t.Wrap.Add(-30*time.Minute), t.Wrap.Add(45*time.Minute), 10*time.Minute)
@@ -194,7 +195,12 @@ func (a Ask) lighting(p Plan) []Task {
 				}
 			}
 			fed, turn = at, turn+1
-			out = append(out, Task{Pit: n, Stage: "feed", Turn: turn, At: floor(at), Lasts: five, About: true, From: floor(at.Add(-pit.Alone / 10)), To: ceil(at.Add(pit.Alone / 10)),
+			_, _, quiet := a.Quiet.Within(at)
+			if k := len(out) - 1; turn > 1 && !quiet && out[k].Stage == "feed" && out[k].Pit == n && !out[k].quiet && at.Sub(out[k].To) <= pit.Alone+five {
+				out[k].To, out[k].Every = floor(at), pit.Alone // by day: one line with a rhythm
+				continue
+			}
+			out = append(out, Task{Pit: n, Stage: "feed", Turn: turn, quiet: quiet, At: floor(at), Lasts: five, About: true, From: floor(at), To: floor(at),
 				Done: !a.Now.IsZero() && at.Before(a.Now)})
 		}
 	}
