@@ -33,9 +33,10 @@ var decisionTexts = map[string]struct {
 	label   string
 	answers map[string]answer
 }{
-	"state":    {"Bought", map[string]answer{"chilled": {"chilled", "ready to trim"}, "frozen": {"frozen", "thawed in the fridge, never on the counter"}}},
-	"opened":   {"Opened before the fire", map[string]answer{"no": {"whole", "its inside is as it grew"}, "needled": {"needled or tenderised", "blades carry what is outside in"}, "rolled": {"boned and rolled", "what was outside is inside"}, "stuffed": {"stuffed", "the stuffing has to be done, too"}}},
-	"membrane": {"Membrane behind the bones", map[string]answer{"off": {"pulled off", "seasoning and teeth get through"}, "on": {"left on", "holds the slab together, shields from below"}}},
+	"state":       {"Bought", map[string]answer{"chilled": {"chilled", "ready to trim"}, "frozen": {"frozen", "thawed in the fridge, never on the counter"}}},
+	"trimmed-off": {"Also taken off", map[string]answer{"nothing": {"nothing else", ""}, "silver-skin": {"silver skin", "it does not soften"}, "deckle": {"the hard deckle", "the fat between flat and point"}, "skin": {"the skin", "salt and smoke reach that side, too"}, "fat-kept": {"loose ends, kept as fat", "rendered into tallow for the wrap"}}},
+	"opened":      {"Opened before the fire", map[string]answer{"no": {"whole", "its inside is as it grew"}, "needled": {"needled or tenderised", "blades carry what is outside in"}, "rolled": {"boned and rolled", "what was outside is inside"}, "stuffed": {"stuffed", "the stuffing has to be done, too"}}},
+	"membrane":    {"Membrane behind the bones", map[string]answer{"off": {"pulled off", "seasoning and teeth get through"}, "on": {"left on", "holds the slab together, shields from below"}}},
 	"finish": {"Finish", map[string]answer{"pink": {"pink, sliced", "tender, and juicy while it is pink"}, "sliced": {"soft, sliced", "bends over a finger and holds together"}, "pulled": {"soft, pulled", "falls apart under two forks"},
 		"bones": {"to the bone", "bends and cracks, the bones show"}, "done": {"cooked through", "safe and juicy"}, "whole": {"soft, served whole", "one to a plate"}}},
 	"dry": {"Skin or surface before the fire", map[string]answer{"pat": {"patted dry", ""}, "open": {"open in the fridge", "an hour or more: dry skin crisps, dry meat colours"}}},
@@ -51,7 +52,7 @@ var decisionTexts = map[string]struct {
 		"bone": {"the bone turns", "loose, and shows a thumb’s width"}, "wobble": {"it wobbles", "shakes like a set custard"}}},
 	"rest": {"Rest", map[string]answer{"counter": {"on the counter", "vented first, loosely covered"}, "cooler": {"dry cooler", "wrapped in towels"}, "oven": {"switched-off oven", "falls slowly"}, "pit": {"switched-off pit", "falls slowly, in its smoke"}, "board": {"on a board", "for a short rest before slicing"}, "tray": {"in the tray, with its juice", "covered; the juice goes back on"},
 		"holder": {"warm holder", "65 °C / 150 °F and steady, never under 60 °C / 140 °F"}}},
-	"slice": {"Serve it", map[string]answer{"sliced": {"sliced", "across the marked grain, a pencil wide"}, "pulled": {"pulled", "with forks, juices back on"}, "whole": {"as it is", ""}}},
+	"slice": {"Serve it", map[string]answer{"sliced": {"sliced", "across the marked grain, a pencil wide"}, "pulled": {"pulled", "with forks, juices back on"}, "whole": {"as it is", ""}, "separated": {"point and flat parted", "each sliced across its own grain; the point chopped for burnt ends"}}},
 }
 
 func (w writer) decisions(decided []cooking.Decided) []DecisionSheet {

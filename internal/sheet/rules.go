@@ -81,7 +81,7 @@ var rules = map[string]rule{
 	"salt.plate":  {as: percent2, explanation: "The same salt ÷ the cooked meat: the meat shrinks, the salt stays.", source: cutSource},
 	"salt.sodium": {as: fixed(1, 0, "mg"), explanation: "Salt in a portion of cooked meat ÷ " + sodiumPerSalt + " (that much salt holds one gram of sodium). Added salt only; meat has 50–80 mg in 100 g of its own.", source: larderSource},
 	"salt.day":    {as: percent0, explanation: "Sodium of a serving ÷ a day’s 2 300 mg.", source: sodiumSource},
-	"salt.outer":  {as: percent1, explanation: "The rub’s salt in the outer 5 mm when the fire starts: what the first bite tastes. What a bath, a needle or another layer brings comes on top.", source: diffusionSource},
+	"salt.outer":  {as: percent1, explanation: "Salt in the outer 5 mm when the fire starts, from bath, needle and rub: what the first bite tastes. What goes on later comes on top.", source: diffusionSource},
 
 	"amount.on-meat":  {as: grams, explanation: "Salt still missing to the target ÷ the share of it that stays ÷ the salt in it.", source: layerSource},
 	"amount.pumped":   {as: percent1, explanation: "How much to inject to meet the target, as a share of the trimmed weight.", source: layerSource},

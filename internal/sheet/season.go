@@ -52,14 +52,12 @@ type Shares struct {
 	Weight string `json:"weight" example:"kosher salt: 47 % by weight"`
 }
 
-// saltShares are the salt of a mix by volume and by weight.
+// saltShares are the salt of a mix by volume and by weight, whatever brings it.
 func saltShares(rows []cooking.Row) Shares {
 	volume, weight := 0.0, 0.0
 	for _, r := range rows {
-		if r.Ingredient.Kind == "salt" {
-			volume += r.VolumeShare
-			weight += r.WeightShare
-		}
+		volume += r.VolumeShare * r.Ingredient.Per100g.Salt / 100
+		weight += r.WeightShare * r.Ingredient.Per100g.Salt / 100
 	}
 	return Shares{fmt.Sprintf("%.0f %% salt", 100*volume), fmt.Sprintf("%.0f %% salt", 100*weight)}
 }

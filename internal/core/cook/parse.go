@@ -313,6 +313,9 @@ func (r reader) meat(p Piece) (out Part[Meat]) {
 	case "":
 		m.OneBare = c.Sealed != ""
 		// A rack takes no coat through its membrane, and takes it once that is off.
+		if p.Choices["trimmed-off"] == "skin" && c.Sealed == "skin" {
+			m.Skinned, m.OneBare = true, false
+		}
 		switch p.Choices["membrane"] {
 		case "on":
 			m.OneBare = true

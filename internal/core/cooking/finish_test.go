@@ -155,3 +155,26 @@ func TestWhatTheMeatBringsAlong(t *testing.T) {
 	links.Season.Mode, links.Season.Target = "target", "1.5 %"
 	assert.Equal(t, "salt.others-too-much", work(anycook.Supper(links)).Mistakes[0].ID)
 }
+
+// Depth and ledger speak of the same meat: on every cut, bone in or out, skin on or off, by
+// rub, bath, needle and base together, their salt agrees to one in a hundred.
+func TestDepthAndLedgerAgree(t *testing.T) {
+	for _, c := range cut.All() {
+		for _, faces := range []string{"all", "one"} {
+			p := anycook.Coated(c.ID, quantity.FormatMass(quantity.Mass(c.TypicalKG), quantity.Metric))
+			p.Faces = faces
+			p.Bath = &cook.Bath{Kind: "strong", Salt: "50 g/L", For: "10 h"}
+			p.Inject = &cook.Injection{Formula: anycook.Brine("6 g"), Pump: "6 %"}
+			p.Layers = []cook.Layer{{Kind: "base", Formula: anycook.Bottle("base", "table-salt"), Amount: "0.1 %"}}
+			s := one(t, p)
+			end := s.Depth.Course.End
+			lies := s.Depth.Brine.Load * s.Line.Meat.Value.Area() / s.Line.Meat.Value.Salt().Edible().KG()
+			held := 100 * (end.Mean + end.OnSurface*lies)
+			assert.InEpsilon(t, s.Ledger.Percent.Mid, held, 0.01, "%s, %s", c.ID, faces)
+			assert.Greater(t, s.Ledger.Outer.Mid, s.Ledger.Percent.Mid, "%s, %s: saltier outside than in the middle", c.ID, faces)
+			for _, v := range end.Profile {
+				assert.GreaterOrEqual(t, v, 0.0)
+			}
+		}
+	}
+}

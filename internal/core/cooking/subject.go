@@ -225,16 +225,15 @@ func (b brought) rub() (dose.Rub, dose.Brought) {
 	return b.source(id).(dose.Rub), b.of(id)
 }
 
-// brine is the dry brine of the piece.
+// brine is the dry brine of the piece, with the salt that is in it already.
 func (s *subject) brine(b brought) salt.Brine {
 	temperature := s.base.Fridge
 	if s.move(method.Temper).Lasts >= s.on.Wait {
 		temperature = s.base.Room // salted on the counter, while the fire comes up
 	}
-	_, rub := b.rub()
-	return salt.Brine{
-		Load: float64(rub.Salt) * rub.Stays.Mid / s.on.Area, Path: s.meat.Geometry.Path(s.meat.OneBare), Temperature: temperature, Wait: s.on.Wait,
-	}
+	out := salt.Brine{Path: s.meat.SaltPath(s.meat.OneBare), Temperature: temperature, Wait: s.on.Wait}
+	out.Load, out.Before = dose.AtTheWait(b.sources, b.all, s.on, out.Path)
+	return out
 }
 
 // leastRest is the shortest rest that the piece should have.

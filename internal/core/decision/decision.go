@@ -37,6 +37,7 @@ var All = []Decision{
 		}
 		return "off"
 	}},
+	{Key: "trimmed-off", Stage: "piece", Values: []string{"nothing", "silver-skin", "deckle", "skin", "fat-kept"}, of: trims, applies: func(c cut.Cut) bool { return len(trims(c)) > 1 }, Usual: fixed("nothing")},
 	{Key: "opened", Stage: "piece", Values: []string{"no", "needled", "rolled", "stuffed"}, applies: func(c cut.Cut) bool { return c.Family != cut.Ground }, Usual: fixed("no")},
 	{Key: "dry", Stage: "piece", Values: []string{"pat", "open"}, applies: always, Usual: fixed("pat")},
 	{Key: "wood", Stage: "fire", Values: []string{"fruit", "beech", "oak", "oak-fruit", "nut", "pecan", "mesquite", "none"}, applies: always, Usual: func(c cut.Cut) string {
@@ -60,7 +61,7 @@ var All = []Decision{
 	{Key: "side", Stage: "fire", Values: []string{"fat-up", "fat-down"}, applies: func(c cut.Cut) bool { return c.Family == cut.Collagen || c.Sealed == "fat" }, Usual: fixed("fat-up")},
 	{Key: "feel", Stage: "fire", Values: []string{"core", "probe", "bend", "bone", "wobble"}, of: feels, applies: func(c cut.Cut) bool { return len(feels(c)) > 1 }, Usual: func(c cut.Cut) string { return feels(c)[0] }},
 	{Key: "rest", Stage: "rest", Values: cut.Rests, applies: always, Usual: func(c cut.Cut) string { return c.Custom().Rest }},
-	{Key: "slice", Stage: "rest", Values: []string{"sliced", "pulled", "whole"}, applies: always, Usual: func(c cut.Cut) string { return c.Custom().Slice }},
+	{Key: "slice", Stage: "rest", Values: []string{"sliced", "pulled", "whole", "separated"}, of: services, applies: always, Usual: func(c cut.Cut) string { return c.Custom().Slice }},
 }
 
 var finishes = []string{"pink", "sliced", "pulled", "bones", "done", "whole"}
@@ -80,6 +81,30 @@ func wrapsAt(c cut.Cut) []string {
 		return []string{"60", "66", "71", "77"}
 	}
 	return []string{"0", "49", "60"}
+}
+
+// trims are what is taken off a cut besides its fat.
+func trims(c cut.Cut) []string {
+	out := []string{"nothing"}
+	if c.Family == cut.Pink && c.Species != "pork" {
+		out = append(out, "silver-skin")
+	}
+	if c.Noun == "brisket" || c.Noun == "point" {
+		out = append(out, "deckle", "fat-kept")
+	}
+	if c.Sealed == "skin" {
+		out = append(out, "skin")
+	}
+	return out
+}
+
+// services are how a cut may be served; a whole brisket may be parted into point and flat.
+func services(c cut.Cut) []string {
+	out := []string{"sliced", "pulled", "whole"}
+	if c.Noun == "brisket" {
+		out = append(out, "separated")
+	}
+	return out
 }
 
 // feels are the ways to feel that a cut is done.

@@ -15,6 +15,39 @@ type Brine struct {
 	Path        cut.Path         // into the piece
 	Temperature quantity.Celsius // of the fridge or the counter
 	Wait        time.Duration    // until the fire
+	Before      Before           // what is in the meat already, from a bath or a needle
+}
+
+// Before is salt that is in the meat when it is salted: its mean, and how it lies from the
+// centre to the face at equal steps, kg/kg.
+type Before struct {
+	Mean    float64 // kg/kg
+	Profile [graphPoints]float64
+}
+
+// Even is salt that lies evenly in the meat.
+func Even(mean float64) Before {
+	out := Before{Mean: mean}
+	for i := range out.Profile {
+		out.Profile[i] = mean
+	}
+	return out
+}
+
+// Plus is two of them in one piece.
+func (b Before) Plus(o Before) Before {
+	for i := range b.Profile {
+		b.Profile[i] += o.Profile[i]
+	}
+	b.Mean += o.Mean
+	return b
+}
+
+// Left is what a bath leaves in the meat.
+func (m Moment) Left() Before {
+	out := Before{Mean: m.Mean}
+	copy(out.Profile[:], m.Profile)
+	return out
 }
 
 // Moment is the state of a dry brine at one time.
@@ -129,12 +162,30 @@ type follower struct {
 	left    float64 // of it, still on the face
 	now     float64 // s
 	takenUp time.Duration
+	native  float64 // in the centre at the start: depth is where the salt is above it
 }
 
 func follow(b Brine, factor float64) *follower {
 	load := b.Load / MeatDensity
-	return &follower{
-		m: newMedium(b.Path, gridCells), d: Diffusivity(b.Temperature) * factor, load: load, left: load,
+	f := &follower{m: newMedium(b.Path, gridCells), d: Diffusivity(b.Temperature) * factor, load: load, left: load}
+	if b.Before.Mean > 0 {
+		f.m.lay(b.Before)
+		f.native = f.m.centre()
+	}
+	return f
+}
+
+// lay puts salt into the medium as it lies, with exactly its mean.
+func (m *medium) lay(b Before) {
+	a := m.faces[len(m.faces)-1]
+	for i := range m.cells() {
+		x := (m.faces[i] + m.faces[i+1]) / 2 / a * (graphPoints - 1)
+		n := min(int(x), graphPoints-2)
+		m.c[i] = max(0, b.Profile[n]+(x-float64(n))*(b.Profile[n+1]-b.Profile[n]))
+	}
+	scale := b.Mean / m.mean()
+	for i := range m.cells() {
+		m.c[i] *= scale
 	}
 }
 
@@ -168,7 +219,7 @@ func (f *follower) moment() Moment {
 		share = max(0, f.left/f.load)
 	}
 	return Moment{
-		At: seconds(f.now).Round(time.Second), OnSurface: share, Depth: f.m.depth(Noticed),
+		At: seconds(f.now).Round(time.Second), OnSurface: share, Depth: f.m.depth(f.native + Noticed),
 		Outer: f.m.outer(outerBite), Centre: f.m.centre(), Mean: f.m.mean(), Profile: f.m.sample(graphPoints),
 	}
 }

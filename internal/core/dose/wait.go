@@ -1,0 +1,29 @@
+package dose
+
+import (
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/salt"
+)
+
+// AtTheWait is the salt of the sources when the wait before the fire begins: kg a m² on
+// the coated face, and what is in the meat already. A bath leaves it as it lies, when it
+// came in by the same path; a needle's pockets are taken as even. What goes on later is in
+// neither.
+func AtTheWait(sources []Source, all []Brought, on Target, path cut.Path) (load float64, before salt.Before) {
+	edible := float64(on.Meat.Edible())
+	for i, one := range all {
+		stays := float64(one.Salt) * one.Stays.Mid
+		layer, isLayer := sources[i].(Layer)
+		bath, isBath := sources[i].(Bath)
+		switch {
+		case isLayer && layer.Kind != "base" && layer.Kind != "binder":
+		case one.Place == salt.Surface:
+			load += stays / on.Area
+		case isBath && on.Path == path:
+			before = before.Plus(bath.Brew(on).One(on).After(bath.Soaks(on), 1).Left())
+		default:
+			before = before.Plus(salt.Even(stays / edible))
+		}
+	}
+	return load, before
+}
