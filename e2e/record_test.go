@@ -21,13 +21,13 @@ func (b *browser) tab() *browser {
 func TestTwoTabs(t *testing.T) {
 	one := start(t, true)
 	one.open("/cooks/{supper}/piece/1")
-	one.see("at its thickest, measured")
+	one.see("at its thickest")
 	one.write("Thickest point", "2 cups")
 	one.see("measures a volume")
 
 	two := one.tab()
 	two.open("/cooks/{supper}/piece/1")
-	two.see("at its thickest, measured")
+	two.see("at its thickest")
 	assert.Equal(t, "85 mm", js[string](two, field("Thickest point")+`.value`), "not what the first has typed")
 	two.write("Your own name for it", "Ours")
 	two.saved()

@@ -24,7 +24,7 @@ func TestScreenshots(t *testing.T) {
 	}{
 		{"cooks", "/", "day", 1280, 800, "Launch day", ""},
 		{"occasion", "/cooks/{supper}/occasion", "day", 1280, 800, "enough for 51", ""},
-		{"piece", "/cooks/{supper}/piece/1", "day", 1280, 800, "at its thickest, measured", ""},
+		{"piece", "/cooks/{supper}/piece/1", "day", 1280, 800, "at its thickest", ""},
 		{"season", "/cooks/{supper}/season/1", "day", 1280, 800, "on the meat; mix", ""},
 		{"where-from", "/cooks/{supper}/season/1", "day", 1280, 800, "on the meat; mix", "Salt in the meat:"},
 		{"brine", "/cooks/{supper}/brine/4", "day", 1280, 800, "in the meat when it comes out", ""},

@@ -44,7 +44,7 @@ func supper() cook.Cook {
 		Pieces: []cook.Piece{
 			{
 				Key: "k1", Choices: map[string]string{"wrap": "foil", "rest": "holder"}, Grain: "40", TrimNote: "hard fat out",
-				Label: "The big ones", Cut: "pork-shoulder-bone-in", Count: "2", Together: true, Bought: "16 lb 8 oz", Trimmed: "7,2 kg", TrimStyle: "close",
+				Label: "The big ones", Cut: "pork-shoulder-bone-in", Count: "2", Together: true, Each: []cook.One{{Bought: "4 kg", Trimmed: "3.7 kg", Thickness: "110 mm"}, {Bought: "3.6 kg", Trimmed: "3.5 kg"}}, Bought: "16 lb 8 oz", Trimmed: "7,2 kg", TrimStyle: "close",
 				Thickness: "4 1/4 in", Faces: "one",
 				Season: cook.Season{Formula: formula.ReadyMade()[3], Mode: "target", Amount: "2 Tbsp/lb", Target: "2.2 %", Free: "layer-0", Coat: "heavy", Binder: true, Band: "bold", Spare: "15 %"},
 				Wait:   cook.Wait{Style: "day", For: "26 h", Open: true},

@@ -33,14 +33,14 @@ type Catalogue struct {
 
 func (s *server) registerCatalogue(a huma.API) {
 	huma.Register(a, op(http.MethodGet, "/api/catalogue", "catalogue", "List cuts, ingredients, ready-made formulas and everything else to choose from"),
-		func(ctx context.Context, _ *struct{}) (*body[Catalogue], error) {
+		func(ctx context.Context, in *struct{ Measure }) (*body[Catalogue], error) {
 			own, err := s.Store.OwnIngredients(ctx, false)
 			if err != nil {
 				return nil, problemOf(err)
 			}
 			return answer(Catalogue{
 				Cuts: cut.All(), Ingredients: append(larder.All(), own...), Formulas: formula.ReadyMade(), Coats: sheet.Coats(), Bands: sheet.Bands(),
-				Usual: cook.UsualValues, Pits: sheet.Pits(), Species: cut.Species(), Layers: sheet.Layers(), Avoid: sheet.NeedlePlaces(),
+				Usual: sheet.UsualValues(in.Units), Pits: sheet.Pits(), Species: cut.Species(), Layers: sheet.Layers(), Avoid: sheet.NeedlePlaces(),
 			}), nil
 		})
 	huma.Register(a, op(http.MethodGet, "/api/new/cook", "newCook", "Get an empty cook to start from"),

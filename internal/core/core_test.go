@@ -53,7 +53,7 @@ var knows = map[string]string{
 	"facts":      "field",
 	"field":      "",
 	"formula":    "cut field larder quantity",
-	"guess":      "cook cooking cut field formula kitchen quantity trace",
+	"guess":      "cook cooking cut dose field formula kitchen quantity trace",
 	"kitchen":    "field formula larder quantity",
 	"larder":     "field quantity table",
 	"method":     "dose quantity",

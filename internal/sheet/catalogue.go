@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/plan"
@@ -49,6 +50,17 @@ func Bands() []BandChoice {
 	out := []BandChoice{}
 	for _, b := range salt.Bands {
 		out = append(out, BandChoice{b, notes[b.Name]})
+	}
+	return out
+}
+
+// UsualValues are what empty fields mean, in the reader's units: a US one reads the same
+// amounts as near as that cook would say them.
+func UsualValues(units quantity.System) cook.Usual {
+	out := cook.UsualValues
+	if units == quantity.US {
+		out.Portion, out.Fridge, out.Room, out.BathHot = "6.3 oz", "39 °F", "70 °F", "203 °F"
+		out.Spacing, out.Syringe, out.Bore = "1 in", "2 fl oz", "0.08 in"
 	}
 	return out
 }

@@ -266,9 +266,9 @@ func (w writer) input(v any) string {
 		return fmt.Sprintf("%g : %g : 1", v.Length, v.Width)
 	case cooking.Stays:
 		return fmt.Sprintf("%s after %s", percentRange(v.Share), quantity.FormatDuration(v.Wait))
-	case cooking.Written:
+	case dose.Written:
 		return v.Parts + ", parts by " + string(v.Basis)
-	case cooking.Teaspoon:
+	case dose.Teaspoon:
 		return w.weight(quantity.Mass(float64(v)*w.Spoons.Teaspoon().ML()) * quantity.Gram)
 	case cooking.Pump:
 		return fmt.Sprintf("%.1f %% of %s", v.Percent, w.value(v.Of, ""))

@@ -53,7 +53,7 @@ type Shares struct {
 }
 
 // saltShares are the salt of a mix by volume and by weight, whatever brings it.
-func saltShares(rows []cooking.Row) Shares {
+func saltShares(rows []dose.Row) Shares {
 	volume, weight := 0.0, 0.0
 	for _, r := range rows {
 		volume += r.VolumeShare * r.Ingredient.Per100g.Salt / 100
@@ -92,7 +92,7 @@ func (w writer) season(s *cooking.Season) *SeasonSheet {
 }
 
 // rows are the ingredients of a mix, weighed out.
-func (w writer) rows(rows []cooking.Row) []RowSheet {
+func (w writer) rows(rows []dose.Row) []RowSheet {
 	out := make([]RowSheet, len(rows))
 	for i, r := range rows {
 		out[i] = RowSheet{

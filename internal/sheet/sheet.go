@@ -76,17 +76,18 @@ type PieceStages struct {
 
 // Meat is what is known of a piece before anything goes on it.
 type Meat struct {
-	Green      Figure `json:"green" doc:"Weight of one after trimming"`
-	AllGreen   Figure `json:"all_green" doc:"Weight of all after trimming"`
-	Thickness  Figure `json:"thickness" doc:"At the thickest point"`
-	Block      Figure `json:"block" doc:"Thickness of a block of the same meat: what the heat and the salt go by"`
-	Surface    Figure `json:"surface" doc:"Area of one that takes a coat, dm²"`
-	PerKG      Figure `json:"per_kg" doc:"That area per kg of boneless meat"`
-	Served     Figure `json:"served" doc:"Cooked meat from all pieces"`
-	Servings   Figure `json:"servings"`
-	OneBare    bool   `json:"one_bare" doc:"One broad face takes no coat"`
-	Comparison string `json:"comparison" doc:"How hard a coat salts this piece beside a pork shoulder"`
-	Size       string `json:"size" doc:"Length × width × thickness"`
+	Green      Figure      `json:"green" doc:"Weight of one after trimming"`
+	AllGreen   Figure      `json:"all_green" doc:"Weight of all after trimming"`
+	Thickness  Figure      `json:"thickness" doc:"At the thickest point"`
+	Each       []EachSheet `json:"each" nullable:"false" doc:"Of pieces that are unlike, each"`
+	Block      Figure      `json:"block" doc:"Thickness of a block of the same meat: what the heat and the salt go by"`
+	Surface    Figure      `json:"surface" doc:"Area of one that takes a coat, dm²"`
+	PerKG      Figure      `json:"per_kg" doc:"That area per kg of boneless meat"`
+	Served     Figure      `json:"served" doc:"Cooked meat from all pieces"`
+	Servings   Figure      `json:"servings"`
+	OneBare    bool        `json:"one_bare" doc:"One broad face takes no coat"`
+	Comparison string      `json:"comparison" doc:"How hard a coat salts this piece beside a pork shoulder"`
+	Size       string      `json:"size" doc:"Length × width × thickness"`
 }
 
 // titles are what the pieces are called, by key.
@@ -175,6 +176,29 @@ func verdict(e cooking.Enough) (message string, short bool) {
 	return "", false
 }
 
+// EachSheet is one of several unlike pieces.
+type EachSheet struct {
+	Weight    string `json:"weight" doc:"After trimming"`
+	Thickness string `json:"thickness" doc:"At the thickest point"`
+	Rub       string `json:"rub" doc:"Its part of what goes on all of them; empty without a rub"`
+	Fire      string `json:"fire" doc:"Time on the fire; empty when it is typed or not known"`
+}
+
+func (w writer) each(p cooking.Piece) []EachSheet {
+	out := []EachSheet{}
+	for _, one := range p.Meat.Each {
+		e := EachSheet{Weight: w.value(one.Green, ""), Thickness: w.value(one.Thickest, "")}
+		if p.Season != nil {
+			e.Rub = w.weight(quantity.Mass(p.Season.OnMeat.Mid * one.Share))
+		}
+		if one.Fire.Mid > 0 {
+			e.Fire = duration(one.Fire.Mid)
+		}
+		out = append(out, e)
+	}
+	return out
+}
+
 // piece says everything of one piece.
 func (w writer) piece(p cooking.Piece, f facts.Facts) PieceSheet {
 	meat := p.Line.Meat.Value
@@ -219,7 +243,7 @@ func (w writer) meat(p cooking.Piece) *Meat {
 	m := p.Meat
 	g := p.Line.Meat.Value.Geometry
 	return &Meat{
-		Green: w.figure(m.Green), AllGreen: w.figure(m.AllGreen), Thickness: w.figure(m.Thickness), Block: w.figure(m.Block), Surface: w.figure(m.Surface), PerKG: w.figure(m.PerKG),
+		Green: w.figure(m.Green), AllGreen: w.figure(m.AllGreen), Thickness: w.figure(m.Thickness), Each: w.each(p), Block: w.figure(m.Block), Surface: w.figure(m.Surface), PerKG: w.figure(m.PerKG),
 		Served: w.figure(m.Served), Servings: w.figure(m.Servings), OneBare: p.Line.Meat.Value.OneBare, Comparison: compare(m.Ratio), Size: w.value(cooking.SizeOf(g), ""),
 	}
 }

@@ -413,3 +413,27 @@ func BenchmarkSheet(b *testing.B) {
 		told(CookRequest{Cook: c}, noon, Reader{})
 	}
 }
+
+// What empty fields mean is the same in either units.
+func TestUsualValuesMeanTheSame(t *testing.T) {
+	a, b := UsualValues(quantity.Metric), UsualValues(quantity.US)
+	same := func(read func(string) (float64, error), metric, us string) {
+		t.Helper()
+		x, err := read(metric)
+		require.NoError(t, err, metric)
+		y, err := read(us)
+		require.NoError(t, err, us)
+		assert.InEpsilon(t, x, y, 0.03, "%s and %s", metric, us)
+	}
+	mass := func(s string) (float64, error) { m, err := quantity.ParseMass(s); return m.KG(), err }
+	kelvin := func(s string) (float64, error) { c, err := quantity.ParseTemperature(s); return c.Kelvin(), err }
+	mm := func(s string) (float64, error) { l, err := quantity.ParseLength(s); return l.MM(), err }
+	ml := func(s string) (float64, error) { v, err := quantity.ParseVolume(s, quantity.USSpoons); return v.ML(), err }
+	same(mass, a.Portion, b.Portion)
+	same(kelvin, a.Fridge, b.Fridge)
+	same(kelvin, a.Room, b.Room)
+	same(kelvin, a.BathHot, b.BathHot)
+	same(mm, a.Spacing, b.Spacing)
+	same(mm, a.Bore, b.Bore)
+	same(ml, a.Syringe, b.Syringe)
+}

@@ -15,6 +15,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/dose"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
@@ -36,7 +37,7 @@ type Result struct {
 	Mix       formula.Mix
 	Size      quantity.Mass
 	Batch     trace.Figure // kg
-	Rows      []cooking.Row
+	Rows      []dose.Row
 	Rounded   *formula.Rounded // nil when not asked
 	Totals    []Total
 	Spoon     trace.Figure // kg of a level tablespoon
@@ -76,7 +77,7 @@ func WorkOut(r Request, k kitchen.Kitchen, spoons quantity.SpoonSet) Result {
 	out.Ready = true
 	weighed := mix.Weigh(out.Size)
 	out.Batch = trace.Exact("bench.batch", out.Size.KG())
-	out.Rows = cooking.Rows(r.Formula, weighed)
+	out.Rows = dose.Rows(r.Formula, weighed)
 	tablespoon := spoons.Tablespoon().ML() * mix.GramsPerML / 1000
 	packed := []any{"per_ml", trace.Number{Value: mix.GramsPerML, Decimals: 2, Unit: "g"}, "settles_to", trace.Number{Value: 100 * formula.Packing, Unit: "%"}}
 	out.Spoon = trace.New("bench.spoon", quantity.Within(tablespoon, 0.1), packed...)
@@ -145,7 +146,7 @@ type Column struct {
 	Spoon   trace.Figure // kg of salt in a level tablespoon
 	OnMeat  trace.Figure // kg on the same piece with the same coat
 	Percent trace.Figure // % salt it leaves in that piece
-	Rows    []cooking.Row
+	Rows    []dose.Row
 }
 
 // Row is one ingredient across a comparison.

@@ -69,6 +69,7 @@ type Piece struct {
 	Bought    string            `json:"bought" required:"false" doc:"Weight as bought" example:"2.7 kg"`
 	Trimmed   string            `json:"trimmed" required:"false" doc:"Weight after trimming, if weighed; empty means by trim style" example:"2.4 kg"`
 	Together  bool              `json:"together" required:"false" doc:"The weights are of all pieces together, not of each"`
+	Each      []One             `json:"each,omitempty" required:"false" nullable:"false" doc:"Weights and thickness of each, when they are unlike; then count and the weights above do not count"`
 	TrimStyle string            `json:"trim_style" required:"false" doc:"How it is trimmed when not weighed: light, usual, close; empty means usual"`
 	Thickness string            `json:"thickness" required:"false" doc:"Measured at the thickest point; empty means estimated" example:"85 mm"`
 	Faces     string            `json:"faces" required:"false" doc:"Where the coat goes: all, or one (one broad face is left bare); empty means as usual for the cut"`
@@ -82,6 +83,13 @@ type Piece struct {
 	Choices   map[string]string `json:"choices,omitempty" required:"false" doc:"Answers to the decisions of the stages, by key; what is missing means the usual"`
 	Grain     string            `json:"grain,omitempty" required:"false" doc:"Which way the grain runs, degrees from the length, 0 to 179; empty is not marked"`
 	TrimNote  string            `json:"trim_note,omitempty" required:"false" doc:"What to remember of the trimming"`
+}
+
+// One is one of several unlike pieces of a line.
+type One struct {
+	Bought    string `json:"bought,omitempty" required:"false" doc:"Weight as bought" example:"3.1 kg"`
+	Trimmed   string `json:"trimmed,omitempty" required:"false" doc:"Weight after trimming, if weighed"`
+	Thickness string `json:"thickness,omitempty" required:"false" doc:"Measured at the thickest point; empty means estimated"`
 }
 
 // Season is how a piece is salted and seasoned.
@@ -161,6 +169,7 @@ const (
 	maxNote   = 1000
 	maxKey    = 60
 	maxLayers = 12
+	maxEach   = 24
 	maxWith   = 8
 	maxWishes = 400
 	maxHands  = 12

@@ -160,11 +160,22 @@ func (r reader) withWrap(err error) error {
 // looks is the time between spritzes by the answer.
 var looks = map[string]time.Duration{"30": 30 * time.Minute, "45": 45 * time.Minute, "60": time.Hour}
 
-// Burn is what decides how long a piece with these answers is on the fire until its core
-// reads so.
-func Burn(a decision.Answers, m Meat, set, core quantity.Celsius, pit plan.PitKind) plan.Burn {
+// Burns are what decides how long the pieces with these answers are on the fire until
+// their core reads so: one for all that are alike, or one for each.
+func Burns(a decision.Answers, m Meat, set, core quantity.Celsius, pit plan.PitKind) []plan.Burn {
+	out := []plan.Burn{}
+	for _, g := range m.Each {
+		out = append(out, burn(a, m, g, set, core, pit))
+	}
+	if len(out) == 0 {
+		out = append(out, burn(a, m, m.Geometry, set, core, pit))
+	}
+	return out
+}
+
+func burn(a decision.Answers, m Meat, g cut.Geometry, set, core quantity.Celsius, pit plan.PitKind) plan.Burn {
 	return plan.Burn{
-		Cut: m.Cut, Thickness: m.Geometry.Thickness, PitC: set, Core: core, Wrap: a.Chose("wrap"), Looks: int(looks[a.Chose("spritz")].Minutes()), Pit: pit,
+		Cut: m.Cut, Thickness: g.Thickness, PitC: set, Core: core, Wrap: a.Chose("wrap"), Looks: int(looks[a.Chose("spritz")].Minutes()), Pit: pit,
 	}
 }
 

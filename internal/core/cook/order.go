@@ -85,8 +85,9 @@ type Meat struct {
 	Green    quantity.Range[quantity.Mass]
 	Weighed  bool // Green was weighed after trimming
 	Geometry cut.Geometry
-	OneBare  bool // one broad face takes no coat
-	Skinned  bool // its skin is taken off
+	Each     []cut.Geometry // of unlike pieces; empty when they are alike
+	OneBare  bool           // one broad face takes no coat
+	Skinned  bool           // its skin is taken off
 }
 
 // Salting is how salty a piece is to be, and which source is adjusted to that.
@@ -115,8 +116,17 @@ func (m Meat) Salt() salt.Piece {
 	return salt.Piece{Green: m.Green.Mid, BoneShare: m.Cut.BoneShare(), Yield: quantity.Times(m.Cut.CookYield, 0.01)}
 }
 
-// Area is the surface that takes a coat, of one piece, m².
-func (m Meat) Area() float64 { return m.Geometry.Seasoned(m.OneBare) }
+// Area is the surface that takes a coat, of one piece, m²; the average of unlike ones.
+func (m Meat) Area() float64 {
+	if len(m.Each) == 0 {
+		return m.Geometry.Seasoned(m.OneBare)
+	}
+	sum := 0.0
+	for _, g := range m.Each {
+		sum += g.Seasoned(m.OneBare)
+	}
+	return sum / float64(len(m.Each))
+}
 
 // SaltPath is the way that salt takes into one piece: the block's, with just the boneless
 // meat behind the coated face, since bone holds no salt.

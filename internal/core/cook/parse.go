@@ -295,20 +295,23 @@ func (r reader) meat(p Piece) (out Part[Meat]) {
 		return out
 	}
 	m.Cut = r.finished(p, c)
-	r.weights(p, m, errs)
-	if m.Green.Mid == 0 {
+	if len(p.Each) > 0 {
+		r.unlike(p, m, errs)
+	} else {
+		r.weights(p, r.at, m, errs)
+	}
+	if m.Green.Mid == 0 || len(*errs) > 0 && len(p.Each) > 0 {
 		return out
 	}
-	var thickness quantity.Length
-	if strings.TrimSpace(p.Thickness) != "" {
-		var err error
-		if thickness, err = quantity.ParseLength(p.Thickness); errs.Take(r.at+"/thickness", err) {
-			return out
+	m.Geometry = shape(c, m.Green.Mid, p.Thickness, r.at, errs)
+	if n := quantity.Length(len(m.Each)); n > 0 { // as thick as they are on average
+		m.Geometry.Thickness, m.Geometry.Thickest = 0, 0
+		for _, g := range m.Each {
+			m.Geometry.Thickness += g.Thickness / n
+			m.Geometry.Thickest += g.Thickest / n
+			m.Geometry.Measured = m.Geometry.Measured || g.Measured
 		}
 	}
-	var err error
-	m.Geometry, err = cut.New(c, m.Green.Mid, thickness)
-	errs.Take(r.at+"/thickness", err)
 	switch p.Faces {
 	case "":
 		m.OneBare = c.Sealed != ""
@@ -345,8 +348,49 @@ func (r reader) finished(p Piece, c cut.Cut) cut.Cut {
 // Core temperatures that a piece can be taken off at, °C.
 const lowCore, highCore = 40, 105
 
-// weights reads the weights of one piece, and what trimming leaves of it.
-func (r reader) weights(p Piece, m *Meat, errs *field.Errors) {
+// shape reads how thick a piece at a pointer is, and gives its geometry.
+func shape(c cut.Cut, mass quantity.Mass, thickest, at string, errs *field.Errors) cut.Geometry {
+	var thickness quantity.Length
+	var err error
+	if strings.TrimSpace(thickest) != "" {
+		thickness, err = quantity.ParseLength(thickest)
+	}
+	g, wrong := cut.New(c, mass, thickness)
+	_ = errs.Take(at+"/thickness", err) || errs.Take(at+"/thickness", wrong)
+	return g
+}
+
+// unlike reads pieces of one line that each have their own weight and thickness. The line
+// stands for their average.
+func (r reader) unlike(p Piece, m *Meat, errs *field.Errors) {
+	if len(p.Each) > maxEach {
+		errs.Add(r.at+"/each", "list.too-long", "most", maxEach)
+		return
+	}
+	if strings.TrimSpace(p.Bought+p.Trimmed) != "" { // kept for when they are alike again
+		r.weights(p, r.at, &Meat{Cut: m.Cut, Count: m.Count}, errs)
+	}
+	var sum Meat
+	for i, one := range p.Each {
+		at := r.at + "/each/" + strconv.Itoa(i)
+		q := p
+		q.Bought, q.Trimmed, q.Together, q.Each = one.Bought, one.Trimmed, false, nil
+		each := Meat{Cut: m.Cut, Count: 1}
+		r.weights(q, at, &each, errs)
+		if each.Green.Mid == 0 {
+			continue
+		}
+		m.Each = append(m.Each, shape(m.Cut, each.Green.Mid, one.Thickness, at, errs))
+		sum.Bought += each.Bought
+		sum.Green.Low, sum.Green.Mid, sum.Green.High = sum.Green.Low+each.Green.Low, sum.Green.Mid+each.Green.Mid, sum.Green.High+each.Green.High
+		m.Weighed = each.Weighed
+	}
+	n := quantity.Mass(len(p.Each))
+	m.Count, m.Bought, m.Green = len(p.Each), sum.Bought/n, quantity.Times(sum.Green, 1/n)
+}
+
+// weights reads the weights of one piece at a pointer, and what trimming leaves of it.
+func (r reader) weights(p Piece, here string, m *Meat, errs *field.Errors) {
 	c := m.Cut
 	each := func(pointer, text string) quantity.Mass {
 		if strings.TrimSpace(text) == "" {
@@ -366,8 +410,8 @@ func (r reader) weights(p Piece, m *Meat, errs *field.Errors) {
 		return v
 	}
 	before := len(*errs)
-	m.Bought = each(r.at+"/bought", p.Bought)
-	trimmed := each(r.at+"/trimmed", p.Trimmed)
+	m.Bought = each(here+"/bought", p.Bought)
+	trimmed := each(here+"/trimmed", p.Trimmed)
 	loss := c.TrimLoss
 	mid := loss.Mid
 	switch p.TrimStyle {
@@ -382,9 +426,9 @@ func (r reader) weights(p Piece, m *Meat, errs *field.Errors) {
 	switch {
 	case len(*errs) > before:
 	case m.Bought == 0 && trimmed == 0:
-		errs.Add(r.at+"/bought", "meat.weight-needed")
+		errs.Add(here+"/bought", "meat.weight-needed")
 	case trimmed > 0 && m.Bought > 0 && trimmed > m.Bought:
-		errs.Add(r.at+"/trimmed", "meat.gained")
+		errs.Add(here+"/trimmed", "meat.gained")
 	case trimmed > 0:
 		m.Green, m.Weighed = quantity.Exactly(trimmed), true
 	default:

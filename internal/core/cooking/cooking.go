@@ -75,12 +75,18 @@ func One(ctx context.Context, p cook.Piece, base cook.Cook, k kitchen.Kitchen, p
 	return r.Pieces[0], wrong.Err()
 }
 
-// forecast is how long a piece is on the fire.
-func (c Clock) forecast(b plan.Burn) plan.Span {
+// forecast is how long pieces are on the fire, until the last of them is off.
+func (c Clock) forecast(all []plan.Burn) plan.Span {
+	var by plan.Forecaster = experience.Field{}
 	if c.Forecast != nil {
-		return c.Forecast.Fire(b)
+		by = c.Forecast
 	}
-	return experience.Field{}.Fire(b)
+	out := by.Fire(all[0])
+	for _, b := range all[1:] {
+		s := by.Fire(b)
+		out.Low, out.Mid, out.High = max(out.Low, s.Low), max(out.Mid, s.Mid), max(out.High, s.High)
+	}
+	return out
 }
 
 // Result is every number of a cook. A figure that depends on a mistake is absent.

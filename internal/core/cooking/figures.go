@@ -13,6 +13,7 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/method"
+	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
 	"verjuice/internal/core/shop"
@@ -33,6 +34,28 @@ type Meat struct {
 	Served    trace.Figure // kg of cooked meat, of all
 	Servings  trace.Figure // portions
 	Ratio     float64      // how hard a coat salts it beside the reference cut
+	Each      []Unlike     // of pieces that are unlike
+}
+
+// Unlike is one of several unlike pieces.
+type Unlike struct {
+	Green    quantity.Mass
+	Thickest quantity.Length
+	Share    float64   // of what goes on all of them, by coated surface
+	Fire     plan.Span // until it is off
+}
+
+// unlike are the figures of unlike pieces.
+func (s *subject) unlike() []Unlike {
+	out := make([]Unlike, len(s.meat.Each))
+	burns := cook.Burns(s.line.Answers.Value, s.meat, s.move(method.On).Set, s.move(method.Off).When.Core, s.pit)
+	for i, g := range s.meat.Each {
+		out[i] = Unlike{g.Mass, g.Thickest, g.Seasoned(s.meat.OneBare) / s.meat.Area() / float64(len(out)), plan.Span{}}
+		if s.clocked && !s.timed() {
+			out[i].Fire = s.at.forecast(burns[i : i+1])
+		}
+	}
+	return out
 }
 
 // meatFigures are the figures of the meat.
@@ -76,7 +99,7 @@ func (s *subject) meatFigures() *Meat {
 		PerKG:    trace.New("meat.per-kilo", quantity.Within(perKG, spread), "surface", Area(m.Area()), "boneless", one.Edible()),
 		Served:   trace.New("meat.served", range_, yields...),
 		Servings: trace.New("meat.servings", quantity.Times(range_, 1/s.base.Portion.KG()), yields...),
-		Ratio:    perKG / referencePerKG(),
+		Ratio:    perKG / referencePerKG(), Each: s.unlike(),
 	}
 }
 
@@ -154,8 +177,8 @@ func (s *subject) effect(key, value string) any {
 	case key == "finish" && !s.timed() && s.line.Typed.Fire.Done == "":
 		other := *s
 		other.meat.Cut = s.meat.Cut.As(cut.Finish(value))
-		burn := cook.Burn(s.line.Answers.Value, other.meat, s.move(method.On).Set, quantity.Celsius(other.meat.Cut.DoneC()), s.pit)
-		return Burns(s.at.forecast(burn).Mid)
+		burns := cook.Burns(s.line.Answers.Value, other.meat, s.move(method.On).Set, quantity.Celsius(other.meat.Cut.DoneC()), s.pit)
+		return Burns(s.at.forecast(burns).Mid)
 	case key == "rest":
 		return Holds(s.holdsIn(value))
 	}
@@ -179,37 +202,11 @@ type Season struct {
 	Percent    *trace.Figure // % of raw boneless meat, by all sources; nil while another dose has a mistake
 	Coat       trace.Figure  // mL/dm²
 	SaltShare  trace.Figure  // % by weight
-	Rows       []Row
+	Rows       []dose.Row
 	Mixed      quantity.Mass // of ToMix
 	Weighed    bool          // the figures on the meat are of what was really weighed
 	Cost       *shop.Cost    // of ToMix; nil while no price is known
 }
-
-// Row is one ingredient of a mix, weighed out.
-type Row struct {
-	formula.Weighed
-	Mass trace.Figure // kg
-}
-
-// Rows are the rows of a formula weighed out.
-func Rows(f formula.Formula, weighed []formula.Weighed) []Row {
-	out := make([]Row, len(weighed))
-	for i, w := range weighed {
-		out[i] = Row{w, trace.Exact("row.mass", w.Mass.KG(), "as_written", Written{f.Rows[i].Parts, f.Basis},
-			"share_by_weight", trace.Number{Value: 100 * w.WeightShare, Decimals: 1, Unit: "%"}, "teaspoon", Teaspoon(w.Form.GramsPerML),
-			"spread", trace.Number{Value: w.Form.SpreadPercent, Unit: "%"})}
-	}
-	return out
-}
-
-// Written is an amount as written in a formula.
-type Written struct {
-	Parts string
-	Basis formula.Basis
-}
-
-// Teaspoon is a bulk density, g/mL, told as what a level teaspoon weighs.
-type Teaspoon float64
 
 // season is the rub of the piece, weighed out.
 func (s *subject) season(b brought) *Season {
@@ -249,7 +246,7 @@ func (s *subject) season(b brought) *Season {
 	salting := s.line.Salting.Value
 	return &Season{
 		Formula: salting.Formula, FromID: salting.FromID, Mix: rub.Mix, ByTarget: salting.ByTarget, BySaid: salting.BySaid, UsualBy: salting.UsualBy, ByHabit: rub.ByHabit(), CoatChosen: rub.Coat.Name,
-		Weighed: rub.Scale != nil, Mixed: mixed, Rows: Rows(s.line.Typed.Season.Formula, rub.Mix.Weigh(mixed)),
+		Weighed: rub.Scale != nil, Mixed: mixed, Rows: dose.Rows(s.line.Typed.Season.Formula, rub.Mix.Weigh(mixed)),
 		OnMeat: trace.New(amount, within(all), "surface_of_all", Area(area), "coat", Coating(coat), "per_ml", perML),
 		ToMix: trace.New(mixing, quantity.Within(toMix.KG(), mixedOff), "on_the_meat", trace.OfMass(all),
 			"lost_sprinkling", trace.Number{Value: 100 * formula.SprinkleLoss, Unit: "%"}, "spare", trace.Number{Value: 100 * rub.Spare, Unit: "%"}),

@@ -11,6 +11,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 )
 
@@ -177,4 +178,32 @@ func TestDepthAndLedgerAgree(t *testing.T) {
 			}
 		}
 	}
+}
+
+// Two shoulders of one line have each their own weight and thickness: the line waits for the
+// thicker, and what goes on all is shared by surface.
+func TestUnlikePieces(t *testing.T) {
+	p := anycook.Coated("pork-shoulder-bone-in", "")
+	p.Each = []cook.One{{Trimmed: "2.4 kg"}, {Trimmed: "4.8 kg", Thickness: "150 mm"}}
+	s := one(t, p)
+	m := s.Line.Meat.Value
+	assert.Equal(t, 2, m.Count)
+	assert.InDelta(t, 7.2, s.Meat.AllGreen.Mid, 1e-9)
+	alone := func(weight, thick string) cooking.Piece {
+		q := anycook.Coated("pork-shoulder-bone-in", weight)
+		q.Thickness = thick
+		return one(t, q)
+	}
+	small, big := alone("2.4 kg", ""), alone("4.8 kg", "150 mm")
+	assert.Equal(t, big.Clock.Fire, s.Clock.Fire, "ready when the last is")
+	assert.Equal(t, []plan.Span{small.Clock.Fire, big.Clock.Fire}, []plan.Span{s.Meat.Each[0].Fire, s.Meat.Each[1].Fire})
+	assert.InEpsilon(t, small.Season.OnMeat.Mid+big.Season.OnMeat.Mid, s.Season.OnMeat.Mid, 1e-9)
+	assert.InEpsilon(t, small.Season.OnMeat.Mid, s.Season.OnMeat.Mid*s.Meat.Each[0].Share, 1e-9)
+	assert.InDelta(t, 1, s.Meat.Each[0].Share+s.Meat.Each[1].Share, 1e-12)
+	p.Each[1].Trimmed = "soon"
+	wrong := work(anycook.Supper(p)).Mistakes
+	require.NotEmpty(t, wrong)
+	assert.Equal(t, "/pieces/0/each/1/trimmed", wrong[0].Pointer)
+	p.Each[1] = cook.One{}
+	assert.Equal(t, "/pieces/0/each/1/bought", work(anycook.Supper(p)).Mistakes[0].Pointer)
 }

@@ -87,7 +87,7 @@ func (s *subject) burning(a decision.Answers) plan.Span {
 	if on.Timed > 0 || s.line.Typed.Fire.Time != "" {
 		return plan.Typed(on.Timed)
 	}
-	return s.at.forecast(cook.Burn(a, s.meat, on.Set, s.move(method.Off).When.Core, s.pit))
+	return s.at.forecast(cook.Burns(a, s.meat, on.Set, s.move(method.Off).When.Core, s.pit))
 }
 
 // timed reports whether the cook gave the time on the fire.

@@ -127,7 +127,7 @@ type Needle struct {
 	Pump    float64         // injected, % of the trimmed weight
 	Length  quantity.Length // of the piece, along the grain
 	Width   quantity.Length
-	Rows    []Row
+	Rows    []dose.Row
 	Bone    bool
 	Skin    bool
 }
@@ -152,7 +152,7 @@ func (s *subject) needle(t dose.Injection, b brought) *Needle {
 		Even:    trace.New("inject.even", quantity.Times(n.Even, 100), append(inputs, "rest", s.on.Wait)...),
 		Runs:    quantity.Range[quantity.Volume]{Low: n.Volume * quantity.Volume(lost.Low), Mid: n.Volume * quantity.Volume(lost.Mid), High: n.Volume * quantity.Volume(lost.High)},
 		Over:    t.Mix.Volume(t.Over(s.on)), Pump: 100 * pump,
-		Rows: Rows(t.Formula, t.Mix.Weigh(n.Batch)),
+		Rows: dose.Rows(t.Formula, t.Mix.Weigh(n.Batch)),
 	}
 }
 

@@ -15,6 +15,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/dose"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
@@ -50,7 +51,7 @@ type Question struct {
 	Coat  formula.Coat
 	Rub   formula.Formula
 	Mix   formula.Mix
-	Rows  []cooking.Row // 100 g of the rub
+	Rows  []dose.Row // 100 g of the rub
 }
 
 // Answer is a guess judged.
@@ -148,7 +149,7 @@ func round(ctx context.Context, seed uint64, n int) (Question, trace.Figure, err
 	meat := p.Line.Meat.Value
 	q := Question{
 		Round: n + 1, Asks: asks, Cut: c, Green: meat.Green.Mid, Size: cooking.SizeOf(meat.Geometry), Bare: meat.OneBare, Coat: coat, Rub: f,
-		Mix: p.Season.Mix, Rows: cooking.Rows(f, p.Season.Mix.Weigh(100*quantity.Gram)),
+		Mix: p.Season.Mix, Rows: dose.Rows(f, p.Season.Mix.Weigh(100*quantity.Gram)),
 	}
 	switch asks {
 	case "rub":

@@ -31,7 +31,7 @@ export type Injection = MayLack<Schemas["Injection"], "amount">;
 export type Layer = Full<Schemas["Layer"]>;
 export type Piece = MayLack<
 	Omit<Schemas["Piece"], "bath" | "inject" | "layers" | "choices" | "fire">,
-	"weighed" | "key" | "grain" | "trim_note"
+	"weighed" | "key" | "grain" | "trim_note" | "each"
 > & {
 	bath?: Bath;
 	inject?: Injection;

@@ -1694,6 +1694,16 @@ export interface components {
             /** @description Given when it is taken */
             id?: string;
         };
+        EachSheet: {
+            /** @description Time on the fire; empty when it is typed or not known */
+            fire: string;
+            /** @description Its part of what goes on all of them; empty without a rub */
+            rub: string;
+            /** @description At the thickest point */
+            thickness: string;
+            /** @description After trimming */
+            weight: string;
+        };
         Edit: {
             /** @description JSON pointer to the value */
             pointer: string;
@@ -2339,6 +2349,8 @@ export interface components {
             block: components["schemas"]["Figure"];
             /** @description How hard a coat salts this piece beside a pork shoulder */
             comparison: string;
+            /** @description Of pieces that are unlike, each */
+            each: components["schemas"]["EachSheet"][];
             /** @description Weight of one after trimming */
             green: components["schemas"]["Figure"];
             /** @description One broad face takes no coat */
@@ -2419,6 +2431,17 @@ export interface components {
             edits: components["schemas"]["Edit"][];
             /** @description What it does, for a button */
             text: string;
+        };
+        One: {
+            /**
+             * @description Weight as bought
+             * @example 3.1 kg
+             */
+            bought?: string;
+            /** @description Measured at the thickest point; empty means estimated */
+            thickness?: string;
+            /** @description Weight after trimming, if weighed */
+            trimmed?: string;
         };
         OpenedCook: {
             facts: components["schemas"]["Fact"][];
@@ -2552,6 +2575,8 @@ export interface components {
              * @example lamb-shoulder-bone-in
              */
             cut: string;
+            /** @description Weights and thickness of each, when they are unlike; then count and the weights above do not count */
+            each?: components["schemas"]["One"][];
             /** @description Where the coat goes: all, or one (one broad face is left bare); empty means as usual for the cut */
             faces?: string;
             fire?: components["schemas"]["Fire"];
@@ -3662,7 +3687,12 @@ export interface operations {
     };
     catalogue: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -92,9 +92,9 @@ function BathPart({ index }: { index: number }) {
 						usual={catalogue.usual.bath_target}
 					/>
 					<Field
-						label="Salt, as your recipe says"
+						label="Salt, by your recipe"
 						at={at("bath/salt")}
-						usual="worked out; or 60 g/L"
+						usual="60 g/L"
 						hint="for example 1 cup table salt in 5 qt"
 					/>
 					{b.kind === "strong" && !b.salt?.trim() && (
@@ -158,13 +158,13 @@ function BathDetails({ out }: { out: BathSheet }) {
 					</dd>
 				</div>
 				<div>
-					<dt>then ice, down to 4 °C</dt>
+					<dt>then ice, to fridge cold</dt>
 					<dd>
 						<Ask name="Ice" figure={out.ice} />
 					</dd>
 				</div>
 				<div>
-					<dt>hydrometer at 20 °C</dt>
+					<dt>hydrometer, at room temperature</dt>
 					<dd>
 						<Ask name="Density" figure={out.density} />
 					</dd>

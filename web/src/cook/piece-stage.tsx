@@ -5,18 +5,20 @@ import { useField } from "../record/use-field";
 import { Ask } from "../shared/ask";
 import { Choices } from "./choices";
 import { usePiece } from "./context";
+import { EachWeight } from "./each-weight";
 import { GrainMark } from "./grain-mark";
 import { Photos } from "./photos";
 import "./piece-stage.css";
 
 /** The meat before anything goes on it: cut, weight, trim, thickness. */
 export function PieceStage({ index }: { index: number }) {
-	const { piece, figures, at, count, wrong, catalogue, change, goto, undoable } = usePiece(index);
+	const { piece, figures, at, count, edit, wrong, catalogue, change, goto, undoable } = usePiece(index);
 	const cutField = useField(at("cut"));
 	const choices = useField(at("choices"));
 	const together = useField(at("together"));
 	const cut = catalogue.cuts.find((c) => c.id === piece.cut);
 	const meat = figures?.meat;
+	const unlike = (piece.each?.length ?? 0) > 0;
 	const noun = cut?.noun ?? "piece";
 	return (
 		<>
@@ -41,7 +43,7 @@ export function PieceStage({ index }: { index: number }) {
 					<div>
 						<Ask size="huge" name="Thickness" figure={meat.thickness} />
 						<p>
-							{piece.thickness ? "at its thickest, measured" : "at its thickest, estimated"};{" "}
+							{piece.thickness ? "at its thickest" : "thickest, estimated"};{" "}
 							<Ask name="Thickness of the block" figure={meat.block} /> on average
 						</p>
 					</div>
@@ -77,8 +79,27 @@ export function PieceStage({ index }: { index: number }) {
 					/>
 					{wrong("cut") && <p className="typed-error">{wrong("cut")}</p>}
 				</div>
-				<Field label="How many" inputMode="numeric" at={at("count")} usual="1" />
-				{count > 1 && (
+				{!unlike && <Field label="How many" inputMode="numeric" at={at("count")} usual="1" />}
+				{(count > 1 || unlike) && (
+					// biome-ignore lint/a11y/noLabelWithoutControl: the switch inside is the control
+					<label className="piece-together">
+						<Switch
+							checked={unlike}
+							onChange={(on) =>
+								edit((p) => {
+									const one = {
+										bought: p.together ? "" : p.bought,
+										trimmed: p.together ? "" : p.trimmed,
+										thickness: p.thickness,
+									};
+									p.each = on ? Array.from({ length: count }, () => ({ ...one })) : undefined;
+								})
+							}
+						/>
+						each has its own weight
+					</label>
+				)}
+				{count > 1 && !unlike && (
 					// biome-ignore lint/a11y/noLabelWithoutControl: the switch inside is the control
 					<label className="piece-together">
 						<Switch checked={piece.together} onChange={together.set} />
@@ -86,28 +107,33 @@ export function PieceStage({ index }: { index: number }) {
 					</label>
 				)}
 			</div>
+			{unlike && <EachWeight index={index} />}
 			<div className="fields">
-				<Field
-					label={
-						piece.together && count > 1
-							? "Weight as bought, all together"
-							: count > 1
-								? `Weight as bought, one ${noun}`
-								: "Weight as bought"
-					}
-					at={at("bought")}
-					usual="2.4 kg or 5 lb 4 oz"
-				/>
-				<Field
-					label="After trimming, if weighed"
-					at={at("trimmed")}
-					usual={meat ? (piece.together ? meat.all_green.text : meat.green.text) : "not weighed"}
-				/>
-				<Field
-					label="Thickest point, if measured"
-					at={at("thickness")}
-					usual={meat?.thickness.text ?? "85 mm or 3 1/4 in"}
-				/>
+				{!unlike && (
+					<>
+						<Field
+							label={
+								piece.together && count > 1
+									? "Weight as bought, all together"
+									: count > 1
+										? `Weight as bought, one ${noun}`
+										: "Weight as bought"
+							}
+							at={at("bought")}
+							usual="2.4 kg or 5 lb 4 oz"
+						/>
+						<Field
+							label="After trimming, if weighed"
+							at={at("trimmed")}
+							usual={meat ? (piece.together ? meat.all_green.text : meat.green.text) : "not weighed"}
+						/>
+						<Field
+							label="Thickest point, if measured"
+							at={at("thickness")}
+							usual={meat?.thickness.text ?? "85 mm or 3 1/4 in"}
+						/>
+					</>
+				)}
 				<Field label="Your own name for it" at={at("label")} usual={cut?.name} />
 			</div>
 			<div className="decisions">
