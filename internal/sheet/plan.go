@@ -24,6 +24,7 @@ type PlanSheet struct {
 	Chance    Figure         `json:"chance" doc:"Of serving on time, %"`
 	SaferAt   string         `json:"safer_at" doc:"The serving time that is safer, local YYYY-MM-DDTHH:MM; empty when this one is safe"`
 	Safer     string         `json:"safer" doc:"The same in words"`
+	Instead   string         `json:"instead" doc:"That the plan which was chosen cannot be, in a sentence; else empty"`
 	Change    string         `json:"change" doc:"What the last thing that happened has changed, in a sentence"`
 }
 
@@ -152,6 +153,9 @@ func (w writer) plan(r cooking.Result) *PlanSheet {
 	}
 	if chosen.Chance < 0.85 && chosen.Safe.After(p.Ask.Serve) {
 		out.SaferAt, out.Safer = chosen.Safe.Format(timeLayout), day(chosen.Safe)
+	}
+	if asked := plan.Kind(r.Order.Cook.Plan); asked != "" && asked != chosen.Kind {
+		out.Instead = fmt.Sprintf("%s was chosen and cannot be; this is %s.", planNames[asked], planWords[chosen.Kind])
 	}
 	if p.Change != nil {
 		out.Change = w.change(*p.Change)

@@ -154,21 +154,6 @@ func finished(t *testing.T, answer any) {
 	})
 }
 
-// metric is an amount in metric units that stands alone: not "60 °C / 140 °F".
-var metric = regexp.MustCompile(`[0-9] ?(g|kg|mL|L|mm|cm|dm²|kg/L|°C)(?:$|[^\pL/0-9] ?[^/]|[^\pL/ ])`)
-
-// customary fails for an amount in metric units on a page with US units, other than the
-// milligrams of a label and what explains a figure.
-func customary(t *testing.T, answer any) {
-	t.Helper()
-	texts(reflect.ValueOf(answer), "", func(at, text string) {
-		if strings.Contains(at, ".Where") || strings.Contains(at, "Errors.") || strings.HasSuffix(at, ".Form") || strings.HasSuffix(at, ".Usual") || strings.HasSuffix(at, ".Value") || strings.HasSuffix(at, ".Source") || strings.HasSuffix(at, ".Authority") || strings.HasSuffix(at, ".Explanation") {
-			return
-		}
-		assert.False(t, metric.MatchString(text), "%s: %s", at, text)
-	})
-}
-
 // Whatever is typed wherever, every text of every page is finished, in any units.
 func TestEveryTextIsFinished(t *testing.T) {
 	r := rand.New(rand.NewPCG(71, 72))
@@ -412,28 +397,4 @@ func BenchmarkSheet(b *testing.B) {
 	for b.Loop() {
 		told(CookRequest{Cook: c}, noon, Reader{})
 	}
-}
-
-// What empty fields mean is the same in either units.
-func TestUsualValuesMeanTheSame(t *testing.T) {
-	a, b := UsualValues(quantity.Metric), UsualValues(quantity.US)
-	same := func(read func(string) (float64, error), metric, us string) {
-		t.Helper()
-		x, err := read(metric)
-		require.NoError(t, err, metric)
-		y, err := read(us)
-		require.NoError(t, err, us)
-		assert.InEpsilon(t, x, y, 0.03, "%s and %s", metric, us)
-	}
-	mass := func(s string) (float64, error) { m, err := quantity.ParseMass(s); return m.KG(), err }
-	kelvin := func(s string) (float64, error) { c, err := quantity.ParseTemperature(s); return c.Kelvin(), err }
-	mm := func(s string) (float64, error) { l, err := quantity.ParseLength(s); return l.MM(), err }
-	ml := func(s string) (float64, error) { v, err := quantity.ParseVolume(s, quantity.USSpoons); return v.ML(), err }
-	same(mass, a.Portion, b.Portion)
-	same(kelvin, a.Fridge, b.Fridge)
-	same(kelvin, a.Room, b.Room)
-	same(kelvin, a.BathHot, b.BathHot)
-	same(mm, a.Spacing, b.Spacing)
-	same(mm, a.Bore, b.Bore)
-	same(ml, a.Syringe, b.Syringe)
 }

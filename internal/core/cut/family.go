@@ -51,7 +51,7 @@ var customs = func() map[Family]Custom {
 }()
 
 // Rests are the places where meat rests.
-var Rests = []string{"counter", "board", "tray", "cooler", "oven", "pit", "holder"}
+var Rests = []string{"counter", "wrapped", "board", "tray", "cooler", "oven", "pit", "pit-cooler", "holder"}
 
 // Custom returns how c is handled, with its finish.
 func (c Cut) Custom() Custom {

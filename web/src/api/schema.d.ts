@@ -2760,6 +2760,8 @@ export interface components {
             /** @description What the last thing that happened has changed, in a sentence */
             change: string;
             conflicts: components["schemas"]["PlanConflict"][];
+            /** @description That the plan which was chosen cannot be, in a sentence; else empty */
+            instead: string;
             /** @description Up to three plans, the likeliest first */
             options: components["schemas"]["PlanOption"][];
             /** @description Quiet hours within the plan */

@@ -1,5 +1,6 @@
 import { WarningFilled } from "@ant-design/icons";
 import type { Bath, BathSheet } from "../api/client";
+import { usePrefs } from "../prefs";
 import { Field } from "../record/field";
 import { Ask } from "../shared/ask";
 import { Choice } from "../shared/choice";
@@ -32,6 +33,7 @@ export function BrineStage({ index }: { index: number }) {
 
 function BathPart({ index }: { index: number }) {
 	const { piece, figures, at, edit, wrong, catalogue } = usePiece(index);
+	const [{ units }] = usePrefs();
 	const b = piece.bath;
 	const out = figures?.bath;
 	const put = (next: Partial<Bath>) =>
@@ -104,9 +106,15 @@ function BathPart({ index }: { index: number }) {
 					<Field
 						label="Liquid for all pieces"
 						at={at("bath/liquid")}
-						usual={out ? `${out.liquid.text} ${out.liquid.unit} covers`.replace("  ", " ") : "4 L"}
+						usual={
+							out
+								? `${out.liquid.text} ${out.liquid.unit} covers`.replace("  ", " ")
+								: units === "us"
+									? "4 qt"
+									: "4 L"
+						}
 					/>
-					<Field label="The pot holds" at={at("bath/pot")} usual="10 L" />
+					<Field label="The pot holds" at={at("bath/pot")} usual={units === "us" ? "10 qt" : "10 L"} />
 					<Field label="Boiled part is at" at={at("bath/hot")} usual={catalogue.usual.bath_hot} />
 				</div>
 			)}

@@ -119,6 +119,11 @@ function LaidOut({ plan }: { plan: Plan }) {
 				)}
 				.
 			</p>
+			{plan.instead && (
+				<p className="plan-told" role="status">
+					{plan.instead}
+				</p>
+			)}
 			{plan.change && (
 				<p className="plan-told" role="status">
 					{plan.change}

@@ -1,0 +1,162 @@
+package cook
+
+import (
+	"strconv"
+	"strings"
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/quantity"
+)
+
+func (r reader) meat(p Piece) (out Part[Meat]) {
+	m, errs := &out.Value, &out.Wrong
+	m.Count = max(1, count(errs, r.at+"/count", p.Count, 1, maxCount))
+	c, known := cut.Find(p.Cut)
+	if !known {
+		errs.Add(r.at+"/cut", "cut.unknown")
+		return out
+	}
+	m.Cut = r.finished(p, c)
+	if len(p.Each) > 0 {
+		r.unlike(p, m, errs)
+	} else {
+		r.weights(p, r.at, m, errs)
+	}
+	if m.Green.Mid == 0 || len(*errs) > 0 && len(p.Each) > 0 {
+		return out
+	}
+	m.Geometry = shape(c, m.Green.Mid, p.Thickness, r.at, errs)
+	if n := quantity.Length(len(m.Each)); n > 0 { // as thick as they are on average
+		m.Geometry.Thickness, m.Geometry.Thickest = 0, 0
+		for _, g := range m.Each {
+			m.Geometry.Thickness += g.Thickness / n
+			m.Geometry.Thickest += g.Thickest / n
+			m.Geometry.Measured = m.Geometry.Measured || g.Measured
+		}
+	}
+	switch p.Faces {
+	case "":
+		m.OneBare = c.Sealed != ""
+		// A rack takes no coat through its membrane, and takes it once that is off.
+		if p.Choices["trimmed-off"] == "skin" && c.Sealed == "skin" {
+			m.Skinned, m.OneBare = true, false
+		}
+		switch p.Choices["membrane"] {
+		case "on":
+			m.OneBare = true
+		case "off":
+			m.OneBare = m.OneBare && c.Sealed != "bone"
+		}
+	case "all", "one":
+		m.OneBare = p.Faces == "one"
+	default:
+		errs.Add(r.at+"/faces", "choice.unknown", "choices", []string{"all", "one"})
+	}
+	return out
+}
+
+// finished is the cut with the finish and the core temperature that the cook wants of it.
+// What is wrong with those is told where they are read.
+func (r reader) finished(p Piece, c cut.Cut) cut.Cut {
+	if f := p.Choices["finish"]; f != "" {
+		c = c.As(cut.Finish(f))
+	}
+	if core, err := quantity.ParseTemperature(p.Fire.Done); err == nil && core >= lowCore && core <= highCore {
+		c = c.To(float64(core))
+	}
+	return c
+}
+
+// Core temperatures that a piece can be taken off at, °C.
+const lowCore, highCore = 40, 105
+
+// shape reads how thick a piece at a pointer is, and gives its geometry.
+func shape(c cut.Cut, mass quantity.Mass, thickest, at string, errs *field.Errors) cut.Geometry {
+	var thickness quantity.Length
+	var err error
+	if strings.TrimSpace(thickest) != "" {
+		thickness, err = quantity.ParseLength(thickest)
+	}
+	g, wrong := cut.New(c, mass, thickness)
+	_ = errs.Take(at+"/thickness", err) || errs.Take(at+"/thickness", wrong)
+	return g
+}
+
+// unlike reads pieces of one line that each have their own weight and thickness. The line
+// stands for their average.
+func (r reader) unlike(p Piece, m *Meat, errs *field.Errors) {
+	if len(p.Each) > maxEach {
+		errs.Add(r.at+"/each", "list.too-long", "most", maxEach)
+		return
+	}
+	if strings.TrimSpace(p.Bought+p.Trimmed) != "" { // kept for when they are alike again
+		r.weights(p, r.at, &Meat{Cut: m.Cut, Count: m.Count}, errs)
+	}
+	var sum Meat
+	for i, one := range p.Each {
+		at := r.at + "/each/" + strconv.Itoa(i)
+		q := p
+		q.Bought, q.Trimmed, q.Together, q.Each = one.Bought, one.Trimmed, false, nil
+		each := Meat{Cut: m.Cut, Count: 1}
+		r.weights(q, at, &each, errs)
+		if each.Green.Mid == 0 {
+			continue
+		}
+		m.Each = append(m.Each, shape(m.Cut, each.Green.Mid, one.Thickness, at, errs))
+		sum.Bought += each.Bought
+		sum.Green.Low, sum.Green.Mid, sum.Green.High = sum.Green.Low+each.Green.Low, sum.Green.Mid+each.Green.Mid, sum.Green.High+each.Green.High
+		m.Weighed = each.Weighed
+	}
+	n := quantity.Mass(len(p.Each))
+	m.Count, m.Bought, m.Green = len(p.Each), sum.Bought/n, quantity.Times(sum.Green, 1/n)
+}
+
+// weights reads the weights of one piece at a pointer, and what trimming leaves of it.
+func (r reader) weights(p Piece, here string, m *Meat, errs *field.Errors) {
+	c := m.Cut
+	each := func(pointer, text string) quantity.Mass {
+		if strings.TrimSpace(text) == "" {
+			return 0
+		}
+		v, err := quantity.ParseMass(text)
+		if errs.Take(pointer, err) {
+			return 0
+		}
+		if p.Together {
+			v /= quantity.Mass(m.Count)
+		}
+		if v.KG() < c.LowKG*0.5 || v.KG() > c.HighKG*1.6 {
+			errs.Add(pointer, "meat.weight", "noun", c.Noun, "low", quantity.Mass(c.LowKG), "high", quantity.Mass(c.HighKG))
+			return 0
+		}
+		return v
+	}
+	before := len(*errs)
+	m.Bought = each(here+"/bought", p.Bought)
+	trimmed := each(here+"/trimmed", p.Trimmed)
+	loss := c.TrimLoss
+	mid := loss.Mid
+	switch p.TrimStyle {
+	case "", "usual":
+	case "light":
+		mid = loss.Low
+	case "close":
+		mid = loss.High
+	default:
+		errs.Add(r.at+"/trim_style", "choice.unknown", "choices", TrimStyles)
+	}
+	switch {
+	case len(*errs) > before:
+	case m.Bought == 0 && trimmed == 0:
+		errs.Add(here+"/bought", "meat.weight-needed")
+	case trimmed > 0 && m.Bought > 0 && trimmed > m.Bought:
+		errs.Add(here+"/trimmed", "meat.gained")
+	case trimmed > 0:
+		m.Green, m.Weighed = quantity.Exactly(trimmed), true
+	default:
+		// A style is held to within a third of the range of all styles.
+		slack := (loss.High - loss.Low) / 3
+		keep := func(percent float64) quantity.Mass { return m.Bought * quantity.Mass(1-max(0, percent)/100) }
+		m.Green = quantity.Range[quantity.Mass]{Low: keep(mid + slack), Mid: keep(mid), High: keep(mid - slack)}
+	}
+}
