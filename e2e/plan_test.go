@@ -22,6 +22,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/starter"
 	"verjuice/internal/testclock"
 )
 
@@ -255,12 +256,12 @@ func TestThePitCardPrints(t *testing.T) {
 // list, and kept; on a phone there is the list, and the strip's hours are away.
 func TestChoosingAPlan(t *testing.T) {
 	b := start(t, false)
-	two := cook.New(apptest.Now, 8)
+	two := starter.New(apptest.Now, 8)
 	two.Name, two.ServeAt, two.Zone = "Two ways", strings.Replace(testclock.Saturday(), "18:30", "18:00", 1), testclock.Zone
 	two.Pits = []cook.Pit{{Name: "Pellets", Kind: "pellet"}}
 	shoulder, ok := cut.Find("pork-shoulder-bone-in")
 	require.True(t, ok)
-	piece := cook.NewPiece(shoulder, "metric")
+	piece := starter.NewPiece(shoulder, "metric")
 	piece.Choices = map[string]string{"rest": "holder"}
 	two.Pieces = []cook.Piece{piece}
 	_, err := b.app.Store.Cooks().Create(t.Context(), two)

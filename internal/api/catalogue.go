@@ -14,6 +14,7 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/larder"
+	"verjuice/internal/core/starter"
 	"verjuice/internal/sheet"
 )
 
@@ -52,7 +53,7 @@ func (s *server) registerCatalogue(a huma.API) {
 			if err != nil {
 				return nil, problemOf(field.Errors{{Pointer: "/query/zone", Wrong: field.Because("zone.unknown")}})
 			}
-			c := cook.New(s.Now().In(zone), 8)
+			c := starter.New(s.Now().In(zone), 8)
 			c.Spoons = in.Spoons // what a cup means here, whoever reads it later
 			return answer(c), nil
 		})
@@ -61,7 +62,7 @@ func (s *server) registerCatalogue(a huma.API) {
 			Pit  int `query:"pit" minimum:"0" maximum:"5" doc:"Number of the pit, from 0"`
 			Body cook.Cook
 		}) (*body[cook.Cook], error) {
-			return answer(cook.WithoutPit(in.Body, in.Pit)), nil
+			return answer(starter.WithoutPit(in.Body, in.Pit)), nil
 		})
 	huma.Register(a, op(http.MethodGet, "/api/new/piece", "newPiece", "Get a piece of a cut at its usual weight and seasoning"),
 		func(_ context.Context, in *struct {
@@ -72,7 +73,7 @@ func (s *server) registerCatalogue(a huma.API) {
 			if !ok {
 				return nil, problemOf(field.Errors{{Pointer: "/query/cut", Wrong: field.Because("cut.unknown")}})
 			}
-			p := cook.NewPiece(c, in.Units)
+			p := starter.NewPiece(c, in.Units)
 			p.Key = strings.ToLower(rand.Text()[:8])
 			return answer(p), nil
 		})

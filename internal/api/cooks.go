@@ -10,6 +10,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/starter"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
@@ -52,7 +53,7 @@ func (s *server) registerCooks(a huma.API) {
 		if err != nil {
 			return nil, problemOf(err)
 		}
-		return cooks.answer(s.Store.Cooks().Create(ctx, cook.Copy(r.Doc)))
+		return cooks.answer(s.Store.Cooks().Create(ctx, starter.Copy(r.Doc)))
 	})
 }
 

@@ -62,6 +62,7 @@ var knows = map[string]string{
 	"said":       "dose field formula kitchen larder quantity",
 	"salt":       "cut field larder quantity",
 	"shop":       "cook cut dose formula kitchen larder quantity trace",
+	"starter":    "cook cut formula quantity",
 	"table":      "",
 	"trace":      "quantity",
 }

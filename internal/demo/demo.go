@@ -12,6 +12,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/starter"
 	"verjuice/internal/store"
 )
 
@@ -120,7 +121,7 @@ func cooks(now time.Time, injection formula.Formula, pits []cook.Pit) []cook.Coo
 	if err != nil {
 		zone = time.UTC
 	}
-	supper := cook.New(now.In(zone), 36)
+	supper := starter.New(now.In(zone), 36)
 	supper.Name = "Autumn regatta supper"
 	supper.Portion = "180 g"
 	supper.Guests, supper.Children, supper.Appetite, supper.Leftovers, supper.Hands = "34", "4", "hearty", "6", "2"

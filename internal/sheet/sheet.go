@@ -9,6 +9,7 @@ import (
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/shop"
 )
 
 // Closing is shown under every list of cautions.
@@ -164,7 +165,7 @@ func few(n float64) string {
 }
 
 // verdict says whether the portions feed the guests.
-func verdict(e cooking.Enough) (message string, short bool) {
+func verdict(e shop.Enough) (message string, short bool) {
 	switch e.Verdict {
 	case "short":
 		return fmt.Sprintf("%s short for %.0f portions", few(e.Differs), e.Needed), true

@@ -16,10 +16,7 @@ import (
 	"hash/fnv"
 	"slices"
 	"strconv"
-	"strings"
-	"time"
 
-	"verjuice/internal/core/cut"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/quantity"
 )
@@ -165,7 +162,7 @@ const (
 	MaxPits   = 6
 	maxCount  = 500
 	maxGuests = 2000
-	maxText   = 200
+	MaxText   = 200
 	maxNote   = 1000
 	maxKey    = 60
 	maxLayers = 12
@@ -174,33 +171,6 @@ const (
 	maxWishes = 400
 	maxHands  = 12
 )
-
-// NewPiece returns a piece of c at its usual weight, seasoned with the first of the
-// formulas that ship with the program, or with nothing when it is salted already.
-func NewPiece(c cut.Cut, units quantity.System) Piece {
-	first := formula.ReadyMade()[0]
-	if c.NativeSalt > 0 { // a sausage needs no more
-		first = formula.Formula{Basis: formula.ByVolume, Rows: []formula.Row{}}
-	}
-	return Piece{
-		Cut: c.ID, Count: "1", TrimStyle: "usual",
-		Bought: quantity.FormatMass(quantity.Mass(c.TypicalKG/(1-c.TrimLoss.Mid/100)), units),
-		Season: Season{Formula: first, Target: UsualTarget, Coat: UsualCoat, Band: UsualBand},
-		Wait:   Wait{Style: UsualStyle, Open: true},
-	}
-}
-
-// New returns an empty page for a Saturday evening ahead of now, which also gives
-// the time zone.
-func New(now time.Time, guests int) Cook {
-	days := (int(time.Saturday) - int(now.Weekday()) + 7) % 7
-	if days < 2 {
-		days += 7
-	}
-	day := now.AddDate(0, 0, days)
-	serve := time.Date(day.Year(), day.Month(), day.Day(), 18, 30, 0, 0, now.Location())
-	return Cook{ServeAt: serve.Format(TimeLayout), Zone: now.Location().String(), Guests: quantity.CountOf(guests), Pieces: []Piece{}}
-}
 
 // TimeLayout is how times of day are typed.
 const TimeLayout = "2006-01-02T15:04"
@@ -230,33 +200,6 @@ func Keyed(c Cook) Cook {
 			key = base + "-" + strconv.Itoa(n)
 		}
 		c.Pieces[i].Key, taken[key] = key, true
-	}
-	return c
-}
-
-// Copy returns c for another occasion: the same pieces, no date, and a name that
-// tells it from the first.
-func Copy(c Cook) Cook {
-	const mark = ", again"
-	if !strings.HasSuffix(c.Name, mark) && len(c.Name)+len(mark) <= maxText {
-		c.Name += mark
-	}
-	c.ServeAt, c.Wishes, c.Plan = "", nil, ""
-	return c
-}
-
-// WithoutPit returns c without the pit numbered n: pieces on a later pit keep it, and
-// those on it move to the one before.
-func WithoutPit(c Cook, n int) Cook {
-	if n < 0 || n >= len(c.Pits) {
-		return c
-	}
-	c.Pits = slices.Delete(slices.Clone(c.Pits), n, n+1)
-	c.Pieces = slices.Clone(c.Pieces)
-	for i := range c.Pieces {
-		if on := &c.Pieces[i].Fire.On; *on > n || *on >= max(1, len(c.Pits)) {
-			*on = max(0, *on-1)
-		}
 	}
 	return c
 }

@@ -52,8 +52,8 @@ func parseName(c Cook) (out Part[string]) {
 	out.Value = strings.TrimSpace(c.Name)
 	if out.Value == "" {
 		out.Wrong.Add("/name", "cook.name")
-	} else if len(c.Name) > maxText {
-		out.Wrong.Add("/name", "text.too-long", "most", maxText)
+	} else if len(c.Name) > MaxText {
+		out.Wrong.Add("/name", "text.too-long", "most", MaxText)
 	}
 	return out
 }
@@ -171,8 +171,8 @@ func (t Pit) parse() (plan.Pit, field.Errors) {
 	if !ok {
 		errs.Add("/kind", "pit.kind")
 	}
-	if len(t.Name) > maxText {
-		errs.Add("/name", "text.too-long", "most", maxText)
+	if len(t.Name) > MaxText {
+		errs.Add("/name", "text.too-long", "most", MaxText)
 	}
 	p := plan.Pit{PitKind: kind, Name: or(t.Name, kind.Name), Room: kind.RoomDM2}
 	if strings.TrimSpace(t.Room) != "" {
@@ -266,7 +266,7 @@ func (r reader) notes(p Piece) (out Part[Notes]) {
 	for _, text := range []struct {
 		pointer, typed string
 		most           int
-	}{{"/label", p.Label, maxText}, {"/key", p.Key, maxKey}, {"/trim_note", p.TrimNote, maxNote}} {
+	}{{"/label", p.Label, MaxText}, {"/key", p.Key, maxKey}, {"/trim_note", p.TrimNote, maxNote}} {
 		if len(text.typed) > text.most {
 			out.Wrong.Add(r.at+text.pointer, "text.too-long", "most", text.most)
 		}

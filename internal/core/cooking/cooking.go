@@ -97,7 +97,7 @@ type Result struct {
 	Mistakes field.Errors
 	Servings trace.Figure // portions of all pieces
 	Needed   trace.Figure // portions needed
-	Enough   Enough
+	Enough   shop.Enough
 	Pieces   []Piece
 	Buy      []shop.Line
 	Cost     *shop.Cost // of all pieces; nil without prices
@@ -106,13 +106,6 @@ type Result struct {
 
 	by    []*subject // what the pieces were worked out from
 	stand string     // of the kitchen
-}
-
-// Enough says whether the portions feed the guests.
-type Enough struct {
-	Verdict string // enough, short, over; empty without guests or meat
-	Needed  float64
-	Differs float64 // portions too few or too many
 }
 
 // Piece is every number of one line of the page.
@@ -232,15 +225,7 @@ func (r *Result) total(o cook.Order) {
 	p := o.People.Value
 	r.Needed = trace.Exact("portions_needed", p.Needed, "adults", trace.Number{Value: float64(p.Guests)}, "children", trace.Number{Value: float64(p.Children)},
 		"appetite", or(o.Cook.Appetite, "usual"), "leftovers", trace.Number{Value: float64(p.Leftovers)})
-	switch need := p.Needed; {
-	case need <= 0 || servings == 0:
-	case servings < 0.95*need:
-		r.Enough = Enough{"short", need, need - servings}
-	case servings > 1.25*need:
-		r.Enough = Enough{"over", need, servings - need}
-	default:
-		r.Enough = Enough{"enough", need, 0}
-	}
+	r.Enough = shop.Feeds(servings, p.Needed)
 }
 
 // buy says what to buy of each piece, and what it costs.

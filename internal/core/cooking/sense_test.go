@@ -11,6 +11,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/starter"
 	"verjuice/internal/testclock"
 )
 
@@ -19,7 +20,7 @@ import (
 func TestAnyCutAloneMakesSense(t *testing.T) {
 	for _, c := range cut.All() {
 		for _, pits := range [][]cook.Pit{nil, {{Name: "pellet", Kind: "pellet"}}} {
-			day := cook.Cook{Name: "Supper", ServeAt: testclock.At(7, "18:30"), Zone: testclock.Zone, Guests: "8", Pits: pits, Pieces: []cook.Piece{cook.NewPiece(c, quantity.Metric)}}
+			day := cook.Cook{Name: "Supper", ServeAt: testclock.At(7, "18:30"), Zone: testclock.Zone, Guests: "8", Pits: pits, Pieces: []cook.Piece{starter.NewPiece(c, quantity.Metric)}}
 			r := work(day)
 			require.Empty(t, r.Mistakes, c.ID)
 			chosen := r.Plan.Result.Plans[r.Plan.Chosen]
