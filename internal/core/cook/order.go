@@ -128,14 +128,6 @@ func (m Meat) Area() float64 {
 	return sum / float64(len(m.Each))
 }
 
-// SaltPath is the way that salt takes into one piece: the block's, with just the boneless
-// meat behind the coated face, since bone holds no salt.
-func (m Meat) SaltPath(oneBare bool) cut.Path {
-	p := m.Geometry.Path(oneBare)
-	p.Depth = quantity.Length((1 + p.Shape) * m.Salt().Edible().KG() / (salt.MeatDensity * m.Geometry.Seasoned(oneBare)))
-	return p
-}
-
 // Volume is the room that one piece takes in a pot.
 func (m Meat) Volume() quantity.Volume {
 	return quantity.Volume(float64(m.Green.Mid) / m.Cut.Density())
@@ -145,7 +137,7 @@ func (m Meat) Volume() quantity.Volume {
 func (m Meat) Target(fridge quantity.Celsius) dose.Target {
 	return dose.Target{
 		Meat: m.Salt(), Count: m.Count, Area: m.Area(), Volume: m.Volume(), Length: m.Geometry.Length, Width: m.Geometry.Width,
-		Path: m.SaltPath(m.Cut.Sealed == "skin" && !m.Skinned), Density: m.Cut.Density(), Fridge: fridge,
+		Path: m.Geometry.Path(m.Cut.Sealed == "skin" && !m.Skinned), Density: m.Cut.Density(), Fridge: fridge,
 	}
 }
 

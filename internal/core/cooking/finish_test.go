@@ -13,6 +13,7 @@ import (
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/salt"
 )
 
 // The finish is the cook's: core temperature, time, yield and how it is served follow it,
@@ -169,7 +170,8 @@ func TestDepthAndLedgerAgree(t *testing.T) {
 			p.Layers = []cook.Layer{{Kind: "base", Formula: anycook.Bottle("base", "table-salt"), Amount: "0.1 %"}}
 			s := one(t, p)
 			end := s.Depth.Course.End
-			lies := s.Depth.Brine.Load * s.Line.Meat.Value.Area() / s.Line.Meat.Value.Salt().Edible().KG()
+			path := s.Depth.Brine.Path
+			lies := s.Depth.Brine.Load * (1 + path.Shape) / (salt.MeatDensity * float64(path.Depth))
 			held := 100 * (end.Mean + end.OnSurface*lies)
 			assert.InEpsilon(t, s.Ledger.Percent.Mid, held, 0.01, "%s, %s", c.ID, faces)
 			assert.Greater(t, s.Ledger.Outer.Mid, s.Ledger.Percent.Mid, "%s, %s: saltier outside than in the middle", c.ID, faces)

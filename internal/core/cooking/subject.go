@@ -231,7 +231,7 @@ func (s *subject) brine(b brought) salt.Brine {
 	if s.move(method.Temper).Lasts >= s.on.Wait {
 		temperature = s.base.Room // salted on the counter, while the fire comes up
 	}
-	out := salt.Brine{Path: s.meat.SaltPath(s.meat.OneBare), Temperature: temperature, Wait: s.on.Wait}
+	out := salt.Brine{Path: s.meat.Geometry.Path(s.meat.OneBare), Temperature: temperature, Wait: s.on.Wait}
 	out.Load, out.Before = dose.AtTheWait(b.sources, b.all, s.on, out.Path)
 	return out
 }

@@ -119,6 +119,7 @@ export function Occasion() {
 									p.count = line.count;
 									p.trimmed = "";
 									p.thickness = "";
+									p.each = undefined;
 								});
 							});
 							undoable("The weights now feed everyone.", back);

@@ -80,8 +80,10 @@ export function PieceStage({ index }: { index: number }) {
 					{wrong("cut") && <p className="typed-error">{wrong("cut")}</p>}
 				</div>
 				{!unlike && <Field label="How many" inputMode="numeric" at={at("count")} usual="1" />}
-				{(count > 1 || unlike) && (
-					// biome-ignore lint/a11y/noLabelWithoutControl: the switch inside is the control
+			</div>
+			{(count > 1 || unlike) && (
+				<div className="piece-switches">
+					{/* biome-ignore lint/a11y/noLabelWithoutControl: the switch inside is the control */}
 					<label className="piece-together">
 						<Switch
 							checked={unlike}
@@ -98,15 +100,15 @@ export function PieceStage({ index }: { index: number }) {
 						/>
 						each has its own weight
 					</label>
-				)}
-				{count > 1 && !unlike && (
-					// biome-ignore lint/a11y/noLabelWithoutControl: the switch inside is the control
-					<label className="piece-together">
-						<Switch checked={piece.together} onChange={together.set} />
-						weighed all together
-					</label>
-				)}
-			</div>
+					{count > 1 && !unlike && (
+						// biome-ignore lint/a11y/noLabelWithoutControl: the switch inside is the control
+						<label className="piece-together">
+							<Switch checked={piece.together} onChange={together.set} />
+							weighed all together
+						</label>
+					)}
+				</div>
+			)}
 			{unlike && <EachWeight index={index} />}
 			<div className="fields">
 				{!unlike && (
