@@ -209,3 +209,17 @@ func TestUnlikePieces(t *testing.T) {
 	p.Each[1] = cook.One{}
 	assert.Equal(t, "/pieces/0/each/1/bought", work(anycook.Supper(p)).Mistakes[0].Pointer)
 }
+
+// A rest of twenty minutes and one of three hours are not the same clock.
+func TestTheRestMovesTheClock(t *testing.T) {
+	fire := func(id, rest string) time.Time {
+		c, _ := cut.Find(id)
+		p := anycook.Coated(id, quantity.FormatMass(quantity.Mass(c.TypicalKG), quantity.Metric))
+		p.Fire.Rest = rest
+		return one(t, p).Clock.Times.Fire
+	}
+	for _, id := range []string{"beef-tri-tip", "pork-spare-ribs", "chicken-whole", "lamb-leg-bone-in", "beef-cheek"} {
+		earlier := fire(id, "20 min").Sub(fire(id, "3 h"))
+		assert.Greater(t, earlier, time.Hour, id)
+	}
+}

@@ -165,6 +165,8 @@ func (s *subject) job() plan.Job {
 		layer, ok := m.Dose.(dose.Layer)
 		j.Dust = j.Dust || ok && layer.Kind == "dusting"
 		j.Glaze = j.Glaze || ok && layer.Kind == "glaze"
+		wet := ok && len(layer.Mix.Components) > 1 && layer.Mix.Per100g.Water > 15
+		j.Sauce = j.Sauce || wet && (layer.Kind == "glaze" || layer.Kind == "finish")
 	}
 	if m, ok := method.Find(s.moves, method.Brine); ok {
 		bath := m.Dose.(dose.Bath)

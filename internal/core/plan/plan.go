@@ -51,6 +51,7 @@ type Job struct {
 	Dust                   bool          // a second dusting just before the fire
 	Spritz                 time.Duration // every so often while it is on the fire; zero is never
 	Glaze                  bool          // near the end
+	Sauce                  bool          // something wet is made to glaze or finish it with
 	Keeps                  bool          // may be cooked the day before
 	RoomDM2                float64       // on the grate, all of them
 	FridgeDM2              float64

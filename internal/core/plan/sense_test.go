@@ -98,7 +98,7 @@ func TestARefusalOffersItsRemedy(t *testing.T) {
 // Late is only what now has passed, and every job has its place in the list.
 func TestJobsOfADay(t *testing.T) {
 	j := slow()
-	j.Dust, j.Spritz, j.Glaze = true, 45*time.Minute, true
+	j.Dust, j.Spritz, j.Glaze, j.Sauce = true, 45*time.Minute, true, true
 	a := ask(t, j)
 	for _, p := range Make(a).Plans {
 		assert.False(t, p.Overdue, p.Kind)
@@ -106,7 +106,7 @@ func TestJobsOfADay(t *testing.T) {
 		for _, k := range p.Tasks {
 			stages[k.Stage] = k.At
 		}
-		order := []string{"salt", "dust", "fire", "spritz", "wrap", "glaze", "off", "slice"}
+		order := []string{"salt", "dust", "fire", "spritz", "wrap", "sauce", "glaze", "off", "slice"}
 		for i, stage := range order[1:] {
 			assert.False(t, stages[stage].Before(stages[order[i]]), "%s: %s before %s", p.Kind, stage, order[i])
 		}

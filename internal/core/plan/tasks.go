@@ -65,6 +65,9 @@ func (a Ask) pieceTasks(j Job, t Times) []Task {
 	if !t.Wrap.IsZero() {
 		about("wrap", t.Wrap, t.Wrap.Add(-30*time.Minute), t.Wrap.Add(45*time.Minute), 10*time.Minute)
 	}
+	if j.Sauce {
+		about("sauce", floor(t.Off.Add(-saucing)), t.Fire, t.Off.Add(-glazing), 15*time.Minute)
+	}
 	if j.Glaze {
 		about("glaze", floor(t.Off.Add(-glazing)), t.Early.Add(-glazing), t.Late.Add(-glazing), five)
 	}
@@ -82,6 +85,7 @@ func (a Ask) pieceTasks(j Job, t Times) []Task {
 const (
 	spritzFrom = 0.3
 	glazing    = 25 * time.Minute
+	saucing    = time.Hour // before a piece is off its sauce or glaze is made
 )
 
 // spritzUntil is when a piece is spritzed no more: it is wrapped, or off.
