@@ -138,3 +138,25 @@ func TestASaveWithoutAnAnswer(t *testing.T) {
 	assert.Equal(t, "43", string(after.Guests))
 	assert.Equal(t, "8", string(after.Leftovers), "a page that is opened again finds it")
 }
+
+// While a field is wrong its piece keeps its lane on the strip and its place in the plan, as
+// they were last.
+func TestNothingVanishesWhileAFieldIsWrong(t *testing.T) {
+	b := start(t, true)
+	b.open("/cooks/{supper}/brine/4")
+	b.see("Wet brine")
+	bars := `document.querySelectorAll(".lane:nth-child(4) .bar").length`
+	b.until(bars + ` > 2`)
+	lanes := js[float64](b, bars)
+	b.write("Salt, by your recipe", "2 Tbsp kosher salt in 5 qt")
+	b.see("which salt?")
+	assert.Equal(t, lanes, js[float64](b, bars))
+	b.press("Plan")
+	b.see("Chicken leg, thigh on: into the bath")
+	b.press("12 × Chicken leg")
+	b.see("Piece and trim")
+	b.press("Brine and inject")
+	b.press("2 Tbsp dense flake kosher salt in 5 qt")
+	b.saved()
+	assert.Equal(t, "2 Tbsp dense flake kosher salt in 5 qt", b.cook("supper").Doc.Pieces[3].Bath.Salt)
+}

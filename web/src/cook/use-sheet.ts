@@ -38,17 +38,23 @@ const parts = ["meat", "bath", "inject", "season", "ledger", "depth", "clock"] a
 function lastGood(now: Sheet, before: Sheet | undefined, page: Cook): { sheet: Sheet; old: boolean[] } {
 	let sheet = now;
 	const old = now.pieces.map(() => false);
+	let lost = false;
 	now.pieces.forEach((p, i) => {
 		const was = before?.pieces.find((one) => one.key === p.key);
 		const typed = page.pieces[i];
 		if (!was || !typed || p.ready) return;
 		for (const part of parts) {
 			const wanted = part === "bath" ? typed.bath : part === "inject" ? typed.inject : true;
-			if (p[part] !== undefined || was[part] === undefined || !wanted) continue;
+			// A piece that the plan had to leave out keeps its lane.
+			const left = part === "clock" && p.clock?.lane.length === 0 && (was.clock?.lane.length ?? 0) > 0;
+			if ((p[part] !== undefined && !left) || was[part] === undefined || !wanted) continue;
+			lost = lost || left || part === "clock";
 			sheet = put(sheet, `/pieces/${i}/${part}`, was[part]);
 			old[i] = true;
 		}
 	});
+	if (before?.plan && (lost || (!now.plan && now.errors.length > 0)))
+		sheet = put(sheet, "/plan", before.plan);
 	return { sheet, old };
 }
 
