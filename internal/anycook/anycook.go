@@ -112,6 +112,13 @@ func Whole(r *rand.Rand) (cook.Cook, facts.Facts) {
 	p.Inject = &cook.Injection{Formula: Bottle("stock", "stock"), Pump: "5 %", Avoid: []string{"bone"}}
 	p.Layers = []cook.Layer{{Kind: "glaze", Formula: Mix(r, "glaze"), Amount: "light"}}
 	p.Choices, p.Grain = map[string]string{"wrap": "foil"}, "20"
+	if r.IntN(2) == 0 {
+		p.Bath.Salt = Pick(r, []string{"40 g/L", "none", "1 cup table salt in 8 L"})
+	}
+	if c, ok := cut.Find(q.Cut); ok && r.IntN(2) == 0 {
+		weight := func() string { return fmt.Sprintf("%.3f kg", c.LowKG+(c.HighKG-c.LowKG)*r.Float64()) }
+		q.Each = []cook.One{{Bought: weight()}, {Trimmed: weight()}, {Bought: weight()}}
+	}
 	c := Supper(p, q)
 	c.Children, c.Appetite, c.Quiet = "2", "light", "22-6"
 	c.Pits = []cook.Pit{{Name: "one", Kind: "drum", Room: "20"}, {Name: "two", Kind: "gas"}}

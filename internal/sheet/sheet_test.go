@@ -143,11 +143,11 @@ func texts(v reflect.Value, at string, take func(at, text string)) {
 func finished(t *testing.T, answer any) {
 	t.Helper()
 	texts(reflect.ValueOf(answer), "", func(at, text string) {
-		mistake := strings.HasSuffix(at, "Errors.Message") // which may name what was typed
+		mistake := strings.HasSuffix(at, "Errors.Message") || strings.HasSuffix(at, ".Name") || strings.HasSuffix(at, ".Recipes") // which may name what was typed
 		for _, bad := range []string{"{", "%!", "map[", "<nil>", "NaN", "+Inf", "0001-01-01"} {
 			assert.False(t, !mistake && strings.Contains(text, bad), "%s: %s", at, text)
 		}
-		if mistake || strings.HasSuffix(at, ".Explanation") || strings.HasSuffix(at, ".Action") {
+		if strings.HasSuffix(at, "Errors.Message") || strings.HasSuffix(at, ".Explanation") || strings.HasSuffix(at, ".Action") {
 			assert.NotEmpty(t, text, at)
 			assert.False(t, asID.MatchString(text), "%s: %s", at, text)
 		}
