@@ -190,5 +190,5 @@ var examples = map[string]string{
 var taskVerbs = map[string]string{
 	"thaw": "Thaw %s in the fridge", "bath": "%s: into the bath", "lift": "%s: out of the bath", "salt": "Prepare and salt %s",
 	"out": "%s: out of the fridge", "fire": "%s: on the fire", "wrap": "Wrap %s", "off": "%s: off the fire", "reheat": "Reheat %s, covered, to 74 °C / 165 °F",
-	"slice": "Slice %s", "pull": "Pull the %s", "serve": "Serve %s", "dust": "Dust %s once more", "spritz": "Spritz %s", "sauce": "Make the sauce or glaze for %s", "glaze": "Glaze %s", "light": "Light the %s", "feed": "Feed the %s",
+	"slice": "Slice %s", "prepare": "Prepare %s", "pull": "Pull the %s", "serve": "Serve %s", "dust": "Dust %s once more", "spritz": "Spritz %s", "sauce": "Make the sauce or glaze for %s", "glaze": "Glaze %s", "light": "Light the %s", "feed": "Feed the %s",
 }

@@ -200,6 +200,9 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 		CanMark: k.Key != "" && slices.Contains(markable, k.Stage), CanFix: k.Key != "" && slices.Contains(plan.Fixable, k.Stage),
 		Wakes: k.Wakes && !k.Done, Clash: k.Clash && !k.Done,
 	}
+	if piece >= 0 && k.Stage == "salt" && len(r.Pieces[piece].Line.Typed.Season.Formula.Rows) == 0 {
+		out.Label = upper(w.verb("prepare", k.Key, k.Pit))
+	}
 	if piece >= 0 && k.Stage == "slice" && r.Pieces[piece].Clock != nil {
 		if verb, ok := map[string]string{"pulled": "pull", "whole": "serve"}[r.Pieces[piece].Clock.Slice]; ok {
 			out.Label = upper(w.verb(verb, k.Key, k.Pit))

@@ -155,7 +155,12 @@ func (w writer) ledger(l *cooking.Ledger) *LedgerSheet {
 		out.Verdict, out.InBand = "within "+l.Band.Name, true
 	}
 	out.Summary = out.Percent.Text + " % salt, " + out.Verdict
-	for _, line := range l.Lines {
+	skipped := -1
+	for i, line := range l.Lines {
+		if line.Label.ID == (dose.Rub{}).ID() && len(line.Mix.Components) == 0 {
+			skipped = i // there is no rub
+			continue
+		}
 		one := LedgerLine{
 			ID: line.Label.ID, Name: sourceName(line.Label), Percent: line.Percent, Text: decimal(line.Percent, 2), Salt: w.weight(line.Salt), Place: line.Place, Stays: percentRange(line.Stays),
 		}
@@ -163,7 +168,11 @@ func (w writer) ledger(l *cooking.Ledger) *LedgerSheet {
 		out.Lines = append(out.Lines, one)
 	}
 	if f := l.Freed; f != nil {
-		out.Freed = &Freed{Source: f.ID, Line: f.Line, Name: sourceName(f.Label), Amount: w.figure(f.Amount)}
+		at := f.Line
+		if skipped >= 0 && at > skipped {
+			at--
+		}
+		out.Freed = &Freed{Source: f.ID, Line: at, Name: sourceName(f.Label), Amount: w.figure(f.Amount)}
 	}
 	return out
 }

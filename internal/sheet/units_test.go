@@ -82,3 +82,16 @@ func page0(t *testing.T, c cook.Cook) Sheet {
 	t.Helper()
 	return told(CookRequest{Cook: c}, noon, Reader{})
 }
+
+// Without a rub the ledger has no line of it, and the source that gives way is still found.
+func TestNoRubHasNoLine(t *testing.T) {
+	p := anycook.Coated("pork-loin", "2 kg")
+	p.Season = cook.Season{Mode: "target", Target: "1 %", Free: "layer-0"}
+	p.Inject = &cook.Injection{Formula: anycook.Brine("5 g"), Pump: "6 %"}
+	p.Layers = []cook.Layer{{Kind: "finish", Formula: anycook.Bottle("flakes", "sea-salt"), Amount: "1 g"}}
+	s := page(t, anycook.Supper(p), Reader{}).Pieces[0]
+	require.Len(t, s.Ledger.Lines, 2)
+	assert.Equal(t, "flakes", s.Ledger.Lines[s.Ledger.Freed.Line].Name)
+	assert.True(t, s.NoRub)
+	assert.Equal(t, "1.00", s.Ledger.Percent.Text)
+}
