@@ -47,11 +47,7 @@ func (s *server) registerExchange(a huma.API) {
 			As   string            `query:"as" enum:"json,jsonld,csv" default:"json"`
 			Body []formula.Formula `maxItems:"200"`
 		}) (*fileAnswer, error) {
-			var ids []string
-			for _, f := range in.Body {
-				ids = append(ids, f.Uses()...)
-			}
-			k, err := s.kitchen(ctx, ids...)
+			k, err := s.kitchenOf(ctx, in.Body)
 			if err != nil {
 				return nil, err
 			}
@@ -91,16 +87,21 @@ func (s *server) known(ctx context.Context) (kitchen.Kitchen, error) {
 	return k, err
 }
 
+// kitchenOf is the kitchen with all that formulas use.
+func (s *server) kitchenOf(ctx context.Context, all []formula.Formula) (kitchen.Kitchen, error) {
+	var ids []string
+	for _, f := range all {
+		ids = append(ids, f.Uses()...)
+	}
+	return s.kitchen(ctx, ids...)
+}
+
 // keepFormulas saves formulas that may use one another. They are checked
 // all before the first is kept.
 func (s *server) keepFormulas(ctx context.Context, in *struct {
 	Body []formula.Formula `minItems:"1" maxItems:"200"`
 }) (*body[[]FormulaRecord], error) {
-	var ids []string
-	for _, f := range in.Body {
-		ids = append(ids, f.Uses()...)
-	}
-	k, err := s.kitchen(ctx, ids...)
+	k, err := s.kitchenOf(ctx, in.Body)
 	if err != nil {
 		return nil, err
 	}

@@ -3,11 +3,9 @@
 package apptest
 
 import (
-	"context"
 	"fmt"
 	"net/http"
 	"net/http/httptest"
-	"os"
 	"sync/atomic"
 	"testing"
 	"time"
@@ -16,6 +14,7 @@ import (
 	"verjuice/internal/localdb"
 	"verjuice/internal/store"
 	"verjuice/internal/testclock"
+	"verjuice/internal/testdb"
 	"verjuice/web"
 )
 
@@ -28,23 +27,7 @@ var (
 )
 
 // Main runs the tests of a package with one database server for all of them.
-func Main(m *testing.M) {
-	os.Exit(run(m))
-}
-
-func run(m *testing.M) int {
-	dir, err := os.MkdirTemp("", "verjuice-test-")
-	if err == nil {
-		defer os.RemoveAll(dir)
-		server, err = localdb.Start(context.Background(), dir)
-	}
-	if err != nil {
-		fmt.Fprintln(os.Stderr, "the test database did not start:", err)
-		return 1
-	}
-	defer server.Stop()
-	return m.Run()
-}
+func Main(m *testing.M) { testdb.Main(m, &server) }
 
 // App is a running application with a database of its own.
 type App struct {

@@ -25,19 +25,27 @@ import (
 	"verjuice/internal/core/formula"
 )
 
-// A cook that was written before there were plans, larder or keys is whole after
-// the schema has moved on, and can be written again.
-func TestOldCooksSurvive(t *testing.T) {
-	at := dsn(t, "old")
+// upTo is a database whose schema has moved on to a version, where it is, and what moves it
+// further.
+func upTo(t *testing.T, name string, version int64) (string, *sql.DB, *goose.Provider) {
+	t.Helper()
+	at := dsn(t, name)
 	db, err := sql.Open("mysql", at)
 	require.NoError(t, err)
-	defer db.Close()
+	t.Cleanup(func() { _ = db.Close() })
 	files, err := fs.Sub(migrations, "migrations")
 	require.NoError(t, err)
 	p, err := goose.NewProvider(database.DialectMySQL, db, files)
 	require.NoError(t, err)
-	_, err = p.UpTo(t.Context(), 3)
+	_, err = p.UpTo(t.Context(), version)
 	require.NoError(t, err)
+	return at, db, p
+}
+
+// A cook that was written before there were plans, larder or keys is whole after
+// the schema has moved on, and can be written again.
+func TestOldCooksSurvive(t *testing.T) {
+	at, db, _ := upTo(t, "old", 3)
 	for _, statement := range []string{
 		`INSERT INTO cooks (id, version, name, serve_at, zone, guests, created_at, updated_at) VALUES (1, 4, 'Old supper', '2026-01-03T18:00', 'UTC', 6, NOW(), NOW())`,
 		`INSERT INTO pieces (cook_id, position, cut, pieces, bought, formula, formula_name, formula_basis, target, wet)
@@ -66,16 +74,7 @@ func TestOldCooksSurvive(t *testing.T) {
 // What old cooks were marked with is a fact after the schema has moved on: said once,
 // however often it moves, and the cook is left as it was.
 func TestOldMarksBecomeFacts(t *testing.T) {
-	at := dsn(t, "marks")
-	db, err := sql.Open("mysql", at)
-	require.NoError(t, err)
-	defer db.Close()
-	files, err := fs.Sub(migrations, "migrations")
-	require.NoError(t, err)
-	p, err := goose.NewProvider(database.DialectMySQL, db, files)
-	require.NoError(t, err)
-	_, err = p.UpTo(t.Context(), 6)
-	require.NoError(t, err)
+	at, db, p := upTo(t, "marks", 6)
 	exec := func(statement string) {
 		_, err := db.ExecContext(t.Context(), statement)
 		require.NoError(t, err)
@@ -86,7 +85,7 @@ func TestOldMarksBecomeFacts(t *testing.T) {
 	exec(`INSERT INTO pieces (cook_id, position, cut, pieces, bought, formula, formula_name, formula_basis) VALUES (1, 0, 'pork-loin', 1, '2 kg', '', 'Plain', 'weight')`)
 	exec(`INSERT INTO cooks (id, version, name, serve_at, zone, guests, plan, created_at, updated_at) VALUES (2, 1, 'Plain', '', 'UTC', 6, '', NOW(), NOW())`)
 	for range 2 {
-		_, err = p.ApplyVersion(t.Context(), 7, true)
+		_, err := p.ApplyVersion(t.Context(), 7, true)
 		require.NoError(t, err)
 		exec(`DELETE FROM goose_db_version WHERE version_id = 7`)
 	}

@@ -3,7 +3,6 @@ package store
 import (
 	"context"
 	"fmt"
-	"os"
 	"slices"
 	"sync"
 	"testing"
@@ -18,25 +17,12 @@ import (
 	"verjuice/internal/core/larder"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/localdb"
+	"verjuice/internal/testdb"
 )
 
 var server *localdb.Server
 
-func TestMain(m *testing.M) {
-	os.Exit(func() int {
-		dir, err := os.MkdirTemp("", "verjuice-store-")
-		if err == nil {
-			defer os.RemoveAll(dir)
-			server, err = localdb.Start(context.Background(), dir)
-		}
-		if err != nil {
-			fmt.Fprintln(os.Stderr, "the test database did not start:", err)
-			return 1
-		}
-		defer server.Stop()
-		return m.Run()
-	}())
-}
+func TestMain(m *testing.M) { testdb.Main(m, &server) }
 
 // old is the id of what had a number before records had UUIDs.
 func old(kind string, number int) string {

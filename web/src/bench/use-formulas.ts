@@ -21,7 +21,7 @@ export function useFormulasWhenOpened() {
 	};
 }
 
-/** A formula of the house or of the cook's own, whole. */
+/** A ready-made formula or one of the cook's own, whole. */
 export async function fetchFormula(id: string, catalogue: Catalogue): Promise<Formula> {
 	const shipped = catalogue.formulas.find((f) => f.id === id);
 	return whole(shipped ?? need(await api.GET("/api/formulas/{id}", { params: { path: { id } } })).formula);
