@@ -149,6 +149,7 @@ export function SeasonStage({ index }: { index: number }) {
 					<ChoiceField
 						label="What drives the amount"
 						at={at("season/mode")}
+						usual={mode}
 						options={[
 							{ value: "target", label: "target salt" },
 							{ value: "coat", label: "coat" },
@@ -206,8 +207,8 @@ export function SeasonStage({ index }: { index: number }) {
 			{out?.habit && <p className="says">{out.habit}</p>}
 			{out?.too_thick && (
 				<p className="typed-error">
-					That is {out.coat.text} {out.coat.unit}: more than the surface holds. Choose a saltier mix or a
-					lower target.
+					That is {out.coat.text} {out.coat.unit}: more than the surface holds.{" "}
+					{mode === "target" ? "Choose a saltier mix or a lower target." : "Use less of it."}
 				</p>
 			)}
 			<RowsEditor
