@@ -25,33 +25,22 @@ func (r reader) meat(p Piece) (out Part[Meat]) {
 	if m.Green.Mid == 0 || len(*errs) > 0 && len(p.Each) > 0 {
 		return out
 	}
-	m.Geometry = shape(c, m.Green.Mid, p.Thickness, r.at, errs)
-	if n := quantity.Length(len(m.Each)); n > 0 { // as thick as they are on average
-		m.Geometry.Thickness, m.Geometry.Thickest = 0, 0
-		for _, g := range m.Each {
-			m.Geometry.Thickness += g.Thickness / n
-			m.Geometry.Thickest += g.Thickest / n
-			m.Geometry.Measured = m.Geometry.Measured || g.Measured
-		}
+	if len(m.Each) > 0 {
+		m.Geometry = average(c, m.Green.Mid, m.Each)
+	} else {
+		m.Geometry = shape(c, m.Green.Mid, p.Thickness, r.at, errs)
 	}
+	m.Skinned = p.Choices["trimmed-off"] == "skin" && c.Sealed == "skin"
 	switch p.Faces {
 	case "":
-		m.OneBare = c.Sealed != ""
-		// A rack takes no coat through its membrane, and takes it once that is off.
-		if p.Choices["trimmed-off"] == "skin" && c.Sealed == "skin" {
-			m.Skinned, m.OneBare = true, false
-		}
-		switch p.Choices["membrane"] {
-		case "on":
-			m.OneBare = true
-		case "off":
-			m.OneBare = m.OneBare && c.Sealed != "bone"
-		}
+		m.OneBare = c.Sealed != "" && !m.Skinned && (c.Sealed != "bone" || p.Choices["membrane"] != "off")
 	case "all", "one":
 		m.OneBare = p.Faces == "one"
 	default:
 		errs.Add(r.at+"/faces", "choice.unknown", "choices", []string{"all", "one"})
 	}
+	// A membrane that is left on lets nothing through, whatever is strewn on it.
+	m.OneBare = m.OneBare || p.Choices["membrane"] == "on"
 	return out
 }
 
@@ -82,6 +71,18 @@ func shape(c cut.Cut, mass quantity.Mass, thickest, at string, errs *field.Error
 	return g
 }
 
+// average is a piece of that mass, as thick as pieces are on average.
+func average(c cut.Cut, mass quantity.Mass, each []cut.Geometry) cut.Geometry {
+	thickest, measured := quantity.Length(0), false
+	for _, g := range each {
+		thickest += g.Thickest / quantity.Length(len(each))
+		measured = measured || g.Measured
+	}
+	g, _ := cut.New(c, mass, thickest) // between thicknesses that each fit
+	g.Measured = measured
+	return g
+}
+
 // unlike reads pieces of one line that each have their own weight and thickness. The line
 // stands for their average.
 func (r reader) unlike(p Piece, m *Meat, errs *field.Errors) {
@@ -92,7 +93,7 @@ func (r reader) unlike(p Piece, m *Meat, errs *field.Errors) {
 	if strings.TrimSpace(p.Bought+p.Trimmed) != "" { // kept for when they are alike again
 		r.weights(p, r.at, &Meat{Cut: m.Cut, Count: m.Count}, errs)
 	}
-	var sum Meat
+	sum, bought := Meat{Weighed: true}, true
 	for i, one := range p.Each {
 		at := r.at + "/each/" + strconv.Itoa(i)
 		q := p
@@ -104,11 +105,15 @@ func (r reader) unlike(p Piece, m *Meat, errs *field.Errors) {
 		}
 		m.Each = append(m.Each, shape(m.Cut, each.Green.Mid, one.Thickness, at, errs))
 		sum.Bought += each.Bought
+		bought = bought && each.Bought > 0
 		sum.Green.Low, sum.Green.Mid, sum.Green.High = sum.Green.Low+each.Green.Low, sum.Green.Mid+each.Green.Mid, sum.Green.High+each.Green.High
-		m.Weighed = each.Weighed
+		sum.Weighed = sum.Weighed && each.Weighed
 	}
 	n := quantity.Mass(len(p.Each))
-	m.Count, m.Bought, m.Green = len(p.Each), sum.Bought/n, quantity.Times(sum.Green, 1/n)
+	m.Count, m.Weighed, m.Green = len(p.Each), sum.Weighed, quantity.Times(sum.Green, 1/n)
+	if bought {
+		m.Bought = sum.Bought / n
+	}
 }
 
 // weights reads the weights of one piece at a pointer, and what trimming leaves of it.

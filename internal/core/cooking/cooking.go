@@ -266,9 +266,11 @@ func (r Result) Shop(k kitchen.Kitchen) shop.List {
 func (r Result) Supplies() []shop.Supply {
 	var pits []shop.Burning
 	if r.Plan != nil {
-		for n, hours := range r.Plan.Result.Plans[r.Plan.Chosen].Burning() {
-			pit := r.Order.Setting.Value.Pits[n]
-			pits = append(pits, shop.Burning{Kind: pit.ID, For: pit.Preheat + hours})
+		burning := r.Plan.Result.Plans[r.Plan.Chosen].Burning()
+		for n, pit := range r.Order.Setting.Value.Pits {
+			if hours := burning[n]; hours > 0 {
+				pits = append(pits, shop.Burning{Kind: pit.ID, For: pit.Preheat + hours})
+			}
 		}
 	}
 	lines := []shop.Wrapped{}

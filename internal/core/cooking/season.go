@@ -49,10 +49,10 @@ func (s *subject) season(b brought) *Season {
 	within := func(m quantity.Mass) quantity.Range[float64] { return quantity.Within(m.KG(), rub.Spread()) }
 	amount := "season.by-coat"
 	switch {
-	case rub.Solved:
-		amount = "season.by-target"
 	case rub.Scale != nil:
 		amount = "season.weighed"
+	case rub.Solved:
+		amount = "season.by-target"
 	case rub.Said.Given():
 		amount = "season.by-amount"
 	case rub.ByHabit():

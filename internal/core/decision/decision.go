@@ -32,7 +32,7 @@ var All = []Decision{
 	{Key: "state", Stage: "piece", Values: []string{"chilled", "frozen"}, applies: always, Usual: fixed("chilled")},
 	{Key: "finish", Stage: "piece", Values: finishes, of: finishesOf, applies: func(c cut.Cut) bool { return len(c.Finishes) > 1 }, Usual: func(c cut.Cut) string { return string(c.Finishes[0]) }},
 	{Key: "membrane", Stage: "piece", Values: []string{"off", "on"}, applies: func(c cut.Cut) bool { return c.Family == cut.Rack || c.Sealed == "bone" }, Usual: func(c cut.Cut) string {
-		if c.Species == "beef" {
+		if c.Sealed == "bone" || c.Species == "beef" {
 			return "on"
 		}
 		return "off"

@@ -85,7 +85,7 @@ func (i Injection) Amount(on Target) trace.Figure {
 
 // Over is what is left over for all pieces of an amount that is more than they take.
 func (i Injection) Over(on Target) quantity.Mass {
-	if i.Mass > 0 || !i.Said.Given() {
+	if !i.Said.Given() {
 		return 0
 	}
 	return (i.Said.One(on) - i.mass(on)) * quantity.Mass(on.Count)
@@ -94,7 +94,7 @@ func (i Injection) Over(on Target) quantity.Mass {
 // batch is what is mixed for all pieces: what the cook said, or what goes in and a tenth
 // over.
 func (i Injection) batch(on Target) quantity.Mass {
-	if i.Said.Given() && i.Mass == 0 {
+	if i.Said.Given() {
 		return i.Said.One(on) * quantity.Mass(on.Count)
 	}
 	return i.mass(on) * quantity.Mass(on.Count) * overMixed
@@ -107,7 +107,7 @@ func (i Injection) Uses(on Target) []Use {
 
 // WithAmount implements Source.
 func (i Injection) WithAmount(kg float64) Source {
-	i.Mass, i.Pump = quantity.Mass(kg), 0
+	i.Mass, i.Pump, i.Said = quantity.Mass(kg), 0, Said{}
 	return i
 }
 
