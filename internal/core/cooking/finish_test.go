@@ -1,6 +1,7 @@
 package cooking_test
 
 import (
+	"strconv"
 	"testing"
 	"time"
 
@@ -222,4 +223,35 @@ func TestTheRestMovesTheClock(t *testing.T) {
 		earlier := fire(id, "20 min").Sub(fire(id, "3 h"))
 		assert.Greater(t, earlier, time.Hour, id)
 	}
+}
+
+// Every cut that is wrapped at a core temperature has its time for it in the plan: after it
+// goes on, before it is off, the hotter the later; none when it is done before.
+func TestTheWrapHasItsTime(t *testing.T) {
+	wrapped := 0
+	for _, c := range cut.All() {
+		last := time.Duration(0)
+		for _, at := range []string{"0", "49", "60", "66", "71", "77"} {
+			p := anycook.Coated(c.ID, quantity.FormatMass(quantity.Mass(c.TypicalKG), quantity.Metric))
+			p.Choices = map[string]string{"wrap": "foil", "wrap-at": at}
+			worked := work(anycook.Supper(p))
+			if len(worked.Mistakes) > 0 {
+				assert.Equal(t, "/pieces/0/choices/wrap-at", worked.Mistakes[0].Pointer)
+				continue // not offered for this cut
+			}
+			s := worked.Pieces[0]
+			core, err := strconv.ParseFloat(at, 64)
+			require.NoError(t, err)
+			now := s.Clock.Times
+			if core == 0 || core >= float64(s.Clock.Done) {
+				assert.Zero(t, now.Wrap, "%s at %s", c.ID, at)
+				continue
+			}
+			wrapped++
+			assert.True(t, now.Wrap.After(now.Fire) && now.Wrap.Before(now.Off), "%s at %s: %s", c.ID, at, now.Wrap)
+			assert.GreaterOrEqual(t, now.Wrap.Sub(now.Fire), last, "%s at %s", c.ID, at)
+			last = now.Wrap.Sub(now.Fire)
+		}
+	}
+	assert.Greater(t, wrapped, 60)
 }

@@ -8,6 +8,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/dose"
+	"verjuice/internal/core/experience"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/plan"
@@ -131,9 +132,6 @@ func quietHours(a plan.Ask, p plan.Plan) []Stretch {
 	return out
 }
 
-// wrapShare is how much of the time on the fire is over when the core reads so.
-var wrapShare = map[float64]float64{66: 0.42, 71: 0.52, 77: 0.62}
-
 // draining is the time to drain and dry a piece after its bath.
 const draining = 30 * time.Minute
 
@@ -142,7 +140,7 @@ func (s *subject) job() plan.Job {
 	n := float64(s.meat.Count)
 	custom := s.meat.Cut.Custom()
 	area := float64(s.meat.Geometry.Length) * float64(s.meat.Geometry.Width) * 100 * n
-	on, rest := s.move(method.On), s.move(method.Rest)
+	on, off, rest := s.move(method.On), s.move(method.Off), s.move(method.Rest)
 	thaw := s.move(method.Thaw)
 	j := plan.Job{
 		Key: s.line.Key, Pit: on.Pit, PitC: on.Set, Prep: s.prep(), Temper: s.move(method.Temper).Lasts,
@@ -157,8 +155,8 @@ func (s *subject) job() plan.Job {
 	} else {
 		j.WaitMin = max(j.WaitMin, s.asked*2/5)
 	}
-	if wrap, ok := method.Find(s.moves, method.Wrap); ok && custom.Keeps {
-		j.Wrap = wrapShare[float64(wrap.When.Core)]
+	if wrap, ok := method.Find(s.moves, method.Wrap); ok && wrap.When.Core > 0 && wrap.When.Core < off.When.Core {
+		j.Wrap = experience.Share(float64(wrap.When.Core), float64(off.When.Core))
 	}
 	j.Spritz = s.move(method.Spritz).Again.Every
 	for _, m := range s.moves {

@@ -42,6 +42,12 @@ type Field struct{}
 // experience of unwrapped collagen cuts.
 var progress = [][2]float64{{0, 0.01}, {4, 0.02}, {30, 0.14}, {49, 0.27}, {55, 0.33}, {60, 0.39}, {66, 0.48}, {74, 0.68}, {85, 0.86}, {95, 1}, {98, 1.07}, {105, 1.3}}
 
+// Share is how much of the time to one core temperature is over at another, both in °C;
+// more than 1 when it lies beyond.
+func Share(core, done float64) float64 {
+	return cut.Between(progress, core) / cut.Between(progress, done)
+}
+
 // wrapped is the time of a collagen cut against the unwrapped one: foil ends the
 // stall, paper half of it. Field experience: a shoulder of 9–13 h takes 7–10 h
 // foiled.
@@ -61,7 +67,7 @@ func (Field) Fire(b plan.Burn) plan.Span {
 	if core == 0 {
 		core = b.Cut.DoneC()
 	}
-	factor *= cut.Between(progress, core) / cut.Between(progress, b.Cut.HoursC)
+	factor *= Share(core, b.Cut.HoursC)
 	if b.Looks > 0 {
 		factor *= 1 + 1.8/float64(b.Looks)
 	}
