@@ -45,6 +45,15 @@ const queries = new QueryClient({
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content;
 
+// The table of the library measures scroll bars with a style that it gives no nonce; without
+// one the page's policy refuses it.
+const create = document.createElement.bind(document);
+document.createElement = (tag: string, options?: ElementCreationOptions) => {
+	const made = create(tag, options);
+	if (nonce && made instanceof HTMLStyleElement) made.nonce = nonce;
+	return made;
+};
+
 function Frame() {
 	const [prefs] = usePrefs();
 	return (

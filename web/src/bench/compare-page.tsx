@@ -1,8 +1,8 @@
-import { useQueries, useQuery } from "@tanstack/react-query";
-import { Select } from "antd";
+import { useQuery } from "@tanstack/react-query";
+import { Select, Table } from "antd";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { api, type Formula, need } from "../api/client";
+import { api, type Catalogue, need } from "../api/client";
 import { useCatalogue } from "../api/use-catalogue";
 import { Strata } from "../cook/strata";
 import { usePrefs } from "../prefs";
@@ -11,6 +11,7 @@ import { Choice } from "../shared/choice";
 import { Nothing } from "../shared/nothing";
 import { layerFills } from "../theme";
 import "./bench.css";
+import { fetchFormula } from "./use-formulas";
 
 /** Two or three formulas on a common footing: per 100 g, by the spoon, and on the same piece. */
 export default function ComparePage() {
@@ -20,32 +21,27 @@ export default function ComparePage() {
 	const [coat, setCoat] = useState("medium");
 	const ids = (params.get("of") ?? "equal-parts,pepper-forward,pepper-heavy").split(",").slice(0, 3);
 	const catalogue = useCatalogue();
-	const own = useQueries({
-		queries: ids.map((id) => ({
-			queryKey: ["formula", id],
-			enabled: /^\d+$/.test(id),
-			queryFn: async () => need(await api.GET("/api/formulas/{id}", { params: { path: { id } } })),
-		})),
+	const formulas = useQuery({
+		queryKey: ["formulas", "compared", ids],
+		enabled: catalogue.data !== undefined,
+		queryFn: () => Promise.all(ids.map((id) => fetchFormula(id, catalogue.data as Catalogue))),
 	});
-	const formulas = ids.map(
-		(id, i) => own[i]?.data?.formula ?? catalogue.data?.formulas.find((f) => f.id === id),
-	);
-	const ready = formulas.every(Boolean);
 	const result = useQuery({
-		queryKey: ["compare", formulas, cut, coat, prefs.units, prefs.spoons],
-		enabled: ready,
+		queryKey: ["compare", formulas.data, cut, coat, prefs.units, prefs.spoons],
+		enabled: formulas.isSuccess,
 		queryFn: async () =>
 			need(
 				await api.POST("/api/calc/compare", {
 					params: { query: { units: prefs.units, spoons: prefs.spoons } },
-					body: { formulas: formulas as Formula[], cut, coat, weight: "" },
+					body: { formulas: formulas.data ?? [], cut, coat, weight: "" },
 				}),
 			),
 	});
-	if (result.isError) {
+	const failed = formulas.error ?? result.error;
+	if (failed) {
 		return (
-			<Nothing title="These cannot be set side by side">
-				<p>{result.error.message}</p>
+			<Nothing title="These cannot be compared">
+				<p>{failed.message}</p>
 				<Link to="/bench">Back to the bench</Link>
 			</Nothing>
 		);
@@ -53,6 +49,13 @@ export default function ComparePage() {
 	const c = result.data;
 	if (!c) return <p className="loading">Weighing…</p>;
 	const names = [...new Set(c.columns.flatMap((col) => col.totals.map((t) => t.name)))];
+	const lines = [
+		...names.map((name) => ({
+			name,
+			texts: c.columns.map((col) => col.totals.find((t) => t.name === name)?.share.text ?? "–"),
+		})),
+		...c.rows,
+	];
 	return (
 		<>
 			<div className="formula-head">
@@ -96,40 +99,17 @@ export default function ComparePage() {
 					<li key={s}>{s}</li>
 				))}
 			</ul>
-			<table className="compare-table">
-				<caption>% by weight</caption>
-				<thead>
-					<tr>
-						<th scope="col">holds</th>
-						{c.columns.map((col) => (
-							<th key={col.name} scope="col">
-								{col.name}
-							</th>
-						))}
-					</tr>
-				</thead>
-				<tbody>
-					{names.map((n) => (
-						<tr key={n}>
-							<th scope="row">{n}</th>
-							{c.columns.map((col) => (
-								<td key={col.name}>{col.totals.find((t) => t.name === n)?.share.text ?? "–"}</td>
-							))}
-						</tr>
-					))}
-				</tbody>
-				<tbody>
-					{c.rows.map((r) => (
-						<tr key={r.name}>
-							<th scope="row">{r.name}</th>
-							{r.texts.map((v, i) => (
-								// biome-ignore lint/suspicious/noArrayIndexKey: columns are told apart by their place
-								<td key={i}>{v}</td>
-							))}
-						</tr>
-					))}
-				</tbody>
-			</table>
+			<Table
+				className="compare-table"
+				pagination={false}
+				rowKey="name"
+				dataSource={lines}
+				rowClassName={(_, i) => (i === names.length ? "compare-parts" : "")}
+				columns={[
+					{ title: "% by weight", dataIndex: "name", rowScope: "row" as const },
+					...c.columns.map((col, i) => ({ title: col.name, dataIndex: ["texts", i] })),
+				]}
+			/>
 		</>
 	);
 }

@@ -2,7 +2,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tansta
 import { Button } from "antd";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import { ApiError, api, need } from "../api/client";
+import { ApiError, api, type Figure, need } from "../api/client";
 import { Ask } from "../shared/ask";
 import { useMessage } from "../shared/messages";
 import { TypedField } from "../shared/typed-field";
@@ -85,28 +85,9 @@ export default function LabelPage() {
 			{r ? (
 				<div aria-live="polite">
 					<div className="amounts label-amounts">
-						<div>
-							<Ask size="huge" name="Salt by weight" figure={r.salt} />
-							<p>
-								salt by weight <b>{r.salt.range}</b>
-							</p>
-						</div>
-						{r.sugar && (
-							<div>
-								<Ask size="huge" name="Sugar by weight" figure={r.sugar} />
-								<p>
-									sugar by weight <b>{r.sugar.range}</b>
-								</p>
-							</div>
-						)}
-						{r.mixed && (
-							<div>
-								<Ask size="huge" name="Salt once mixed" figure={r.mixed} />
-								<p>
-									salt once mixed <b>{r.mixed.range}</b>
-								</p>
-							</div>
-						)}
+						<Share name="Salt by weight" figure={r.salt} />
+						<Share name="Sugar by weight" figure={r.sugar} />
+						<Share name="Salt once mixed" figure={r.mixed} />
 					</div>
 					<div className="label-band" role="img" aria-label={`Between ${r.salt.range || r.salt.text} salt`}>
 						<span
@@ -134,5 +115,18 @@ export default function LabelPage() {
 				!started && <p className="muted">Type sodium and serving as the label prints them.</p>
 			)}
 		</>
+	);
+}
+
+/** A share that the label gives away, with its likely range. */
+function Share({ name, figure }: { name: string; figure?: Figure }) {
+	if (!figure) return null;
+	return (
+		<div>
+			<Ask size="huge" name={name} figure={figure} />
+			<p>
+				{name} <b>{figure.range}</b>
+			</p>
+		</div>
 	);
 }

@@ -6,6 +6,7 @@ import { Ask } from "../shared/ask";
 import { TimeField } from "../shared/time-field";
 import { useInHand } from "./context";
 import "./occasion.css";
+import { Plates } from "./plates";
 
 /** Who eats, how many, when: serving time is what everything is counted back from. */
 export function Occasion() {
@@ -50,61 +51,7 @@ export function Occasion() {
 				<Field label="Your fridge is at" at="/fridge" usual={catalogue.usual.fridge} />
 				<Field label="The counter is at" at="/room" usual={catalogue.usual.room} />
 			</div>
-			{cook.pieces.length > 0 && sheet && (
-				<table className="plates">
-					<caption>On the fire</caption>
-					<thead>
-						<tr>
-							<th scope="col">piece</th>
-							<th scope="col">to buy</th>
-							<th scope="col">portions</th>
-							<th scope="col">salt in the meat</th>
-							<th scope="col">costs</th>
-						</tr>
-					</thead>
-					<tbody>
-						{sheet.pieces.map((p, i) => (
-							// biome-ignore lint/suspicious/noArrayIndexKey: pieces are told apart by their place
-							<tr key={i}>
-								<th scope="row">
-									<button type="button" onClick={() => goto("piece", i)}>
-										{p.count > 1 ? `${p.count} × ` : ""}
-										{p.title || "a piece"}
-									</button>
-								</th>
-								<td>
-									{sheet.buy[i]?.buy.text && <Ask name="Raw weight to buy" figure={sheet.buy[i].buy} />}
-								</td>
-								<td>
-									{p.meat && (
-										<Ask name="Portions" figure={p.meat.servings}>
-											{p.meat.servings.text}
-										</Ask>
-									)}
-								</td>
-								<td>{p.ledger && <Ask name="Salt in the meat" figure={p.ledger.percent} />}</td>
-								<td>{sheet.buy[i]?.cost && <Ask name="What it costs" figure={sheet.buy[i].cost.total} />}</td>
-							</tr>
-						))}
-					</tbody>
-					<tfoot>
-						<tr>
-							<th scope="row">together</th>
-							<td />
-							<td>
-								<Ask name="Portions in all" figure={sheet.servings}>
-									{sheet.servings.text}
-								</Ask>
-							</td>
-							<td className={sheet.short ? "plates-short" : undefined}>{sheet.verdict}</td>
-							<td>
-								{sheet.cost && <Ask name="What all of it costs" figure={sheet.cost.total} />}
-								{sheet.cost_per_portion && <small>{sheet.cost_per_portion}</small>}
-							</td>
-						</tr>
-					</tfoot>
-				</table>
-			)}
+			{cook.pieces.length > 0 && sheet && <Plates />}
 			{sheet && cook.pieces.length > 0 && sheet.portions_needed.value > 0 && (
 				<p className="says plates-buy">
 					You need <Ask name="Portions needed" figure={sheet.portions_needed} />. “To buy” scales these pieces

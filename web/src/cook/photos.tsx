@@ -1,9 +1,9 @@
 import { CameraOutlined, CloseOutlined, WarningFilled } from "@ant-design/icons";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
-import { useRef } from "react";
 import { useParams } from "react-router";
 import { api, need } from "../api/client";
+import { ChooseFile } from "../shared/choose-file";
 import { useMessage } from "../shared/messages";
 import { useUndo } from "../shared/use-undo";
 import { useInHand } from "./context";
@@ -13,7 +13,6 @@ import "./grain-mark.css";
 export function Photos({ piece }: { piece: string }) {
 	const { id = "" } = useParams();
 	const { isNew, cook } = useInHand();
-	const file = useRef<HTMLInputElement>(null);
 	const queries = useQueryClient();
 	const undo = useUndo();
 	const message = useMessage();
@@ -65,27 +64,11 @@ export function Photos({ piece }: { piece: string }) {
 						/>
 					</figure>
 				))}
-			<input
-				ref={file}
-				type="file"
-				className="unseen"
-				tabIndex={-1}
-				aria-label="Photograph"
-				accept="image/jpeg,image/png,image/gif"
-				onChange={(e) => {
-					const one = e.target.files?.[0];
-					if (one) add.mutate(one);
-					e.target.value = "";
-				}}
-			/>
-			<Button
-				icon={<CameraOutlined />}
-				disabled={isNew}
-				loading={add.isPending}
-				onClick={() => file.current?.click()}
-			>
-				Add a photograph
-			</Button>
+			<ChooseFile label="Photograph" accept="image/jpeg,image/png,image/gif" onChoose={add.mutate}>
+				<Button icon={<CameraOutlined />} disabled={isNew} loading={add.isPending}>
+					Add a photograph
+				</Button>
+			</ChooseFile>
 			{add.error && (
 				<p className="typed-error" role="alert">
 					<WarningFilled aria-hidden /> {add.error.message}

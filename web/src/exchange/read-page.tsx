@@ -1,7 +1,7 @@
 import { UploadOutlined, WarningFilled } from "@ant-design/icons";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Button, Input } from "antd";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { ApiError, api, type Formula, type Found, need, type Row } from "../api/client";
 import { useCatalogue } from "../api/use-catalogue";
@@ -9,6 +9,7 @@ import { BenchNav } from "../bench/bench-nav";
 import { whole } from "../bench/formula";
 import { RowsEditor, rowFills } from "../bench/rows-editor";
 import { useOwnFormulas } from "../bench/use-formulas";
+import { ChooseFile } from "../shared/choose-file";
 import { useMessage } from "../shared/messages";
 import { TypedField } from "../shared/typed-field";
 import { useUndo } from "../shared/use-undo";
@@ -43,7 +44,6 @@ export default function ReadPage() {
 		setHere((old) => ({ ...old, found: typeof next === "function" ? next(old.found) : next }));
 	// What is read and answered stays when the cook goes to the larder for it.
 	useEffect(() => localStorage.setItem(key, JSON.stringify({ text, found })), [text, found]);
-	const file = useRef<HTMLInputElement>(null);
 	const catalogue = useCatalogue();
 	const mine = useOwnFormulas();
 	const queries = useQueryClient();
@@ -111,28 +111,15 @@ export default function ReadPage() {
 						columns amount and ingredient. What is not clear is asked; nothing is dropped.
 					</p>
 					<div className="read-in">
-						<input
-							ref={file}
-							type="file"
-							className="unseen"
-							tabIndex={-1}
-							aria-label="File to read"
+						<ChooseFile
+							label="File to read"
 							accept=".json,.jsonld,.csv,.txt,application/json,application/ld+json,text/csv"
-							onChange={(e) => {
-								const one = e.target.files?.[0];
-								if (one) read.mutate(one);
-								e.target.value = "";
-							}}
-						/>
-						<Button
-							type="primary"
-							size="large"
-							icon={<UploadOutlined />}
-							loading={read.isPending}
-							onClick={() => file.current?.click()}
+							onChoose={read.mutate}
 						>
-							Choose a file
-						</Button>
+							<Button type="primary" size="large" icon={<UploadOutlined />} loading={read.isPending}>
+								Choose a file
+							</Button>
+						</ChooseFile>
 						<label htmlFor="read-text">or paste it here</label>
 						<Input.TextArea
 							id="read-text"
