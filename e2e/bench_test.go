@@ -61,13 +61,14 @@ func TestTheBench(t *testing.T) {
 	b.see("Boathouse glaze") // the list of your own has come, and nothing moves any more
 	b.press("Compare Salt and pepper, 1 : 1")
 	b.press("Compare Pepper-heavy, 2 : 1")
-	b.press("Compare these 2")
-	b.see("Salt and pepper, 1 : 1 is the saltiest by weight: 1.3 times Pepper-heavy, 2 : 1.")
+	b.press("Compare Regatta lamb rub")
+	b.press("Compare these 3")
+	b.see("Salt and pepper, 1 : 1 is the saltiest by weight: 1.6 times Regatta lamb rub.")
 
 	b.open("/label")
 	b.write("Sodium of a serving", "230")
 	b.write("A serving is", "0.7 g")
-	b.see("salt by weight 76–92 %")
+	b.see("Salt by weight 76–92 %")
 	b.write("A serving is", "1/4 tsp")
 	b.see("how much does a teaspoon of it weigh?")
 

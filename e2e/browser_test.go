@@ -15,6 +15,8 @@ import (
 	"time"
 
 	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/emulation"
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/cdproto/log"
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/cdproto/page"
@@ -37,8 +39,10 @@ type browser struct {
 	t   *testing.T
 	ctx context.Context
 	app apptest.App
-	mu  sync.Mutex
-	bad []string // console errors, refused requests, requests to elsewhere
+	// touch presses with a finger instead of the mouse.
+	touch bool
+	mu    sync.Mutex
+	bad   []string // console errors, refused requests, requests to elsewhere
 }
 
 // start opens a browser of its own on a fresh application. It may be the demo's.
@@ -99,7 +103,7 @@ func (b *browser) watch() {
 			// Refusals of the content security policy are told here; so are
 			// answers of the API that are no success, which tests ask for.
 			if e.Entry.Level == log.EntryLevelError && e.Entry.Source != log.EntrySourceNetwork {
-				note("log: %s", e.Entry.Text)
+				note("log: %s at %s", e.Entry.Text, e.Entry.URL)
 			}
 		}
 	})
@@ -231,7 +235,22 @@ func (b *browser) press(name string) {
 			if (String(where()) === String(last)) return last;
 		}
 	})()`, chromedp.EvalAwaitPromise)
+	if b.touch {
+		finger := []*input.TouchPoint{{X: at[0], Y: at[1]}}
+		b.do(
+			command(input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: "touchStart", TouchPoints: finger}),
+			command(input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: "touchEnd", TouchPoints: []*input.TouchPoint{}}),
+		)
+		return
+	}
 	b.do(chromedp.MouseClickXY(at[0], at[1]))
+}
+
+// onPhone gives the page a phone's window and a finger.
+func (b *browser) onPhone(width, height int64) {
+	b.t.Helper()
+	b.touch = true
+	b.do(chromedp.EmulateViewport(width, height), command(emulation.SetTouchEmulationEnabled, emulation.SetTouchEmulationEnabledParams{Enabled: true}))
 }
 
 // field is the input under a label.
@@ -305,11 +324,15 @@ func (b *browser) fits(view string) {
 	assert.LessOrEqual(b.t, over, 0.0, "%s is wider than the window", view)
 }
 
-// everyLook opens views, each with what is to be seen on it, in both sizes and
+// looks are a laptop, a phone upright and on its side, and the smallest phone, which is
+// also what a laptop at four times its size of text shows.
+var looks = [][2]int64{{1280, 800}, {390, 844}, {844, 390}, {320, 640}}
+
+// everyLook opens views, each with what is to be seen on it, in every size and
 // both themes, and checks that they are accessible and fit.
 func (b *browser) everyLook(views map[string]string) {
 	b.t.Helper()
-	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
+	for _, size := range looks {
 		b.do(chromedp.EmulateViewport(size[0], size[1]))
 		for _, mode := range []string{"night", "day"} {
 			for path, sees := range views {
@@ -317,7 +340,7 @@ func (b *browser) everyLook(views map[string]string) {
 				b.see(sees)
 				b.accessible(path + " before " + mode)
 				b.fits(path)
-				if size[0] < 640 {
+				if size[0] < 1000 {
 					b.reachable(path)
 				}
 			}
@@ -331,7 +354,7 @@ func (b *browser) everyLook(views map[string]string) {
 func (b *browser) reachable(view string) {
 	b.t.Helper()
 	small := js[[]string](b, `[...document.querySelectorAll("#main button, #main a, #main input:not([type=radio], [type=checkbox], [type=file])")]
-		.filter((e) => e.getClientRects().length > 0 && e.getBoundingClientRect().height < 43.5 && !e.closest("p, svg, label, .ant-select, .ant-input-affix-wrapper, .strip-serve, .read-in"))
+		.filter((e) => e.getClientRects().length > 0 && e.getBoundingClientRect().height < 43.5 && !e.matches(".skip") && !e.closest("p, svg, label, .ant-select, .ant-input-affix-wrapper, .strip-serve, .read-in"))
 		.map((e) => (e.innerText || e.getAttribute("aria-label") || e.outerHTML.slice(0, 80)) + " " + e.getBoundingClientRect().height)`)
 	assert.Empty(b.t, small, "too small on %s", view)
 }

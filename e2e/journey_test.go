@@ -139,30 +139,11 @@ func TestASilentServer(t *testing.T) {
 // undo, two screens, and the whole of it without a mouse.
 func TestARegularOnTheDemo(t *testing.T) {
 	b := start(t, true)
-	views := []string{"/", "/cooks/{supper}/occasion", "/cooks/{supper}/add", "/cooks/{supper}/piece/1", "/cooks/{supper}/brine/2", "/cooks/{supper}/brine/4", "/cooks/{supper}/season/1", "/cooks/{supper}/wait/1", "/cooks/{supper}/clock/1"}
-	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
-		b.do(chromedp.EmulateViewport(size[0], size[1]))
-		for _, v := range views {
-			b.open(v)
-			b.see("Lamb")
-			if v != "/" && v != "/cooks/{supper}/add" && v != "/cooks/{supper}/occasion" {
-				b.until(`document.querySelector(".ask")`)
-			}
-			b.accessible(v)
-			b.fits(v)
-			if size[0] < 640 {
-				b.reachable(v)
-			}
-		}
-		b.press("night")
-		for _, v := range views {
-			b.open(v)
-			b.see("Lamb")
-			b.accessible(v + " by night")
-		}
-		b.press("day")
-	}
-	b.do(chromedp.EmulateViewport(1280, 800))
+	b.everyLook(map[string]string{
+		"/": "Launch day", "/cooks/{supper}/occasion": "Portions for later", "/cooks/{supper}/add": "Which cut?",
+		"/cooks/{supper}/piece/1": "at its thickest", "/cooks/{supper}/brine/2": "at each of", "/cooks/{supper}/brine/4": "in the meat when it comes out",
+		"/cooks/{supper}/season/1": "on the meat; mix", "/cooks/{supper}/wait/1": ": at the fire", "/cooks/{supper}/clock/1": "salt at",
+	})
 
 	b.open("/cooks/{supper}/season/1")
 	b.see("on the meat; mix")

@@ -117,7 +117,7 @@ func TestMovingThePlan(t *testing.T) {
 	b.see("reminders here", "Reminders are on")
 
 	b.open("/cooks/{supper}/fire/1")
-	b.write("Temper on the counter", "3 h")
+	b.write("Temper (counter)", "3 h")
 	b.saved()
 	b.open("/cooks/{supper}/plan")
 	b.press("I understand the risk")

@@ -37,6 +37,7 @@ type Bar struct {
 	Kind  string `json:"kind" enum:"thaw,bath,wait,fire,chill,rest"`
 	Stage string `json:"stage" doc:"Stage whose time its beginning is, and which dragging it fixes; empty when it has none"`
 	Label string `json:"label"`
+	Says  string `json:"says" doc:"What it means, with its times, in a sentence"`
 	From  string `json:"from"`
 	Local string `json:"local" doc:"The same as a wish is typed"`
 	Sure  string `json:"sure" doc:"It lasts at least until here"`
@@ -148,37 +149,47 @@ func lateNote(c *cooking.PieceClock) string {
 func (w writer) lane(c *cooking.PieceClock) []Bar {
 	t := c.Times
 	out := []Bar{}
-	bar := func(kind, stage, label string, from, sure, to time.Time) {
-		if !from.IsZero() && to.After(from) {
-			out = append(out, Bar{Kind: kind, Stage: stage, Label: label, From: iso(from), Local: from.Format(timeLayout), Sure: iso(sure), To: iso(to)})
+	bar := func(kind, stage, label, says string, from, sure, to time.Time) {
+		if from.IsZero() || !to.After(from) {
+			return
 		}
+		until := hourOf(to)
+		if sure.Before(to) {
+			until = "between " + hourOf(sure) + " and " + hourOf(to)
+		}
+		out = append(out, Bar{
+			Kind: kind, Stage: stage, Label: label, Says: says + " from " + hourOf(from) + " until " + until + ".",
+			From: iso(from), Local: from.Format(timeLayout), Sure: iso(sure), To: iso(to),
+		})
 	}
 	if !t.Thaw.IsZero() {
 		end := t.Prep
 		if !t.Bath.IsZero() {
 			end = t.Bath
 		}
-		bar("thaw", "thaw", "thaw", t.Thaw, end, end)
+		bar("thaw", "thaw", "thaw", "Thaws in the fridge", t.Thaw, end, end)
 	}
 	if c.Soak > 0 {
-		bar("bath", "bath", "bath "+duration(c.Soak), t.Bath, t.Lift, t.Lift)
+		bar("bath", "bath", "bath "+duration(c.Soak), "In the bath", t.Bath, t.Lift, t.Lift)
 	}
-	bar("wait", "salt", "salted "+duration(c.Wait), t.Salt, t.Fire, t.Fire)
-	bar("fire", "fire", "fire "+duration(t.Off.Sub(t.Fire)), t.Fire, t.Early, t.Late)
+	bar("wait", "salt", "salted "+duration(c.Wait), "Salted and waiting", t.Salt, t.Fire, t.Fire)
+	bar("fire", "fire", "fire "+duration(t.Off.Sub(t.Fire)), "On the fire", t.Fire, t.Early, t.Late)
 	rest := t.Late
 	if rest.After(t.Slice) {
 		rest = t.Off
 	}
 	switch {
 	case !t.Reheat.IsZero():
-		bar("chill", "", "cold", rest, t.Reheat, t.Reheat)
-		bar("rest", "", "reheat", t.Reheat, t.Slice, t.Slice)
+		bar("chill", "", "cold", "Cooked and kept cold", rest, t.Reheat, t.Reheat)
+		bar("rest", "", "reheat", "Reheats", t.Reheat, t.Slice, t.Slice)
 	case t.Hold > c.Rest+2*time.Hour:
-		bar("rest", "", "held "+duration(t.Hold.Round(5*time.Minute)), rest, t.Slice, t.Slice)
+		bar("rest", "", "held "+duration(t.Hold.Round(5*time.Minute)), "Held warm", rest, t.Slice, t.Slice)
 	default:
-		bar("rest", "", "rest", rest, t.Slice, t.Slice)
+		bar("rest", "", "rest", "Rests", rest, t.Slice, t.Slice)
 	}
 	return out
 }
+
+func hourOf(t time.Time) string { return t.Format("Mon 15:04") }
 
 const timeLayout = "2006-01-02T15:04"

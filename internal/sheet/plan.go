@@ -108,6 +108,7 @@ type RoomUse struct {
 type Stretch struct {
 	From string `json:"from"`
 	To   string `json:"to"`
+	Says string `json:"says" doc:"The same in a sentence"`
 }
 
 var planNames = map[plan.Kind]string{plan.SameDay: "Same day", plan.Overnight: "Overnight", plan.Ahead: "The day before"}
@@ -149,7 +150,7 @@ func (w writer) plan(r cooking.Result) *PlanSheet {
 		out.Rooms = append(out.Rooms, w.room(room))
 	}
 	for _, q := range p.Quiet {
-		out.Quiet = append(out.Quiet, Stretch{iso(q.From), iso(q.To)})
+		out.Quiet = append(out.Quiet, Stretch{iso(q.From), iso(q.To), "Quiet hours from " + hourOf(q.From) + " until " + hourOf(q.To) + "."})
 	}
 	if chosen.Chance < 0.85 && chosen.Safe.After(p.Ask.Serve) {
 		out.SaferAt, out.Safer = chosen.Safe.Format(timeLayout), day(chosen.Safe)

@@ -116,6 +116,7 @@ export function antTheme(mode: Mode): ThemeConfig {
 			Popover: { titleMinWidth: 240 },
 			Form: { itemMarginBottom: 0, verticalLabelPadding: 0, labelColor: c.muted, labelFontSize: scale.small },
 			Radio: { radioSize: 20 },
+			Checkbox: { controlInteractiveSize: 26 },
 			Alert: { colorErrorBg: c.raised, colorErrorBorder: c.brick },
 			Table: {
 				headerBg: c.paper,

@@ -1059,6 +1059,8 @@ export interface components {
             label: string;
             /** @description The same as a wish is typed */
             local: string;
+            /** @description What it means, with its times, in a sentence */
+            says: string;
             /** @description Stage whose time its beginning is, and which dragging it fixes; empty when it has none */
             stage: string;
             /** @description It lasts at least until here */
@@ -3087,6 +3089,8 @@ export interface components {
         };
         Stretch: {
             from: string;
+            /** @description The same in a sentence */
+            says: string;
             to: string;
         };
         TaskLine: {

@@ -145,6 +145,9 @@ export default function CookPage() {
 		<CookContext value={context}>
 			<WrittenContext value={written}>
 				<WhereContext value={ask}>
+					<a className="skip" href="#stages">
+						skip to the stages
+					</a>
 					<header className="cook-head">
 						<h1>{cook.name || "A new cook"}</h1>
 						<p className="cook-serve">
@@ -159,7 +162,12 @@ export default function CookPage() {
 						<Standing hand={hand} stale={stale} />
 					</header>
 					{hand.standing === "conflict" && <Conflict hand={hand} />}
-					<Strip selected={Stage ? index : -1} stage={Stage ? stage : "piece"} adding={open === "add"} />
+					<Strip
+						selected={Stage ? index : -1}
+						stage={Stage ? stage : "piece"}
+						adding={open === "add"}
+						whole={!Stage}
+					/>
 					<div className={`sheet${Stage ? "" : " sheet-wide"}${dimmed ? " stale" : ""}`}>
 						<Rail
 							stage={open}

@@ -56,12 +56,12 @@ export function FireStage({ index }: { index: number }) {
 					options={(cook.pits ?? []).map((p, i) => ({ value: String(i), label: p.name }))}
 				/>
 			)}
-			<div className="fields fields-four">
+			<div className="fields fields-five">
 				<Field label="Pit at" at={at("fire/pit")} usual={figures?.usual_pit} />
 				<Field label="Take off at (core)" at={at("fire/done")} usual={figures?.usual_core} />
-				<Field label="Time, if you know it" at={at("fire/time")} usual={c?.fire} />
+				<Field label="Time, if known" at={at("fire/time")} usual={c?.fire} />
 				<Field label="Rest" at={at("fire/rest")} usual={figures?.usual_rest} />
-				<Field label="Temper on the counter" at={at("fire/temper")} usual="none" />
+				<Field label="Temper (counter)" at={at("fire/temper")} usual="none" />
 			</div>
 			<Choices index={index} stage="fire" />
 			<Choices index={index} stage="rest" />

@@ -80,6 +80,7 @@ export function PieceStage({ index }: { index: number }) {
 					{wrong("cut") && <p className="typed-error">{wrong("cut")}</p>}
 				</div>
 				{!unlike && <Field label="How many" inputMode="numeric" at={at("count")} usual="1" />}
+				<Field label="Your own name for it" at={at("label")} usual={cut?.name} />
 			</div>
 			{(count > 1 || unlike) && (
 				<div className="piece-switches">
@@ -136,7 +137,6 @@ export function PieceStage({ index }: { index: number }) {
 						/>
 					</>
 				)}
-				<Field label="Your own name for it" at={at("label")} usual={cut?.name} />
 			</div>
 			<div className="decisions">
 				{!piece.trimmed && (

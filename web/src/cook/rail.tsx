@@ -48,7 +48,7 @@ export function Rail({ stage, piece, mistakes }: { stage: string; piece: number;
 			list.scrollLeft = step.offsetLeft - list.offsetLeft - (list.clientWidth - step.clientWidth) / 2;
 	}, [now]);
 	return (
-		<nav className="rail" aria-label="Stages">
+		<nav className="rail" id="stages" tabIndex={-1} aria-label="Stages">
 			<ol ref={here}>
 				{steps.map((s, i) => (
 					<li key={s.key} className={i === now ? "rail-now" : i < now ? "rail-done" : undefined}>

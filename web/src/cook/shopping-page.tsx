@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { Checkbox } from "antd";
 import { Link } from "react-router";
 import { api, need, type ShopLine } from "../api/client";
 import { usePrefs } from "../prefs";
@@ -72,16 +73,15 @@ function Lines({ title, lines }: { title: string; lines: ShopLine[] }) {
 			<ul className="shop">
 				{lines.map((l) => (
 					<li key={l.tick + l.id}>
-						<label>
-							<input type="checkbox" checked={l.ticked} onChange={() => tick(l)} />
+						<Checkbox checked={l.ticked} onChange={() => tick(l)}>
 							<span>
 								<b>{l.name}</b>
 								{l.frozen && " (frozen)"}
 								<small>{l.note}</small>
 							</span>
-						</label>
-						<b>{l.buy}</b>
-						<span className="muted">{l.cost}</span>
+							<b>{l.buy}</b>
+							<span className="muted">{l.cost}</span>
+						</Checkbox>
 					</li>
 				))}
 			</ul>

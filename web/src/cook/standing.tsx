@@ -12,6 +12,7 @@ export function Standing({ hand, stale }: { hand: CookInHand; stale: string }) {
 		saved: "saved",
 		saving: "saving…",
 		waiting: "saving…",
+		unnamed: "not saved yet:",
 		mistakes: "not saved:",
 		conflict: "not saved: changed on another screen",
 		unreachable: "not saved: the program does not answer. It is kept on this screen.",
@@ -25,6 +26,11 @@ export function Standing({ hand, stale }: { hand: CookInHand; stale: string }) {
 			data-standing={standing}
 		>
 			{bad && <WarningFilled aria-hidden />} {words}{" "}
+			{standing === "unnamed" && (
+				<Link to={`/cooks/${id}/occasion`} state={{ at: "/name" }}>
+					give it a name
+				</Link>
+			)}
 			{standing === "mistakes" && first && (
 				<>
 					<Link to={addressOf(id, placeOf(first, sheet))} state={{ at: first.pointer }}>

@@ -1,9 +1,10 @@
-import { PlusOutlined } from "@ant-design/icons";
+import { DownOutlined, PlusOutlined, UpOutlined } from "@ant-design/icons";
 import { scaleLinear } from "d3-scale";
 import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { useField } from "../record/use-field";
 import { useNow } from "../shared/clock";
+import { useMedia } from "../shared/use-media";
 import { useInHand } from "./context";
 import { clock, fix, local } from "./marks";
 import "./strip.css";
@@ -43,13 +44,31 @@ interface Props {
 	selected: number;
 	stage: string;
 	adding: boolean;
+	/** Every piece is shown until the cook says otherwise. */
+	whole: boolean;
 }
 
-/** Hours as a ruler, a lane for each piece, serving fixed at the right. Press a lane to work on it. */
-export function Strip({ selected, stage, adding }: Props) {
+/** What the marks of a lane are, in words. */
+const legend = [
+	["thaw", "thawing"],
+	["bath", "in the bath"],
+	["wait", "salted"],
+	["fire", "on the fire; it may end where it fades"],
+	["chill", "cooked and cold"],
+	["rest", "resting"],
+	["quiet", "quiet hours"],
+] as const;
+
+/** Hours as a ruler, a lane for each piece, serving fixed at the right. Press a lane to work on it, a mark to read it. */
+export function Strip({ selected, stage, adding, whole }: Props) {
 	const { cook, sheet, catalogue, change } = useInHand();
 	const { id } = useParams();
 	const [drag, setDrag] = useState<Drag>();
+	const [open, setOpen] = useState<boolean>();
+	const [said, setSaid] = useState("");
+	const dragged = useRef(false);
+	const roomy = useMedia("(min-width: 641px) and (min-height: 521px)");
+	const all = open ?? (whole && roomy);
 	const lanes = cook.pieces.map((_, i) => sheet?.pieces[i]?.clock?.lane ?? []);
 	const starts = lanes.flat().map((b) => Date.parse(b.from));
 	const serves =
@@ -63,9 +82,14 @@ export function Strip({ selected, stage, adding }: Props) {
 	const place = (at: string | number) => ruler(typeof at === "number" ? at : Date.parse(at));
 	const now = useNow();
 	const quiet = (sheet?.plan?.quiet ?? [])
-		.map((q) => ({ from: Math.max(from, Date.parse(q.from)), to: Math.min(to, Date.parse(q.to)) }))
-		.filter((q) => q.to > q.from);
+		.map((q) => ({
+			...q,
+			starts: Math.max(from, Date.parse(q.from)),
+			ends: Math.min(to, Date.parse(q.to)),
+		}))
+		.filter((q) => q.ends > q.starts);
 	const conflicts = (sheet?.plan?.conflicts ?? []).filter((c) => Date.parse(c.at) > from);
+	const kinds = new Set<string>([...lanes.flat().map((b) => b.kind), quiet.length > 0 ? "quiet" : ""]);
 
 	/** Follows the pointer over the ruler, and calls back when it is released. */
 	const pull = (e: React.PointerEvent, what: string, step: number, done: (moved: number) => void) => {
@@ -85,7 +109,9 @@ export function Strip({ selected, stage, adding }: Props) {
 			window.removeEventListener("keydown", stop);
 			setDrag(undefined);
 			// A drag that the browser or the cook breaks off changes nothing.
-			if (u.type === "pointerup" && moved !== 0) done(moved);
+			if (u.type !== "pointerup" || moved === 0) return;
+			dragged.current = true;
+			done(moved);
 		};
 		e.preventDefault();
 		handle.setPointerCapture(e.pointerId);
@@ -103,11 +129,16 @@ export function Strip({ selected, stage, adding }: Props) {
 		const lane = list.current?.children[selected] as HTMLElement | undefined;
 		if (list.current && lane) list.current.scrollLeft = lane.offsetLeft - list.current.offsetLeft - 16;
 	}, [selected]);
+	/** Says what a mark means, unless it was being dragged. */
+	const read = (says: string) => {
+		if (!dragged.current) setSaid((old) => (old === says ? "" : says));
+		dragged.current = false;
+	};
 	return (
-		<div className="strip">
+		<div className={`strip ${all ? "strip-all" : "strip-one"}${selected < 0 ? " strip-none" : ""}`}>
 			{known && (
 				<div className="strip-ruler" aria-hidden>
-					{ticks(from, to - (to - from) * 0.04, cook.zone).map((t) => (
+					{ticks(from, to - (to - from) * (roomy ? 0.04 : 0.22), cook.zone).map((t) => (
 						<span key={t.at} style={{ left: `${place(t.at)}%` }}>
 							{t.label}
 						</span>
@@ -152,67 +183,63 @@ export function Strip({ selected, stage, adding }: Props) {
 								{f && f.count > 1 ? `${f.count} × ` : ""}
 								{title}
 							</Link>
-							<div className={known ? "lane-bars" : "lane-bars lane-empty"} aria-hidden>
+							{/* biome-ignore lint/a11y/useSemanticElements: a group of marks is no group of fields */}
+							<div
+								className={known ? "lane-bars" : "lane-bars lane-empty"}
+								role="group"
+								aria-label={`Hours of ${title}`}
+								onKeyDown={step}
+							>
 								{quiet.map((q) => (
-									<span
+									<Mark
 										key={q.from}
-										className="quiet"
-										style={{ left: `${place(q.from)}%`, width: `${place(q.to) - place(q.from)}%` }}
+										kind="quiet"
+										says={q.says}
+										read={read}
+										left={place(q.starts)}
+										width={place(q.ends) - place(q.starts)}
 									/>
 								))}
-								{(lanes[i] ?? []).map((b) => {
+								{(lanes[i] ?? []).map((b, n) => {
 									const left = place(b.from);
-									const all = place(b.to) - left;
-									const sure = all > 0 ? ((place(b.sure) - left) / all) * 100 : 100;
-									if (all <= 0) return null;
-									const stage = b.stage;
+									const wide = place(b.to) - left;
+									const sure = wide > 0 ? ((place(b.sure) - left) / wide) * 100 : 100;
+									if (wide <= 0) return null;
+									const fixes = b.stage;
 									const moved = drag?.what === `${i}${b.kind}` ? drag.moved : pulled;
-									const shift = (moved / (to - from)) * 100;
 									return (
-										<span
+										<Mark
 											key={b.kind}
-											className={`bar bar-${b.kind}${stage ? " bar-pinnable" : ""}`}
-											onPointerDown={
-												stage
+											kind={b.kind}
+											says={b.says}
+											read={read}
+											first={n === 0}
+											left={left + (moved / (to - from)) * 100}
+											width={wide}
+											sure={sure}
+											label={wide > 8 ? b.label : undefined}
+											onPull={
+												fixes
 													? (e) =>
-															// A finger scrolls the strip; the list below fixes times.
-															e.pointerType !== "touch" &&
 															pull(e, `${i}${b.kind}`, hour / 12, (by) =>
 																change((c) =>
 																	fix(
 																		c,
 																		c.pieces[i]?.key ?? "",
-																		stage,
+																		fixes,
 																		local(Date.parse(b.from) + by, c.zone),
 																	),
 																),
 															)
 													: undefined
 											}
-											style={
-												{
-													left: `${left + shift}%`,
-													width: `${all}%`,
-													"--sure": `${sure}%`,
-												} as React.CSSProperties
-											}
-											title={b.label}
-										>
-											{all > 8 && <i>{b.label}</i>}
-										</span>
+										/>
 									);
 								})}
 								{conflicts
 									.filter((c) => c.piece === i)
 									.map((c) => (
-										<span
-											key={c.message}
-											className="strip-conflict"
-											title={c.message}
-											style={{ left: `${place(c.at)}%` }}
-										>
-											!
-										</span>
+										<Mark key={c.message} kind="conflict" says={c.message} read={read} left={place(c.at)} />
 									))}
 								{known && now !== undefined && now > from && now < to && (
 									<span className="needle" style={{ left: `${place(now)}%` }} />
@@ -227,6 +254,71 @@ export function Strip({ selected, stage, adding }: Props) {
 					</Link>
 				</li>
 			</ol>
+			{cook.pieces.length > 0 && (
+				<button type="button" className="strip-open" aria-expanded={all} onClick={() => setOpen(!all)}>
+					<span className="unseen">The hours of every piece</span>
+					{all ? <UpOutlined aria-hidden /> : <DownOutlined aria-hidden />}
+				</button>
+			)}
+			<p className="strip-said" role="status">
+				{said}
+			</p>
+			{all && known && (
+				<p className="strip-legend">
+					{legend
+						.filter(([kind]) => kinds.has(kind))
+						.map(([kind, words]) => (
+							<span key={kind}>
+								<i className={`bar-${kind}`} /> {words}
+							</span>
+						))}
+				</p>
+			)}
 		</div>
+	);
+}
+
+/** Arrow keys go from mark to mark of a lane. */
+function step(e: React.KeyboardEvent<HTMLElement>) {
+	const by = { ArrowLeft: -1, ArrowRight: 1 }[e.key];
+	if (!by) return;
+	e.preventDefault();
+	const marks = [...e.currentTarget.querySelectorAll("button")].sort((a, b) => a.offsetLeft - b.offsetLeft);
+	marks[marks.indexOf(e.target as HTMLButtonElement) + by]?.focus();
+}
+
+interface MarkProps {
+	kind: string;
+	/** What it means, in a sentence. */
+	says: string;
+	read: (says: string) => void;
+	/** The keyboard comes to this one first. */
+	first?: boolean;
+	/** Where it begins and how wide it is, % of the ruler; without a width it is a point. */
+	left: number;
+	width?: number;
+	/** How much of it is certain, %. */
+	sure?: number;
+	label?: string;
+	/** Its time is fixed by dragging it. */
+	onPull?: (e: React.PointerEvent) => void;
+}
+
+/** A stretch or a point of a lane: press it to read what it means. */
+function Mark({ kind, says, read, first, left, width, sure = 100, label, onPull }: MarkProps) {
+	return (
+		<button
+			type="button"
+			className={`bar${onPull ? " bar-pinnable" : ""}${width === undefined ? " bar-point" : ""}`}
+			tabIndex={first ? 0 : -1}
+			title={says}
+			aria-label={label ? `${label}. ${says}` : says}
+			// A finger scrolls the strip; the list of the plan fixes times.
+			onPointerDown={(e) => e.pointerType !== "touch" && onPull?.(e)}
+			onClick={() => read(says)}
+			style={{ left: `${left}%`, width: width && `${width}%`, "--sure": `${sure}%` } as React.CSSProperties}
+		>
+			<span className={`bar-${kind}`}>{label ? <i>{label}</i> : kind === "conflict" && "!"}</span>
+		</button>
 	);
 }

@@ -39,14 +39,17 @@ export function useCook(id: string, pictures: boolean, onMade: (id: string) => v
 		[page, served, pictures, units, spoons],
 	);
 	const figures = useSheet(asked);
-	const mistakes = figures.sheet?.errors ?? none;
+	const all = figures.sheet?.errors ?? none;
+	// A new cook has no name yet: that stops the saving, but nothing was done wrong.
+	const unnamed = typed?.id === "" && typed.doc.name.trim() === "";
+	const mistakes = useMemo(() => (unnamed ? all.filter((e) => e.pointer !== "/name") : all), [all, unnamed]);
 	const current = settled === typed?.doc && figures.of === page && !figures.trouble;
 	const dirty = useMemo(
 		() => saved !== undefined && (typed?.id === "" || !same(settled, saved)),
 		[typed?.id, settled, saved],
 	);
 	const saving = useSaving(kind, typing, {
-		sound: current && mistakes.length === 0,
+		sound: current && all.length === 0,
 		dirty: dirty && current,
 		outdated,
 		onMade,
@@ -75,7 +78,7 @@ export function useCook(id: string, pictures: boolean, onMade: (id: string) => v
 	);
 	let standing = saving.standing;
 	if (standing === "saved" && (dirty || settled !== typed?.doc))
-		standing = current && mistakes.length > 0 ? "mistakes" : "waiting";
+		standing = !current || all.length === 0 ? "waiting" : mistakes.length > 0 ? "mistakes" : "unnamed";
 	if (figures.trouble && standing !== "conflict") standing = "unreachable";
 	return {
 		typing,

@@ -7,7 +7,7 @@ import type { Typing } from "./store";
 import type { Kind } from "./use-record";
 
 /** How what is on the screen stands to what is on record. */
-export type Standing = "saved" | "saving" | "waiting" | "mistakes" | "conflict" | "unreachable";
+export type Standing = "saved" | "saving" | "waiting" | "unnamed" | "mistakes" | "conflict" | "unreachable";
 
 interface Options {
 	/** Nothing in what is typed is a mistake. */

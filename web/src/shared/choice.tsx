@@ -26,8 +26,9 @@ interface Props {
 /** One of a few: words side by side, the chosen one underlined. Arrow keys move. */
 export function Choice(p: Props) {
 	const name = useId();
+	const told = p.options.some((o) => o.note || o.effect);
 	return (
-		<fieldset className="choice" data-at={p.at}>
+		<fieldset className={told ? "choice choice-told" : "choice"} data-at={p.at}>
 			<legend className={p.quiet ? "unseen" : undefined}>{p.label}</legend>
 			<Radio.Group
 				className="choice-row"
@@ -38,8 +39,8 @@ export function Choice(p: Props) {
 				{p.options.map((o) => (
 					<Radio key={o.value} value={o.value} className={o.value === p.value ? "chosen" : undefined}>
 						<b>{o.label}</b>
-						{o.note && <small>{o.note}</small>}
 						{o.effect && <small className="choice-effect">{o.effect}</small>}
+						{o.note && <small>{o.note}</small>}
 					</Radio>
 				))}
 			</Radio.Group>
