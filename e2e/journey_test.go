@@ -93,7 +93,7 @@ func TestFromNothingToAWeighedRub(t *testing.T) {
 	assert.Equal(t, "hollow flake", rec.Doc.Pieces[0].Season.Formula.Rows[0].Form)
 	assert.Equal(t, "1 1/2", rec.Doc.Pieces[0].Season.Formula.Rows[0].Parts)
 
-	b.press("Cooks")
+	b.press("Cook-outs")
 	b.see("Sunday at the lock")
 	b.see("Pork shoulder, bone-in")
 }
@@ -175,7 +175,7 @@ func TestARegularOnTheDemo(t *testing.T) {
 	_, err := b.app.Store.Cooks().Update(t.Context(), rec.ID, rec.Version, rec.Doc)
 	require.NoError(t, err)
 	b.write("Adults", "38")
-	b.see("This cook was changed on another screen.")
+	b.see("This cook-out was changed on another screen.")
 	assert.Equal(t, "38", js[string](b, field("Adults")+`.value`))
 	b.accessible("a conflict")
 	b.press("Take theirs")
@@ -187,7 +187,7 @@ func TestARegularOnTheDemo(t *testing.T) {
 	b.press("Copy Autumn regatta supper")
 	b.see("Autumn regatta supper, again")
 	b.see("no serving time yet")
-	b.press("Cooks")
+	b.press("Cook-outs")
 	b.press("Delete Autumn regatta supper, again")
 	b.see("is off the list")
 	b.until(`document.querySelectorAll(".cook-line").length === 3`)
@@ -205,7 +205,7 @@ func TestARegularOnTheDemo(t *testing.T) {
 	assert.Equal(t, "heavy", rec.Doc.Pieces[2].Season.Coat)
 
 	b.open("/cooks/999")
-	b.see("There is no such cook")
+	b.see("There is no such cook-out")
 	b.open("/nowhere")
-	b.see("There is nothing at this address")
+	b.see("There is no page at this address")
 }

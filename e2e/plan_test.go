@@ -159,7 +159,7 @@ func TestLeavingInAHurry(t *testing.T) {
 	b.open("/cooks/{supper}/occasion")
 	b.see("You need")
 	b.write("Adults", "41")
-	b.press("Cooks")
+	b.press("Cook-outs")
 	b.see("Launch day")
 	require.Eventually(t, func() bool {
 		rec := b.cook("supper")

@@ -37,7 +37,7 @@ func TestTwoTabs(t *testing.T) {
 	one.see("measures a volume")
 	assert.Equal(t, "2 cups", js[string](one, field("Thickest point")+`.value`))
 	// The other has saved meanwhile: both are told, and what would be lost is named.
-	one.see("This cook was changed on another screen.")
+	one.see("This cook-out was changed on another screen.")
 	one.see("your own name for it")
 	one.see("Ours there")
 	one.write("Thickest point", "84 mm")

@@ -29,11 +29,14 @@ func TestByTouchOnAPhone(t *testing.T) {
 				b.press("The hours of every piece")
 			}
 			b.press("Pork loin, boneless")
-			b.until(`location.pathname.endsWith("/3")`)
+			b.see("Salt and season: Pork loin")
+			b.press("Piece and trim")
+			b.see("of cooked meat")
 			b.press("Salt and season")
 			b.see("Salt and season: Pork loin")
 			b.press("coat")
 			b.press("heavy")
+			b.until(`[...document.querySelectorAll(".chosen")].some((e) => e.innerText === "heavy")`)
 			require.Eventually(t, func() bool { return b.cook("regatta").Doc.Pieces[2].Season.Coat == "heavy" }, 20*time.Second, 50*time.Millisecond)
 
 			// A mark of the strip is read by pressing it, and pressing it fixes no time.

@@ -57,7 +57,7 @@ type calc struct {
 	What     string            `arg:"" enum:"sheet,scale,ledger,drybrine,bath,injection,formula,compare,label,plan,shopping" help:"sheet, scale, ledger, drybrine, bath, injection, formula, compare, label, plan or shopping."`
 	Units    quantity.System   `enum:"metric,us" default:"metric" help:"Units of the answer: metric or us."`
 	Spoons   quantity.SpoonSet `enum:"us,metric" default:"us" help:"Spoons of the answer: us or metric."`
-	Now      string            `help:"The moment for which a cook is worked out, as in 2026-11-28T18:30:00Z; without it nothing is too late."`
+	Now      string            `help:"The moment for which a cook-out is worked out, as in 2026-11-28T18:30:00Z; without it nothing is too late."`
 	ServedAt string            `help:"Serving time on record, as the API takes it."`
 	Where    bool              `help:"Tell also where each figure comes from."`
 }

@@ -25,7 +25,7 @@ type serve struct {
 	Var   string `default:"var" env:"VERJUICE_VAR" help:"Folder for the data of the private database."`
 	DSN   string `env:"VERJUICE_DSN" help:"Address of a MariaDB to share, instead of the private one."`
 	Demo  bool   `help:"Work on the demo database, filled with the made-up scenario when it is empty."`
-	Reset bool   `help:"With --demo: empty the demo database first. Your own cooks are never touched."`
+	Reset bool   `help:"With --demo: empty the demo database first. Your own cook-outs are never touched."`
 }
 
 // Run serves until Ctrl-C, then stops in order.

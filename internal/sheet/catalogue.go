@@ -44,7 +44,7 @@ func Coats() []CoatChoice {
 // Bands are the bands of salt, upwards.
 func Bands() []BandChoice {
 	notes := map[string]string{
-		"flat": "tastes unsalted", "mild": "salt comes from the sauce", "seasoned": "what most tables call right", "bold": "as bark lovers like it",
+		"flat": "tastes unsalted", "mild": "salt comes from the sauce", "seasoned": "what most tables call right", "bold": "for a thick bark",
 		"cured": "like ham", "too salty": "too salty for most",
 	}
 	out := []BandChoice{}
@@ -68,8 +68,8 @@ func UsualValues(units quantity.System) cook.Usual {
 // Pits are the kinds of pit.
 func Pits() []PitChoice {
 	notes := map[string]string{
-		"pellet": "fed by itself; watch the hopper", "cabinet": "a full basket lasts the night", "kettle": "a fuse of briquettes burns six hours or so",
-		"drum": "hooks hold more than its grate", "ceramic": "slow to change, long to burn", "offset": "a split of wood every half hour to an hour",
+		"pellet": "feeds itself; keep the hopper full", "cabinet": "a full basket lasts the night", "kettle": "a fuse of briquettes burns six hours or so",
+		"drum": "hooks hold more than its grate", "ceramic": "slow to heat or cool; burns for long", "offset": "a split of wood every half hour to an hour",
 		"gas": "holds by its dial", "oven": "no smoke, no weather",
 	}
 	out := []PitChoice{}

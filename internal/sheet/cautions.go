@@ -23,7 +23,7 @@ type Caution struct {
 
 // becauses say why a rule applies.
 var becauses = map[any]string{
-	"injected": "the needle has carried what was outside in", "needled": "blades have carried what was outside in", "rolled": "what was outside is inside", "stuffed": "its stuffing is as raw as its outside",
+	"injected": "the needle has pushed germs from the outside in", "needled": "blades have pushed germs from the outside in", "rolled": "germs from the outside are now inside", "stuffed": "the stuffing is raw, too",
 	"pork": "pork is cooked through", "trichinella": "Wild pig and bear can carry trichinella, which freezing does not always kill.", "tularemia": "Rabbit can carry tularemia, which is killed by cooking through.",
 }
 
@@ -88,8 +88,8 @@ var cautionTexts = map[string]cautionText{
 	"bath": {"A bath is safe only cold, and never twice. Salt and acid eat bare aluminium and galvanised pails.",
 		"Chill it to 4 °C / 40 °F before the meat goes in, in a food-grade pot of steel, glass or plastic, and throw it away after: as a sauce only after a rolling boil.", "USDA FSIS: brining at or below 4 °C / 40 °F"},
 	"oversalt": {"{percent:2} % salt in the meat is more than most people like (ham is 1.8–2.5 %). It cannot be taken out again.", "Use a lighter coat, or a mix with less salt.", "salt bands by % of raw boneless meat"},
-	"sodium":   {"A serving brings {mg} mg sodium, {day} % of a day’s 2 300 mg.", "Keep sauce and sides low in salt; tell guests who watch theirs.", "US dietary guideline: 2 300 mg sodium a day"},
-	"sugar-scorch": {"There is {sugar} % sugar in what lies on the surface, and the pit is at {pit:both}: it will darken and then scorch.",
+	"sodium":   {"A serving has {mg} mg of sodium, {day} % of a day’s 2 300 mg.", "Keep sauce and sides low in salt; tell guests who watch theirs.", "US dietary guideline: 2 300 mg sodium a day"},
+	"sugar-scorch": {"The surface holds {sugar} % sugar, and the pit is at {pit:both}: it will darken and then scorch.",
 		"Run the pit below 150 °C / 300 °F, or put the sugar on late, in the glaze.", "sugar darkens fast above about 150 °C / 300 °F"},
 	"allergens":   {"Contains {allergens:and}.", "Tell your guests.", "declared per ingredient; read the packet, which decides"},
 	"honey":       {"Honey can carry spores that harm infants.", "Not for children under 12 months.", "CDC: no honey under 12 months"},
@@ -100,7 +100,7 @@ var cautionTexts = map[string]cautionText{
 		"Run it at 107 °C / 225 °F or above until the core has passed 60 °C / 140 °F.", "USDA FSIS, smoking meat: air at 107–149 °C / 225–300 °F"},
 	"slow-to-warm": {"Its inside has been opened, and its core takes about {warms_in} to 60 °C / 140 °F; within four hours is the rule.",
 		"Run the pit hotter at first, cook smaller pieces, or leave it whole.", "the usual smoker’s rule: 4–60 °C / 40–140 °F within 4 h; FSIS cooking guideline 2021: 10–54.4 °C / 50–130 °F within 6 h; forecast by experience"},
-	"ground-done": {"Ground meat taken off at {core:both} is not safe: what was outside is inside.", "Take it to 71 °C / 160 °F in the middle (74 °C / 165 °F for ground poultry).", "USDA FSIS: ground meat and links 71 °C / 160 °F"},
+	"ground-done": {"Ground meat taken off at {core:both} is not safe: grinding spreads germs all through it.", "Take it to 71 °C / 160 °F in the middle (74 °C / 165 °F for ground poultry).", "USDA FSIS: ground meat and links 71 °C / 160 °F"},
 	"poultry-done": {"Poultry taken off at {core:both} relies on what it warms after; it has to reach 74 °C / 165 °F in its thickest places.",
 		"Log a reading of 74 °C / 165 °F during the rest, in breast and thigh, or put it back.", "USDA FSIS: poultry 74 °C / 165 °F"},
 	"wild":         {"{because}", "Cook it to 71 °C / 160 °F and more, everywhere.", "CDC, trichinellosis and tularemia; USDA FSIS: game 71 °C / 160 °F"},
@@ -108,13 +108,13 @@ var cautionTexts = map[string]cautionText{
 	"no-salt":      {"Nothing salts this piece yet.", "Choose a rub, a bath or an injection, or salt it at the table.", "salt bands by % of raw boneless meat"},
 	"pink-finish": {"Taken off at {core:both} it ends below 63 °C / 145 °F. A pink finish is your own choice, for meat whose inside was never opened.",
 		"Sear every side, serve at once, and not to children, the old, the pregnant or the ill.", "USDA FSIS: whole muscle 63 °C / 145 °F and 3 minutes of rest"},
-	"pink-finish.stop": {"Taken off at {core:both} it ends below 63 °C / 145 °F, and this is no meat for a pink finish: {because}.", "Take it to 63 °C / 145 °F and let it rest three minutes.", ""},
+	"pink-finish.stop": {"Taken off at {core:both} it ends below 63 °C / 145 °F, and this meat is not safe pink: {because}.", "Take it to 63 °C / 145 °F and let it rest three minutes.", ""},
 	"hot-hold": {"It is held for {hold}: never under 60 °C / 140 °F in that time.",
 		"Warm the holder first, leave a probe in, and reheat to 74 °C / 165 °F or serve at once what comes near the floor.", "FDA Food Code: 57 °C / 135 °F; USDA FSIS, at home: 60 °C / 140 °F"},
-	"cooling": {"Cooked ahead, it has to pass quickly from hot to cold, and once more from cold to hot.",
+	"cooling": {"Food cooked ahead has to cool fast and be reheated fast.",
 		"Cut or pull it, spread it in shallow trays with its juice, chill it at once, and reheat it covered to 74 °C / 165 °F.", "FDA Food Code: 57→21 °C in 2 h, then to 5 °C in 4 h more (135→70→41 °F)"},
 	"leftovers": {"What is left keeps three to four days in the cold.", "Chill it within two hours, in shallow trays; reheat it to 74 °C / 165 °F.", "USDA FSIS: leftovers 3–4 days at 4 °C / 40 °F"},
 	"fire-and-air": {"Charcoal and wood give carbon monoxide: never indoors, in a garage or a tent. Hot ash stays hot for a day.",
 		"Burn only clean, untreated wood, away from walls, with water at hand.", "US CPSC and NFPA on grills and charcoal"},
-	"unverified": {"It is off the fire and no core temperature is on record: unverified, not safe.", "Read it in the thickest place, and write it down.", "a temperature that was not read is not known"},
+	"unverified": {"It is off the fire and no core temperature is on record: unverified, not safe.", "Read it in the thickest place, and write it down.", "no temperature was read"},
 }

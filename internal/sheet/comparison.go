@@ -72,7 +72,7 @@ func difference(d bench.Difference) string {
 	}
 	switch {
 	case d.Only:
-		return fmt.Sprintf("Only %s is %s to speak of.", d.Most, word)
+		return fmt.Sprintf("Only %s is noticeably %s.", d.Most, word)
 	case d.Equal:
 		return fmt.Sprintf("They are equally %s %s.", word, footing)
 	}

@@ -164,7 +164,7 @@ func schoolNote(d *cooking.Depth) string {
 	case "short-minutes":
 		return fmt.Sprintf("%s too short: this coat is taken up after %s. Or salt within five minutes of the fire.", by, quantity.FormatDuration(d.School.Per))
 	case "long-minutes":
-		return by + " longer than a short salting needs: that is a school of its own, overnight."
+		return by + " longer than a short salting needs: for that much time, choose overnight."
 	case "short-day":
 		return by + " too short for a day’s salting."
 	case "short-overnight":

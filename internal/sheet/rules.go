@@ -38,7 +38,7 @@ const shrinks = "Trimmed weight less bone, times what is left of the meat after 
 
 // rules are all of them, by id.
 var rules = map[string]rule{
-	"servings":        {as: portions, explanation: "The portions of all pieces added up.", source: "this cook"},
+	"servings":        {as: portions, explanation: "The portions of all pieces added up.", source: "this cook-out"},
 	"portions_needed": {as: needed, explanation: "Adults, and children at half a portion, times the appetite; and the leftovers you want.", source: judgement},
 
 	"meat.trimmed-weighed":     {as: mass, explanation: "As you weighed it after trimming.", source: cutSource},
@@ -94,8 +94,8 @@ var rules = map[string]rule{
 	"bath.liquid-given":     {as: liquid, explanation: "As you set it.", source: bathSource},
 	"bath.liquid-covers":    {as: liquid, explanation: "Loosely packed pieces fill about 57 % of the room, so it takes three quarters of their volume to cover them.", source: bathSource},
 	"bath.salt-strong":      {as: grams, explanation: "The strength you chose, of brine by weight.", source: bathSource, more: lessTheRest},
-	"bath.salt-recipe":      {as: grams, explanation: "As the recipe says it.", source: bathSource},
-	"bath.salt-solved":      {as: grams, explanation: "What makes this bath bring the salt that is still missing.", source: layerSource, more: lessTheRest},
+	"bath.salt-recipe":      {as: grams, explanation: "As the recipe says.", source: bathSource},
+	"bath.salt-solved":      {as: grams, explanation: "The value at which this bath brings the salt that is still missing.", source: layerSource, more: lessTheRest},
 	"bath.salt-equilibrium": {as: grams, explanation: "Target × (meat + water ÷ 0.74): shared evenly between the bath and the water in the meat it gives the target, however long it takes.", source: bathSource, more: lessTheRest},
 	"bath.strength":         {as: percent1, explanation: "Salt ÷ (salt + water), by weight.", source: bathSource},
 	"bath.degrees":          {as: fixed(1, 0, "°"), explanation: "Strength ÷ 26.4 %, the strength of a saturated brine.", source: bathSource},

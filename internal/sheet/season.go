@@ -13,7 +13,7 @@ import (
 // SeasonSheet is the rub, weighed out.
 type SeasonSheet struct {
 	FormulaID  string     `json:"formula_id" doc:"Id of the formula that the rub still is; empty when its rows were changed"`
-	UsualMode  string     `json:"usual_mode" doc:"What drives the amount of this mix when nothing is chosen: target or coat"`
+	UsualMode  string     `json:"usual_mode" doc:"Set the amount by of this mix when nothing is chosen: target or coat"`
 	Mode       string     `json:"mode" doc:"What drives it now"`
 	OnMeat     Figure     `json:"on_meat" doc:"Rub on all pieces, g"`
 	ToMix      Figure     `json:"to_mix" doc:"Rub to mix, g: with what is lost while sprinkling and the margin"`

@@ -18,6 +18,8 @@ var retired = []string{
 	`wanted are`, `to buy is what`, `buy so much`, `of the house\b`, `who and what there is`, `when nothing is marked`, `on the counter first`, `this was to be`, `take it on me`, `to have left`,
 	`of coated surface to a kg`, `weight of as bought`, `\bwoken \d`, `gets you down to`, `shown as soon as`, `is enough here`, `raw, it keeps`, `of the mean in the centre`, `in it a fresh egg`, `it runs out again`,
 	`it would be surer`, `cannot overshoot`, `\bis not to be\b.*\bbefore\b`, `(^|[^\w])nought\b`,
+	`name of the cook\b`, `by the clock this`, `it fits: meat`, `runs out again`, `no such cook($|[^-])`, `\bthis cook (is|was|cannot)`, `your cooks\b`, `carry what is outside`, `what was outside is inside`,
+	`as it grew`, `\ba hand of\b`, `drives the amount`, `gives way to the target`, `not on record\.`,
 }
 
 // Nothing that a cook reads, on a page or in a document, says any of them.

@@ -100,7 +100,7 @@ const router = createBrowserRouter([
 					{ path: "/larder", element: <LarderPage /> },
 					{ path: "/read", element: <ReadPage /> },
 					{ path: "/guess", element: <GuessPage /> },
-					{ path: "*", element: <Nothing title="There is nothing at this address" /> },
+					{ path: "*", element: <Nothing title="There is no page at this address" /> },
 				],
 			},
 		],

@@ -16,7 +16,7 @@ export function Masthead() {
 			</Link>
 			<nav aria-label="Main">
 				<NavLink to="/" end>
-					Cooks
+					Cook-outs
 				</NavLink>
 				<NavLink to="/bench">Bench</NavLink>
 			</nav>

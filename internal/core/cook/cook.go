@@ -92,7 +92,7 @@ type One struct {
 // Season is how a piece is salted and seasoned.
 type Season struct {
 	Formula formula.Formula `json:"formula" required:"false"`
-	Mode    string          `json:"mode" required:"false" doc:"What drives the amount: target, coat or amount; empty means target for a salt-led mix, else coat"`
+	Mode    string          `json:"mode" required:"false" doc:"How the amount is set: target, coat or amount; empty means target for a salt-led mix, else coat"`
 	Amount  string          `json:"amount,omitempty" required:"false" doc:"By amount: how much goes on all pieces, as a cook says it: 3/4 cup, 85 g, 30 g each, 1 Tbsp/lb, all of it, one jar" example:"3/4 cup"`
 	Target  string          `json:"target" required:"false" doc:"Salt wanted, % of raw boneless meat; empty means 0.9 %" example:"0.9 %"`
 	Coat    string          `json:"coat" required:"false" doc:"light, medium, heavy or crust; empty means medium"`

@@ -2925,7 +2925,7 @@ export interface components {
             formula?: components["schemas"]["Formula"];
             /** @description Which source gives way to the target: rub, bath, inject, or layer-N (from 0); empty means rub */
             free?: string;
-            /** @description What drives the amount: target, coat or amount; empty means target for a salt-led mix, else coat */
+            /** @description How the amount is set: target, coat or amount; empty means target for a salt-led mix, else coat */
             mode?: string;
             /** @description Mixed over what is needed, %; empty means 10 % */
             spare?: string;
@@ -2972,7 +2972,7 @@ export interface components {
             to_mix: components["schemas"]["Figure"];
             /** @description The surface does not hold that much */
             too_thick: boolean;
-            /** @description What drives the amount of this mix when nothing is chosen: target or coat */
+            /** @description Set the amount by of this mix when nothing is chosen: target or coat */
             usual_mode: string;
             /** @description The figures on the meat are of what was really weighed */
             weighed: boolean;

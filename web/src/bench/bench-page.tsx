@@ -55,7 +55,7 @@ export default function BenchPage() {
 			/>
 			<div className="bench-pick" role="status">
 				{picked.length < 2 ? (
-					<span className="muted">Tick two or three to set them side by side.</span>
+					<span className="muted">Tick two or three to compare them.</span>
 				) : (
 					<Button type="primary" onClick={() => navigate(`/compare?of=${picked.join(",")}`)}>
 						Compare these {picked.length}

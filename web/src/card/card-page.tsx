@@ -34,7 +34,7 @@ export default function CardPage() {
 	if (card.isError) {
 		const gone = card.error instanceof ApiError && card.error.status === 404;
 		return (
-			<Nothing title={gone ? "There is no such cook" : "The card cannot be opened"}>
+			<Nothing title={gone ? "There is no such cook-out" : "The card cannot be opened"}>
 				{!gone && <p>{card.error.message}</p>}
 				{!gone && <Button onClick={() => card.refetch()}>Try again</Button>}
 			</Nothing>

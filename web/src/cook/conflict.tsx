@@ -14,13 +14,13 @@ export function Conflict({ hand }: { hand: CookInHand }) {
 			type="error"
 			showIcon
 			role="alert"
-			title="This cook was changed on another screen."
+			title="This cook-out was changed on another screen."
 			description={
 				<>
-					<p>What you typed here is still here, and not on record.</p>
+					<p>What you typed is still on this screen, but not saved.</p>
 					{theirs && theirs.list.length > 0 && (
 						<>
-							<p>Keep yours, and this from the other screen is overwritten:</p>
+							<p>If you keep yours, you overwrite this from the other screen:</p>
 							<ul>
 								{theirs.list.map((o) => (
 									<li key={o.what + o.theirs}>
@@ -31,7 +31,7 @@ export function Conflict({ hand }: { hand: CookInHand }) {
 						</>
 					)}
 					{theirs && theirs.list.length === 0 && (
-						<p>Nothing that was typed there is overwritten when you keep yours.</p>
+						<p>Keeping yours overwrites nothing that was typed there.</p>
 					)}
 				</>
 			}

@@ -132,10 +132,12 @@ export default function CookPage() {
 	const failure = hand.failure ?? catalogue.error;
 	if (failure && !cook) {
 		return (
-			<Nothing title={hand.failure?.status === 404 ? "There is no such cook" : "This cook cannot be opened"}>
+			<Nothing
+				title={hand.failure?.status === 404 ? "There is no such cook-out" : "This cook-out cannot be opened"}
+			>
 				<p>{failure.message}</p>
 				<Button type="primary" onClick={() => navigate("/")}>
-					Back to your cooks
+					Back to your cook-outs
 				</Button>
 			</Nothing>
 		);
@@ -149,7 +151,7 @@ export default function CookPage() {
 						skip to the stages
 					</a>
 					<header className="cook-head">
-						<h1>{cook.name || "A new cook"}</h1>
+						<h1>{cook.name || "A new cook-out"}</h1>
 						<p className="cook-serve">
 							{sheet?.serve ? (
 								<>

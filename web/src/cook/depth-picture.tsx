@@ -9,7 +9,7 @@ import "./depth-picture.css";
 type Moment = NonNullable<Depth["moments"]>[number];
 
 /** How sure a depth at another time than the fire is. */
-const then = "as far off, in proportion, as the depth at the fire";
+const then = "off by the same share as the depth at the fire";
 
 /** A cut across the piece, shaded by salt, and the same cut at the times cooks talk about. */
 export function DepthPicture({ depth }: { depth: Depth }) {

@@ -11,7 +11,7 @@ export function FreeSource({ index }: { index: number }) {
 	return (
 		<div className="free-source">
 			<ChoiceField
-				label="What gives way to the target"
+				label="What is adjusted to the target"
 				at={at("season/free")}
 				usual="rub"
 				options={[

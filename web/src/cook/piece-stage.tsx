@@ -184,7 +184,7 @@ export function PieceStage({ index }: { index: number }) {
 				icon={<DeleteOutlined />}
 				onClick={() => {
 					const back = change((c) => void c.pieces.splice(index, 1));
-					undoable(`${piece.label || cut?.name} is off this cook.`, back);
+					undoable(`${piece.label || cut?.name} is off this cook-out.`, back);
 					goto("occasion");
 				}}
 			>

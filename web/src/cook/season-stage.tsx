@@ -17,7 +17,7 @@ import { LayersEditor } from "./layers-editor";
 import { Strata } from "./strata";
 import "./season-stage.css";
 
-/** The rub: what is in it, what drives the amount, and every gram of it. */
+/** The rub: what is in it, how the amount is set, and every gram of it. */
 export function SeasonStage({ index }: { index: number }) {
 	const { piece, figures, at, count, edit, wrong, catalogue, undoable, cook, goto } = usePiece(index);
 	const season = piece.season;
@@ -58,7 +58,7 @@ export function SeasonStage({ index }: { index: number }) {
 					body: {
 						...formula,
 						spoons: formula.spoons ?? cook.spoons,
-						name: formula.name || "A mix from a cook",
+						name: formula.name || "A mix from a cook-out",
 					},
 				}),
 			),
@@ -147,7 +147,7 @@ export function SeasonStage({ index }: { index: number }) {
 			{!none && (
 				<div className="season-drive">
 					<ChoiceField
-						label="What drives the amount"
+						label="Set the amount by"
 						at={at("season/mode")}
 						usual={mode}
 						options={[

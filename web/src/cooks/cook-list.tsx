@@ -21,7 +21,7 @@ export function CookList() {
 	});
 	if (list.isError) {
 		return (
-			<Nothing title="Your cooks cannot be read">
+			<Nothing title="Your cook-outs cannot be read">
 				<p>{list.error.message}</p>
 				<Button type="primary" onClick={() => list.refetch()}>
 					Try again
@@ -37,16 +37,16 @@ export function CookList() {
 					counts the clock back from serving.
 				</p>
 				<Button type="primary" size="large" icon={<PlusOutlined />} onClick={() => navigate("/cooks/new")}>
-					Plan your first cook
+					Plan your first cook-out
 				</Button>
 			</Nothing>
 		);
 	}
 	return (
 		<>
-			<ListHead title="Cooks" search={found} find="Find by name" label="Find a cook by name">
+			<ListHead title="Cook-outs" search={found} find="Find by name" label="Find a cook-out by name">
 				<Button type="primary" size="large" icon={<PlusOutlined />} onClick={() => navigate("/cooks/new")}>
-					New cook
+					New cook-out
 				</Button>
 			</ListHead>
 			{list.data && (
@@ -56,7 +56,7 @@ export function CookList() {
 					))}
 				</ul>
 			)}
-			{list.data?.total === 0 && <p className="loading">No cook is called “{search}”.</p>}
+			{list.data?.total === 0 && <p className="loading">No cook-out is called “{search}”.</p>}
 			<ListPages search={found} total={list.data?.total} />
 			<p className="list-foot muted">
 				Verjuice is made with the work of others: <a href="/licences.txt">their licences</a>.

@@ -9,7 +9,7 @@ export function Nothing({ title, children }: { title: string; children?: ReactNo
 			<h1>{title}</h1>
 			{children ?? (
 				<p>
-					<Link to="/">Back to your cooks</Link>
+					<Link to="/">Back to your cook-outs</Link>
 				</p>
 			)}
 		</div>
