@@ -3,6 +3,7 @@ package main
 import (
 	"bytes"
 	"encoding/json"
+	"fmt"
 	"os"
 	"regexp"
 	"strconv"
@@ -32,7 +33,7 @@ func TestDocumentedExamples(t *testing.T) {
 			var result any
 			require.NoError(t, json.Unmarshal(out.Bytes(), &result))
 			for _, c := range claim.FindAllStringSubmatch(claims, -1) {
-				assert.Equal(t, c[2], at(result, strings.Split(c[1], ".")), c[1])
+				assert.Equal(t, c[2], fmt.Sprint(at(result, strings.Split(c[1], "."))), c[1])
 			}
 		})
 	}

@@ -22,6 +22,7 @@ import (
 	"verjuice/internal/core/bench"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/quantity"
@@ -54,7 +55,7 @@ func (openAPI) Run() error {
 }
 
 type calc struct {
-	What     string            `arg:"" enum:"sheet,scale,ledger,drybrine,bath,injection,formula,compare,label,plan,shopping" help:"sheet, scale, ledger, drybrine, bath, injection, formula, compare, label, plan or shopping."`
+	What     string            `arg:"" enum:"sheet,scale,ledger,drybrine,bath,injection,formula,compare,label,plan,shopping,forecast,rest" help:"sheet, scale, ledger, drybrine, bath, injection, formula, compare, label, plan, shopping, forecast or rest."`
 	Units    quantity.System   `enum:"metric,us" default:"metric" help:"Units of the answer: metric or us."`
 	Spoons   quantity.SpoonSet `enum:"us,metric" default:"us" help:"Spoons of the answer: us or metric."`
 	Now      string            `help:"The moment for which a cook-out is worked out, as in 2026-11-28T18:30:00Z; without it nothing is too late."`
@@ -94,7 +95,9 @@ var computations = map[string]func(calc, *json.Decoder) (any, error){
 	"compare": with(func(c calc, r bench.CompareRequest) (any, error) {
 		return sheet.OfComparison(context.Background(), r, none, c.reader())
 	}),
-	"label": with(func(c calc, r formula.Label) (any, error) { return sheet.ReadLabel(r, c.reader()) }),
+	"forecast": with(func(_ calc, r forecast.FireRequest) (any, error) { return forecast.Calc(context.Background(), r) }),
+	"rest":     with(func(_ calc, r forecast.RestRequest) (any, error) { return forecast.CalcRest(r) }),
+	"label":    with(func(c calc, r formula.Label) (any, error) { return sheet.ReadLabel(r, c.reader()) }),
 }
 
 // none is a kitchen without a database: a request brings what it needs.

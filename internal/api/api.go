@@ -99,6 +99,7 @@ func register(r chi.Router, cfg Config) huma.API {
 	s.registerJars(a)
 	s.registerExchange(a)
 	s.registerGuess(a)
+	s.registerHeat(a)
 	s.registerCalendar(a)
 	s.registerPhotos(a)
 	s.registerFacts(a)

@@ -12,6 +12,7 @@ import (
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/larder"
@@ -118,4 +119,34 @@ func TestEveryStarterIsSound(t *testing.T) {
 	var fresh cook.Cook
 	call(t, app, "GET", "/api/new/cook?zone=Europe/Dublin", nil).into(t, &fresh)
 	assert.Equal(t, testclock.Saturday(), fresh.ServeAt)
+}
+
+// The fire in numbers: what the shell answers, and a mistake at its field.
+func TestForecastInNumbers(t *testing.T) {
+	app := apptest.Start(t)
+	req := forecast.FireRequest{
+		Piece: forecast.FirePiece{Cut: "pork-shoulder-bone-in", MassKG: 3.6, StartC: 4}, Pit: forecast.FirePit{Steps: []forecast.FireStep{{SetC: 120}}},
+		ThresholdsC: []float64{60, 150}, Members: 40,
+	}
+	var got forecast.FireAnswer
+	call(t, app, "POST", "/api/calc/forecast", req).into(t, &got)
+	want, err := forecast.Calc(t.Context(), req)
+	require.NoError(t, err)
+	assert.Equal(t, want, got)
+	assert.Nil(t, got.Thresholds[1].P50)
+
+	req.Pit.Kind, req.Piece.MassKG = "campfire", -1
+	at := []string{}
+	for _, e := range call(t, app, "POST", "/api/calc/forecast", req).problem(t, 422).Errors {
+		at = append(at, e.Pointer)
+		assert.NotEmpty(t, e.Message)
+	}
+	assert.ElementsMatch(t, []string{"/piece/mass_kg", "/pit/kind"}, at)
+
+	var cooled forecast.RestAnswer
+	rest := forecast.RestRequest{Piece: req.Piece, FromC: 95, Wrap: "foil", Place: "counter"}
+	call(t, app, "POST", "/api/calc/rest", rest).problem(t, 422)
+	rest.Piece.MassKG = 3.6
+	call(t, app, "POST", "/api/calc/rest", rest).into(t, &cooled)
+	assert.Less(t, *cooled.Floor.P10, *cooled.Floor.P90)
 }

@@ -47,6 +47,7 @@ type Cut struct {
 	Surface float64 `json:"surface" doc:"Real surface over that of the block: wings, legs and a cavity count"`
 
 	NativeSalt  float64 `json:"native_salt" doc:"Salt that is in it already, % of the boneless meat; sausages have some"`
+	FatPercent  float64 `json:"fat_percent" doc:"Of the raw boneless meat, % (public food-composition tables)"`
 	BonePercent float64 `json:"bone_percent" doc:"Bone and other inedible share of the trimmed weight, %"`
 	TrimLoss    Span    `json:"trim_loss" doc:"Lost by trimming, % of the weight as bought: light, usual, close"`
 	CookYield   Span    `json:"cook_yield" doc:"Served meat, % of the raw boneless meat"`
@@ -74,6 +75,13 @@ func (c Cut) Density() float64 {
 
 // BoneShare is the inedible share of the trimmed weight, 0 to 1.
 func (c Cut) BoneShare() float64 { return c.BonePercent / 100 }
+
+// Weak says that one face takes in less heat than the other: behind a cavity, skin or the
+// bones of a rack.
+func (c Cut) Weak() bool { return c.Sealed != "" || c.Family == Rack || c.Hollow() }
+
+// Hollow says that it is meat around a cavity.
+func (c Cut) Hollow() bool { return c.Surface > 1.2 }
 
 // TypicalThickness is the thickness of a piece of the typical weight.
 func (c Cut) TypicalThickness() quantity.Length {
@@ -116,7 +124,7 @@ func init() {
 		c := Cut{
 			ID: r["id"], Name: r["name"], Species: r["species"], Family: Family(r["family"]), Noun: r["noun"],
 			Length: r.Num("length"), Width: r.Num("width"), Thickness: r.Num("thickness"), Rounding: r.Num("rounding"),
-			BonePercent: r.Num("bone"), TrimLoss: Span{Low: r.Num("trim_low"), Mid: r.Num("trim"), High: r.Num("trim_high")},
+			FatPercent: r.Num("fat"), BonePercent: r.Num("bone"), TrimLoss: Span{Low: r.Num("trim_low"), Mid: r.Num("trim"), High: r.Num("trim_high")},
 			CookYield: Span{Low: yield - spread, Mid: yield, High: yield + spread},
 			TypicalKG: r.Num("kg"), LowKG: r.Num("kg_low"), HighKG: r.Num("kg_high"), Sealed: r["sealed"],
 			Block: r.Num("block"), Surface: r.Num("surface"), NativeSalt: r.Num("salt"), Also: strings.Split(r["other_names"], ";"),

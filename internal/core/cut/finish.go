@@ -98,3 +98,30 @@ func Between(points [][2]float64, x float64) float64 {
 	}
 	return last[1]
 }
+
+// LossAt is what lean meat has lost once it has been at a temperature, °C, as a share of its
+// weight.
+func LossAt(c float64) float64 { return lossAt(c) / 100 }
+
+// Served is what reaches the plate of a trimmed piece, bone out, as a share of its trimmed
+// weight, when its lean has lost a share (LossAt) and the whole is at mean °C: half of the fat
+// melts out between 40 and 95 °C, and some of the meat is left on the bones or the board.
+func (c Cut) Served(loss, mean float64) float64 {
+	fat := c.FatPercent / 100
+	melted := 0.5 * min(1, max(0, (mean-40)/55))
+	return ((1-fat)*(1-loss) + fat*(1-melted)) * (1 - c.BoneShare()) * c.picked()
+}
+
+// picked is the share of the cooked meat that is served: all of a rack, not what clings to a
+// bird's frame or to a pig's head. Field experience.
+func (c Cut) picked() float64 {
+	switch {
+	case c.Family == Rack:
+		return 1
+	case c.Family == Whole:
+		return 0.82
+	case c.Hollow():
+		return 0.9
+	}
+	return 0.97
+}

@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Forecast a piece on a pit, as numbers */
+        post: operations["forecast"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/formula": {
         parameters: {
             query?: never;
@@ -134,6 +151,23 @@ export interface paths {
         put?: never;
         /** Calculate the plan of a cook */
         post: operations["plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/rest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Forecast how a piece cools after the fire, as numbers */
+        post: operations["forecastRest"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1477,6 +1511,21 @@ export interface components {
             note: string;
             total: components["schemas"]["Figure"];
         };
+        CurvePoint: {
+            /** Format: double */
+            h: number;
+            /** Format: double */
+            p10_c: number;
+            /** Format: double */
+            p50_c: number;
+            /** Format: double */
+            p90_c: number;
+            /**
+             * Format: double
+             * @description The pit at its middle
+             */
+            pit_c?: number;
+        };
         Cut: {
             /** @description Other names that cooks use for it */
             also: string[];
@@ -1494,6 +1543,11 @@ export interface components {
             cook_yield: components["schemas"]["RangeFloat64"];
             /** @enum {string} */
             family: "pink" | "collagen" | "rack" | "poultry" | "whole" | "ground";
+            /**
+             * Format: double
+             * @description Of the raw boneless meat, % (public food-composition tables)
+             */
+            fat_percent: number;
             /**
              * @description How these figures finish it
              * @enum {string}
@@ -1675,6 +1729,29 @@ export interface components {
              */
             version: number;
         };
+        DoneBand: {
+            /**
+             * @description What decides that it is done
+             * @enum {string}
+             */
+            by: "core" | "tenderness";
+            /**
+             * Format: double
+             * @description When its core decides: at this temperature
+             */
+            core_c?: number;
+            /**
+             * Format: double
+             * @description Share of the members that are never done
+             */
+            never: number;
+            /** Format: double */
+            p10_h: number | null;
+            /** Format: double */
+            p50_h: number | null;
+            /** Format: double */
+            p90_h: number | null;
+        };
         Dose: {
             /**
              * @description A share of the liquid in place of water (50 %), a weight or a measure
@@ -1798,6 +1875,103 @@ export interface components {
              * @example 7 h
              */
             time?: string;
+        };
+        FireAnswer: {
+            /** @description When its surface is dry and dark */
+            bark: components["schemas"]["HourBand"];
+            /** @description How far the core rises after it is off, on the counter, loosely covered */
+            carry_over_c: components["schemas"]["NumberBand"];
+            /** @description The core every five minutes */
+            curve: components["schemas"]["CurvePoint"][];
+            done: components["schemas"]["DoneBand"];
+            /** @description When the core is slowest between 55 and 85 °C; null for a piece that is off before */
+            stall: components["schemas"]["HourBand"];
+            thresholds: components["schemas"]["Threshold"][];
+            /** @description Served meat, bone out, as a share of the trimmed weight */
+            yield: components["schemas"]["NumberBand"];
+        };
+        FirePiece: {
+            /** @example pork-shoulder-bone-in */
+            cut: string;
+            /** @description One of the cut's finishes; empty means its usual one */
+            finish?: string;
+            /**
+             * Format: double
+             * @description Trimmed, with bone
+             */
+            mass_kg: number;
+            /**
+             * Format: double
+             * @description All through when it goes on, °C
+             */
+            start_c?: number;
+            /**
+             * Format: double
+             * @description At the thickest point, measured; 0 means estimated from cut and weight
+             */
+            thickness_mm?: number;
+        };
+        FirePit: {
+            /** @description A kind of pit of the plan; empty means a charcoal cabinet */
+            kind?: string;
+            /** @description What the pit is set to, from which hour on; the first from the start */
+            steps: components["schemas"]["FireStep"][] | null;
+        };
+        FireReading: {
+            /** Format: double */
+            at_h: number;
+            /** Format: double */
+            core_c: number;
+        };
+        FireRequest: {
+            /** @description The weather; without it a mild day */
+            ambient?: components["schemas"]["FireWeather"];
+            /**
+             * Format: int64
+             * @description 0 means 200
+             */
+            members?: number;
+            /** Format: double */
+            opened_every_min?: number;
+            piece: components["schemas"]["FirePiece"];
+            pit: components["schemas"]["FirePit"];
+            /** @description What was read of this cook so far */
+            readings?: components["schemas"]["FireReading"][] | null;
+            /** Format: int64 */
+            seed?: number;
+            /** Format: double */
+            spritz_every_min?: number;
+            thresholds_c?: number[] | null;
+            /** @enum {string} */
+            wrap_tight?: "" | "tight" | "usual" | "loose";
+            /** @description Each when the core reaches a temperature, or after so many hours; the first of the two */
+            wraps?: components["schemas"]["FireWrap"][] | null;
+        };
+        FireStep: {
+            /** Format: double */
+            at_h: number;
+            /** Format: double */
+            set_c: number;
+        };
+        FireWeather: {
+            /** Format: double */
+            air_c: number;
+            rain?: boolean;
+            /** Format: double */
+            wind_m_s?: number;
+        };
+        FireWrap: {
+            /** Format: double */
+            at_core_c?: number;
+            /** Format: double */
+            at_h?: number;
+            /** @enum {string} */
+            kind: "foil" | "paper" | "pan" | "boat" | "bacon" | "none";
+            /**
+             * Format: double
+             * @description The pit is set to this then; the latest event wins
+             */
+            pit_c?: number;
         };
         Form: {
             /**
@@ -2044,6 +2218,14 @@ export interface components {
         Health: {
             /** @enum {string} */
             database: "up";
+        };
+        HourBand: {
+            /** Format: double */
+            p10_h: number | null;
+            /** Format: double */
+            p50_h: number | null;
+            /** Format: double */
+            p90_h: number | null;
         };
         Ingredient: {
             allergens: string[];
@@ -2427,6 +2609,14 @@ export interface components {
             profile: number[];
             /** @description The same for those who do not see the picture */
             summary: string;
+        };
+        NumberBand: {
+            /** Format: double */
+            p10: number;
+            /** Format: double */
+            p50: number;
+            /** Format: double */
+            p90: number;
         };
         Offer: {
             /** @description What to type instead, and where */
@@ -2840,6 +3030,41 @@ export interface components {
             batch?: components["schemas"]["Batch"];
             formula: components["schemas"]["Formula"];
         };
+        RestAnswer: {
+            /** @description The core every five minutes; p10 loses the most heat */
+            curve: components["schemas"]["CurvePoint"][];
+            /** @description Hours to the floor; null when it stays above it that long. Cautions use the early end */
+            floor: components["schemas"]["HourBand"];
+            /** Format: double */
+            floor_c: number;
+        };
+        RestRequest: {
+            /**
+             * Format: double
+             * @description All through when it comes off, °C
+             */
+            from_c: number;
+            /**
+             * Format: double
+             * @description How long it is followed; 0 means 16
+             */
+            hours?: number;
+            piece: components["schemas"]["FirePiece"];
+            /** @enum {string} */
+            place: "counter" | "cooler" | "oven_off" | "pit_off" | "holder";
+            /**
+             * Format: double
+             * @description What the place is at; 0 means the usual
+             */
+            place_c?: number;
+            /**
+             * Format: double
+             * @description Opened first, min
+             */
+            vent_min?: number;
+            /** @enum {string} */
+            wrap?: "" | "none" | "foil" | "paper" | "pan" | "boat";
+        };
         RoomSheet: {
             full: boolean;
             message: string;
@@ -3131,6 +3356,21 @@ export interface components {
             /** @description What does not go together with it; may be empty */
             warning: string;
         };
+        Threshold: {
+            /** Format: double */
+            core_c: number;
+            /**
+             * Format: double
+             * @description Share of the members that do not reach it
+             */
+            never: number;
+            /** Format: double */
+            p10_h: number | null;
+            /** Format: double */
+            p50_h: number | null;
+            /** Format: double */
+            p90_h: number | null;
+        };
         Total: {
             /** @description In this batch */
             amount: string;
@@ -3401,6 +3641,39 @@ export interface operations {
             };
         };
     };
+    forecast: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FireRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FireAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     workOutFormula: {
         parameters: {
             query?: {
@@ -3569,6 +3842,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanSheet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forecastRest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestAnswer"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,352 @@
+// Package forecast reads what is asked of a fire, as plain numbers, and answers in numbers: the
+// JSON of the shell and of the API.
+//
+//	var r forecast.FireRequest
+//	err := json.Unmarshal(raw, &r)
+//	out, err := forecast.Calc(ctx, r) // a mistake is a field.Errors, each at its pointer
+package forecast
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"math"
+	"slices"
+
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/heat"
+	"verjuice/internal/core/quantity"
+)
+
+// FirePiece is a piece as numbers.
+type FirePiece struct {
+	Cut         string  `json:"cut" example:"pork-shoulder-bone-in"`
+	MassKG      float64 `json:"mass_kg" doc:"Trimmed, with bone"`
+	ThicknessMM float64 `json:"thickness_mm,omitempty" required:"false" doc:"At the thickest point, measured; 0 means estimated from cut and weight"`
+	StartC      float64 `json:"start_c,omitempty" required:"false" doc:"All through when it goes on, °C"`
+	Finish      string  `json:"finish,omitempty" required:"false" doc:"One of the cut's finishes; empty means its usual one"`
+}
+
+// FireRequest asks for a forecast.
+type FireRequest struct {
+	Piece          FirePiece     `json:"piece"`
+	Pit            FirePit       `json:"pit"`
+	Wraps          []FireWrap    `json:"wraps,omitempty" required:"false" doc:"Each when the core reaches a temperature, or after so many hours; the first of the two"`
+	Ambient        *FireWeather  `json:"ambient,omitempty" required:"false" doc:"The weather; without it a mild day"`
+	OpenedEveryMin float64       `json:"opened_every_min,omitempty" required:"false"`
+	SpritzEveryMin float64       `json:"spritz_every_min,omitempty" required:"false"`
+	WrapTight      string        `json:"wrap_tight,omitempty" required:"false" enum:",tight,usual,loose"`
+	ThresholdsC    []float64     `json:"thresholds_c,omitempty" required:"false"`
+	Readings       []FireReading `json:"readings,omitempty" required:"false" doc:"What was read of this cook so far"`
+	Members        int           `json:"members,omitempty" required:"false" doc:"0 means 200"`
+	Seed           uint64        `json:"seed,omitempty" required:"false"`
+}
+
+// FirePit is a pit and what it is set to.
+type FirePit struct {
+	Kind  string     `json:"kind,omitempty" required:"false" doc:"A kind of pit of the plan; empty means a charcoal cabinet"`
+	Steps []FireStep `json:"steps" doc:"What the pit is set to, from which hour on; the first from the start"`
+}
+
+// FireStep is what a pit is set to from an hour on.
+type FireStep struct {
+	AtH  float64 `json:"at_h"`
+	SetC float64 `json:"set_c"`
+}
+
+// FireWrap is a wrap and when it goes on.
+type FireWrap struct {
+	AtCoreC float64 `json:"at_core_c,omitempty" required:"false"`
+	AtH     float64 `json:"at_h,omitempty" required:"false"`
+	Kind    string  `json:"kind" enum:"foil,paper,pan,boat,bacon,none"`
+	PitC    float64 `json:"pit_c,omitempty" required:"false" doc:"The pit is set to this then; the latest event wins"`
+}
+
+// FireWeather is the weather about the pit.
+type FireWeather struct {
+	AirC float64 `json:"air_c"`
+	Wind float64 `json:"wind_m_s,omitempty" required:"false"`
+	Rain bool    `json:"rain,omitempty" required:"false"`
+}
+
+// FireReading is a core temperature that was read.
+type FireReading struct {
+	AtH   float64 `json:"at_h"`
+	CoreC float64 `json:"core_c"`
+}
+
+// HourBand is a figure with its band: one in ten members lies below p10, one in ten above p90.
+// A part that the members do not reach is null.
+type HourBand struct {
+	P10 *float64 `json:"p10_h"`
+	P50 *float64 `json:"p50_h"`
+	P90 *float64 `json:"p90_h"`
+}
+
+// Threshold is when the core reaches a temperature.
+type Threshold struct {
+	CoreC float64 `json:"core_c"`
+	HourBand
+	Never float64 `json:"never" doc:"Share of the members that do not reach it"`
+}
+
+// DoneBand is when a piece is done, and by what that is judged.
+type DoneBand struct {
+	By string `json:"by" enum:"core,tenderness" doc:"What decides that it is done"`
+	HourBand
+	CoreC float64 `json:"core_c,omitempty" doc:"When its core decides: at this temperature"`
+	Never float64 `json:"never" doc:"Share of the members that are never done"`
+}
+
+// NumberBand is a number with its band.
+type NumberBand struct {
+	P10 float64 `json:"p10"`
+	P50 float64 `json:"p50"`
+	P90 float64 `json:"p90"`
+}
+
+// FireAnswer is a forecast as numbers.
+type FireAnswer struct {
+	Thresholds []Threshold  `json:"thresholds" nullable:"false"`
+	Done       DoneBand     `json:"done"`
+	Curve      []CurvePoint `json:"curve" nullable:"false" doc:"The core every five minutes"`
+	Yield      NumberBand   `json:"yield" doc:"Served meat, bone out, as a share of the trimmed weight"`
+	CarryOverC NumberBand   `json:"carry_over_c" doc:"How far the core rises after it is off, on the counter, loosely covered"`
+	Bark       HourBand     `json:"bark" doc:"When its surface is dry and dark"`
+	Stall      HourBand     `json:"stall" doc:"When the core is slowest between 55 and 85 °C; null for a piece that is off before"`
+}
+
+// CurvePoint is the core at one time, °C.
+type CurvePoint struct {
+	H    float64 `json:"h"`
+	P10  float64 `json:"p10_c"`
+	P50  float64 `json:"p50_c"`
+	P90  float64 `json:"p90_c"`
+	PitC float64 `json:"pit_c,omitempty" doc:"The pit at its middle"`
+}
+
+// Limits of what can be asked for.
+const (
+	MostMembers  = 1000
+	mostEvents   = 50
+	mostReadings = 5000
+	longestH     = 72.0
+)
+
+// checker notes numbers that are out of their range.
+type checker struct{ errs field.Errors }
+
+func (c *checker) within(pointer string, v, low, high float64) {
+	if !(v >= low && v <= high) { // not a number is out of range, too
+		c.errs.Add(pointer, "heat.range", "low", low, "high", high)
+	}
+}
+
+func (c *checker) atMost(pointer string, n, most int) {
+	if n > most {
+		c.errs.Add(pointer, "heat.most", "most", most)
+	}
+}
+
+func (c *checker) oneOf(pointer, v string, choices ...string) {
+	if !slices.Contains(choices, v) {
+		c.errs.Add(pointer, "heat.choice", "choices", choices)
+	}
+}
+
+func (c *checker) piece(p FirePiece) (cut.Cut, cut.Geometry) {
+	what, ok := cut.Find(p.Cut)
+	if !ok {
+		c.errs.Add("/piece/cut", "heat.cut")
+		return what, cut.Geometry{}
+	}
+	c.within("/piece/mass_kg", p.MassKG, 0.02, 200)
+	c.within("/piece/thickness_mm", p.ThicknessMM, 0, 500)
+	c.within("/piece/start_c", p.StartC, -5, 60)
+	if p.Finish != "" {
+		known := []string{}
+		for _, f := range what.Finishes {
+			known = append(known, string(f))
+		}
+		c.oneOf("/piece/finish", p.Finish, known...)
+		what = what.As(cut.Finish(p.Finish))
+	}
+	if len(c.errs) > 0 {
+		return what, cut.Geometry{}
+	}
+	g, err := cut.New(what, quantity.Mass(p.MassKG), quantity.Length(p.ThicknessMM/1000))
+	c.errs.Take("/piece/thickness_mm", err)
+	return what, g
+}
+
+// Parse reads a request. A mistake is told at its pointer.
+func (r FireRequest) Parse() (heat.Cook, heat.Ask, error) {
+	c := checker{}
+	out := heat.Cook{Measured: r.Piece.ThicknessMM > 0}
+	out.Cut, out.Geometry = c.piece(r.Piece)
+	out.Programme = c.programme(r)
+	ask := c.ask(r)
+	out.Judged()
+	return out, ask, c.errs.Err()
+}
+
+func (c *checker) programme(r FireRequest) heat.Programme {
+	p := heat.Programme{StartC: r.Piece.StartC, OpenMin: r.OpenedEveryMin, SpritzMin: r.SpritzEveryMin, Ambient: heat.Ambient{AirC: heat.Mild}, Loose: 1}
+	kind := r.Pit.Kind
+	if kind == "" {
+		kind = "cabinet"
+	}
+	pit, known := heat.Pits[kind]
+	if !known {
+		c.errs.Add("/pit/kind", "heat.pit")
+	}
+	p.Pit = pit
+	c.atMost("/pit/steps", len(r.Pit.Steps), mostEvents)
+	if len(r.Pit.Steps) == 0 {
+		c.errs.Add("/pit/steps", "heat.steps")
+	}
+	last := 0.0
+	for i, s := range r.Pit.Steps {
+		c.within(fmt.Sprintf("/pit/steps/%d/set_c", i), s.SetC, 20, 350)
+		c.within(fmt.Sprintf("/pit/steps/%d/at_h", i), s.AtH, last, longestH)
+		last = s.AtH
+		p.Steps = append(p.Steps, heat.SetPoint(s))
+	}
+	c.atMost("/wraps", len(r.Wraps), mostEvents)
+	for i, w := range r.Wraps {
+		at := fmt.Sprintf("/wraps/%d/", i)
+		c.oneOf(at+"kind", w.Kind, "foil", "paper", "pan", "boat", "bacon", "none")
+		c.within(at+"at_core_c", w.AtCoreC, 0, 120)
+		c.within(at+"at_h", w.AtH, 0, longestH)
+		if w.PitC != 0 {
+			c.within(at+"pit_c", w.PitC, 20, 350)
+		}
+		p.Wraps = append(p.Wraps, heat.Wrap{Kind: w.Kind, CoreC: w.AtCoreC, AtH: w.AtH, PitC: w.PitC})
+	}
+	if a := r.Ambient; a != nil {
+		c.within("/ambient/air_c", a.AirC, -50, 60)
+		c.within("/ambient/wind_m_s", a.Wind, 0, 40)
+		p.Ambient = heat.Ambient(*a)
+	}
+	if p.OpenMin != 0 {
+		c.within("/opened_every_min", p.OpenMin, 5, 24*60)
+	}
+	if p.SpritzMin != 0 {
+		c.within("/spritz_every_min", p.SpritzMin, 5, 24*60)
+	}
+	c.oneOf("/wrap_tight", r.WrapTight, "", "tight", "usual", "loose")
+	if f, told := map[string]float64{"tight": 0.5, "loose": 2.5}[r.WrapTight]; told {
+		p.Loose = f
+	}
+	return p
+}
+
+func (c *checker) ask(r FireRequest) heat.Ask {
+	out := heat.Ask{Members: r.Members, Seed: r.Seed, Tightness: r.WrapTight != ""}
+	c.within("/members", float64(r.Members), 0, MostMembers)
+	c.atMost("/thresholds_c", len(r.ThresholdsC), mostEvents)
+	for i, t := range r.ThresholdsC {
+		c.within(fmt.Sprintf("/thresholds_c/%d", i), t, -5, 150)
+		out.Cores = append(out.Cores, t)
+	}
+	c.atMost("/readings", len(r.Readings), mostReadings)
+	for i, v := range r.Readings {
+		c.within(fmt.Sprintf("/readings/%d/at_h", i), v.AtH, 0, heat.Longest)
+		c.within(fmt.Sprintf("/readings/%d/core_c", i), v.CoreC, -10, 150)
+		out.Readings = append(out.Readings, heat.Reading(v))
+	}
+	slices.SortStableFunc(out.Readings, func(a, b heat.Reading) int { return cmp.Compare(a.AtH, b.AtH) })
+	return out
+}
+
+// Calc answers a request.
+func Calc(ctx context.Context, r FireRequest) (FireAnswer, error) {
+	c, ask, err := r.Parse()
+	if err != nil {
+		return FireAnswer{}, err
+	}
+	f, err := heat.Of(ctx, c, ask)
+	if err != nil {
+		return FireAnswer{}, err
+	}
+	out := FireAnswer{Thresholds: []Threshold{}, Curve: []CurvePoint{}, Bark: spread(f.Bark), Stall: spread(f.Stall)}
+	for i, t := range ask.Cores {
+		out.Thresholds = append(out.Thresholds, Threshold{CoreC: t, HourBand: spread(f.Reach[i]), Never: f.Never[i]})
+	}
+	out.Done = DoneBand{By: "core", CoreC: c.DoneC, HourBand: spread(f.Done), Never: f.Undone}
+	if c.Feel {
+		out.Done.By = "tenderness"
+	}
+	for _, p := range f.Curve {
+		out.Curve = append(out.Curve, CurvePoint{round(p.H, 4), round(p.Core.Low, 2), round(p.Core.Mid, 2), round(p.Core.High, 2), round(p.PitC, 1)})
+	}
+	out.Yield, out.CarryOverC = numbers(f.Yield, 4), numbers(f.Carry, 2)
+	return out, nil
+}
+
+func spread(b heat.Band) HourBand { return HourBand{finite(b.Low), finite(b.Mid), finite(b.High)} }
+
+func numbers(b heat.Band, digits int) NumberBand {
+	return NumberBand{round(b.Low, digits), round(b.Mid, digits), round(b.High, digits)}
+}
+
+// finite is a number for JSON, which has no infinity.
+func finite(v float64) *float64 {
+	if math.IsInf(v, 0) || math.IsNaN(v) {
+		return nil
+	}
+	v = round(v, 4)
+	return &v
+}
+
+func round(v float64, digits int) float64 {
+	k := math.Pow(10, float64(digits))
+	return math.Round(v*k) / k
+}
+
+// RestRequest asks how a piece cools after the fire.
+type RestRequest struct {
+	Piece   FirePiece `json:"piece"`
+	FromC   float64   `json:"from_c" doc:"All through when it comes off, °C"`
+	Wrap    string    `json:"wrap,omitempty" required:"false" enum:",none,foil,paper,pan,boat"`
+	VentMin float64   `json:"vent_min,omitempty" required:"false" doc:"Opened first, min"`
+	Place   string    `json:"place" enum:"counter,cooler,oven_off,pit_off,holder"`
+	PlaceC  float64   `json:"place_c,omitempty" required:"false" doc:"What the place is at; 0 means the usual"`
+	Hours   float64   `json:"hours,omitempty" required:"false" doc:"How long it is followed; 0 means 16"`
+}
+
+// RestAnswer is how it cools.
+type RestAnswer struct {
+	FloorC float64      `json:"floor_c"`
+	Floor  HourBand     `json:"floor" doc:"Hours to the floor; null when it stays above it that long. Cautions use the early end"`
+	Curve  []CurvePoint `json:"curve" nullable:"false" doc:"The core every five minutes; p10 loses the most heat"`
+}
+
+// CalcRest answers a request.
+func CalcRest(r RestRequest) (RestAnswer, error) {
+	c := checker{}
+	rest := heat.Rest{FromC: r.FromC, Wrap: r.Wrap, VentMin: r.VentMin, Place: r.Place, PlaceC: r.PlaceC}
+	rest.Cut, rest.Geometry = c.piece(r.Piece)
+	c.within("/from_c", r.FromC, 20, 110)
+	c.oneOf("/wrap", r.Wrap, "", "none", "foil", "paper", "pan", "boat")
+	c.within("/vent_min", r.VentMin, 0, 120)
+	c.oneOf("/place", r.Place, "counter", "cooler", "oven_off", "pit_off", "holder")
+	if r.PlaceC != 0 {
+		c.within("/place_c", r.PlaceC, -30, 250)
+	}
+	hours := r.Hours
+	if hours == 0 {
+		hours = 16
+	}
+	c.within("/hours", hours, 0.1, 48)
+	if err := c.errs.Err(); err != nil {
+		return RestAnswer{}, err
+	}
+	cooled := rest.Of(hours)
+	out := RestAnswer{FloorC: cooled.FloorC, Floor: spread(cooled.Floor), Curve: []CurvePoint{}}
+	for _, p := range cooled.Curve {
+		out.Curve = append(out.Curve, CurvePoint{H: round(p.H, 4), P10: round(p.Core.Low, 2), P50: round(p.Core.Mid, 2), P90: round(p.Core.High, 2)})
+	}
+	return out, nil
+}

@@ -1,0 +1,102 @@
+package heat
+
+import (
+	"math"
+	"math/rand/v2"
+	"runtime"
+	"slices"
+	"sync"
+)
+
+// The unknowns of a cook, in the order in which members hold them.
+const (
+	thickness = iota
+	pitError
+	convection
+	juice
+	dryness
+	leak
+	gapWidth
+	conduction
+	probe
+	unknowns
+)
+
+// Spreads are how far each unknown is off, in natural logarithms, but for the pit's error
+// in °C and the probe's way to the coldest place as a share. Working figures of the field;
+// a measured thickness is known to a twentieth.
+var Spreads = [unknowns]float64{thickness: 0.14, pitError: 8, convection: 0.35, juice: 0.35, dryness: 0.9, leak: 1.0, gapWidth: 0.5, conduction: 0.06, probe: 0.08}
+
+// measured is the spread of a thickness that was measured, ln.
+const measured = 0.05
+
+// draw is a member in standard deviations.
+type draw [unknowns]float64
+
+// draws are n members, spread evenly over each unknown (a Latin hypercube). The pit's own
+// unknowns come from the seed alone, so that member i of every piece on a pit shares them.
+func draws(n int, seed, piece uint64) []draw {
+	out := make([]draw, n)
+	common, own := rand.New(rand.NewPCG(seed, 0)), rand.New(rand.NewPCG(seed, piece+1))
+	for u := range unknowns {
+		r := own
+		if u == pitError || u == convection {
+			r = common
+		}
+		for i, at := range r.Perm(n) {
+			out[i][u] = math.Sqrt2 * math.Erfinv(2*(float64(at)+0.1+0.8*r.Float64())/float64(n)-1)
+		}
+	}
+	return out
+}
+
+// member is what a draw means, with these spreads.
+func (d draw) member(spread *[unknowns]float64) Member {
+	factor := func(u int) float64 { return math.Exp(spread[u] * min(3, max(-3, d[u]))) }
+	return Member{
+		Thick: factor(thickness), PitC: spread[pitError] * min(3, max(-3, d[pitError])), Convect: factor(convection),
+		Juice: factor(juice), Dry: factor(dryness), Leak: factor(leak), Gap: factor(gapWidth), Conduct: factor(conduction),
+	}
+}
+
+// each calls do for every number below n, on all processors.
+func each(n int, do func(i int)) {
+	workers := min(n, runtime.GOMAXPROCS(0))
+	var next sync.Mutex
+	at := 0
+	var wait sync.WaitGroup
+	for range workers {
+		wait.Go(func() {
+			for {
+				next.Lock()
+				i := at
+				at++
+				next.Unlock()
+				if i >= n {
+					return
+				}
+				do(i)
+			}
+		})
+	}
+	wait.Wait()
+}
+
+// Band is where a figure lies: one in ten members below Low, one in ten above High. A
+// figure that a member never reaches counts as infinite.
+type Band struct{ Low, Mid, High float64 }
+
+// band of values, weighted alike; it sorts them.
+func band(values []float64) Band {
+	slices.Sort(values)
+	return Band{quantile(values, 0.1), quantile(values, 0.5), quantile(values, 0.9)}
+}
+
+func quantile(sorted []float64, q float64) float64 {
+	at := q * float64(len(sorted)-1)
+	i := int(at)
+	if i+1 >= len(sorted) || math.IsInf(sorted[i+1], 1) {
+		return sorted[i]
+	}
+	return sorted[i] + (at-float64(i))*(sorted[i+1]-sorted[i])
+}

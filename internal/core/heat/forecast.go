@@ -1,0 +1,292 @@
+package heat
+
+import (
+	"context"
+	"math"
+
+	"verjuice/internal/core/cut"
+)
+
+// Cook is a piece on a pit, from when it goes on.
+type Cook struct {
+	Cut       cut.Cut // with its finish
+	Geometry  cut.Geometry
+	Programme Programme
+	Measured  bool    // the thickness was measured
+	DoneC     float64 // core temperature at which it is taken off; zero when it is judged by feel alone
+	Feel      bool    // it is done only when it is soft
+	Piece     uint64  // tells pieces on one pit apart
+}
+
+// Reading is a core temperature that was read.
+type Reading struct{ AtH, CoreC float64 }
+
+// Ask is what is wanted of a forecast.
+type Ask struct {
+	Cores    []float64 // °C
+	Readings []Reading
+	Members  int
+	Seed     uint64
+	// Tightness says that the cook has told how tight the wrap is: less is left to guess.
+	Tightness bool
+	Spreads   *[unknowns]float64 // nil for the usual ones
+}
+
+// Forecast is what an ensemble says of a cook.
+type Forecast struct {
+	Reach  []Band    // hours to each core temperature; infinite when a member never gets there
+	Never  []float64 // share of the members that never get there
+	Done   Band      // hours
+	Undone float64   // share of the members that are not done within Longest
+	Curve  []Point
+	Yield  Band // served meat, share of the trimmed weight
+	Carry  Band // how far the core rises after it is off, °C
+	Stall  Band // hours at which the core is slowest between 55 and 85 °C
+	Bark   Band // hours to a dry, dark surface
+}
+
+// Point is the core at one time.
+type Point struct {
+	H    float64
+	Core Band
+	PitC float64
+}
+
+// Longest is how long a cook is followed, h.
+const Longest = 36
+
+// Each member is computed on a coarser grid than one cook by itself: 1 % off.
+const (
+	memberCells = 12
+	memberStep  = 120.0
+)
+
+// path is what a forecast keeps of one member.
+type path struct {
+	core  []float64 // each 5 min
+	reach []float64
+	done  float64
+	yield float64
+	carry float64
+	stall float64
+	bark  float64
+	pit   []float64
+}
+
+const every = 5.0 / 60
+
+// slots is how many points a curve has.
+const slots = Longest*12 + 1
+
+// Of forecasts a cook. The context may end it early, with an error.
+func Of(ctx context.Context, c Cook, a Ask) (Forecast, error) {
+	spread := Spreads
+	if a.Spreads != nil {
+		spread = *a.Spreads
+	}
+	if c.Measured {
+		spread[thickness] = measured
+	}
+	if a.Tightness {
+		spread[leak], spread[gapWidth] = 0.5*spread[leak], 0.7*spread[gapWidth]
+	}
+	n := a.Members
+	if n == 0 {
+		n = 200
+	}
+	all := draws(n, a.Seed, c.Piece)
+	paths := make([]path, n)
+	simulate := func(last bool) error {
+		until := float64(Longest)
+		if !last {
+			until = a.Readings[len(a.Readings)-1].AtH + every
+		}
+		each(n, func(i int) {
+			if ctx.Err() == nil {
+				c.follow(&paths[i], all[i], &spread, a.Cores, until)
+			}
+		})
+		return ctx.Err()
+	}
+	if len(a.Readings) > 0 {
+		for range assimilations {
+			if err := simulate(false); err != nil {
+				return Forecast{}, err
+			}
+			assimilate(all, paths, a.Readings, a.Seed)
+		}
+	}
+	if err := simulate(true); err != nil {
+		return Forecast{}, err
+	}
+	return c.sum(paths, a), nil
+}
+
+// follow runs one member and keeps its path.
+func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64, until float64) {
+	m := d.member(spread)
+	k := Defaults
+	b := NewBody(c.Cut, c.Geometry, k)
+	// The probe sits a little off the coldest place: it reads the mean of a few cells there.
+	off := math.Abs(spread[probe] * d[probe])
+	if p.core == nil {
+		p.core, p.pit, p.reach = make([]float64, 0, slots), make([]float64, 0, slots), make([]float64, len(cores))
+	}
+	p.core, p.pit = append(p.core[:0], c.Programme.StartC), append(p.pit[:0], c.Programme.Steps[0].SetC)
+	for i := range p.reach {
+		p.reach[i] = math.Inf(1)
+	}
+	p.done, p.bark, p.stall, p.yield, p.carry = math.Inf(1), math.Inf(1), math.Inf(1), 0, 0
+	slowest := math.Inf(1)
+	last, lastH := c.Programme.StartC, 0.0
+	next := every
+	highest := c.DoneC
+	for _, t := range cores {
+		highest = max(highest, t)
+	}
+	c.Programme.run(b, m, memberCells, memberStep, until, func(h float64, f *state, pit float64) bool {
+		core := f.at(off)
+		for i, want := range cores {
+			if math.IsInf(p.reach[i], 1) && core >= want {
+				p.reach[i] = crossing(lastH, last, h, core, want)
+			}
+		}
+		for h >= next-1e-9 {
+			p.core = append(p.core, last+(core-last)*(next-lastH)/(h-lastH))
+			p.pit = append(p.pit, pit)
+			next += every
+		}
+		if math.IsInf(p.bark, 1) && f.surface > barkC && f.wet < barkWet {
+			p.bark = h
+		}
+		if math.IsInf(p.done, 1) && (c.DoneC == 0 || core >= c.DoneC) && (!c.Feel || f.soft >= 1) {
+			p.done = h
+			if !c.Feel {
+				p.done = crossing(lastH, last, h, core, c.DoneC)
+			}
+			p.carry = carryOver(f, core)
+			p.yield = c.Cut.Served(f.lost()*math.Pow(m.Juice, 0.2), f.mean())
+		}
+		if rate := (core - last) / (h - lastH); core > 55 && core < 85 && rate < slowest && math.IsInf(p.done, 1) {
+			slowest, p.stall = rate, h
+		}
+		last, lastH = core, h
+		return math.IsInf(p.done, 1) || core < highest
+	})
+}
+
+// A bark has set when its surface is this dry and hot: field judgement.
+const (
+	barkC   = 72.0
+	barkWet = 0.12
+)
+
+// crossing is when a line from one time and temperature to another passes a temperature; at
+// once where it starts above.
+func crossing(h0, c0, h1, c1, want float64) float64 {
+	if c0 >= want {
+		return h0
+	}
+	return h0 + (h1-h0)*(want-c0)/(c1-c0)
+}
+
+// carryOver is how far the core still rises once the piece is off and on the counter.
+func carryOver(f *state, core float64) float64 {
+	off, k := *f, Defaults
+	off.carry = [cells]float64{}
+	a := air{c: 21, walls: 21, h: 4.5, emit: 0.9, vapour: 0.01, wrap: k.wrap("foil", 1, 1)}
+	highest := core
+	for range 45 {
+		off.step(&cooked, &k, &a, memberStep)
+		if off.temp[0] < highest {
+			break
+		}
+		highest = off.temp[0]
+	}
+	return highest - core
+}
+
+// at is the temperature so far from the coldest plane, as a share of the way out.
+func (f *state) at(off float64) float64 {
+	x := off*float64(f.n) - 0.5
+	if x <= 0 {
+		return f.temp[0]
+	}
+	i := min(int(x), f.n-2)
+	return f.temp[i] + (x-float64(i))*(f.temp[i+1]-f.temp[i])
+}
+
+// mean is the temperature averaged over the piece, °C.
+func (f *state) mean() float64 {
+	sum, volume := 0.0, 0.0
+	for i := range f.n {
+		sum += f.temp[i] * f.volume[i]
+		volume += f.volume[i]
+	}
+	return sum / volume
+}
+
+// lost is what the lean has lost, as a share of its weight, averaged over the piece.
+func (f *state) lost() float64 {
+	sum, volume := 0.0, 0.0
+	for i := range f.n {
+		sum += cut.LossAt(f.temp[i]) * f.volume[i]
+		volume += f.volume[i]
+	}
+	return sum / volume
+}
+
+func (c Cook) sum(paths []path, a Ask) Forecast {
+	n := len(paths)
+	out := Forecast{Reach: make([]Band, len(a.Cores)), Never: make([]float64, len(a.Cores))}
+	column := make([]float64, n)
+	gather := func(of func(*path) float64) Band {
+		for i := range paths {
+			column[i] = of(&paths[i])
+		}
+		return band(column)
+	}
+	for t := range a.Cores {
+		out.Reach[t] = gather(func(p *path) float64 { return p.reach[t] })
+		out.Never[t] = share(paths, func(p *path) bool { return math.IsInf(p.reach[t], 1) })
+	}
+	out.Done = gather(func(p *path) float64 { return p.done })
+	out.Undone = share(paths, func(p *path) bool { return math.IsInf(p.done, 1) })
+	out.Yield = gather(func(p *path) float64 { return p.yield })
+	out.Carry = gather(func(p *path) float64 { return p.carry })
+	out.Stall = gather(func(p *path) float64 { return p.stall })
+	out.Bark = gather(func(p *path) float64 { return p.bark })
+	last := 0
+	for i := range paths {
+		last = max(last, len(paths[i].core))
+	}
+	if !math.IsInf(out.Done.High, 1) {
+		last = min(last, int(out.Done.High/every)+2)
+	}
+	for s := range last {
+		// A member that is off the fire counts with its last temperature.
+		core := gather(func(p *path) float64 { return p.core[min(s, len(p.core)-1)] })
+		pit := gather(func(p *path) float64 { return p.pit[min(s, len(p.pit)-1)] })
+		out.Curve = append(out.Curve, Point{float64(s) * every, core, pit.Mid})
+	}
+	return out
+}
+
+func share(paths []path, is func(*path) bool) float64 {
+	count := 0
+	for i := range paths {
+		if is(&paths[i]) {
+			count++
+		}
+	}
+	return float64(count) / float64(len(paths))
+}
+
+// Judged says how a cut is judged done: racks by feel, others by their core.
+func (c *Cook) Judged() {
+	if c.Cut.Family == cut.Rack {
+		c.Feel, c.DoneC = true, 0
+		return
+	}
+	c.DoneC = c.Cut.DoneC()
+}

@@ -1,0 +1,126 @@
+package heat
+
+import (
+	"math"
+
+	"verjuice/internal/core/cut"
+)
+
+// Rest is a piece that comes off the fire and cools, or is held.
+type Rest struct {
+	Cut      cut.Cut
+	Geometry cut.Geometry
+	FromC    float64 // all through
+	Wrap     string  // as on the fire; none is bare
+	VentMin  float64 // opened first, min
+	Place    string  // counter, cooler, oven_off, pit_off or holder
+	PlaceC   float64 // what the place is at, °C; zero for the usual
+	RoomC    float64 // zero for 21
+}
+
+// Places are where a piece rests, with what they usually are at, °C.
+var Places = map[string]float64{"counter": 21, "cooler": 21, "oven_off": 95, "pit_off": 120, "holder": 65}
+
+// Cooled is how a rest goes.
+type Cooled struct {
+	Curve  []Point
+	Floor  Band // hours to the floor; infinite when it stays above
+	FloorC float64
+}
+
+// Floor is under which food that is held warm must not fall, °C (USDA FSIS, at home).
+const Floor = 60.0
+
+// losesHeat is how far the loss to a place is off either way, as a factor: towels, draughts,
+// a lid that fits.
+const losesHeat = 1.3
+
+// Of follows a rest for so many hours. The early end of the floor is what cautions use.
+func (r Rest) Of(hours float64) Cooled {
+	out := Cooled{FloorC: Floor, Floor: Band{math.Inf(1), math.Inf(1), math.Inf(1)}}
+	var lines [3][]float64
+	for i, factor := range []float64{losesHeat, 1, 1 / losesHeat} {
+		at := []*float64{&out.Floor.Low, &out.Floor.Mid, &out.Floor.High}[i]
+		f := r.start()
+		lines[i] = append(lines[i], f.temp[0])
+		next, last, lastH := every, f.temp[0], 0.0
+		r.cool(&f, factor, hours, func(h float64) {
+			core := f.temp[0]
+			if math.IsInf(*at, 1) && core < Floor && last >= Floor {
+				*at = lastH + (h-lastH)*(last-Floor)/(last-core)
+			}
+			if h >= next-1e-9 {
+				lines[i] = append(lines[i], core)
+				next += every
+			}
+			last, lastH = core, h
+		})
+	}
+	for s := range lines[1] {
+		out.Curve = append(out.Curve, Point{H: float64(s) * every, Core: Band{lines[0][s], lines[1][s], lines[2][s]}})
+	}
+	return out
+}
+
+// cooked is the matter of a cooked piece: its juice is gone, its proteins are set.
+var cooked = matter{conduct: 0.45, heat: 3.5e6}
+
+// start is the cooked piece: what is left of its mass, with its real surface.
+func (r Rest) start() state {
+	left := 0.70*(1-r.Cut.BoneShare()) + r.Cut.BoneShare() // with the juice in the wrap
+	g := r.Geometry
+	b := Body{
+		HalfM: float64(g.Thickness) / 2 / g.Spread * math.Cbrt(left),
+		Shape: float64(g.Thickness/g.Length + g.Thickness/g.Width),
+	}
+	return newField(b, cells, r.FromC)
+}
+
+// cool steps the field through the rest.
+func (r Rest) cool(f *state, factor, hours float64, seen func(h float64)) {
+	k := Defaults
+	room := r.RoomC
+	if room == 0 {
+		room = 21
+	}
+	at := r.PlaceC
+	if at == 0 {
+		at = Places[r.Place]
+	}
+	around := k.wrap(r.Wrap, 1, 1)
+	around.shut = under
+	open := around.covers == 0
+	vapour := 0.01 // kg/m³, a room
+	const dt = 60.0
+	f.film = 0.5 * k.Film
+	for t := 0.0; t < hours*3600-1e-9; t += dt {
+		a := air{c: room, walls: room, h: 4.5 * factor, emit: 0.9, vapour: vapour, wrap: around}
+		switch {
+		case t < r.VentMin*60:
+			// The wet surface steams off.
+			a.wrap = wrapped{Sheet: Sheet{Emit: 0.9, Leak: ventWet}, covers: 1, holds: 1}
+			f.film = 1
+		case r.Place == "cooler":
+			a.h, a.c = 1.5*factor, at
+			a.wrap = wrapped{covers: 1, shut: 0.2}
+		case r.Place == "oven_off", r.Place == "pit_off":
+			a.c = room + (at-room)*math.Exp(-t/(offTau/factor))
+			a.walls, a.h = a.c, 4.5
+		case r.Place == "holder":
+			a.c, a.walls, a.h = at, at, 6
+			if rho, _ := saturation(at); open {
+				a.vapour = 0.7 * rho
+			}
+		default:
+			a.c, a.walls = at, at
+		}
+		f.step(&cooked, &k, &a, dt)
+		seen((t + dt) / 3600)
+	}
+}
+
+const (
+	under   = 0.35         // share of a wrapped piece that lies on a board or in a tray
+	ventWet = 0.3          // wetness of a piece that is opened: about 10 °C off its mean in a quarter of an hour
+	offTau  = 1.5 * 3600.0 // time constant of an oven or pit that was switched off, s
+)
