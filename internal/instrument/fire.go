@@ -13,21 +13,19 @@ import (
 // and the probe lags and sits off the coldest place. What is true of it is hidden; the same
 // seed gives the same fire.
 type Fire struct {
-	half, shape  float64 // m, and 0 slab to 2 cube
-	k, heat      float64 // W/mK, J/m³K
-	water        float64 // that setting protein frees, kg/m³
-	convect      float64 // W/m²K
-	emit         float64
-	crust        float64 // through which steam passes, m²/s
-	loose        float64 // water in what dries, kg/m³
-	offC         float64 // the pit's error
-	drift        [3]float64
-	phase        [3]float64
-	probe        float64 // share of the way out at which it sits
-	lagS         float64
-	foil, leak   float64 // W/m²K through a wrap, share of steam through it
-	openEveryMin float64
-	r            *rand.Rand
+	half, shape float64 // m, and 0 slab to 2 cube
+	k, heat     float64 // W/mK, J/m³K
+	water       float64 // that setting protein frees, kg/m³
+	convect     float64 // W/m²K
+	emit        float64
+	crust       float64 // through which steam passes, m²/s
+	loose       float64 // water in what dries, kg/m³
+	offC        float64 // the pit's error
+	drift       [3]float64
+	phase       [3]float64
+	probe       float64 // share of the way out at which it sits
+	lagS        float64
+	foil, leak  float64 // W/m²K through a wrap, share of steam through it
 
 	temp, free [fireCells]float64
 	volume     [fireCells]float64
@@ -68,7 +66,7 @@ func NewFire(c cut.Cut, g cut.Geometry, convect, startC float64, seed uint64) *F
 		k: about(0.46-0.2*fat, 0.06), heat: (3.65-1.3*fat-0.6*bone)*1e6 + 0.15e6,
 		water: about(175, 0.3) * (1 - fat) * (1 - bone), convect: about(convect, 0.25), emit: about(0.62, 0.1),
 		crust: about(1.2e-6, 0.4), loose: 240, offC: 6 * r.NormFloat64(), probe: 0.12 * r.Float64(), lagS: about(60, 0.4),
-		foil: about(7.3, 0.2), leak: about(0.004, 0.8), r: r, pit: math.NaN(),
+		foil: about(7.3, 0.2), leak: about(0.004, 0.8), pit: math.NaN(),
 	}
 	for i := range f.drift {
 		f.drift[i], f.phase[i] = 2.5*r.NormFloat64(), 2*math.Pi*r.Float64()
