@@ -76,9 +76,12 @@ func (c Cut) Density() float64 {
 // BoneShare is the inedible share of the trimmed weight, 0 to 1.
 func (c Cut) BoneShare() float64 { return c.BonePercent / 100 }
 
-// Weak says that one face takes in less heat than the other: behind a cavity, skin or the
-// bones of a rack.
-func (c Cut) Weak() bool { return c.Sealed != "" || c.Family == Rack || c.Hollow() }
+// Weak says that one face takes in less heat than the other: behind a cavity or the bones of
+// a rack.
+func (c Cut) Weak() bool { return c.Sealed == "bone" || c.Family == Rack || c.Hollow() }
+
+// Covered says that skin or a cap of fat on one broad face keeps it from sweating.
+func (c Cut) Covered() bool { return c.Sealed == "skin" || c.Sealed == "fat" }
 
 // Hollow says that it is meat around a cavity.
 func (c Cut) Hollow() bool { return c.Surface > 1.2 }

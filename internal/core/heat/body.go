@@ -12,11 +12,15 @@ type Body struct {
 	Shape float64 // s: 0 slab, 1 long bar, 2 cube
 	Bone  float64 // share of the mass
 	Fat   float64 // share of the boneless mass
+	Sweat float64 // of what a bare surface evaporates; skin or a cap of fat holds some back
 }
+
+// damped is what skin, a cap of fat or bacon lets through of the steam under it: field judgement.
+const damped = 0.2
 
 // NewBody is a piece of that cut and shape. The way to the coldest plane is half the block's
 // thickness, longer where the thickest point stands out of the block; a hollow bird's is half
-// its meat. Behind a cavity, skin or rib bones the plane lies further in.
+// its meat. Behind a cavity or rib bones the plane lies further in.
 func NewBody(c cut.Cut, g cut.Geometry, k Constants) Body {
 	half := float64(g.Thickness) / 2 / g.Spread
 	if !c.Hollow() {
@@ -25,7 +29,11 @@ func NewBody(c cut.Cut, g cut.Geometry, k Constants) Body {
 	if c.Weak() {
 		half *= 1 + k.Weak
 	}
-	return Body{HalfM: half, Shape: float64(g.Thickness/g.Length + g.Thickness/g.Width), Bone: c.BoneShare(), Fat: c.FatPercent / 100}
+	sweat := 1.0
+	if c.Covered() {
+		sweat = 1 - (1-damped)/2 // one face of two
+	}
+	return Body{HalfM: half, Shape: float64(g.Thickness/g.Length + g.Thickness/g.Width), Bone: c.BoneShare(), Fat: c.FatPercent / 100, Sweat: sweat}
 }
 
 func (b Body) density() float64 {

@@ -194,7 +194,7 @@ func crossing(h0, c0, h1, c1, want float64) float64 {
 func carryOver(f *state, core float64) float64 {
 	off, k := *f, Defaults
 	off.carry = [cells]float64{}
-	a := air{c: 21, walls: 21, h: 4.5, emit: 0.9, vapour: 0.01, wrap: k.wrap("foil", 1, 1)}
+	a := air{c: 21, walls: 21, h: 4.5, emit: 0.9, vapour: 0.01, sweat: 1, wrap: k.wrap("foil", 1, 1)}
 	highest := core
 	for range 45 {
 		off.step(&cooked, &k, &a, memberStep)

@@ -94,7 +94,7 @@ func (r Rest) cool(f *state, factor, hours float64, seen func(h float64)) {
 	const dt = 60.0
 	f.film = 0.5 * k.Film
 	for t := 0.0; t < hours*3600-1e-9; t += dt {
-		a := air{c: room, walls: room, h: 4.5 * factor, emit: 0.9, vapour: vapour, wrap: around}
+		a := air{c: room, walls: room, h: 4.5 * factor, emit: 0.9, vapour: vapour, sweat: 1, wrap: around}
 		switch {
 		case t < r.VentMin*60:
 			// The wet surface steams off.

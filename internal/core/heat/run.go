@@ -165,6 +165,7 @@ func (p *Programme) run(b Body, m Member, n int, dt, longestH float64, seen func
 	for t := 0.0; t < longestH*3600; t += dt {
 		r.happen(t, &f)
 		a := r.air(dt)
+		a.sweat = b.Sweat
 		f.step(&stuff, &k, &a, dt)
 		if !seen((t+dt)/3600, &f, r.pit) {
 			break
@@ -187,7 +188,7 @@ func (k *Constants) wrap(kind string, leak, gap float64) wrapped {
 	case "boat":
 		return wrapped{sheet(k.Foil), 0.55, 0, 1}
 	case "bacon":
-		return wrapped{Sheet{k.Emit, k.Foil.Gap, 0.2}, 1, 0, k.Film}
+		return wrapped{Sheet{k.Emit, k.Foil.Gap, damped}, 1, 0, k.Film}
 	}
 	return wrapped{}
 }

@@ -41,6 +41,7 @@ type air struct {
 	h      float64 // convection, W/m²K
 	emit   float64 // emissivity of the bare surface
 	vapour float64 // density of vapour, kg/m³
+	sweat  float64 // of what a bare surface evaporates
 	wrap   wrapped
 }
 
@@ -80,7 +81,7 @@ func (f *state) step(m *matter, k *Constants, a *air, dt float64) {
 	}
 	s := surface{
 		a: a, k: k, flow: 2 * g * (1 - q[n-1]), base: 2 * g * p[n-1],
-		mass: a.h / (airHeat * lewis), film: f.film + released, dt: dt,
+		mass: a.h / (airHeat * lewis) * a.sweat, film: f.film + released, dt: dt,
 	}
 	evaporates := s.solve(&f.surface)
 	f.wet = s.wet
