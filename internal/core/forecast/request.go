@@ -106,6 +106,12 @@ type NumberBand struct {
 	P90 float64 `json:"p90"`
 }
 
+// Narrowing is something that would narrow the band of the time to done.
+type Narrowing struct {
+	What  string  `json:"what" enum:"thickness,grate,pit,wrap,reading" doc:"The thickest point, the temperature at the grate, the kind of pit, how tight the wrap is, a first reading after two hours"`
+	BandH float64 `json:"band_h" doc:"Hours that it takes off between p10 and p90"`
+}
+
 // FireAnswer is a forecast as numbers.
 type FireAnswer struct {
 	Thresholds []Threshold  `json:"thresholds" nullable:"false"`
@@ -114,6 +120,7 @@ type FireAnswer struct {
 	Yield      NumberBand   `json:"yield" doc:"Served meat, bone out, as a share of the trimmed weight"`
 	CarryOverC NumberBand   `json:"carry_over_c" doc:"How far the core rises after it is off, on the counter, loosely covered"`
 	Bark       HourBand     `json:"bark" doc:"When its surface is dry and dark"`
+	Narrows    []Narrowing  `json:"narrows" nullable:"false" doc:"What could be measured or told, the most useful first"`
 	Stall      HourBand     `json:"stall" doc:"When the core is slowest between 55 and 85 °C; null for a piece that is off before"`
 }
 
@@ -243,7 +250,7 @@ func (c *checker) programme(r FireRequest) heat.Programme {
 }
 
 func (c *checker) ask(r FireRequest) heat.Ask {
-	out := heat.Ask{Members: r.Members, Seed: r.Seed, Tightness: r.WrapTight != ""}
+	out := heat.Ask{Members: r.Members, Seed: r.Seed, Tightness: r.WrapTight != "", KnowsPit: r.Pit.Kind != ""}
 	c.within("/members", float64(r.Members), 0, MostMembers)
 	c.atMost("/thresholds_c", len(r.ThresholdsC), mostEvents)
 	for i, t := range r.ThresholdsC {
@@ -270,7 +277,7 @@ func Calc(ctx context.Context, r FireRequest) (FireAnswer, error) {
 	if err != nil {
 		return FireAnswer{}, err
 	}
-	out := FireAnswer{Thresholds: []Threshold{}, Curve: []CurvePoint{}, Bark: spread(f.Bark), Stall: spread(f.Stall)}
+	out := FireAnswer{Thresholds: []Threshold{}, Curve: []CurvePoint{}, Narrows: []Narrowing{}, Bark: spread(f.Bark), Stall: spread(f.Stall)}
 	for i, t := range ask.Cores {
 		out.Thresholds = append(out.Thresholds, Threshold{CoreC: t, HourBand: spread(f.Reach[i]), Never: f.Never[i]})
 	}
@@ -280,6 +287,9 @@ func Calc(ctx context.Context, r FireRequest) (FireAnswer, error) {
 	}
 	for _, p := range f.Curve {
 		out.Curve = append(out.Curve, CurvePoint{round(p.H, 4), round(p.Core.Low, 2), round(p.Core.Mid, 2), round(p.Core.High, 2), round(p.PitC, 1)})
+	}
+	for _, n := range f.Narrows {
+		out.Narrows = append(out.Narrows, Narrowing{n.What, round(n.Hours, 2)})
 	}
 	out.Yield, out.CarryOverC = numbers(f.Yield, 4), numbers(f.Carry, 2)
 	return out, nil

@@ -163,3 +163,37 @@ func TestWhatNarrowsTheBand(t *testing.T) {
 	assert.Less(t, width(func(r *FireRequest) { r.Piece.ThicknessMM = 95 }), unknown)
 	assert.Less(t, width(func(r *FireRequest) { r.WrapTight = "usual" }), unknown)
 }
+
+// What is said to narrow the band does: told to take so much off, measuring takes about that,
+// and what was told is not asked for again.
+func TestWhatIsSaidToNarrowDoes(t *testing.T) {
+	ask := func(change func(r *FireRequest)) FireAnswer {
+		r := read(t, `{"piece": {"cut": "beef-brisket-packer", "mass_kg": 5, "start_c": 4}, "pit": {"steps": [{"at_h": 0, "set_c": 120}]}, "wraps": [{"kind": "foil", "at_core_c": 74}], "members": 400}`)
+		change(&r)
+		a, err := Calc(t.Context(), r)
+		require.NoError(t, err)
+		return a
+	}
+	said := func(a FireAnswer, what string) float64 {
+		i := slices.IndexFunc(a.Narrows, func(n Narrowing) bool { return n.What == what })
+		if i < 0 {
+			return 0
+		}
+		return a.Narrows[i].BandH
+	}
+	width := func(a FireAnswer) float64 { return *a.Done.P90 - *a.Done.P10 }
+	plain := ask(func(*FireRequest) {})
+	require.NotEmpty(t, plain.Narrows)
+	assert.True(t, slices.IsSortedFunc(plain.Narrows, func(a, b Narrowing) int { return int(1e6 * (b.BandH - a.BandH)) }))
+	for what, change := range map[string]func(r *FireRequest){
+		"thickness": func(r *FireRequest) { r.Piece.ThicknessMM = 94.7 },
+		"wrap":      func(r *FireRequest) { r.WrapTight = "usual" },
+	} {
+		told := ask(change)
+		assert.InDelta(t, said(plain, what), width(plain)-width(told), 0.12*width(plain), what)
+		assert.Zero(t, said(told, what), what)
+	}
+	assert.Zero(t, said(ask(func(r *FireRequest) { r.Wraps = nil }), "wrap"))
+	assert.Zero(t, said(ask(func(r *FireRequest) { r.Pit.Kind = "pellet" }), "pit"))
+	assert.Greater(t, said(plain, "reading"), 0.3*width(plain), "a first reading says most")
+}

@@ -29,6 +29,7 @@ type Ask struct {
 	Seed     uint64
 	// Tightness says that the cook has told how tight the wrap is: less is left to guess.
 	Tightness bool
+	KnowsPit  bool               // the kind of pit was told
 	Spreads   *[unknowns]float64 // nil for the usual ones
 }
 
@@ -43,6 +44,8 @@ type Forecast struct {
 	Carry  Band // how far the core rises after it is off, °C
 	Stall  Band // hours at which the core is slowest between 55 and 85 °C
 	Bark   Band // hours to a dry, dark surface
+	// What a cook could measure or tell, and what each would take off the band of Done.
+	Narrows []Narrowing
 }
 
 // Point is the core at one time.
@@ -88,7 +91,7 @@ func Of(ctx context.Context, c Cook, a Ask) (Forecast, error) {
 		spread[thickness] = measured
 	}
 	if a.Tightness {
-		spread[leak], spread[gapWidth] = 0.5*spread[leak], 0.7*spread[gapWidth]
+		spread[leak], spread[gapWidth] = tighter*spread[leak], 0.7*spread[gapWidth]
 	}
 	n := a.Members
 	if n == 0 {
@@ -119,7 +122,9 @@ func Of(ctx context.Context, c Cook, a Ask) (Forecast, error) {
 	if err := simulate(true); err != nil {
 		return Forecast{}, err
 	}
-	return c.sum(paths, a), nil
+	out := c.sum(paths, a)
+	out.Narrows = c.narrow(all, paths, a, out.Done)
+	return out, nil
 }
 
 // follow runs one member and keeps its path.

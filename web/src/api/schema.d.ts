@@ -1884,6 +1884,8 @@ export interface components {
             /** @description The core every five minutes */
             curve: components["schemas"]["CurvePoint"][];
             done: components["schemas"]["DoneBand"];
+            /** @description What could be measured or told, the most useful first */
+            narrows: components["schemas"]["Narrowing"][];
             /** @description When the core is slowest between 55 and 85 °C; null for a piece that is off before */
             stall: components["schemas"]["HourBand"];
             thresholds: components["schemas"]["Threshold"][];
@@ -2609,6 +2611,18 @@ export interface components {
             profile: number[];
             /** @description The same for those who do not see the picture */
             summary: string;
+        };
+        Narrowing: {
+            /**
+             * Format: double
+             * @description Hours that it takes off between p10 and p90
+             */
+            band_h: number;
+            /**
+             * @description The thickest point, the temperature at the grate, the kind of pit, how tight the wrap is, a first reading after two hours
+             * @enum {string}
+             */
+            what: "thickness" | "grate" | "pit" | "wrap" | "reading";
         };
         NumberBand: {
             /** Format: double */
