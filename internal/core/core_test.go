@@ -52,7 +52,7 @@ var knows = map[string]string{
 	"experience": "cut plan quantity",
 	"facts":      "field",
 	"field":      "",
-	"forecast":   "cut field heat quantity",
+	"forecast":   "cut field heat quantity salt",
 	"formula":    "cut field larder quantity",
 	"guess":      "cook cooking cut dose field formula kitchen quantity trace",
 	"heat":       "cut",

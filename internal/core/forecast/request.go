@@ -12,11 +12,13 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"time"
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/salt"
 )
 
 // FirePiece is a piece as numbers.
@@ -41,6 +43,7 @@ type FireRequest struct {
 	Readings       []FireReading `json:"readings,omitempty" required:"false" doc:"What was read of this cook so far"`
 	Members        int           `json:"members,omitempty" required:"false" doc:"0 means 200"`
 	Seed           uint64        `json:"seed,omitempty" required:"false"`
+	Salt           *FireSalt     `json:"salt,omitempty" required:"false" doc:"A dry brine before the fire: what the slice will hold of it"`
 }
 
 // FirePit is a pit and what it is set to.
@@ -74,6 +77,27 @@ type FireWeather struct {
 type FireReading struct {
 	AtH   float64 `json:"at_h"`
 	CoreC float64 `json:"core_c"`
+}
+
+// FireSalt is a dry brine before the fire.
+type FireSalt struct {
+	Grams float64 `json:"grams" doc:"Salt that stays on the coated faces of the piece"`
+	WaitH float64 `json:"wait_h" doc:"In the cold, at 4 °C"`
+}
+
+// SaltHeld is salt in the meat, % by weight.
+type SaltHeld struct {
+	Mean   float64 `json:"mean"`
+	Outer  float64 `json:"outer" doc:"Of the outer 5 mm"`
+	Middle float64 `json:"middle"`
+}
+
+// FireSalted is what becomes of a dry brine on the fire.
+type FireSalted struct {
+	Before SaltHeld `json:"before" doc:"When it goes on, of raw boneless meat"`
+	After  SaltHeld `json:"after" doc:"When it is done, still of the raw weight"`
+	Served SaltHeld `json:"served" doc:"Of the meat as it is sliced, which has lost water"`
+	Lost   float64  `json:"lost" doc:"That went with the juice, % of raw boneless meat"`
 }
 
 // HourBand is a figure with its band: one in ten members lies below p10, one in ten above p90.
@@ -120,6 +144,7 @@ type FireAnswer struct {
 	Yield      NumberBand   `json:"yield" doc:"Served meat, bone out, as a share of the trimmed weight"`
 	CarryOverC NumberBand   `json:"carry_over_c" doc:"How far the core rises after it is off, on the counter, loosely covered"`
 	Bark       HourBand     `json:"bark" doc:"When its surface is dry and dark"`
+	Salt       *FireSalted  `json:"salt,omitempty" doc:"When a dry brine was given"`
 	Narrows    []Narrowing  `json:"narrows" nullable:"false" doc:"What could be measured or told, the most useful first"`
 	Stall      HourBand     `json:"stall" doc:"When the core is slowest between 55 and 85 °C; null for a piece that is off before"`
 }
@@ -194,6 +219,10 @@ func (r FireRequest) Parse() (heat.Cook, heat.Ask, error) {
 	out.Cut, out.Geometry = c.piece(r.Piece)
 	out.Programme = c.programme(r)
 	ask := c.ask(r)
+	if r.Salt != nil {
+		c.within("/salt/grams", r.Salt.Grams, 0, 20*1000*out.Geometry.Seasoned(out.Cut.Sealed != ""))
+		c.within("/salt/wait_h", r.Salt.WaitH, 0, 14*24)
+	}
 	out.Judged()
 	return out, ask, c.errs.Err()
 }
@@ -291,8 +320,33 @@ func Calc(ctx context.Context, r FireRequest) (FireAnswer, error) {
 	for _, n := range f.Narrows {
 		out.Narrows = append(out.Narrows, Narrowing{n.What, round(n.Hours, 2)})
 	}
+	if r.Salt != nil {
+		out.Salt = salted(c, *r.Salt)
+	}
 	out.Yield, out.CarryOverC = numbers(f.Yield, 4), numbers(f.Carry, 2)
 	return out, nil
+}
+
+// salted follows the salt of a dry brine through the fire.
+func salted(c heat.Cook, s FireSalt) *FireSalted {
+	path := c.Geometry.Path(c.Cut.Sealed != "")
+	// Bone holds no salt and is not in its way: the boneless meat lies behind this much face.
+	face := (1 + path.Shape) * float64(c.Geometry.Mass) * (1 - c.Cut.BoneShare()) / (salt.MeatDensity * float64(path.Depth))
+	brine := salt.Brine{Load: s.Grams / 1000 / face, Path: path, Temperature: 4, Wait: time.Duration(s.WaitH * float64(time.Hour))}
+	before := salt.EndOfWait(brine, 1)
+	history := c.History()
+	fire := make([]salt.Warmth, len(history))
+	for i, w := range history {
+		fire[i] = salt.Warmth(w)
+	}
+	held := salt.ThroughFire(before.Left(), brine.Path, fire)
+	percent := func(mean, outer, middle float64) SaltHeld {
+		return SaltHeld{round(100*mean, 3), round(100*outer, 3), round(100*middle, 3)}
+	}
+	return &FireSalted{
+		Before: percent(before.Mean, before.Outer, before.Centre), After: percent(held.Mean, held.Outer, held.Middle),
+		Served: percent(held.ServedMean, held.ServedOuter, held.ServedMiddle), Lost: round(100*held.Lost, 3),
+	}
 }
 
 func spread(b heat.Band) HourBand { return HourBand{finite(b.Low), finite(b.Mid), finite(b.High)} }

@@ -197,3 +197,25 @@ func TestWhatIsSaidToNarrowDoes(t *testing.T) {
 	assert.Zero(t, said(ask(func(r *FireRequest) { r.Pit.Kind = "pellet" }), "pit"))
 	assert.Greater(t, said(plain, "reading"), 0.3*width(plain), "a first reading says most")
 }
+
+// A dry brine on the fire: salt goes on moving inwards, some goes with the juice, and the slice
+// is saltier than the raw meat was.
+func TestADryBrineOnTheFire(t *testing.T) {
+	r := read(t, shoulder)
+	r.Salt = &FireSalt{Grams: 30, WaitH: 12}
+	a, err := Calc(t.Context(), r)
+	require.NoError(t, err)
+	s := a.Salt
+	assert.Greater(t, s.After.Middle, s.Before.Middle)
+	assert.Greater(t, s.Served.Mean, s.After.Mean)
+	assert.InDelta(t, s.Before.Mean, s.After.Mean+s.Lost, 0.005)
+	assert.InDelta(t, 30/3.6/0.87/10, s.Before.Mean, 0.02, "the mean is of boneless meat")
+	foiled := r
+	foiled.Wraps = []FireWrap{{Kind: "foil", AtCoreC: 66}}
+	b, err := Calc(t.Context(), foiled)
+	require.NoError(t, err)
+	assert.GreaterOrEqual(t, b.Salt.Lost, s.Lost, "juice runs off in foil, and dries on a bare surface")
+	r.Salt = &FireSalt{Grams: 1e6, WaitH: -1}
+	_, err = Calc(t.Context(), r)
+	assert.Len(t, err, 2)
+}

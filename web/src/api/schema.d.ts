@@ -1886,6 +1886,8 @@ export interface components {
             done: components["schemas"]["DoneBand"];
             /** @description What could be measured or told, the most useful first */
             narrows: components["schemas"]["Narrowing"][];
+            /** @description When a dry brine was given */
+            salt?: components["schemas"]["FireSalted"];
             /** @description When the core is slowest between 55 and 85 °C; null for a piece that is off before */
             stall: components["schemas"]["HourBand"];
             thresholds: components["schemas"]["Threshold"][];
@@ -1939,6 +1941,8 @@ export interface components {
             pit: components["schemas"]["FirePit"];
             /** @description What was read of this cook so far */
             readings?: components["schemas"]["FireReading"][] | null;
+            /** @description A dry brine before the fire: what the slice will hold of it */
+            salt?: components["schemas"]["FireSalt"];
             /** Format: int64 */
             seed?: number;
             /** Format: double */
@@ -1948,6 +1952,31 @@ export interface components {
             wrap_tight?: "" | "tight" | "usual" | "loose";
             /** @description Each when the core reaches a temperature, or after so many hours; the first of the two */
             wraps?: components["schemas"]["FireWrap"][] | null;
+        };
+        FireSalt: {
+            /**
+             * Format: double
+             * @description Salt that stays on the coated faces of the piece
+             */
+            grams: number;
+            /**
+             * Format: double
+             * @description In the cold, at 4 °C
+             */
+            wait_h: number;
+        };
+        FireSalted: {
+            /** @description When it is done, still of the raw weight */
+            after: components["schemas"]["SaltHeld"];
+            /** @description When it goes on, of raw boneless meat */
+            before: components["schemas"]["SaltHeld"];
+            /**
+             * Format: double
+             * @description That went with the juice, % of raw boneless meat
+             */
+            lost: number;
+            /** @description Of the meat as it is sliced, which has lost water */
+            served: components["schemas"]["SaltHeld"];
         };
         FireStep: {
             /** Format: double */
@@ -3132,6 +3161,17 @@ export interface components {
              * @description % of the mix by weight
              */
             weight_share: number;
+        };
+        SaltHeld: {
+            /** Format: double */
+            mean: number;
+            /** Format: double */
+            middle: number;
+            /**
+             * Format: double
+             * @description Of the outer 5 mm
+             */
+            outer: number;
         };
         ScaleUnit: {
             /**
