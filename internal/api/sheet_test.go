@@ -125,7 +125,7 @@ func TestEveryStarterIsSound(t *testing.T) {
 func TestForecastInNumbers(t *testing.T) {
 	app := apptest.Start(t)
 	req := forecast.FireRequest{
-		Piece: forecast.FirePiece{Cut: "pork-shoulder-bone-in", MassKG: 3.6, StartC: 4}, Pit: forecast.FirePit{Steps: []forecast.FireStep{{SetC: 120}}},
+		Piece: forecast.FirePiece{Cut: "pork-shoulder-bone-in", MassKG: 3.6}, Pit: forecast.FirePit{Steps: []forecast.FireStep{{SetC: 120}}},
 		ThresholdsC: []float64{60, 150}, Members: 40,
 	}
 	var got forecast.FireAnswer

@@ -23,11 +23,18 @@ import (
 
 // FirePiece is a piece as numbers.
 type FirePiece struct {
-	Cut         string  `json:"cut" example:"pork-shoulder-bone-in"`
-	MassKG      float64 `json:"mass_kg" doc:"Trimmed, with bone"`
-	ThicknessMM float64 `json:"thickness_mm,omitempty" required:"false" doc:"At the thickest point, measured; 0 means estimated from cut and weight"`
-	StartC      float64 `json:"start_c,omitempty" required:"false" doc:"All through when it goes on, °C"`
-	Finish      string  `json:"finish,omitempty" required:"false" doc:"One of the cut's finishes; empty means its usual one"`
+	Cut         string   `json:"cut" example:"pork-shoulder-bone-in"`
+	MassKG      float64  `json:"mass_kg" doc:"Trimmed, with bone"`
+	ThicknessMM float64  `json:"thickness_mm,omitempty" required:"false" doc:"At the thickest point, measured; 0 means estimated from cut and weight"`
+	StartC      *float64 `json:"start_c,omitempty" required:"false" doc:"All through when it goes on, °C; without it 4"`
+	Finish      string   `json:"finish,omitempty" required:"false" doc:"One of the cut's finishes; empty means its usual one"`
+}
+
+func (p FirePiece) start() float64 {
+	if p.StartC == nil {
+		return 4
+	}
+	return *p.StartC
 }
 
 // FireRequest asks for a forecast.
@@ -195,7 +202,7 @@ func (c *checker) piece(p FirePiece) (cut.Cut, cut.Geometry) {
 	}
 	c.within("/piece/mass_kg", p.MassKG, 0.02, 200)
 	c.within("/piece/thickness_mm", p.ThicknessMM, 0, 500)
-	c.within("/piece/start_c", p.StartC, -5, 60)
+	c.within("/piece/start_c", p.start(), -5, 60)
 	if p.Finish != "" {
 		known := []string{}
 		for _, f := range what.Finishes {
@@ -228,7 +235,7 @@ func (r FireRequest) Parse() (heat.Cook, heat.Ask, error) {
 }
 
 func (c *checker) programme(r FireRequest) heat.Programme {
-	p := heat.Programme{StartC: r.Piece.StartC, OpenMin: r.OpenedEveryMin, SpritzMin: r.SpritzEveryMin, Ambient: heat.Ambient{AirC: heat.Mild}, Loose: 1}
+	p := heat.Programme{StartC: r.Piece.start(), OpenMin: r.OpenedEveryMin, SpritzMin: r.SpritzEveryMin, Ambient: heat.Ambient{AirC: heat.Mild}, Loose: 1}
 	kind := r.Pit.Kind
 	if kind == "" {
 		kind = "cabinet"

@@ -82,7 +82,7 @@ func TestWhateverIsAsked(t *testing.T) {
 	for range 60 {
 		c := cuts[r.IntN(len(cuts))]
 		q := FireRequest{
-			Piece: FirePiece{Cut: c.ID, MassKG: c.LowKG * math.Pow(c.HighKG/c.LowKG, r.Float64()*1.6-0.3), StartC: 25 * r.Float64(), Finish: string(c.Finishes[r.IntN(len(c.Finishes))])},
+			Piece: FirePiece{Cut: c.ID, MassKG: c.LowKG * math.Pow(c.HighKG/c.LowKG, r.Float64()*1.6-0.3), StartC: new(25 * r.Float64()), Finish: string(c.Finishes[r.IntN(len(c.Finishes))])},
 			Pit:   FirePit{Kind: kinds[r.IntN(len(kinds))], Steps: []FireStep{{0, 25 + 275*r.Float64()}}}, Members: 20, Seed: r.Uint64(),
 			ThresholdsC: []float64{-5, 4, 30, 60, 74, 95, 150},
 		}

@@ -1906,7 +1906,7 @@ export interface components {
             mass_kg: number;
             /**
              * Format: double
-             * @description All through when it goes on, °C
+             * @description All through when it goes on, °C; without it 4
              */
             start_c?: number;
             /**
