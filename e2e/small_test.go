@@ -47,6 +47,7 @@ func TestByTouchOnAPhone(t *testing.T) {
 			b.press(js[string](b, `document.querySelector(".lane-now .bar-wait").parentElement.ariaLabel`))
 			b.until(`document.querySelector(".strip-said").innerText.startsWith("Salted and waiting from")`)
 			b.fits("a strip that was read")
+			b.reachable("a strip that was read")
 			b.accessible("a strip that was read")
 
 			// In the shop: the whole line is there to press, also its price.

@@ -65,7 +65,8 @@ export function Strip({ selected, stage, adding, whole }: Props) {
 	const { id } = useParams();
 	const [drag, setDrag] = useState<Drag>();
 	const [open, setOpen] = useState<boolean>();
-	const [said, setSaid] = useState("");
+	/** The mark that was pressed: its words follow the plan. */
+	const [mark, setMark] = useState("");
 	const dragged = useRef(false);
 	const roomy = useMedia("(min-width: 641px) and (min-height: 521px)");
 	const all = open ?? (whole && roomy);
@@ -129,9 +130,14 @@ export function Strip({ selected, stage, adding, whole }: Props) {
 		const lane = list.current?.children[selected] as HTMLElement | undefined;
 		if (list.current && lane) list.current.scrollLeft = lane.offsetLeft - list.current.offsetLeft - 16;
 	}, [selected]);
+	const meanings = new Map<string, string>([
+		...quiet.map((q) => [`quiet ${q.from}`, q.says] as const),
+		...lanes.flatMap((lane, i) => lane.map((b) => [`${i} ${b.kind}`, b.says] as const)),
+		...conflicts.map((c) => [`${c.piece} ${c.message}`, c.message] as const),
+	]);
 	/** Says what a mark means, unless it was being dragged. */
-	const read = (says: string) => {
-		if (!dragged.current) setSaid((old) => (old === says ? "" : says));
+	const read = (which: string) => {
+		if (!dragged.current) setMark((old) => (old === which ? "" : which));
 		dragged.current = false;
 	};
 	return (
@@ -195,7 +201,7 @@ export function Strip({ selected, stage, adding, whole }: Props) {
 										key={q.from}
 										kind="quiet"
 										says={q.says}
-										read={read}
+										read={() => read(`quiet ${q.from}`)}
 										left={place(q.starts)}
 										width={place(q.ends) - place(q.starts)}
 									/>
@@ -212,7 +218,7 @@ export function Strip({ selected, stage, adding, whole }: Props) {
 											key={b.kind}
 											kind={b.kind}
 											says={b.says}
-											read={read}
+											read={() => read(`${i} ${b.kind}`)}
 											first={n === 0}
 											left={left + (moved / (to - from)) * 100}
 											width={wide}
@@ -239,7 +245,13 @@ export function Strip({ selected, stage, adding, whole }: Props) {
 								{conflicts
 									.filter((c) => c.piece === i)
 									.map((c) => (
-										<Mark key={c.message} kind="conflict" says={c.message} read={read} left={place(c.at)} />
+										<Mark
+											key={c.message}
+											kind="conflict"
+											says={c.message}
+											read={() => read(`${i} ${c.message}`)}
+											left={place(c.at)}
+										/>
 									))}
 								{known && now !== undefined && now > from && now < to && (
 									<span className="needle" style={{ left: `${place(now)}%` }} />
@@ -261,7 +273,7 @@ export function Strip({ selected, stage, adding, whole }: Props) {
 				</button>
 			)}
 			<p className="strip-said" role="status">
-				{said}
+				{meanings.get(mark) ?? ""}
 			</p>
 			{all && known && (
 				<p className="strip-legend">
@@ -291,7 +303,7 @@ interface MarkProps {
 	kind: string;
 	/** What it means, in a sentence. */
 	says: string;
-	read: (says: string) => void;
+	read: () => void;
 	/** The keyboard comes to this one first. */
 	first?: boolean;
 	/** Where it begins and how wide it is, % of the ruler; without a width it is a point. */
@@ -315,7 +327,7 @@ function Mark({ kind, says, read, first, left, width, sure = 100, label, onPull 
 			aria-label={label ? `${label}. ${says}` : says}
 			// A finger scrolls the strip; the list of the plan fixes times.
 			onPointerDown={(e) => e.pointerType !== "touch" && onPull?.(e)}
-			onClick={() => read(says)}
+			onClick={read}
 			style={{ left: `${left}%`, width: width && `${width}%`, "--sure": `${sure}%` } as React.CSSProperties}
 		>
 			<span className={`bar-${kind}`}>{label ? <i>{label}</i> : kind === "conflict" && "!"}</span>
