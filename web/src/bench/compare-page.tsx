@@ -51,10 +51,11 @@ export default function ComparePage() {
 	const names = [...new Set(c.columns.flatMap((col) => col.totals.map((t) => t.name)))];
 	const lines = [
 		...names.map((name) => ({
+			key: `in all ${name}`,
 			name,
 			texts: c.columns.map((col) => col.totals.find((t) => t.name === name)?.share.text ?? "–"),
 		})),
-		...c.rows,
+		...c.rows.map((r) => ({ ...r, key: r.name })),
 	];
 	return (
 		<>
@@ -102,7 +103,6 @@ export default function ComparePage() {
 			<Table
 				className="compare-table"
 				pagination={false}
-				rowKey="name"
 				dataSource={lines}
 				rowClassName={(_, i) => (i === names.length ? "compare-parts" : "")}
 				columns={[
