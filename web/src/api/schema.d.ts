@@ -1932,7 +1932,7 @@ export interface components {
             ambient?: components["schemas"]["FireWeather"];
             /**
              * Format: int64
-             * @description 0 means 200
+             * @description 20 to 1000; 0 means 200
              */
             members?: number;
             /** Format: double */

@@ -1,0 +1,67 @@
+package e2e
+
+import (
+	"os"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// accessible fails on serious violations of the accessibility rules. The empty
+// listbox that the library keeps beside an open list for screen readers takes no
+// name from us; the field that owns it has one. The columns of hours are scrolled with
+// the field's own keys, and the library names the buttons above the days its own way.
+func (b *browser) accessible(view string) {
+	b.t.Helper()
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	require.NoError(b.t, err)
+	b.do(chromedp.Evaluate[chromedp.Void](string(axe) + "; 0"))
+	found := js[[]string](b, `axe.run({ exclude: ["[role=listbox]", ".ant-picker-time-panel-column", ".ant-picker-header-view"] }, {resultTypes: ["violations"]}).then(r => r.violations
+		.filter(v => v.impact === "serious" || v.impact === "critical")
+		.map(v => v.id + ": " + v.help + " — " + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + " " + (n.any[0]?.message ?? "")).join(" | ")))`,
+		chromedp.EvalAwaitPromise)
+	assert.Empty(b.t, found, "accessibility of %s", view)
+}
+
+// fits fails when the page is wider than its window.
+func (b *browser) fits(view string) {
+	b.t.Helper()
+	over := js[float64](b, `document.documentElement.scrollWidth - innerWidth`)
+	assert.LessOrEqual(b.t, over, 0.0, "%s is wider than the window", view)
+}
+
+// looks are a laptop, a phone upright and on its side, and the smallest phone, which is
+// also what a laptop at four times its size of text shows.
+var looks = [][2]int64{{1280, 800}, {390, 844}, {844, 390}, {320, 640}}
+
+// everyLook opens views, each with what is to be seen on it, in every size and
+// both themes, and checks that they are accessible and fit.
+func (b *browser) everyLook(views map[string]string) {
+	b.t.Helper()
+	for _, size := range looks {
+		b.do(chromedp.EmulateViewport(size[0], size[1]))
+		for _, mode := range []string{"night", "day"} {
+			for path, sees := range views {
+				b.open(path)
+				b.see(sees)
+				b.accessible(path + " before " + mode)
+				b.fits(path)
+				if size[0] < 1000 {
+					b.reachable(path)
+				}
+			}
+			b.press(mode)
+		}
+	}
+	b.do(chromedp.EmulateViewport(1280, 800))
+}
+
+// reachable fails when a button or a link that stands alone is too low for a thumb.
+func (b *browser) reachable(view string) {
+	b.t.Helper()
+	small := js[[]string](b, `[...document.querySelectorAll("#main button, #main a, #main input:not([type=radio], [type=checkbox], [type=file])")]
+		.filter((e) => e.getClientRects().length > 0 && e.getBoundingClientRect().height < 43.5 && !e.matches(".skip") && !e.closest("p, svg, label, .ant-select, .ant-input-affix-wrapper, .strip-serve, .read-in"))
+		.map((e) => (e.innerText || e.getAttribute("aria-label") || e.outerHTML.slice(0, 80)) + " " + e.getBoundingClientRect().height)`)
+	assert.Empty(b.t, small, "too small on %s", view)
+}
