@@ -96,3 +96,23 @@ func TestChillingAndHolding(t *testing.T) {
 	}
 	assert.Less(t, rest(envelope[9], "counter", 21, 90).Floor.Mid, rest(envelope[0], "counter", 21, 90).Floor.Mid, "a rack cools sooner than a packer")
 }
+
+// A piece that some members never finish still has the yield of what there is of it, and a
+// roast goes on rising after it is off, the more the hotter its pit.
+func TestWhatIsLeftAndWhatRises(t *testing.T) {
+	low := envelope[2].cook(t)
+	low.Programme.Steps = []SetPoint{{0, 100}}
+	f, err := Of(t.Context(), low, Ask{Members: 60})
+	require.NoError(t, err)
+	require.Greater(t, f.Undone, 0.1)
+	assert.Greater(t, f.Yield.Low, 0.4)
+	rises := func(pit float64) float64 {
+		c := envelope[7].cook(t)
+		c.Programme.Steps = []SetPoint{{0, pit}}
+		f, err := Of(t.Context(), c, Ask{Members: 60})
+		require.NoError(t, err)
+		return f.Carry.Mid
+	}
+	assert.Greater(t, rises(110), 1.0)
+	assert.Greater(t, rises(180), rises(110)+2)
+}

@@ -29,8 +29,7 @@ type Ask struct {
 	Seed     uint64
 	// Tightness says that the cook has told how tight the wrap is: less is left to guess.
 	Tightness bool
-	KnowsPit  bool               // the kind of pit was told
-	Spreads   *[unknowns]float64 // nil for the usual ones
+	KnowsPit  bool // the kind of pit was told
 }
 
 // Forecast is what an ensemble says of a cook.
@@ -84,9 +83,6 @@ const slots = Longest*12 + 1
 // Of forecasts a cook. The context may end it early, with an error.
 func Of(ctx context.Context, c Cook, a Ask) (Forecast, error) {
 	spread := Spreads
-	if a.Spreads != nil {
-		spread = *a.Spreads
-	}
 	if c.Measured {
 		spread[thickness] = measured
 	}
@@ -149,7 +145,8 @@ func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64
 	for _, t := range cores {
 		highest = max(highest, t)
 	}
-	c.Programme.run(b, m, memberCells, memberStep, until, func(h float64, f *state, pit float64) bool {
+	served := func(f *state) float64 { return c.Cut.Served(f.lost()*math.Pow(m.Juice, 0.2), f.mean()) }
+	end := c.Programme.run(b, m, memberCells, memberStep, until, func(h float64, f *state, pit float64) bool {
 		core := f.at(off)
 		for i, want := range cores {
 			if math.IsInf(p.reach[i], 1) && core >= want {
@@ -169,8 +166,7 @@ func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64
 			if !c.Feel {
 				p.done = crossing(lastH, last, h, core, c.DoneC)
 			}
-			p.carry = carryOver(f, core)
-			p.yield = c.Cut.Served(f.lost()*math.Pow(m.Juice, 0.2), f.mean())
+			p.carry, p.yield = carryOver(f, off), served(f)
 		}
 		if rate := (core - last) / (h - lastH); core > 55 && core < 85 && rate < slowest && math.IsInf(p.done, 1) {
 			slowest, p.stall = rate, h
@@ -178,6 +174,9 @@ func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64
 		last, lastH = core, h
 		return math.IsInf(p.done, 1) || core < highest
 	})
+	if math.IsInf(p.done, 1) {
+		p.yield = served(&end) // it is never done: what there is of it when nobody waits any longer
+	}
 }
 
 // A bark has set when its surface is this dry and hot: field judgement.
@@ -195,20 +194,22 @@ func crossing(h0, c0, h1, c1, want float64) float64 {
 	return h0 + (h1-h0)*(want-c0)/(c1-c0)
 }
 
-// carryOver is how far the core still rises once the piece is off and on the counter.
-func carryOver(f *state, core float64) float64 {
+// carryOver is how far the core still rises, where the probe sits, once the piece is off and
+// on the counter, loosely covered.
+func carryOver(f *state, probe float64) float64 {
 	off, k := *f, Defaults
 	off.carry = [cells]float64{}
 	a := air{c: 21, walls: 21, h: 4.5, emit: 0.9, vapour: 0.01, sweat: 1, wrap: k.wrap("foil", 1, 1)}
-	highest := core
+	from := off.at(probe)
+	highest := from
 	for range 45 {
 		off.step(&cooked, &k, &a, memberStep)
-		if off.temp[0] < highest {
+		if off.at(probe) < highest {
 			break
 		}
-		highest = off.temp[0]
+		highest = off.at(probe)
 	}
-	return highest - core
+	return highest - from
 }
 
 // at is the temperature so far from the coldest plane, as a share of the way out.
