@@ -142,6 +142,10 @@ func (c *checker) ask(r FireRequest) heat.Ask {
 		c.within(fmt.Sprintf("/thresholds_c/%d", i), t, -5, 150)
 		out.Cores = append(out.Cores, t)
 	}
+	if r.BarkAtH != 0 {
+		c.within("/bark_at_h", r.BarkAtH, 0.25, heat.Longest/2)
+		out.BarkH = r.BarkAtH
+	}
 	c.atMost("/readings", len(r.Readings), mostReadings)
 	for i, v := range r.Readings {
 		c.within(fmt.Sprintf("/readings/%d/at_h", i), v.AtH, 0, heat.Longest)

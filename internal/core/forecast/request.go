@@ -42,6 +42,7 @@ type FireRequest struct {
 	WrapTight      string        `json:"wrap_tight,omitempty" required:"false" enum:",tight,usual,loose"`
 	ThresholdsC    []float64     `json:"thresholds_c,omitempty" required:"false"`
 	Readings       []FireReading `json:"readings,omitempty" required:"false" doc:"What was read of this cook so far"`
+	BarkAtH        float64       `json:"bark_at_h,omitempty" required:"false" doc:"When its surface was seen dry and dark; 0 means not seen"`
 	Members        int           `json:"members,omitempty" required:"false" doc:"20 to 1000; 0 means 200"`
 	Seed           uint64        `json:"seed,omitempty" required:"false"`
 	Salt           *FireSalt     `json:"salt,omitempty" required:"false" doc:"A dry brine before the fire: what the slice will hold of it"`

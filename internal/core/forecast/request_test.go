@@ -32,8 +32,8 @@ func TestMistakesAtTheirPlace(t *testing.T) {
 		`{"piece": {"cut": "beef-round", "mass_kg": 2, "thickness_mm": 1}, "pit": {"steps": [{"at_h": 0, "set_c": 120}]}}`:                     {"/piece/thickness_mm"},
 		`{"piece": {"cut": "beef-round", "mass_kg": 2, "finish": "fried"}, "pit": {"kind": "campfire", "steps": [{"at_h": 0, "set_c": 120}]}}`: {"/piece/finish", "/pit/kind"},
 		`{"piece": {"cut": "beef-round", "mass_kg": 2}, "pit": {"steps": [{"at_h": 4, "set_c": 120}, {"at_h": 2, "set_c": 120}]}}`:             {"/pit/steps/1/at_h"},
-		`{"piece": {"cut": "beef-round", "mass_kg": 2}, "pit": {"steps": [{"at_h": 0, "set_c": 120}]}, "wraps": [{"kind": "silk", "at_core_c": 300, "pit_c": 2}], "wrap_tight": "very", "members": 3, "thresholds_c": [900], "readings": [{"at_h": -1, "core_c": 1e9}], "opened_every_min": 0.001, "spritz_every_min": -3, "ambient": {"air_c": -200, "wind_m_s": 500}}`: {
-			"/wraps/0/kind", "/wraps/0/at_core_c", "/wraps/0/pit_c", "/ambient/air_c", "/ambient/wind_m_s", "/opened_every_min", "/spritz_every_min", "/wrap_tight", "/members", "/thresholds_c/0", "/readings/0/at_h", "/readings/0/core_c"},
+		`{"piece": {"cut": "beef-round", "mass_kg": 2}, "pit": {"steps": [{"at_h": 0, "set_c": 120}]}, "wraps": [{"kind": "silk", "at_core_c": 300, "pit_c": 2}], "wrap_tight": "very", "members": 3, "thresholds_c": [900], "readings": [{"at_h": -1, "core_c": 1e9}], "opened_every_min": 0.001, "spritz_every_min": -3, "bark_at_h": -2, "ambient": {"air_c": -200, "wind_m_s": 500}}`: {
+			"/wraps/0/kind", "/wraps/0/at_core_c", "/wraps/0/pit_c", "/ambient/air_c", "/ambient/wind_m_s", "/opened_every_min", "/spritz_every_min", "/wrap_tight", "/members", "/bark_at_h", "/thresholds_c/0", "/readings/0/at_h", "/readings/0/core_c"},
 	} {
 		_, err := Calc(t.Context(), read(t, text))
 		var list field.Errors
@@ -147,6 +147,23 @@ func TestReadingsMoveTheForecast(t *testing.T) {
 			at := after.Curve[int(math.Round(seen.AtH*12))]
 			assert.InDelta(t, seen.CoreC, at.P50, 3.5, "reading %d at pace %g", i, pace)
 		}
+	}
+}
+
+// A bark that was seen early says that the surface dries fast: what is forecast of it moves to
+// when it was seen, and the band of the hours narrows.
+func TestASeenBarkMovesTheForecast(t *testing.T) {
+	before, err := Calc(t.Context(), read(t, shoulder))
+	require.NoError(t, err)
+	for _, at := range []float64{*before.Bark.P10, *before.Bark.P90} {
+		r := read(t, shoulder)
+		r.BarkAtH = at
+		after, err := Calc(t.Context(), r)
+		require.NoError(t, err)
+		assert.InEpsilon(t, at, *after.Bark.P50, 0.25)
+		assert.Equal(t, at > *before.Bark.P50, *after.Bark.P50 > *before.Bark.P50)
+		relative := func(b HourBand) float64 { return (*b.P90 - *b.P10) / *b.P50 }
+		assert.Less(t, relative(after.Done.HourBand), relative(before.Done.HourBand))
 	}
 }
 

@@ -19,20 +19,39 @@ const readingC = 0.8
 // More readings than these are thinned to this many, the first and the last kept.
 const fewest = 12
 
+// A bark is seen set so much early or late, ln: a look now and then, and eyes differ.
+const barkOff = 0.25
+
+// observation is something that was read or seen, and what each member says of it.
+type observation struct {
+	value, off float64
+	of         func(p *path) float64
+}
+
+func (a Ask) observations() []observation {
+	var out []observation
+	for _, r := range thin(a.Readings) {
+		out = append(out, observation{r.CoreC, readingC, func(p *path) float64 { return p.read(r.AtH) }})
+	}
+	if a.BarkH > 0 {
+		out = append(out, observation{math.Log(a.BarkH), barkOff, func(p *path) float64 { return math.Log(min(p.bark, a.seen())) }})
+	}
+	return out
+}
+
 // assimilate moves the members towards what was read: an ensemble smoother on their
 // unknowns, one of several rounds, each with the readings' errors widened so that all
 // rounds together weigh them once.
-func assimilate(all []draw, paths []path, readings []Reading, seed uint64) {
-	r := thin(readings)
+func assimilate(all []draw, paths []path, a Ask) {
+	r := a.observations()
 	n, d := len(all), len(r)
-	noise := assimilations * readingC * readingC
-	random := rand.New(rand.NewPCG(seed, 0x5eed))
+	random := rand.New(rand.NewPCG(a.Seed, 0x5eed))
 	says, miss := mat.NewDense(d, n, nil), mat.NewDense(d, n, nil) // what each member would have read, and how far off that is
 	unknown := mat.NewDense(unknowns, n, nil)
 	for j := range n {
 		for i := range d {
-			says.Set(i, j, paths[j].read(r[i].AtH))
-			miss.Set(i, j, r[i].CoreC+math.Sqrt(noise)*random.NormFloat64()-says.At(i, j))
+			says.Set(i, j, r[i].of(&paths[j]))
+			miss.Set(i, j, r[i].value+math.Sqrt(assimilations)*r[i].off*random.NormFloat64()-says.At(i, j))
 		}
 		for u := range unknowns {
 			unknown.Set(u, j, all[j][u])
@@ -48,7 +67,7 @@ func assimilate(all []draw, paths []path, readings []Reading, seed uint64) {
 		for j := i; j < d; j++ {
 			errors.SetSym(i, j, spread.At(i, j)/float64(n-1))
 		}
-		errors.SetSym(i, i, errors.At(i, i)+noise)
+		errors.SetSym(i, i, errors.At(i, i)+assimilations*r[i].off*r[i].off)
 	}
 	var chol mat.Cholesky
 	var solved, move mat.Dense

@@ -19,13 +19,16 @@ const (
 	gapWidth
 	conduction
 	probe
+	opening
 	unknowns
 )
 
 // Spreads are how far each unknown is off, in natural logarithms, but for the pit's error
-// in °C and the probe's way to the coldest place as a share. Working figures of the field;
-// a measured thickness is known to a twentieth.
-var Spreads = [unknowns]float64{thickness: 0.14, pitError: 8, convection: 0.35, juice: 0.35, dryness: 0.9, leak: 1.0, gapWidth: 0.5, conduction: 0.06, probe: 0.08}
+// in °C, the probe's way to the coldest place as a share, and openings of the pit per hour.
+// Working figures of the field; a measured thickness is known to a twentieth.
+var Spreads = [unknowns]float64{
+	thickness: 0.14, pitError: 8, convection: 0.35, juice: 0.35, dryness: 0.9, leak: 1.0, gapWidth: 0.5, conduction: 0.06, probe: 0.08, opening: 0.25,
+}
 
 // measured is the spread of a thickness that was measured, ln.
 const measured = 0.05
@@ -40,7 +43,7 @@ func draws(n int, seed, piece uint64) []draw {
 	common, own := rand.New(rand.NewPCG(seed, 0)), rand.New(rand.NewPCG(seed, piece+1))
 	for u := range unknowns {
 		r := own
-		if u == pitError || u == convection {
+		if u == pitError || u == convection || u == opening {
 			r = common
 		}
 		for i, at := range r.Perm(n) {
@@ -56,6 +59,7 @@ func (d draw) member(spread *[unknowns]float64) Member {
 	return Member{
 		Thick: factor(thickness), PitC: spread[pitError] * min(3, max(-3, d[pitError])), Convect: factor(convection),
 		Juice: factor(juice), Dry: factor(dryness), Leak: factor(leak), Gap: factor(gapWidth), Conduct: factor(conduction),
+		Opened: max(0, spread[opening]*d[opening]),
 	}
 }
 

@@ -25,6 +25,7 @@ type Reading struct{ AtH, CoreC float64 }
 type Ask struct {
 	Cores    []float64 // °C
 	Readings []Reading
+	BarkH    float64 // a dry, dark surface was seen then; zero when it was not told
 	Members  int
 	Seed     uint64
 	// Tightness says that the cook has told how tight the wrap is: less is left to guess.
@@ -37,6 +38,7 @@ type Forecast struct {
 	Reach  []Band    // hours to each core temperature; infinite when a member never gets there
 	Never  []float64 // share of the members that never get there
 	Done   Band      // hours
+	Hours  []float64 // to done, member by member; infinite for one that never is
 	Undone float64   // share of the members that are not done within Longest
 	Curve  []Point
 	Yield  Band // served meat, share of the trimmed weight
@@ -86,6 +88,9 @@ func Of(ctx context.Context, c Cook, a Ask) (Forecast, error) {
 	if c.Measured {
 		spread[thickness] = measured
 	}
+	if c.Programme.OpenMin > 0 {
+		spread[opening] = 0
+	}
 	if a.Tightness {
 		spread[leak], spread[gapWidth] = tighter*spread[leak], 0.7*spread[gapWidth]
 	}
@@ -98,7 +103,7 @@ func Of(ctx context.Context, c Cook, a Ask) (Forecast, error) {
 	simulate := func(last bool) error {
 		until := float64(Longest)
 		if !last {
-			until = a.Readings[len(a.Readings)-1].AtH + every
+			until = a.seen()
 		}
 		each(n, func(i int) {
 			if ctx.Err() == nil {
@@ -107,12 +112,12 @@ func Of(ctx context.Context, c Cook, a Ask) (Forecast, error) {
 		})
 		return ctx.Err()
 	}
-	if len(a.Readings) > 0 {
+	if a.seen() > 0 {
 		for range assimilations {
 			if err := simulate(false); err != nil {
 				return Forecast{}, err
 			}
-			assimilate(all, paths, a.Readings, a.Seed)
+			assimilate(all, paths, a)
 		}
 	}
 	if err := simulate(true); err != nil {
@@ -121,6 +126,19 @@ func Of(ctx context.Context, c Cook, a Ask) (Forecast, error) {
 	out := c.sum(paths, a)
 	out.Narrows = c.narrow(all, paths, a, out.Done)
 	return out, nil
+}
+
+// seen is how long a member is followed to be compared with what was read and seen, h; zero
+// when nothing was.
+func (a Ask) seen() float64 {
+	until := 0.0
+	if n := len(a.Readings); n > 0 {
+		until = a.Readings[n-1].AtH + every
+	}
+	if a.BarkH > 0 {
+		until = max(until, min(Longest, 2*a.BarkH+2)) // a member whose bark comes much later counts as one that has none
+	}
+	return until
 }
 
 // follow runs one member and keeps its path.
@@ -199,7 +217,7 @@ func crossing(h0, c0, h1, c1, want float64) float64 {
 func carryOver(f *state, probe float64) float64 {
 	off, k := *f, Defaults
 	off.carry = [cells]float64{}
-	a := air{c: 21, walls: 21, h: 4.5, emit: 0.9, vapour: 0.01, sweat: 1, wrap: k.wrap("foil", 1, 1)}
+	a := air{c: 21, walls: 21, h: counterH, emit: 0.9, vapour: roomVapour, sweat: 1, wrap: k.wrap("foil", 1, 1)}
 	from := off.at(probe)
 	highest := from
 	for range 45 {
@@ -258,6 +276,9 @@ func (c Cook) sum(paths []path, a Ask) Forecast {
 	}
 	out.Done = gather(func(p *path) float64 { return p.done })
 	out.Undone = share(paths, func(p *path) bool { return math.IsInf(p.done, 1) })
+	for i := range paths {
+		out.Hours = append(out.Hours, paths[i].done)
+	}
 	out.Yield = gather(func(p *path) float64 { return p.yield })
 	out.Carry = gather(func(p *path) float64 { return p.carry })
 	out.Stall = gather(func(p *path) float64 { return p.stall })

@@ -11,7 +11,7 @@ import (
 // Narrowing is something that a cook could measure or tell, and what it would take off the
 // band of the time to done.
 type Narrowing struct {
-	What  string  // thickness, grate, pit, wrap or reading
+	What  string  // thickness, grate, pit, openings, wrap or reading
 	Hours float64 // less between the lower and the upper end
 }
 
@@ -23,6 +23,7 @@ var known = []struct {
 	{"thickness", map[int]float64{thickness: measured / Spreads[thickness]}},
 	{"grate", map[int]float64{pitError: 3.0 / 8}},
 	{"pit", map[int]float64{convection: 0.6}},
+	{"openings", map[int]float64{opening: 0}},
 	{"wrap", map[int]float64{leak: tighter, gapWidth: 0.7}},
 }
 
@@ -56,7 +57,7 @@ func (c Cook) narrow(all []draw, paths []path, a Ask, done Band) []Narrowing {
 	less := func(explained float64) float64 { return width * (1 - math.Sqrt(1-min(0.99, explained))) }
 	var out []Narrowing
 	for _, k := range known {
-		if k.what == "thickness" && c.Measured || k.what == "wrap" && (a.Tightness || len(c.Programme.Wraps) == 0) || k.what == "pit" && a.KnowsPit {
+		if k.what == "thickness" && c.Measured || k.what == "wrap" && (a.Tightness || len(c.Programme.Wraps) == 0) || k.what == "pit" && a.KnowsPit || k.what == "openings" && c.Programme.OpenMin > 0 {
 			continue
 		}
 		explained := 0.0

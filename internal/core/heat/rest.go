@@ -90,11 +90,10 @@ func (r Rest) cool(f *state, factor, hours float64, seen func(h float64)) {
 	around := k.wrap(r.Wrap, 1, 1)
 	around.shut = under
 	open := around.covers == 0
-	vapour := 0.01 // kg/m³, a room
 	const dt = 60.0
 	f.film = 0.5 * k.Film
 	for t := 0.0; t < hours*3600-1e-9; t += dt {
-		a := air{c: room, walls: room, h: 4.5 * factor, emit: 0.9, vapour: vapour, sweat: 1, wrap: around}
+		a := air{c: room, walls: room, h: counterH * factor, emit: 0.9, vapour: roomVapour, sweat: 1, wrap: around}
 		switch {
 		case t < r.VentMin*60:
 			// The wet surface steams off.
@@ -105,7 +104,7 @@ func (r Rest) cool(f *state, factor, hours float64, seen func(h float64)) {
 			a.wrap = wrapped{covers: 1, shut: 0.2}
 		case r.Place == "oven_off", r.Place == "pit_off":
 			a.c = room + (at-room)*math.Exp(-t/(offTau/factor))
-			a.walls, a.h = a.c, 4.5
+			a.walls, a.h = a.c, counterH
 		case r.Place == "holder":
 			a.c, a.walls, a.h = at, at, 6
 			if rho, _ := saturation(at); open {

@@ -23,7 +23,9 @@ type Programme struct {
 	OpenMin   float64 // the pit is opened every so often; zero never
 	SpritzMin float64 // and so often for a spritz, from two hours on; zero never
 	Loose     float64 // what a wrap leaks against the usual
-	StartC    float64
+	StartC    float64 // all through, before it stands on the counter
+	TemperH   float64 // on the counter before it goes on
+	RoomC     float64 // there
 }
 
 // Pit is how a kind of pit gives its heat. Figures are field judgement: a fan moves the air,
@@ -46,15 +48,15 @@ type Ambient struct {
 	Rain       bool
 }
 
-// Member is what one member of an ensemble differs by: factors, 1 as usual, and the pit's
-// error in °C.
+// Member is what one member of an ensemble differs by: factors, 1 as usual, the pit's error
+// in °C, and how often it is opened, per hour, when the cook does not tell.
 type Member struct {
 	Thick, Convect, Juice, Dry, Leak, Gap, Conduct float64
-	PitC                                           float64
+	PitC, Opened                                   float64
 }
 
 // Usual is a member without errors.
-var Usual = Member{1, 1, 1, 1, 1, 1, 1, 0}
+var Usual = Member{1, 1, 1, 1, 1, 1, 1, 0, 0}
 
 // Mild is weather in which a pit holds what it is set to, °C.
 const Mild = 15.0
@@ -64,6 +66,9 @@ const (
 	coolS    = 1500.0 // a pit that is turned down falls with this time constant
 	spritzKG = 0.010  // water that a spritz leaves, kg/m²
 	firstS   = 7200.0 // of the first spritz: the surface is set by then
+
+	counterH   = 4.5  // convection in still air, W/m²K
+	roomVapour = 0.01 // density of vapour in a room, kg/m³
 )
 
 // fire is a pit with a piece on it, as time goes.
@@ -76,6 +81,7 @@ type fire struct {
 	steps int
 	wraps int
 	wrap  wrapped
+	every float64 // opened every so often, s
 	open  float64 // next opening, s
 	spray float64 // next spritz, s
 }
@@ -83,7 +89,11 @@ type fire struct {
 func (p *Programme) light(k Constants, m Member) *fire {
 	out := &fire{Programme: p, k: k, m: m, set: p.Steps[0].SetC, steps: 1, open: math.Inf(1), spray: math.Inf(1)}
 	if p.OpenMin > 0 {
-		out.open = p.OpenMin * 60
+		out.every = p.OpenMin * 60
+		out.open = out.every
+	} else if m.Opened > 0 {
+		out.every = 3600 / m.Opened
+		out.open = out.every
 	}
 	if p.SpritzMin > 0 {
 		out.spray = max(firstS, p.SpritzMin*60)
@@ -128,7 +138,7 @@ func (r *fire) happen(t float64, f *state) {
 		r.wraps++
 	}
 	if t >= r.open {
-		r.open += r.OpenMin * 60
+		r.open += r.every
 		r.lift()
 	}
 	if t >= r.spray {
@@ -161,6 +171,10 @@ func (p *Programme) run(b Body, m Member, n int, dt, longestH float64, seen func
 	stuff.juice *= m.Juice
 	stuff.conduct *= m.Conduct
 	f := newField(b, n, p.StartC)
+	counter := air{c: p.RoomC, walls: p.RoomC, h: counterH, emit: 0.9, vapour: roomVapour, sweat: b.Sweat}
+	for t := 0.0; t < p.TemperH*3600; t += dt {
+		f.step(&stuff, &k, &counter, dt)
+	}
 	r := p.light(k, m)
 	for t := 0.0; t < longestH*3600; t += dt {
 		r.happen(t, &f)
