@@ -17,6 +17,7 @@ import (
 	jsonpatch "github.com/evanphx/json-patch/v5"
 	lru "github.com/hashicorp/golang-lru/v2"
 
+	"verjuice/internal/core/forecast"
 	"verjuice/internal/sheet"
 )
 
@@ -45,6 +46,7 @@ type PageAnswer struct {
 	Base    string       `json:"base,omitempty" doc:"What the changes below build on"`
 	Whole   *sheet.Sheet `json:"whole,omitempty" doc:"Every figure; absent when only the changes are sent"`
 	Changes []PageChange `json:"changes,omitempty" nullable:"false" doc:"Sections that are other than at the base"`
+	Rough   bool         `json:"rough,omitempty" doc:"Times on the fire are from single runs: ask once more, settled, for their forecasts"`
 }
 
 // PageChange is a section of the sheet that has changed.
@@ -177,6 +179,7 @@ func (s *server) registerPage(a huma.API) {
 	huma.Register(a, op(http.MethodPost, "/api/page", "page", "Calculate a cook's page while it is typed: what changed is sent, and what that changes is answered"),
 		func(ctx context.Context, in *struct {
 			CookAsked
+			Settled bool `query:"settled" doc:"Run the forecasts, too, which takes longer than a keystroke"`
 			Body    PageAsked
 			RawBody []byte
 		}) (*body[PageAnswer], error) {
@@ -192,14 +195,17 @@ func (s *server) registerPage(a huma.API) {
 			if err != nil {
 				return nil, err
 			}
-			now := worked{page: raw}
-			if now.written, err = sheet.OfCookAfter(ctx, base.written, request, k, s.clock(in.ServedAt), in.reader()); err != nil {
+			now, at := worked{page: raw}, s.clock(in.ServedAt)
+			if !in.Settled {
+				at.Forecast = forecast.Typing{}
+			}
+			if now.written, err = sheet.OfCookAfter(ctx, base.written, request, k, at, in.reader()); err != nil {
 				return nil, problemOf(err)
 			}
 			if now.sections, err = divide(now.written, base); err != nil {
 				return nil, problemOf(err)
 			}
-			reply := PageAnswer{}
+			reply := PageAnswer{Rough: now.written.Result.Rough}
 			if changes, ok := now.changes(base); have && ok {
 				reply.Base, reply.Changes = in.Body.Base, changes
 			} else {
@@ -223,7 +229,9 @@ func (s *server) registerWhere(a huma.API) {
 			if err != nil {
 				return nil, err
 			}
-			out, err := sheet.OfCook(ctx, in.Body, k, s.clock(in.ServedAt), in.reader())
+			at := s.clock(in.ServedAt)
+			at.Forecast = forecast.Typing{}
+			out, err := sheet.OfCook(ctx, in.Body, k, at, in.reader())
 			if err != nil {
 				return nil, problemOf(err)
 			}

@@ -7,6 +7,8 @@ import (
 	"time"
 
 	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/heat"
+	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/quantity"
 )
 
@@ -56,9 +58,17 @@ func iso(t time.Time) string { return t.Format(time.RFC3339) }
 
 func duration(d time.Duration) string { return quantity.FormatDuration(d) }
 
+// onFire is a time on the fire; no cook goes on so long as one that never gets done.
+func onFire(d time.Duration) string {
+	if d >= lasting.Endless {
+		return "over " + duration(heat.Longest*time.Hour)
+	}
+	return duration(d)
+}
+
 func (w writer) clock(c *cooking.PieceClock) *ClockSheet {
 	out := &ClockSheet{
-		Known: c.Known, Steps: []Step{}, Lane: []Bar{}, Fire: duration(c.Fire.Mid), FireRange: duration(c.Fire.Low) + "–" + duration(c.Fire.High),
+		Known: c.Known, Steps: []Step{}, Lane: []Bar{}, Fire: onFire(c.Fire.Mid), FireRange: duration(c.Fire.Low) + "–" + onFire(c.Fire.High),
 		Source: timingSource,
 	}
 	if c.Timed {

@@ -74,7 +74,7 @@ func effect(v any) string {
 	case cooking.Thaws:
 		return quantity.FormatDuration(time.Duration(v)) + " to thaw"
 	case cooking.Burns:
-		return quantity.FormatDuration(time.Duration(v)) + " on the fire"
+		return onFire(time.Duration(v)) + " on the fire"
 	case cooking.Holds:
 		return "holds " + quantity.FormatDuration(time.Duration(v))
 	}

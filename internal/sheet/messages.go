@@ -177,6 +177,7 @@ var messages = map[string]string{
 
 	"conflict.wait-short": "{piece}: salted only {wait} before the fire; at least {least} is better",
 	"conflict.wait-long":  "{piece}: salted {wait} before the fire is too long; it keeps {most} once salted",
+	"conflict.never":      "{piece}: in a pit at {set} it does not get done; set the pit hotter, or take it off sooner",
 	"conflict.hold":       "{piece} would be held for {hold} after the fire; it keeps well for {most}",
 	"conflict.thaw":       "{piece} has {has} to thaw; it needs {needs} in the fridge",
 	"conflict.late":       "{piece} is off about {off:clock}, too late to rest and be sliced at {slice:clock}",

@@ -197,7 +197,7 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 	}
 	out := TaskLine{
 		ID: k.Stage + "-" + id, Piece: piece, Key: k.Key, Stage: k.Stage, At: iso(k.At), Local: k.At.Format(timeLayout), Day: k.At.Format("Mon 2 Jan"),
-		Time: k.At.Format("15:04"), Label: upper(w.verb(k.Stage, k.Key, k.Pit)), Until: iso(k.At.Add(k.Lasts)), Lasts: lasting(k.Lasts), Done: k.Done,
+		Time: k.At.Format("15:04"), Label: upper(w.verb(k.Stage, k.Key, k.Pit)), Until: iso(k.At.Add(k.Lasts)), Lasts: handsFor(k.Lasts), Done: k.Done,
 		CanMark: k.Key != "" && slices.Contains(markable, k.Stage), CanFix: k.Key != "" && slices.Contains(plan.Fixable, k.Stage),
 		Wakes: k.Wakes && !k.Done, Clash: k.Clash && !k.Done,
 	}
@@ -245,9 +245,9 @@ var heldWords = map[string]string{"cooler": "in a dry cooler, wrapped in towels"
 // markable are the stages that can be marked as done.
 var markable = []string{"thaw", "bath", "salt", "fire", "off"}
 
-// lasting is a piece of work with its likely range: some people are quicker than
+// handsFor is a piece of work with its likely range: some people are quicker than
 // others by a third, and work takes half as long again as often.
-func lasting(d time.Duration) string {
+func handsFor(d time.Duration) string {
 	low, high := (d * 2 / 3).Round(time.Minute), (d * 3 / 2).Round(time.Minute)
 	return fmt.Sprintf("%s (%.0f–%s)", quantity.FormatDuration(d), low.Minutes(), quantity.FormatDuration(high))
 }

@@ -28,7 +28,7 @@ const (
 	gainSource      = "field range for brined meat"
 	needleSource    = "geometry of the piece and your grid"
 	sodiumSource    = "US dietary guideline"
-	timingSource    = "field experience for the cut at its usual weight and pit, scaled by thickness and pit temperature, −20 to +25 %"
+	timingSource    = "heat computed from the meat’s way to its middle, the pit, the wrap and the sweat of its surface; one in ten is quicker than the lower end, one in ten slower than the upper"
 	priceSource     = "the prices in your larder"
 	judgement       = "field judgement"
 	labelSource     = "21 CFR 101.9(c): sodium to 5 mg up to 140 mg and to 10 mg above, sugars to 1 g; weights as printed"
@@ -114,7 +114,7 @@ var rules = map[string]rule{
 	"inject.even":     {as: percent0, explanation: "Each site’s pocket spreads in a cylinder as wide as its square of the grid. This is the salt at its rim ÷ the average.", source: diffusionSource},
 
 	"plan.chance": {as: fixed(100, 0, "%"), source: timingSource,
-		explanation: "For each piece, the chance that it is off the fire and rested before slicing; the chances of all pieces multiplied. The time on the fire varies as the forecast says."},
+		explanation: "For each piece, the chance that it is off the fire and rested before slicing; all of them together, since pieces on one pit share its error. The time on the fire varies as the forecast says."},
 
 	"buy.raw":       {as: mass, explanation: "The portions from this piece ÷ what cooking, bone and trim leave of it.", source: cutSource},
 	"cost.mix":      {as: fixed(1, 2, ""), explanation: "Each ingredient’s grams times its price.", source: priceSource},

@@ -25,6 +25,7 @@ import (
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/guess"
 	"verjuice/internal/core/kitchen"
@@ -33,7 +34,7 @@ import (
 )
 
 var (
-	noon    = cooking.Clock{Now: testclock.Now()}
+	noon    = cooking.Clock{Now: testclock.Now(), Forecast: forecast.Typing{}}
 	nothing = kitchen.Kitchen{}
 )
 

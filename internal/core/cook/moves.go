@@ -12,8 +12,8 @@ import (
 	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/method"
-	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 )
 
@@ -130,8 +130,7 @@ func (r reader) fire(f Fire, c cut.Cut, said decision.Answers) []Part[method.Mov
 		out = append(out, Part[method.Move]{Value: method.Move{Kind: method.Spritz, Again: method.Again{Every: every, Until: method.Off}}})
 	}
 	if wrap := said.Chose("wrap"); wrap != "none" && wrap != "" {
-		core, _ := strconv.ParseFloat(said.Chose("wrap-at"), 64)
-		out = append(out, Part[method.Move]{Value: method.Move{Kind: method.Wrap, When: method.When{Core: quantity.Celsius(core)}, With: wrap}})
+		out = append(out, Part[method.Move]{Value: method.Move{Kind: method.Wrap, When: method.When{Core: wrapsAt(said)}, With: wrap}})
 	}
 	return append(out, off, rest, Part[method.Move]{Value: method.Move{Kind: method.Slice, With: said.Chose("slice")}})
 }
@@ -160,23 +159,26 @@ func (r reader) withWrap(err error) error {
 // looks is the time between spritzes by the answer.
 var looks = map[string]time.Duration{"30": 30 * time.Minute, "45": 45 * time.Minute, "60": time.Hour}
 
-// Burns are what decides how long the pieces with these answers are on the fire until
-// their core reads so: one for all that are alike, or one for each.
-func Burns(a decision.Answers, m Meat, set, core quantity.Celsius, pit plan.PitKind) []plan.Burn {
-	out := []plan.Burn{}
-	for _, g := range m.Each {
-		out = append(out, burn(a, m, g, set, core, pit))
+// Burns are what decides how the pieces with these answers fare: one for all that are alike,
+// or one for each. What all pieces of the page share is taken from like.
+func Burns(a decision.Answers, m Meat, like forecast.Burn) []forecast.Burn {
+	like.Cut, like.Wrap, like.Looks = m.Cut, a.Chose("wrap"), int(looks[a.Chose("spritz")].Minutes())
+	like.WrapC = wrapsAt(a)
+	if len(m.Each) == 0 {
+		like.Geometry = m.Geometry
+		return []forecast.Burn{like}
 	}
-	if len(out) == 0 {
-		out = append(out, burn(a, m, m.Geometry, set, core, pit))
+	out := make([]forecast.Burn, len(m.Each))
+	for i, g := range m.Each {
+		out[i] = like
+		out[i].Geometry, out[i].Piece = g, like.Piece+uint64(i)
 	}
 	return out
 }
 
-func burn(a decision.Answers, m Meat, g cut.Geometry, set, core quantity.Celsius, pit plan.PitKind) plan.Burn {
-	return plan.Burn{
-		Cut: m.Cut, Thickness: g.Thickness, PitC: set, Core: core, Wrap: a.Chose("wrap"), Looks: int(looks[a.Chose("spritz")].Minutes()), Pit: pit,
-	}
+func wrapsAt(a decision.Answers) quantity.Celsius {
+	core, _ := strconv.ParseFloat(a.Chose("wrap-at"), 64)
+	return quantity.Celsius(core)
 }
 
 func (r reader) answers(p Piece, c cut.Cut) (out Part[decision.Answers]) {

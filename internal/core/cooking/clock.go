@@ -4,6 +4,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/dose"
+	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
@@ -14,7 +15,7 @@ type PieceClock struct {
 	Known   bool // false without a serving time: then only durations are given
 	Serve   time.Time
 	Times   plan.Times
-	Fire    plan.Span
+	Fire    lasting.Span
 	Timed   bool // the time on the fire was typed
 	Wait    time.Duration
 	Asked   time.Duration
@@ -41,7 +42,7 @@ type PieceClock struct {
 func (s *subject) clock(taken time.Duration) *PieceClock {
 	on, rest, wait, wrap := s.move(method.On), s.move(method.Rest), s.move(method.Wait), s.move(method.Wrap)
 	out := &PieceClock{
-		Serve: s.serve, Times: s.times, Fire: s.fire, Timed: s.timed(), Wait: s.on.Wait, Asked: s.asked, Open: wait.Open,
+		Serve: s.serve, Times: s.times, Fire: s.fare.Fire.Span, Timed: s.timed(), Wait: s.on.Wait, Asked: s.asked, Open: wait.Open,
 		Thaws: s.move(method.Thaw).Lasts, Longest: s.meat.Cut.Custom().Raw, Temper: s.move(method.Temper).Lasts, Rest: rest.Lasts, Least: s.leastRest(),
 		Set:  on.Set,
 		Done: s.move(method.Off).When.Core, Wrap: s.line.Answers.Value.Chose("wrap"), WrapAt: wrap.When.Core,

@@ -23,11 +23,10 @@ import (
 	"verjuice/internal/core/caution"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/dose"
-	"verjuice/internal/core/experience"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/kitchen"
-	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/shop"
 	"verjuice/internal/core/trace"
@@ -35,10 +34,10 @@ import (
 
 // Clock is when a cook is worked out.
 type Clock struct {
-	Now      time.Time       // the zero time switches off what depends on it
-	Recorded string          // serving time on record, as typed: keeping it is no mistake even when it has passed
-	Forecast plan.Forecaster // how long a piece is on the fire; nil is by experience
-	Parts    Parts           // of a piece that are worked out; zero is all
+	Now      time.Time           // the zero time switches off what depends on it
+	Recorded string              // serving time on record, as typed: keeping it is no mistake even when it has passed
+	Forecast forecast.Forecaster // how a piece fares on the fire; nil runs an ensemble for each
+	Parts    Parts               // of a piece that are worked out; zero is all
 }
 
 // Parts are parts of a piece that take long to work out, and may be left out when
@@ -63,7 +62,7 @@ func One(ctx context.Context, p cook.Piece, base cook.Cook, k kitchen.Kitchen, p
 		p.Key = "one"
 	}
 	base.Name, base.ServeAt, base.Pieces, base.Wishes, base.Pits = "one piece", "", []cook.Piece{p}, nil, nil
-	r, err := Work(ctx, cook.Parse(base, k), nil, k, Clock{Parts: parts})
+	r, err := Work(ctx, cook.Parse(base, k), nil, k, Clock{Parts: parts, Forecast: forecast.Typing{}})
 	if err != nil {
 		return Piece{}, err
 	}
@@ -73,20 +72,6 @@ func One(ctx context.Context, p cook.Piece, base cook.Cook, k kitchen.Kitchen, p
 		wrong = append(wrong, e)
 	}
 	return r.Pieces[0], wrong.Err()
-}
-
-// forecast is how long pieces are on the fire, until the last of them is off.
-func (c Clock) forecast(all []plan.Burn) plan.Span {
-	var by plan.Forecaster = experience.Field{}
-	if c.Forecast != nil {
-		by = c.Forecast
-	}
-	out := by.Fire(all[0])
-	for _, b := range all[1:] {
-		s := by.Fire(b)
-		out.Low, out.Mid, out.High = max(out.Low, s.Low), max(out.Mid, s.Mid), max(out.High, s.High)
-	}
-	return out
 }
 
 // Result is every number of a cook. A figure that depends on a mistake is absent.
@@ -103,6 +88,7 @@ type Result struct {
 	Cost     *shop.Cost // of all pieces; nil without prices
 	Plan     *Plan      // nil without a serving time or a sound piece
 	Kept     []bool     // the pieces that were taken over from the result before
+	Rough    bool       // some of the fire is from single runs: their ensembles are still to come
 
 	by    []*subject // what the pieces were worked out from
 	stand string     // of the kitchen
@@ -143,6 +129,13 @@ func WorkAfter(ctx context.Context, before Result, o cook.Order, f facts.Facts, 
 	subjects := make([]*subject, len(o.Lines))
 	for i, l := range o.Lines {
 		subjects[i] = newSubject(o, l, at)
+	}
+	each(len(o.Lines), func(i int) { subjects[i].forecast(ctx) })
+	if err := ctx.Err(); err != nil {
+		return Result{}, err
+	}
+	for _, s := range subjects {
+		out.Rough = out.Rough || s != nil && s.fare.Rough
 	}
 	laid := lay(o, f, at, subjects)
 	timed := make([]*subject, len(subjects))
@@ -224,7 +217,7 @@ func (r *Result) total(o cook.Order) {
 	}
 	p := o.People.Value
 	r.Needed = trace.Exact("portions_needed", p.Needed, "adults", trace.Number{Value: float64(p.Guests)}, "children", trace.Number{Value: float64(p.Children)},
-		"appetite", or(o.Cook.Appetite, "usual"), "leftovers", trace.Number{Value: float64(p.Leftovers)})
+		"appetite", cmp.Or(o.Cook.Appetite, "usual"), "leftovers", trace.Number{Value: float64(p.Leftovers)})
 	r.Enough = shop.Feeds(servings, p.Needed)
 }
 
@@ -281,11 +274,4 @@ func (r Result) Supplies() []shop.Supply {
 		}
 	}
 	return shop.Supplies(pits, lines)
-}
-
-func or(typed, usual string) string {
-	if typed == "" {
-		return usual
-	}
-	return typed
 }

@@ -17,6 +17,7 @@ import (
 	"verjuice/internal/core/decision"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/quantity"
@@ -30,6 +31,9 @@ var (
 
 // workWith works a page out, mistakes and all.
 func workWith(c cook.Cook, f facts.Facts, k kitchen.Kitchen, at cooking.Clock) cooking.Result {
+	if at.Forecast == nil {
+		at.Forecast = forecast.Typing{} // an ensemble for each of many pieces takes minutes
+	}
 	r, err := cooking.Work(context.Background(), cook.Parse(c, k), f, k, at)
 	if err != nil {
 		panic(err) // nobody has given up waiting

@@ -1,13 +1,15 @@
 package cooking
 
 import (
+	"cmp"
+	"context"
 	"time"
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/decision"
-	"verjuice/internal/core/method"
-	"verjuice/internal/core/plan"
+	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/trace"
 )
@@ -33,18 +35,18 @@ type Meat struct {
 type Unlike struct {
 	Green    quantity.Mass
 	Thickest quantity.Length
-	Share    float64   // of what goes on all of them, by coated surface
-	Fire     plan.Span // until it is off
+	Share    float64      // of what goes on all of them, by coated surface
+	Fire     lasting.Span // until it is off
 }
 
 // unlike are the figures of unlike pieces.
 func (s *subject) unlike() []Unlike {
 	out := make([]Unlike, len(s.meat.Each))
-	burns := cook.Burns(s.line.Answers.Value, s.meat, s.move(method.On).Set, s.move(method.Off).When.Core, s.pit)
+	burns := s.burns(s.line.Answers.Value, s.meat)
 	for i, g := range s.meat.Each {
-		out[i] = Unlike{g.Mass, g.Thickest, g.Seasoned(s.meat.OneBare) / s.meat.Area() / float64(len(out)), plan.Span{}}
+		out[i] = Unlike{g.Mass, g.Thickest, g.Seasoned(s.meat.OneBare) / s.meat.Area() / float64(len(out)), lasting.Span{}}
 		if s.clocked && !s.timed() {
-			out[i].Fire = s.at.forecast(burns[i : i+1])
+			out[i].Fire = s.burning(context.Background(), forecast.Once{}, burns[i:i+1]).Fire.Span
 		}
 	}
 	return out
@@ -70,7 +72,7 @@ func (s *subject) meatFigures() *Meat {
 		if m.Bought > 0 {
 			bought = m.Bought
 		}
-		return trace.New(rule, floats(all), "as_bought", bought, "trim_style", or(s.line.Typed.TrimStyle, "usual"), "usual_trim", PercentSpan(m.Cut.TrimLoss))
+		return trace.New(rule, quantity.Floats(all), "as_bought", bought, "trim_style", cmp.Or(s.line.Typed.TrimStyle, "usual"), "usual_trim", PercentSpan(m.Cut.TrimLoss))
 	}
 	served := one.Served() * n
 	range_ := quantity.Range[float64]{Low: served.KG() * one.Yield.Low / one.Yield.Mid, Mid: served.KG(), High: served.KG() * one.Yield.High / one.Yield.Mid}
@@ -109,11 +111,6 @@ func SizeOf(g cut.Geometry) Size { return Size{g.Length, g.Width, g.Thickness} }
 
 // Proportions are length : width : 1.
 type Proportions struct{ Length, Width float64 }
-
-func floats[T ~float64](r quantity.Range[T]) quantity.Range[float64] {
-	low, high := float64(r.Low), float64(r.High)
-	return quantity.Range[float64]{Low: min(low, high), Mid: float64(r.Mid), High: max(low, high)}
-}
 
 // referencePerKG is the coated surface of the reference cut per kg of its boneless
 // meat, m².
@@ -165,14 +162,24 @@ func (s *subject) effect(key, value string) any {
 	case key == "state" && value == "frozen":
 		return Thaws(cut.Thawing(s.meat.Green.Mid))
 	case (key == "spritz" || key == "wrap") && !s.timed():
-		return Burns(s.burning(s.line.Answers.Value.With(key, value)).Mid)
+		return s.compared(s.line.Answers.Value.With(key, value), s.meat)
 	case key == "finish" && !s.timed() && s.line.Typed.Fire.Done == "":
 		other := *s
 		other.meat.Cut = s.meat.Cut.As(cut.Finish(value))
-		burns := cook.Burns(s.line.Answers.Value, other.meat, s.move(method.On).Set, quantity.Celsius(other.meat.Cut.DoneC()), s.pit)
-		return Burns(s.at.forecast(burns).Mid)
+		return s.compared(s.line.Answers.Value, other.meat)
 	case key == "rest":
 		return Holds(s.holdsIn(value))
 	}
 	return nil
+}
+
+// compared is the time on the fire with other answers: a single run of them against a single
+// run of these, so that nothing but the answer differs.
+func (s *subject) compared(a decision.Answers, m cook.Meat) Burns {
+	now := forecast.Alone(s.burns(s.line.Answers.Value, s.meat))
+	if now == 0 {
+		return 0
+	}
+	pace := float64(forecast.Alone(s.burns(a, m))) / float64(now)
+	return Burns(time.Duration(float64(s.fare.Fire.Mid) * pace).Round(5 * time.Minute))
 }

@@ -8,7 +8,6 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/dose"
-	"verjuice/internal/core/experience"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/plan"
@@ -21,12 +20,9 @@ type Plan struct {
 	Result  plan.Result
 	Chosen  int // of Result.Plans
 	Chances []trace.Figure
-	Quiet   []Stretch // quiet hours within the plan
+	Quiet   []plan.Stretch // quiet hours within the plan
 	Change  *plan.Change
 }
-
-// Stretch is a stretch of time.
-type Stretch struct{ From, To time.Time }
 
 // laid is the planner's answer for a cook.
 type laid struct {
@@ -78,7 +74,7 @@ func lay(o cook.Order, f facts.Facts, at Clock, subjects []*subject) laid {
 		p.Chances = append(p.Chances, p.chance(one))
 	}
 	chosen := p.Result.Plans[p.Chosen]
-	p.Quiet = quietHours(ask, chosen)
+	p.Quiet = ask.QuietHours(chosen)
 	if change, ok := plan.Changed(ask, chosen); ok {
 		p.Change = &change
 	}
@@ -115,23 +111,6 @@ type ChanceAt struct {
 	Fire   time.Time
 }
 
-// quietHours are the quiet hours from the first task to serving.
-func quietHours(a plan.Ask, p plan.Plan) []Stretch {
-	out := []Stretch{}
-	if len(p.Tasks) == 0 || a.Quiet.None() {
-		return out
-	}
-	first := p.Tasks[0].At
-	for t := first.AddDate(0, 0, -1); t.Before(a.Serve.AddDate(0, 0, 1)); t = t.AddDate(0, 0, 1) {
-		noon := time.Date(t.Year(), t.Month(), t.Day(), 12, 0, 0, 0, t.Location())
-		from, to := a.Quiet.Before(noon.AddDate(0, 0, 1))
-		if to.After(first) && from.Before(a.Serve) {
-			out = append(out, Stretch{from, to})
-		}
-	}
-	return out
-}
-
 // draining is the time to drain and dry a piece after its bath.
 const draining = 30 * time.Minute
 
@@ -140,12 +119,12 @@ func (s *subject) job() plan.Job {
 	n := float64(s.meat.Count)
 	custom := s.meat.Cut.Custom()
 	area := float64(s.meat.Geometry.Length) * float64(s.meat.Geometry.Width) * 100 * n
-	on, off, rest := s.move(method.On), s.move(method.Off), s.move(method.Rest)
+	on, rest := s.move(method.On), s.move(method.Rest)
 	thaw := s.move(method.Thaw)
 	j := plan.Job{
 		Key: s.line.Key, Pit: on.Pit, PitC: on.Set, Prep: s.prep(), Temper: s.move(method.Temper).Lasts,
 		Wait: s.asked, WaitMin: min(s.asked, 40*time.Minute), WaitMax: max(s.asked, custom.Raw),
-		Fire: s.fire, Rest: rest.Lasts, LeastRest: s.leastRest(), HoldMax: max(rest.Lasts, s.holds()),
+		Fire: s.fare.Fire, Wraps: s.fare.Wraps, Rest: rest.Lasts, LeastRest: s.leastRest(), HoldMax: max(rest.Lasts, s.holds()),
 		HoldBest: s.holdsIn("holder"), Slice: fives(min(30, custom.Slicing.Minutes()*(1+0.2*(n-1)))), Keeps: custom.Keeps, Thaw: thaw.Lasts,
 		RoomDM2: area * 1.15, FridgeDM2: area,
 	}
@@ -154,9 +133,6 @@ func (s *subject) job() plan.Job {
 		j.WaitMin = min(s.asked, 10*time.Minute)
 	} else {
 		j.WaitMin = max(j.WaitMin, s.asked*2/5)
-	}
-	if wrap, ok := method.Find(s.moves, method.Wrap); ok && wrap.When.Core > 0 && wrap.When.Core < off.When.Core {
-		j.Wrap = experience.Share(float64(wrap.When.Core), float64(off.When.Core))
 	}
 	j.Spritz = s.move(method.Spritz).Again.Every
 	for _, m := range s.moves {
@@ -192,7 +168,7 @@ func (s *subject) holds() time.Duration {
 // betterPlaces are where a piece may rest that has to wait longer than it keeps in its
 // usual place: a cooler, and what keeps for hours in a holder.
 func (s *subject) betterPlaces() []string {
-	if s.meat.Cut.Family == cut.Collagen {
+	if s.meat.Cut.Family == cut.Collagen || s.meat.Cut.Family == cut.Whole {
 		return []string{"cooler", "holder"}
 	}
 	return []string{"cooler"}

@@ -18,6 +18,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/dose"
+	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/method"
 )
 
@@ -44,11 +45,11 @@ func TestOrderPlaysNoPartAndNothingIsChanged(t *testing.T) {
 		before := asJSON(t, c) + asJSON(t, f)
 		o := cook.Parse(c, nothing)
 		parsed := asJSON(t, o)
-		one, err := cooking.Work(t.Context(), o, f, nothing, cooking.Clock{Now: noon})
+		one, err := cooking.Work(t.Context(), o, f, nothing, cooking.Clock{Now: noon, Forecast: forecast.Typing{}})
 		require.NoError(t, err)
 		assert.Equal(t, before, asJSON(t, c)+asJSON(t, f), "what is typed stays as it is")
 		assert.Equal(t, parsed, asJSON(t, o), "and so does what was understood")
-		again, err := cooking.Work(t.Context(), o, f, nothing, cooking.Clock{Now: noon})
+		again, err := cooking.Work(t.Context(), o, f, nothing, cooking.Clock{Now: noon, Forecast: forecast.Typing{}})
 		require.NoError(t, err)
 		assert.Equal(t, asJSON(t, one), asJSON(t, again), "the same every time")
 

@@ -5,7 +5,6 @@ import (
 	"time"
 	"verjuice/internal/core/caution"
 	"verjuice/internal/core/dose"
-	"verjuice/internal/core/experience"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/method"
@@ -209,8 +208,7 @@ func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Findin
 		c.SaltPercent, c.Band, c.SodiumMG = l.Percent.Mid, l.Band.Name, l.Sodium.Mid
 	}
 	if s.clocked {
-		c.WarmsIn = experience.WarmsIn(s.fire, on.Set, float64(done), float64(caution.HoldFloor))
-		c.Lingers = experience.WarmsIn(s.fire, on.Set, float64(done), 54.4) - experience.WarmsIn(s.fire, on.Set, float64(done), 10)
+		c.WarmsIn, c.Lingers = s.fare.Warms, s.fare.Lingers
 	}
 	if m := s.meat; m.Weighed && m.Bought > 0 {
 		c.Trimmed = 100 * float64(1-m.Green.Mid/m.Bought)

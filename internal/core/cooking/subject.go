@@ -1,18 +1,23 @@
 package cooking
 
 import (
+	"cmp"
+	"context"
 	"reflect"
 	"slices"
 	"strconv"
 	"time"
 
 	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cut"
 	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/plan"
+	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
 )
 
@@ -31,7 +36,7 @@ type subject struct {
 	clocked bool // nothing that the clock needs is a mistake
 	dosed   bool // nothing that the doses need is a mistake
 	rubbed  bool // nothing that the amount of rub needs is a mistake
-	fire    plan.Span
+	fare    forecast.Fare
 	asked   time.Duration // the wait as typed
 	on      dose.Target
 
@@ -59,8 +64,14 @@ func newSubject(o cook.Order, l cook.Line, at Clock) *subject {
 	if n := s.move(method.On).Pit; o.Setting.OK() && n < len(o.Setting.Value.Pits) {
 		s.pit = o.Setting.Value.Pits[n].PitKind
 	}
-	s.fire = s.burning(l.Answers.Value)
 	return s
+}
+
+// forecast works out how the piece fares, where anything that is asked for depends on it.
+func (s *subject) forecast(ctx context.Context) {
+	if s != nil && s.clocked && (s.at.Parts.has(Depths) || s.at.Parts.has(Choices)) {
+		s.fare = s.burning(ctx, cmp.Or[forecast.Forecaster](s.at.Forecast, forecast.Settled{}), s.burns(s.line.Answers.Value, s.meat))
+	}
 }
 
 // same reports whether two subjects give the same piece. What is read from the page is
@@ -69,7 +80,7 @@ func (s subject) same(t subject) bool {
 	same := func(a, b any) bool { return reflect.DeepEqual(a, b) }
 	return same(s.line.Typed, t.line.Typed) && s.line.Key == t.line.Key && same(s.base, t.base) && s.pit == t.pit && s.left == t.left &&
 		s.serve.Equal(t.serve) && s.serve.Location() == t.serve.Location() && s.past() == t.past() && s.at.Parts == t.at.Parts &&
-		s.clocked == t.clocked && s.dosed == t.dosed && s.rubbed == t.rubbed && s.fire == t.fire && s.asked == t.asked &&
+		s.clocked == t.clocked && s.dosed == t.dosed && s.rubbed == t.rubbed && same(s.fare, t.fare) && s.asked == t.asked &&
 		s.planned == t.planned && same(s.times, t.times) && s.done == t.done && s.salted == t.salted && s.on.Wait == t.on.Wait && s.on.Soak == t.on.Soak
 }
 
@@ -81,13 +92,32 @@ func (s *subject) move(k method.Kind) method.Move {
 	return m
 }
 
-// burning is the time on the fire with these answers, or as the cook gave it.
-func (s *subject) burning(a decision.Answers) plan.Span {
-	on := s.move(method.On)
-	if on.Timed > 0 || s.line.Typed.Fire.Time != "" {
-		return plan.Typed(on.Timed)
+// burns are what decides how the pieces fare with these answers.
+func (s *subject) burns(a decision.Answers, m cook.Meat) []forecast.Burn {
+	on, temper := s.move(method.On), s.move(method.Temper)
+	like := forecast.Burn{
+		StartC: s.base.Fridge, Temper: temper.Lasts, RoomC: s.base.Room, PitC: on.Set, Core: s.move(method.Off).When.Core, Pit: s.pit.ID, Number: on.Pit, Piece: forecast.Seed(s.line.Key),
 	}
-	return s.at.forecast(cook.Burns(a, s.meat, on.Set, s.move(method.Off).When.Core, s.pit))
+	if s.line.Typed.Fire.Done == "" {
+		like.Core = quantity.Celsius(m.Cut.DoneC())
+		if m.Cut.Family == cut.Rack {
+			like.Core = 0 // by bend and bone
+		}
+	}
+	return cook.Burns(a, m, like)
+}
+
+// burning is how pieces fare until the slowest of them is off, in the time that the cook gave
+// when one was. An error of the context leaves nothing.
+func (s *subject) burning(ctx context.Context, by forecast.Forecaster, burns []forecast.Burn) forecast.Fare {
+	if s.timed() {
+		by = forecast.Once{}
+	}
+	fare, err := forecast.Slowest(ctx, by, burns)
+	if err == nil && s.timed() {
+		return fare.In(s.move(method.On).Timed, s.line.Key)
+	}
+	return fare
 }
 
 // timed reports whether the cook gave the time on the fire.

@@ -57,12 +57,11 @@ type Cut struct {
 	HighKG    float64 `json:"high_kg" doc:"Heavier than this is hardly that cut"`
 	Sealed    string  `json:"sealed" doc:"Side that takes no salt: skin, bone, fat, or empty"`
 
-	Hours   float64 `json:"hours" doc:"Usual time on the fire at pit_c for the typical weight to hours_c, h"`
-	HoursC  float64 `json:"hours_c" doc:"Core temperature that hours and the cook yield are for, °C"`
+	YieldC  float64 `json:"yield_c" doc:"Core temperature that the cook yield is for, °C"`
 	PitC    float64 `json:"pit_c" doc:"Usual pit temperature, °C"`
 	RestMin float64 `json:"rest_min" doc:"Usual rest, min"`
-	whole   Span    // CookYield at HoursC
-	Wrap    string  `json:"wrap" doc:"How it is usually wrapped; hours are so: none, paper, foil, pan or boat"`
+	whole   Span    // CookYield at YieldC
+	Wrap    string  `json:"wrap" doc:"How it is usually wrapped: none, paper, foil, pan or boat"`
 }
 
 // Density is 1.05 kg/L for meat and 1.10 with bone.
@@ -131,13 +130,13 @@ func init() {
 			CookYield: Span{Low: yield - spread, Mid: yield, High: yield + spread},
 			TypicalKG: r.Num("kg"), LowKG: r.Num("kg_low"), HighKG: r.Num("kg_high"), Sealed: r["sealed"],
 			Block: r.Num("block"), Surface: r.Num("surface"), NativeSalt: r.Num("salt"), Also: strings.Split(r["other_names"], ";"),
-			Hours: r.Num("hours"), PitC: r.Num("pit_c"), RestMin: r.Num("rest_min"), Wrap: r["wrap"],
+			PitC: r.Num("pit_c"), RestMin: r.Num("rest_min"), Wrap: r["wrap"],
 		}
 		for _, f := range strings.Split(r["finishes"], ";") {
 			c.Finishes = append(c.Finishes, Finish(f))
 		}
 		c.Finish = c.Finishes[0]
-		c.HoursC = c.DoneC()
+		c.YieldC = c.DoneC()
 		all = append(all, c)
 		byID[c.ID] = c
 	}

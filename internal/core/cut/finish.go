@@ -68,7 +68,7 @@ func (c Cut) As(f Finish) Cut {
 
 // To is the cut cooked to a core temperature, °C: what is left of the meat follows.
 func (c Cut) To(core float64) Cut {
-	loss := lossAt(core) / lossAt(c.HoursC)
+	loss := lossAt(core) / lossAt(c.YieldC)
 	whole := c.whole
 	if whole.Mid == 0 {
 		whole = c.CookYield

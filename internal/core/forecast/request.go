@@ -134,7 +134,7 @@ type NumberBand struct {
 
 // Narrowing is something that would narrow the band of the time to done.
 type Narrowing struct {
-	What  string  `json:"what" enum:"thickness,grate,pit,wrap,reading" doc:"The thickest point, the temperature at the grate, the kind of pit, how tight the wrap is, a first reading after two hours"`
+	What  string  `json:"what" enum:"thickness,grate,pit,openings,wrap,reading" doc:"The thickest point, the temperature at the grate, the kind of pit, how often it is opened, how tight the wrap is, a first reading after two hours"`
 	BandH float64 `json:"band_h" doc:"Hours that it takes off between p10 and p90"`
 }
 

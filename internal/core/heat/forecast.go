@@ -84,20 +84,8 @@ const slots = Longest*12 + 1
 
 // Of forecasts a cook. The context may end it early, with an error.
 func Of(ctx context.Context, c Cook, a Ask) (Forecast, error) {
-	spread := Spreads
-	if c.Measured {
-		spread[thickness] = measured
-	}
-	if c.Programme.OpenMin > 0 {
-		spread[opening] = 0
-	}
-	if a.Tightness {
-		spread[leak], spread[gapWidth] = tighter*spread[leak], 0.7*spread[gapWidth]
-	}
-	n := a.Members
-	if n == 0 {
-		n = 200
-	}
+	spread := c.spreads(a)
+	n := a.members()
 	all := draws(n, a.Seed, c.Piece)
 	paths := make([]path, n)
 	simulate := func(last bool) error {
@@ -126,6 +114,28 @@ func Of(ctx context.Context, c Cook, a Ask) (Forecast, error) {
 	out := c.sum(paths, a)
 	out.Narrows = c.narrow(all, paths, a, out.Done)
 	return out, nil
+}
+
+// spreads are how far each unknown is off with what was told.
+func (c Cook) spreads(a Ask) [unknowns]float64 {
+	spread := Spreads
+	if c.Measured {
+		spread[thickness] = measured
+	}
+	if c.Programme.OpenMin > 0 {
+		spread[opening] = 0
+	}
+	if a.Tightness {
+		spread[leak], spread[gapWidth] = tighter*spread[leak], 0.7*spread[gapWidth]
+	}
+	return spread
+}
+
+func (a Ask) members() int {
+	if a.Members == 0 {
+		return 200
+	}
+	return a.Members
 }
 
 // seen is how long a member is followed to be compared with what was read and seen, h; zero

@@ -2,9 +2,10 @@ package plan
 
 import (
 	"cmp"
-	"math"
 	"slices"
 	"time"
+
+	"verjuice/internal/core/lasting"
 )
 
 // build lays out one plan backwards, from slicing to thawing. A waking plan may light
@@ -34,13 +35,13 @@ func (a Ask) build(kind Kind, kinds []Kind, waking bool) Plan {
 	a.share(&p)
 	for i, j := range a.Jobs {
 		a.thaw(j, &p.Pieces[i])
-		p.Chance *= p.Pieces[i].Chance
 		if p.Pieces[i].Reheat.IsZero() {
 			p.Hold = max(p.Hold, p.Pieces[i].Hold)
 		} else {
 			p.Chilled = true
 		}
 	}
+	a.chances(&p)
 	p.Tasks = a.tasks(p)
 	p.Rooms = a.rooms(p)
 	a.check(&p)
@@ -105,22 +106,20 @@ func (a Ask) order(by func(i int) int64) []int {
 // reheating is the time to bring a chilled piece back to 74 °C.
 const reheating = 90 * time.Minute
 
-// onFire works out when a piece is off, and how likely it is in time.
+// onFire works out when a piece is wrapped and off.
 func (a Ask) onFire(j Job, t *Times) {
-	span := j.Fire
-	started, known := a.mark(j, "fire")
-	if known && started.Done && a.Now.After(t.Fire) {
-		span = After(span, a.Now.Sub(t.Fire))
+	span := j.Fire.Span
+	if a.onNow(j, *t) {
+		span = j.Fire.After(a.Now.Sub(t.Fire))
 	}
 	t.Early, t.Off, t.Late = floor(t.Fire.Add(span.Low)), floor(t.Fire.Add(span.Mid)), floor(t.Fire.Add(span.High))
-	ready := t.Slice.Add(-j.LeastRest)
-	t.Chance = conditional(j.Fire, t, ready, a.Now, known && started.Done)
 	if off, ok := a.mark(j, "off"); ok && off.Done {
 		t.Early, t.Off, t.Late, t.Over = off.At, off.At, off.At, true
-		t.Chance = step(!off.At.After(ready))
 	}
-	if j.Wrap > 0 {
-		t.Wrap = floor(t.Fire.Add(time.Duration(j.Wrap * float64(t.Off.Sub(t.Fire)))))
+	if j.Wraps.Mid > 0 && j.Fire.Mid > 0 {
+		pace := float64(t.Off.Sub(t.Fire)) / float64(j.Fire.Mid) // of a piece that is slower than it was thought
+		at := func(d time.Duration) time.Time { return floor(t.Fire.Add(time.Duration(pace * float64(d)))) }
+		t.WrapFrom, t.Wrap, t.WrapTo = at(j.Wraps.Low), at(j.Wraps.Mid), at(j.Wraps.High)
 	}
 	t.Hold = max(0, t.Slice.Sub(t.Off))
 	if t.Kind == Ahead && t.Hold > j.HoldMax {
@@ -128,18 +127,73 @@ func (a Ask) onFire(j Job, t *Times) {
 	}
 }
 
-// conditional is the chance to be off by ready, given that a piece which is on the
-// fire is not off yet.
-func conditional(whole Span, t *Times, ready, now time.Time, on bool) float64 {
-	chance := Chance(whole, ready.Sub(t.Fire))
-	if !on || !now.After(t.Fire) {
-		return chance
+// onNow reports whether a piece is on the fire, and has been for some time.
+func (a Ask) onNow(j Job, t Times) bool { return a.done(j, "fire") && a.Now.After(t.Fire) }
+
+// chances counts the members in which each piece, and all of them, are off in time to rest.
+// A piece that is on the fire and not off leaves out those that would be.
+func (a Ask) chances(p *Plan) {
+	left, inTime := lasting.Members, 0 // of the members in which every piece stands as it does
+	fits := make([]bool, lasting.Members)
+	stands := make([]bool, lasting.Members)
+	for m := range lasting.Members {
+		fits[m], stands[m] = true, true
 	}
-	gone := Chance(whole, now.Sub(t.Fire))
-	if gone > 0.995 {
-		return step(ready.After(now))
+	p.Chance = 1
+	for i, j := range a.Jobs {
+		t := &p.Pieces[i]
+		ready, on := t.Slice.Add(-j.LeastRest), a.onNow(j, *t)
+		var alone, good int
+		member := func(m int) (stands, fits bool) {
+			d := j.Fire.Member(m)
+			return !on || d > a.Now.Sub(t.Fire), d <= ready.Sub(t.Fire)
+		}
+		for m := range lasting.Members {
+			if s, f := member(m); s {
+				alone++
+				if f {
+					good++
+				}
+			}
+		}
+		switch {
+		case t.Over:
+			t.Chance = step(!t.Off.After(ready))
+		case alone < 2: // longer than anyone expects: any moment now
+			t.Chance = step(ready.After(a.Now))
+		default:
+			t.Chance = float64(good) / float64(alone)
+			for m := range lasting.Members {
+				s, f := member(m)
+				stands[m], fits[m] = stands[m] && s, fits[m] && f
+			}
+			continue
+		}
+		p.Chance *= t.Chance
 	}
-	return math.Max(0, (chance-gone)/(1-gone))
+	for m := range lasting.Members {
+		switch {
+		case !stands[m]:
+			left--
+		case fits[m]:
+			inTime++
+		}
+	}
+	if left > 1 {
+		p.Chance *= float64(inTime) / float64(left)
+		return
+	}
+	p.Chance = 1
+	for _, t := range p.Pieces { // no member is as late as all of them together
+		p.Chance *= t.Chance
+	}
+}
+
+func step(yes bool) float64 {
+	if yes {
+		return 1
+	}
+	return 0
 }
 
 // beforeFire places the salting, and the bath before it: as long before the fire

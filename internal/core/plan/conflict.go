@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/lasting"
 )
 
 // safe is the serving time that nine in ten of each piece make.
@@ -57,6 +58,11 @@ func (a Ask) checkPiece(p *Plan, j Job, t Times) {
 	if first := t.firstHandled(); !t.Thaw.IsZero() && first.Sub(t.Thaw) < j.Thaw*9/10 {
 		p.note("thaw", j.Key, t.Thaw, "thaw", "has", first.Sub(t.Thaw), "needs", j.Thaw)
 		p.Feasible = false
+	}
+	if j.Fire.Mid >= lasting.Endless && !t.Over {
+		p.note("never", j.Key, t.Fire, "never", "set", j.PitC)
+		p.Feasible = false
+		return
 	}
 	if t.Off.After(t.Slice.Add(-j.LeastRest)) {
 		p.Feasible = p.Feasible && t.Over

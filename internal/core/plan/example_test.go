@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"time"
 
+	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/plan"
 )
 
@@ -17,7 +18,7 @@ func ExampleMake() {
 	result := plan.Make(plan.Ask{
 		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, time.UTC), Quiet: night, Hands: 1, Pits: []plan.Pit{{PitKind: pellet, Name: "Cabinet", Room: 40}},
 		Jobs: []plan.Job{{
-			Key: "a", Fire: plan.Typed(4 * time.Hour), Rest: 45 * time.Minute, LeastRest: 15 * time.Minute, HoldMax: 2 * time.Hour,
+			Key: "a", Fire: lasting.Typed(4*time.Hour, "a"), Rest: 45 * time.Minute, LeastRest: 15 * time.Minute, HoldMax: 2 * time.Hour,
 			Wait: 12 * time.Hour, WaitMin: time.Hour, WaitMax: 72 * time.Hour, Prep: 15 * time.Minute, Slice: 10 * time.Minute,
 		}},
 	})
@@ -27,7 +28,7 @@ func ExampleMake() {
 		fmt.Println(task.At.Format("Mon 15:04"), task.Stage)
 	}
 	// Output:
-	// same-day, 97 % sure to be in time
+	// same-day, 96 % sure to be in time
 	// Fri 22:45 salt
 	// Sat 12:15 light
 	// Sat 12:35 fire

@@ -24,9 +24,9 @@ func (a Ask) kinds(kind Kind) (kinds []Kind, no *Refusal) {
 				continue
 			}
 			first := ceil(wake.Add(a.lead(j)))
-			if c := Chance(j.Fire, slice[i].Sub(first)-j.LeastRest); c < worthIt && !a.Quiet.None() {
+			if c := j.Fire.Chance(slice[i].Sub(first) - j.LeastRest); c < worthIt && !a.Quiet.None() {
 				_, no := refuse(j, "too-long-for-a-morning", "on", on, "up", first, "chance", c)
-				no.ServeAt = ceil(first.Add(At(j.Fire, worthIt+0.05) + j.LeastRest + a.Serve.Sub(slice[i])))
+				no.ServeAt = ceil(first.Add(j.Fire.At(worthIt+0.05) + j.LeastRest + a.Serve.Sub(slice[i])))
 				return nil, no
 			}
 		case Overnight:
@@ -72,9 +72,6 @@ func earlier(a, b time.Time) time.Time {
 	return b
 }
 
-// wrapsIn is how long after it went on a piece is wrapped.
-func (j Job) wrapsIn() time.Duration { return time.Duration(j.Wrap * float64(j.Fire.Mid)) }
-
 // onAt is when a job goes on the fire, cooked in that way.
 func (a Ask) onAt(j Job, kind Kind, slice time.Time) time.Time {
 	on := latest(j, slice)
@@ -83,8 +80,8 @@ func (a Ask) onAt(j Job, kind Kind, slice time.Time) time.Time {
 	case Overnight:
 		on = earlier(on, floor(night.Add(-winding)))
 		// A wrap in the night would wake the cook: rather an evening's start, where it is held longer.
-		if _, _, wakes := a.Quiet.Within(on.Add(j.wrapsIn())); j.Wrap > 0 && wakes {
-			if evening := floor(night.Add(-winding - j.wrapsIn())); slice.Sub(evening.Add(j.Fire.Mid)) <= j.HoldMax {
+		if _, _, wakes := a.Quiet.Within(on.Add(j.Wraps.Mid)); j.Wraps.Mid > 0 && wakes {
+			if evening := floor(night.Add(-winding - j.Wraps.Mid)); slice.Sub(evening.Add(j.Fire.Mid)) <= j.HoldMax {
 				return evening
 			}
 		}

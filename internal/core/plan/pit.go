@@ -10,19 +10,18 @@ type PitKind struct {
 	Alone   time.Duration `json:"-"` // that it runs unattended
 	Holds   bool          `json:"holds" doc:"It can be left to keep meat warm by itself"`
 	RoomDM2 float64       `json:"room_dm2" doc:"Usual grate, dm²"`
-	Spread  float64       `json:"-"` // of cooking times, relative to the usual spread
 }
 
 // Pits are the kinds of pit. Figures are field experience in round numbers.
 var Pits = []PitKind{
-	{"pellet", "pellet cabinet", 20 * time.Minute, 10 * time.Hour, true, 42, 0.9},
-	{"cabinet", "charcoal cabinet", 50 * time.Minute, 8 * time.Hour, true, 60, 1},
-	{"kettle", "kettle with a fuse", 35 * time.Minute, 6 * time.Hour, false, 20, 1.15},
-	{"drum", "drum", 40 * time.Minute, 6 * time.Hour, false, 26, 1.1},
-	{"ceramic", "ceramic cooker", 45 * time.Minute, 14 * time.Hour, true, 16, 0.95},
-	{"offset", "offset", 60 * time.Minute, 45 * time.Minute, false, 50, 1.25},
-	{"gas", "gas or electric cabinet", 20 * time.Minute, 24 * time.Hour, true, 34, 0.9},
-	{"oven", "kitchen oven", 15 * time.Minute, 24 * time.Hour, true, 18, 0.85},
+	{"pellet", "pellet cabinet", 20 * time.Minute, 10 * time.Hour, true, 42},
+	{"cabinet", "charcoal cabinet", 50 * time.Minute, 8 * time.Hour, true, 60},
+	{"kettle", "kettle with a fuse", 35 * time.Minute, 6 * time.Hour, false, 20},
+	{"drum", "drum", 40 * time.Minute, 6 * time.Hour, false, 26},
+	{"ceramic", "ceramic cooker", 45 * time.Minute, 14 * time.Hour, true, 16},
+	{"offset", "offset", 60 * time.Minute, 45 * time.Minute, false, 50},
+	{"gas", "gas or electric cabinet", 20 * time.Minute, 24 * time.Hour, true, 34},
+	{"oven", "kitchen oven", 15 * time.Minute, 24 * time.Hour, true, 18},
 }
 
 // FindPit returns the kind of that id.

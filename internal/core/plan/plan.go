@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/quantity"
 )
 
@@ -42,8 +43,8 @@ type Job struct {
 	Prep                   time.Duration // hands before salting is over: trim, inject, mix, salt
 	Wait, WaitMin, WaitMax time.Duration // from salting to the fire
 	Temper                 time.Duration // on the counter, the end of the wait
-	Fire                   Span
-	Wrap                   float64 // at this share of the time on the fire; zero is never
+	Fire                   lasting.Time
+	Wraps                  lasting.Span // from when it goes on until it is wrapped; zero is never
 	Rest, LeastRest        time.Duration
 	HoldMax                time.Duration // the longest rest that it stands
 	HoldBest               time.Duration // the longest that it stands anywhere
@@ -84,16 +85,19 @@ type Ask struct {
 
 // Times are one piece's times. A stage that it does not have is zero.
 type Times struct {
-	Key    string
-	Kind   Kind
-	Thaw   time.Time
-	Bath   time.Time // into it
-	Lift   time.Time // out of it
-	Prep   time.Time // hands begin: trim, inject, mix, salt
-	Salt   time.Time // salted
-	Out    time.Time // of the fridge
-	Fire   time.Time
-	Wrap   time.Time
+	Key  string
+	Kind Kind
+	Thaw time.Time
+	Bath time.Time // into it
+	Lift time.Time // out of it
+	Prep time.Time // hands begin: trim, inject, mix, salt
+	Salt time.Time // salted
+	Out  time.Time // of the fridge
+	Fire time.Time
+	Wrap time.Time
+	// The likely range of the wrap.
+	WrapFrom, WrapTo time.Time
+
 	Early  time.Time // off: one in ten is earlier
 	Off    time.Time
 	Late   time.Time // one in ten is later

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/quantity"
 )
 
@@ -29,11 +30,11 @@ func hours(h float64) time.Duration { return time.Duration(h * float64(time.Hour
 func anyJob(r *rand.Rand, key string) Job {
 	mid := hours(0.75 + 14*r.Float64()*r.Float64())
 	j := Job{
-		Key: key, Pit: r.IntN(2), PitC: 120, Prep: 15 * time.Minute, Fire: Typed(mid), Rest: 45 * time.Minute, LeastRest: 15 * time.Minute,
+		Key: key, Pit: r.IntN(2), PitC: 120, Prep: 15 * time.Minute, Fire: lasting.Typed(mid, key), Rest: 45 * time.Minute, LeastRest: 15 * time.Minute,
 		Wait: hours(float64(1 + r.IntN(30))), WaitMin: 40 * time.Minute, WaitMax: hours(72), HoldMax: hours(2), Slice: 10 * time.Minute, RoomDM2: 5, FridgeDM2: 5,
 	}
 	if mid > hours(5) {
-		j.HoldMax, j.Keeps, j.Wrap = hours(14), true, 0.55
+		j.HoldMax, j.Keeps, j.Wraps = hours(14), true, lasting.Span{Low: mid * 45 / 100, Mid: mid * 55 / 100, High: mid * 70 / 100}
 	}
 	if r.IntN(3) == 0 {
 		j.Bath, j.BathMin, j.BathMax, j.Drain = hours(18), hours(12), hours(30), 30*time.Minute
@@ -215,11 +216,11 @@ func TestChancesRiseWithTheHold(t *testing.T) {
 			last, hold = p.Chance, p.Hold
 		}
 		s := a.Jobs[0].Fire
-		assert.InDelta(t, 0.1, Chance(s, s.Low), 1e-9)
-		assert.InDelta(t, 0.5, Chance(s, s.Mid), 1e-9)
-		assert.InDelta(t, 0.9, Chance(s, s.High), 1e-9)
-		assert.InDelta(t, 0.73, Chance(s, At(s, 0.73)), 1e-9)
-		on := After(s, s.Mid)
+		assert.InDelta(t, 0.1, s.Chance(s.Low), 0.006)
+		assert.InDelta(t, 0.5, s.Chance(s.Mid), 0.006)
+		assert.InDelta(t, 0.9, s.Chance(s.High), 0.006)
+		assert.InDelta(t, 0.73, s.Chance(s.At(0.73)), 0.006)
+		on := s.After(s.Mid)
 		assert.Greater(t, on.Low, s.Mid, "what is not done by now is done later")
 		assert.InDelta(t, s.High.Hours(), on.Mid.Hours(), 0.35*s.High.Hours())
 	}
@@ -228,7 +229,7 @@ func TestChancesRiseWithTheHold(t *testing.T) {
 // What was done keeps its time; only later stages move.
 func TestMarksMoveWhatIsLeft(t *testing.T) {
 	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 2, Pits: []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}}}
-	a.Jobs = []Job{{Key: "a", Fire: Typed(hours(8)), Rest: hours(1), LeastRest: 20 * time.Minute, Wait: hours(14), WaitMin: hours(1), WaitMax: hours(72), HoldMax: hours(10), Slice: 15 * time.Minute, Prep: 20 * time.Minute}}
+	a.Jobs = []Job{{Key: "a", Fire: lasting.Typed(hours(8), "a"), Rest: hours(1), LeastRest: 20 * time.Minute, Wait: hours(14), WaitMin: hours(1), WaitMax: hours(72), HoldMax: hours(10), Slice: 15 * time.Minute, Prep: 20 * time.Minute}}
 	plan := Make(a).Plans[0].Pieces[0]
 	salted := plan.Salt.Add(hours(2))
 	a.Marks = []Mark{{"a", "salt", salted, true}}
@@ -255,7 +256,7 @@ func TestMarksMoveWhatIsLeft(t *testing.T) {
 // and when it would be safe; a piece that cannot thaw in time is reported.
 func TestRunningLate(t *testing.T) {
 	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 1, Pits: []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}}}
-	a.Jobs = []Job{{Key: "a", Fire: Typed(hours(5)), Rest: hours(1), LeastRest: 10 * time.Minute, Wait: hours(10), WaitMin: hours(1), WaitMax: hours(72), HoldMax: hours(4), Slice: 10 * time.Minute, Prep: 10 * time.Minute}}
+	a.Jobs = []Job{{Key: "a", Fire: lasting.Typed(hours(5), "a"), Rest: hours(1), LeastRest: 10 * time.Minute, Wait: hours(10), WaitMin: hours(1), WaitMax: hours(72), HoldMax: hours(4), Slice: 10 * time.Minute, Prep: 10 * time.Minute}}
 	base := Make(a).Plans[0]
 	lastChance, lastSafe := base.Chance, base.Safe
 	for _, late := range []float64{0.5, 1, 2, 4} {
@@ -283,7 +284,7 @@ func TestRunningLate(t *testing.T) {
 func TestConflictsAreFound(t *testing.T) {
 	kettle, _ := FindPit("kettle")
 	job := func(key string, c quantity.Celsius) Job {
-		return Job{Key: key, PitC: c, Fire: Typed(hours(3)), Rest: 30 * time.Minute, LeastRest: 10 * time.Minute, Wait: hours(10), WaitMin: hours(1), WaitMax: hours(48), HoldMax: hours(1), Slice: 10 * time.Minute, Prep: 15 * time.Minute, RoomDM2: 12}
+		return Job{Key: key, PitC: c, Fire: lasting.Typed(hours(3), "a"), Rest: 30 * time.Minute, LeastRest: 10 * time.Minute, Wait: hours(10), WaitMin: hours(1), WaitMax: hours(48), HoldMax: hours(1), Slice: 10 * time.Minute, Prep: 15 * time.Minute, RoomDM2: 12}
 	}
 	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 1, Pits: []Pit{{PitKind: kettle, Name: "kettle", Room: 20}}, Jobs: []Job{job("a", 110), job("b", 135)}}
 	kinds := map[string]bool{}
@@ -292,7 +293,7 @@ func TestConflictsAreFound(t *testing.T) {
 	}
 	assert.True(t, kinds["room"] && kinds["heat"], "%v", kinds)
 	long := job("c", 110)
-	long.Fire = Typed(hours(16))
+	long.Fire = lasting.Typed(hours(16), "a")
 	a.Jobs = []Job{long}
 	out := Make(a)
 	for _, r := range out.Refused {

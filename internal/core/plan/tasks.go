@@ -63,7 +63,7 @@ func (a Ask) pieceTasks(j Job, t Times) []Task {
 		out[len(out)-1].Every = j.Spritz
 	}
 	if !t.Wrap.IsZero() {
-		about("wrap", t.Wrap, t.Wrap.Add(-30*time.Minute), t.Wrap.Add(45*time.Minute), 10*time.Minute)
+		about("wrap", t.Wrap, t.WrapFrom, t.WrapTo, 10*time.Minute)
 	}
 	if j.Sauce {
 		about("sauce", floor(t.Off.Add(-saucing)), t.Fire, t.Off.Add(-glazing), 15*time.Minute)

@@ -23,3 +23,9 @@ func Between[T ~float64](low, high T) Range[T] { return Range[T]{low, (low + hig
 
 // Times is r with all of it multiplied by f.
 func Times[T ~float64](r Range[T], f T) Range[T] { return Range[T]{r.Low * f, r.Mid * f, r.High * f} }
+
+// Floats is r in plain numbers, its lower end first.
+func Floats[T ~float64](r Range[T]) Range[float64] {
+	low, high := float64(r.Low), float64(r.High)
+	return Range[float64]{Low: min(low, high), Mid: float64(r.Mid), High: max(low, high)}
+}

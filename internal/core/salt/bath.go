@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/memo"
 	"verjuice/internal/core/quantity"
 )
 
@@ -61,7 +62,7 @@ func (b Bath) After(t time.Duration, factor float64) Moment {
 	if t <= 0 {
 		return Moment{Profile: make([]float64, graphPoints)}
 	}
-	return soaked.of(faster[Bath]{b, factor, t.String()}, func(faster[Bath]) Moment {
+	return soaked.Get(faster[Bath]{b, factor, t.String()}, func(faster[Bath]) Moment {
 		r := b.run(factor)
 		r.to(t, 60)
 		return Moment{
@@ -71,10 +72,10 @@ func (b Bath) After(t time.Duration, factor float64) Moment {
 }
 
 var (
-	soaked  memo[faster[Bath], Moment]
-	soaking memo[faster[Bath], []Moment]
-	reached memo[faster[Bath], []time.Duration]
-	pockets memo[faster[Injected], []PocketMoment]
+	soaked  memo.Of[faster[Bath], Moment]
+	soaking memo.Of[faster[Bath], []Moment]
+	reached memo.Of[faster[Bath], []time.Duration]
+	pockets memo.Of[faster[Injected], []PocketMoment]
 )
 
 // AtInfinity is the mean salt of the meat once bath and meat are even, kg/kg.
@@ -93,7 +94,7 @@ func EquilibriumSalt(meat, water quantity.Mass, target float64) quantity.Mass {
 // Course returns the state of the meat at each of the times, which rise, in one
 // run at the best estimate of the diffusivity.
 func (b Bath) Course(times ...time.Duration) []Moment {
-	return soaking.of(faster[Bath]{b, 1, fmt.Sprint(times)}, func(faster[Bath]) []Moment { return b.course(times) })
+	return soaking.Get(faster[Bath]{b, 1, fmt.Sprint(times)}, func(faster[Bath]) []Moment { return b.course(times) })
 }
 
 func (b Bath) course(times []time.Duration) []Moment {
@@ -110,7 +111,7 @@ func (b Bath) course(times []time.Duration) []Moment {
 // (kg/kg), which rise, in one run with diffusion factor times as fast as the best
 // estimate. A target that is not reached within a week has a zero time.
 func (b Bath) Reach(factor float64, targets ...float64) []time.Duration {
-	return reached.of(faster[Bath]{b, factor, fmt.Sprint(targets)}, func(faster[Bath]) []time.Duration { return b.reach(factor, targets) })
+	return reached.Get(faster[Bath]{b, factor, fmt.Sprint(targets)}, func(faster[Bath]) []time.Duration { return b.reach(factor, targets) })
 }
 
 func (b Bath) reach(factor float64, targets []float64) []time.Duration {
@@ -193,7 +194,7 @@ func (i Injected) Course(times ...time.Duration) []PocketMoment {
 }
 
 func (i Injected) faster(factor float64, times ...time.Duration) []PocketMoment {
-	return pockets.of(faster[Injected]{i, factor, fmt.Sprint(times)}, func(faster[Injected]) []PocketMoment { return i.course(factor, times) })
+	return pockets.Get(faster[Injected]{i, factor, fmt.Sprint(times)}, func(faster[Injected]) []PocketMoment { return i.course(factor, times) })
 }
 
 func (i Injected) course(factor float64, times []time.Duration) []PocketMoment {

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/memo"
 	"verjuice/internal/core/quantity"
 )
 
@@ -101,9 +102,9 @@ var Marks = []time.Duration{10 * time.Minute, 3 * time.Hour, 10 * time.Hour, 24 
 // Load is what stays on the meat, after what falls or drips off. The result
 // holds salt above the meat's own. It does not fail: a zero load or wait gives a
 // course of zeros.
-func DryBrine(b Brine) Course { return courses.of(b, dryBrine) }
+func DryBrine(b Brine) Course { return courses.Get(b, dryBrine) }
 
-var courses memo[Brine, Course]
+var courses memo.Of[Brine, Course]
 
 func dryBrine(b Brine) Course {
 	f := follow(b, 1)
@@ -134,7 +135,7 @@ func dryBrine(b Brine) Course {
 // EndOfWait returns the state at the end of the wait when diffusion runs factor
 // times as fast as the best estimate: 1 ± DiffusivitySpread give its range.
 func EndOfWait(b Brine, factor float64) Moment {
-	return ends.of(faster[Brine]{of: b, factor: factor}, func(k faster[Brine]) Moment { return endOfWait(k.of, k.factor) })
+	return ends.Get(faster[Brine]{of: b, factor: factor}, func(k faster[Brine]) Moment { return endOfWait(k.of, k.factor) })
 }
 
 // faster is something whose diffusion runs so many times as fast as the best estimate.
@@ -144,7 +145,7 @@ type faster[T any] struct {
 	at     string // the times or amounts that are asked for
 }
 
-var ends memo[faster[Brine], Moment]
+var ends memo.Of[faster[Brine], Moment]
 
 func endOfWait(b Brine, factor float64) Moment {
 	f := follow(b, factor)

@@ -1560,16 +1560,6 @@ export interface components {
              * @description Heavier than this is hardly that cut
              */
             high_kg: number;
-            /**
-             * Format: double
-             * @description Usual time on the fire at pit_c for the typical weight to hours_c, h
-             */
-            hours: number;
-            /**
-             * Format: double
-             * @description Core temperature that hours and the cook yield are for, °C
-             */
-            hours_c: number;
             /** @example lamb-shoulder-bone-in */
             id: string;
             /**
@@ -1632,8 +1622,13 @@ export interface components {
              * @description Proportion, with thickness 1
              */
             width: number;
-            /** @description How it is usually wrapped; hours are so: none, paper, foil, pan or boat */
+            /** @description How it is usually wrapped: none, paper, foil, pan or boat */
             wrap: string;
+            /**
+             * Format: double
+             * @description Core temperature that the cook yield is for, °C
+             */
+            yield_c: number;
         };
         DecisionSheet: {
             key: string;
@@ -1930,6 +1925,11 @@ export interface components {
         FireRequest: {
             /** @description The weather; without it a mild day */
             ambient?: components["schemas"]["FireWeather"];
+            /**
+             * Format: double
+             * @description When its surface was seen dry and dark; 0 means not seen
+             */
+            bark_at_h?: number;
             /**
              * Format: int64
              * @description 20 to 1000; 0 means 200
@@ -2648,10 +2648,10 @@ export interface components {
              */
             band_h: number;
             /**
-             * @description The thickest point, the temperature at the grate, the kind of pit, how tight the wrap is, a first reading after two hours
+             * @description The thickest point, the temperature at the grate, the kind of pit, how often it is opened, how tight the wrap is, a first reading after two hours
              * @enum {string}
              */
-            what: "thickness" | "grate" | "pit" | "wrap" | "reading";
+            what: "thickness" | "grate" | "pit" | "openings" | "wrap" | "reading";
         };
         NumberBand: {
             /** Format: double */
@@ -2751,6 +2751,8 @@ export interface components {
             changes?: components["schemas"]["PageChange"][];
             /** @description Hash of the page and its figures, to build the next change on */
             page: string;
+            /** @description Times on the fire are from single runs: ask once more, settled, for their forecasts */
+            rough?: boolean;
             /** @description Every figure; absent when only the changes are sent */
             whole?: components["schemas"]["Sheet"];
         };
@@ -5684,6 +5686,8 @@ export interface operations {
                 where?: boolean;
                 /** @description Leave out what pictures are drawn with */
                 plain?: boolean;
+                /** @description Run the forecasts, too, which takes longer than a keystroke */
+                settled?: boolean;
             };
             header?: never;
             path?: never;

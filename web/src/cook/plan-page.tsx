@@ -49,7 +49,11 @@ export function PlanPage() {
 					</Link>
 				</p>
 			</div>
-			{plan ? <LaidOut plan={plan} /> : <p className="says">Fix the fields marked in red to see the plan.</p>}
+			{plan ? (
+				<LaidOut plan={plan} />
+			) : (
+				<p className="says">{sheet ? "Fix the fields marked in red to see the plan." : "Working it out…"}</p>
+			)}
 			<Setting rooms={plan?.rooms ?? []} />
 			<AllCautions />
 		</>

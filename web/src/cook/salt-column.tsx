@@ -21,9 +21,11 @@ export function SaltColumn({ index }: { index: number }) {
 			<aside className="salt-column">
 				<h3>Salt in the meat</h3>
 				<p className="muted">
-					{figures?.ready === false
-						? "Fix the fields marked in red to see the salt."
-						: "Waiting for the weight and the rub."}
+					{figures
+						? figures.ready
+							? "Waiting for the weight and the rub."
+							: "Fix the fields marked in red to see the salt."
+						: "Working it out…"}
 				</p>
 			</aside>
 		);

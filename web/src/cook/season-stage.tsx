@@ -138,7 +138,9 @@ export function SeasonStage({ index }: { index: number }) {
 						) : none ? (
 							<p className="says">No rub on this piece. Add a row below, or choose a formula.</p>
 						) : (
-							<p className="says">Fix the fields marked in red to see the amounts.</p>
+							<p className="says">
+								{figures ? "Fix the fields marked in red to see the amounts." : "Working it out…"}
+							</p>
 						)}
 					</div>
 				</div>

@@ -75,17 +75,17 @@ export function useSheet(asked: Asked | undefined): Figures {
 		const stop = new AbortController();
 		const query = { units, spoons, served_at: served, plain };
 		const how = JSON.stringify(query);
-		const ask = async (whole: boolean): Promise<void> => {
+		const ask = async (whole: boolean, settled = false): Promise<void> => {
 			const on = whole || base.current?.how !== how ? undefined : base.current;
 			const { data, error, response } = await api.POST("/api/page", {
-				params: { query },
+				params: { query: { ...query, settled } },
 				body: on
 					? { base: on.name, patch: patch(on.page, page) as (Operation & { value: unknown })[] }
 					: { whole: page },
 				signal: stop.signal,
 			});
 			// The program has been started again, or it is another one: it needs all of it.
-			if (on && [409, 422].includes(response.status)) return ask(true);
+			if (on && [409, 422].includes(response.status)) return ask(true, settled);
 			const answer = need({ data, error, response }) as PageAnswer;
 			let sheet = answer.whole ?? (on?.sheet as Sheet);
 			for (const c of answer.changes ?? []) sheet = put(sheet, c.path, c.value);
@@ -96,6 +96,8 @@ export function useSheet(asked: Asked | undefined): Figures {
 			const next = { sheet: good, of: page, at, old };
 			// Letters that are typed meanwhile come first.
 			startTransition(() => setFigures((was) => ({ ...next, good: old.some(Boolean) ? was.good : at })));
+			// What was worked out while typing is followed by the forecasts, which take longer.
+			if (answer.rough && !settled) return ask(false, true);
 		};
 		const keepAsking = async () => {
 			while (!stop.signal.aborted) {

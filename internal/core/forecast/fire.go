@@ -1,0 +1,198 @@
+package forecast
+
+import (
+	"context"
+	"fmt"
+	"hash/fnv"
+	"math"
+	"time"
+
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/heat"
+	"verjuice/internal/core/lasting"
+	"verjuice/internal/core/memo"
+	"verjuice/internal/core/quantity"
+)
+
+// Burn is what decides how a piece fares on the fire.
+type Burn struct {
+	Cut      cut.Cut // with its finish
+	Geometry cut.Geometry
+	StartC   quantity.Celsius
+	Temper   time.Duration // on the counter before the fire
+	RoomC    quantity.Celsius
+	PitC     quantity.Celsius
+	Core     quantity.Celsius // at which it is taken off; zero is judged by feel
+	Wrap     string           // none, paper, foil, pan, boat or bacon
+	WrapC    quantity.Celsius // core at which it is wrapped; zero is from the start
+	Looks    int              // minutes between spritzes; zero is never
+	Pit      string           // kind of pit by id; empty when it is not known
+	Number   int              // of the pit: pieces on one pit share its error
+	Piece    uint64           // tells pieces apart
+}
+
+// Fare is how a piece fares.
+type Fare struct {
+	Fire    lasting.Time  // until it is off
+	Wraps   lasting.Span  // until it is wrapped; zero when it is not
+	Warms   time.Duration // its core from the start to 60 °C
+	Lingers time.Duration // of that, between 10 and 54.4 °C
+	Rough   bool          // from one run and the usual spread: the ensemble is still to come
+}
+
+// Forecaster says how a piece fares on the fire. An error is that of the context.
+type Forecaster interface {
+	Fire(context.Context, Burn) (Fare, error)
+}
+
+// Settled forecasts for the plan with an ensemble for each piece.
+type Settled struct{}
+
+// Typing forecasts for the plan at once: with the ensemble where it has been run before, else
+// with a single run and the usual spread, as rough.
+type Typing struct{}
+
+// Once forecasts with a single run always, to compare one way of cooking with another.
+type Once struct{}
+
+// Core temperatures that the plan and the cautions ask for, °C.
+var asked = []float64{10, 54.4, 60}
+
+var (
+	settled memo.Of[string, Fare]
+	rough   memo.Of[string, Fare]
+	alone   memo.Of[string, time.Duration]
+)
+
+// Fire implements Forecaster.
+func (Settled) Fire(ctx context.Context, b Burn) (Fare, error) {
+	key := keyOf(b)
+	if fare, ok := settled.Kept(key); ok {
+		settled.Keep(key, fare)
+		return fare, nil
+	}
+	c, a := cookOf(b)
+	f, err := heat.Of(ctx, c, a)
+	if err != nil {
+		return Fare{}, err
+	}
+	fare := fareOf(f, c)
+	settled.Keep(key, fare)
+	return fare, nil
+}
+
+// Fire implements Forecaster.
+func (Typing) Fire(ctx context.Context, b Burn) (Fare, error) {
+	if fare, ok := settled.Kept(keyOf(b)); ok {
+		return fare, nil
+	}
+	return Once{}.Fire(ctx, b)
+}
+
+// Fire implements Forecaster.
+func (Once) Fire(_ context.Context, b Burn) (Fare, error) {
+	return rough.Get(keyOf(b), func(string) Fare {
+		c, a := cookOf(b)
+		fare := fareOf(heat.Rough(c, a), c)
+		fare.Rough = true
+		return fare
+	}), nil
+}
+
+// Alone is how long the slowest of pieces is on the fire by a single coarse run, to compare one
+// way of cooking with another.
+func Alone(burns []Burn) time.Duration {
+	longest := time.Duration(0)
+	for _, b := range burns {
+		longest = max(longest, alone.Get(keyOf(b), func(string) time.Duration {
+			c, _ := cookOf(b)
+			return lasts(heat.Alone(c))
+		}))
+	}
+	return longest
+}
+
+// keyOf is all that the heat depends on.
+func keyOf(b Burn) string {
+	c := b.Cut
+	return fmt.Sprint(c.ID, c.Finish, c.Family, c.BonePercent, c.FatPercent, c.Sealed, c.Surface, b.Geometry, b.StartC, b.Temper, b.RoomC, b.PitC, b.Core, b.Wrap, b.WrapC,
+		b.Looks, b.Pit, b.Number, b.Piece)
+}
+
+// cookOf is the piece as heat takes it, and what is asked of it.
+func cookOf(b Burn) (heat.Cook, heat.Ask) {
+	pit, known := heat.Pits[b.Pit]
+	if !known {
+		pit = heat.Pits["cabinet"]
+	}
+	c := heat.Cook{
+		Cut: b.Cut, Geometry: b.Geometry, Measured: b.Geometry.Measured, Piece: b.Piece, DoneC: float64(b.Core), Feel: b.Core == 0,
+		Programme: heat.Programme{
+			Pit: pit, Steps: []heat.SetPoint{{SetC: float64(b.PitC)}}, Ambient: heat.Ambient{AirC: heat.Mild}, SpritzMin: float64(b.Looks), Loose: 1,
+			StartC: float64(b.StartC), TemperH: b.Temper.Hours(), RoomC: float64(b.RoomC),
+		},
+	}
+	a := heat.Ask{Cores: asked, Seed: uint64(b.Number) + 1, KnowsPit: known, Members: lasting.Members}
+	if b.Wrap != "none" && b.Wrap != "" {
+		c.Programme.Wraps = []heat.Wrap{{Kind: b.Wrap, CoreC: float64(b.WrapC)}}
+		a.Cores = append(append([]float64{}, asked...), float64(b.WrapC))
+	}
+	return c, a
+}
+
+// fareOf is what the plan takes of a forecast.
+func fareOf(f heat.Forecast, c heat.Cook) Fare {
+	members := make([]time.Duration, len(f.Hours))
+	for i, h := range f.Hours {
+		members[i] = lasts(h)
+	}
+	out := Fare{Fire: lasting.Of(members), Warms: lasts(f.Reach[2].Mid), Lingers: lasts(f.Reach[1].Mid) - lasts(f.Reach[0].Mid)}
+	out.Fire.Span = out.Fire.Rounded()
+	if len(c.Programme.Wraps) > 0 {
+		wrap := f.Reach[len(asked)]
+		out.Wraps = lasting.Span{Low: lasts(wrap.Low), Mid: lasts(wrap.Mid), High: lasts(wrap.High)}
+		if out.Wraps.Mid >= out.Fire.Mid {
+			out.Wraps = lasting.Span{} // it is off before
+		}
+	}
+	return out
+}
+
+// lasts is so many hours, or endless.
+func lasts(h float64) time.Duration {
+	if math.IsInf(h, 1) || h > lasting.Endless.Hours() {
+		return lasting.Endless
+	}
+	return time.Duration(h * float64(time.Hour))
+}
+
+// Slowest is how pieces fare until the last of them is off. Of unlike ones that which takes
+// longest by a single run is forecast.
+func Slowest(ctx context.Context, by Forecaster, burns []Burn) (Fare, error) {
+	slowest := 0
+	if len(burns) > 1 {
+		for i := range burns {
+			if Alone(burns[i:i+1]) > Alone(burns[slowest:slowest+1]) {
+				slowest = i
+			}
+		}
+	}
+	return by.Fire(ctx, burns[slowest])
+}
+
+// In is the same in a time that the cook gave: what comes on the way keeps its share.
+func (f Fare) In(typed time.Duration, key string) Fare {
+	pace := float64(typed) / float64(max(f.Fire.Mid, time.Minute))
+	scaled := func(d time.Duration) time.Duration { return time.Duration(pace * float64(d)) }
+	return Fare{
+		Fire: lasting.Typed(typed, key), Wraps: lasting.Span{Low: scaled(f.Wraps.Low), Mid: scaled(f.Wraps.Mid), High: scaled(f.Wraps.High)},
+		Warms: scaled(f.Warms), Lingers: scaled(f.Lingers),
+	}
+}
+
+// Seed is a number that belongs to a piece, by its key.
+func Seed(key string) uint64 {
+	h := fnv.New64a()
+	h.Write([]byte(key))
+	return h.Sum64()
+}

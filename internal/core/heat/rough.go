@@ -1,0 +1,65 @@
+package heat
+
+import "math"
+
+// moves is by how much one standard deviation of each unknown moves the logarithm of the hours
+// to any core temperature, averaged over the envelope in docs/models.md: 0.05 is left of the
+// 0.31 that an ensemble's hours are spread.
+var moves = draw{thickness: 0.19, pitError: -0.14, convection: -0.12, juice: 0.13, dryness: 0.014, leak: 0.007, gapWidth: 0.004, conduction: -0.015, opening: 0.011}
+
+// Rough is what a single run says of a cook, spread as ensembles usually are: for while a cook
+// types. It has the hours to done and to each core temperature, and nothing else.
+func Rough(c Cook, a Ask) Forecast {
+	var once path
+	c.follow(&once, draw{}, &Spreads, a.Cores, Longest)
+	spread := c.spreads(a)
+	all := draws(a.members(), a.Seed, c.Piece)
+	factors := make([]float64, len(all))
+	for i, d := range all {
+		for u, by := range moves {
+			if Spreads[u] > 0 {
+				factors[i] += by * d[u] * spread[u] / Spreads[u]
+			}
+		}
+		factors[i] = math.Exp(factors[i])
+	}
+	out := Forecast{Never: make([]float64, len(a.Cores))}
+	for _, f := range factors {
+		out.Hours = append(out.Hours, once.done*f)
+	}
+	usual := band(factors)
+	times := func(h float64) Band { return Band{h * usual.Low, h * usual.Mid, h * usual.High} }
+	out.Done = times(once.done)
+	for _, h := range once.reach {
+		out.Reach = append(out.Reach, times(h))
+	}
+	if math.IsInf(once.done, 1) {
+		out.Undone = 1
+	}
+	return out
+}
+
+// To tell one way of cooking from another a coarse grid is enough: 3 % off, and so are both.
+const (
+	coarseCells = 8
+	coarseStep  = 240.0
+)
+
+// Alone is the hours to done of a single coarse run, to compare one way of cooking with
+// another; infinite when it never is.
+func Alone(c Cook) float64 {
+	done := math.Inf(1)
+	last, lastH := c.Programme.StartC, 0.0
+	c.Programme.run(NewBody(c.Cut, c.Geometry, Defaults), Usual, coarseCells, coarseStep, Longest, func(h float64, f *state, _ float64) bool {
+		core := f.temp[0]
+		switch {
+		case c.Feel && f.soft >= 1 && core >= c.DoneC:
+			done = h
+		case !c.Feel && core >= c.DoneC:
+			done = crossing(lastH, last, h, core, c.DoneC)
+		}
+		last, lastH = core, h
+		return math.IsInf(done, 1)
+	})
+	return done
+}
