@@ -135,8 +135,10 @@ type Decided struct {
 // decided are the decisions of the piece.
 func (s *subject) decided() []Decided {
 	a := s.line.Answers.Value
-	out := []Decided{}
-	for _, d := range a.Offered() {
+	offered := a.Offered()
+	out := make([]Decided, len(offered))
+	each(len(offered), func(i int) {
+		d := offered[i]
 		one := Decided{Decision: d, Value: a.Chose(d.Key), Usual: d.Usual(s.meat.Cut), Choices: d.Of(s.meat.Cut)}
 		for _, v := range one.Choices {
 			var effect any
@@ -145,8 +147,8 @@ func (s *subject) decided() []Decided {
 			}
 			one.Effects = append(one.Effects, effect)
 		}
-		out = append(out, one)
-	}
+		out[i] = one
+	})
 	return out
 }
 

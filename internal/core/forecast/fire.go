@@ -2,7 +2,6 @@ package forecast
 
 import (
 	"context"
-	"fmt"
 	"hash/fnv"
 	"math"
 	"time"
@@ -59,16 +58,16 @@ type Once struct{}
 var asked = []float64{10, 54.4, 60}
 
 var (
-	settled memo.Of[string, Fare]
-	rough   memo.Of[string, Fare]
-	alone   memo.Of[string, time.Duration]
+	settled memo.Of[key, Fare]
+	rough   memo.Of[key, Fare]
+	alone   memo.Of[key, time.Duration]
 )
 
 // Fire implements Forecaster.
 func (Settled) Fire(ctx context.Context, b Burn) (Fare, error) {
-	key := keyOf(b)
-	if fare, ok := settled.Kept(key); ok {
-		settled.Keep(key, fare)
+	k := keyOf(b)
+	if fare, ok := settled.Kept(k); ok {
+		settled.Keep(k, fare)
 		return fare, nil
 	}
 	c, a := cookOf(b)
@@ -77,7 +76,7 @@ func (Settled) Fire(ctx context.Context, b Burn) (Fare, error) {
 		return Fare{}, err
 	}
 	fare := fareOf(f, c)
-	settled.Keep(key, fare)
+	settled.Keep(k, fare)
 	return fare, nil
 }
 
@@ -91,7 +90,7 @@ func (Typing) Fire(ctx context.Context, b Burn) (Fare, error) {
 
 // Fire implements Forecaster.
 func (Once) Fire(_ context.Context, b Burn) (Fare, error) {
-	return rough.Get(keyOf(b), func(string) Fare {
+	return rough.Get(keyOf(b), func(key) Fare {
 		c, a := cookOf(b)
 		fare := fareOf(heat.Rough(c, a), c)
 		fare.Rough = true
@@ -104,7 +103,7 @@ func (Once) Fire(_ context.Context, b Burn) (Fare, error) {
 func Alone(burns []Burn) time.Duration {
 	longest := time.Duration(0)
 	for _, b := range burns {
-		longest = max(longest, alone.Get(keyOf(b), func(string) time.Duration {
+		longest = max(longest, alone.Get(keyOf(b), func(key) time.Duration {
 			c, _ := cookOf(b)
 			return lasts(heat.Alone(c))
 		}))
@@ -112,11 +111,23 @@ func Alone(burns []Burn) time.Duration {
 	return longest
 }
 
-// keyOf is all that the heat depends on.
-func keyOf(b Burn) string {
-	c := b.Cut
-	return fmt.Sprint(c.ID, c.Finish, c.Family, c.BonePercent, c.FatPercent, c.Sealed, c.Surface, b.Geometry, b.StartC, b.Temper, b.RoomC, b.PitC, b.Core, b.Wrap, b.WrapC,
-		b.Looks, b.Pit, b.Number, b.Piece)
+// key is all that the heat depends on.
+type key struct {
+	cut, sealed, wrap, pit        string
+	finish                        cut.Finish
+	bone, fat                     float64
+	geometry                      cut.Geometry
+	start, room, set, core, wrapC quantity.Celsius
+	temper                        time.Duration
+	looks, number                 int
+	piece                         uint64
+}
+
+func keyOf(b Burn) key {
+	return key{
+		cut: b.Cut.ID, sealed: b.Cut.Sealed, wrap: b.Wrap, pit: b.Pit, finish: b.Cut.Finish, bone: b.Cut.BonePercent, fat: b.Cut.FatPercent, geometry: b.Geometry,
+		start: b.StartC, room: b.RoomC, set: b.PitC, core: b.Core, wrapC: b.WrapC, temper: b.Temper, looks: b.Looks, number: b.Number, piece: b.Piece,
+	}
 }
 
 // cookOf is the piece as heat takes it, and what is asked of it.

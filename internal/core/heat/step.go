@@ -107,6 +107,9 @@ func (f *state) step(m *matter, k *Constants, a *air, dt float64) {
 	f.soft += dt / 3600 / k.Tender * math.Exp(-k.TenderE/gas*(1/(f.temp[0]+zero)-1/(95+zero)))
 }
 
+// tight is a temperature under which lean meat keeps its juice: a thousandth of it goes, °C.
+const tight = 25.0
+
 // release lets juice go towards the surface, kg per m² of it: each kilo of lean towards what
 // it holds no longer at its temperature, and never takes it back.
 func (f *state) release(m *matter, k *Constants, dt float64) float64 {
@@ -115,6 +118,9 @@ func (f *state) release(m *matter, k *Constants, dt float64) float64 {
 		return 0
 	}
 	for i := range f.n {
+		if f.temp[i] < tight {
+			continue
+		}
 		if d := m.juice/(1+math.Exp(-k.JuiceK*(f.temp[i]-k.JuiceC))) - f.juice[i]; d > 0 {
 			d *= dt / (dt + k.JuiceTau)
 			f.juice[i] += d
