@@ -48,7 +48,7 @@ func supper() cook.Cook {
 				Thickness: "4 1/4 in", Faces: "one",
 				Season: cook.Season{Formula: formula.ReadyMade()[3], Mode: "target", Amount: "2 Tbsp/lb", Target: "2.2 %", Free: "layer-0", Coat: "heavy", Binder: true, Band: "bold", Spare: "15 %"},
 				Wait:   cook.Wait{Style: "day", For: "26 h", Open: true},
-				Fire:   cook.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min", On: 1, Done: "96 °C"},
+				Fire:   cook.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min", On: 1, Done: "96 °C", Guess: "1 h/lb"},
 				Bath: &cook.Bath{Kind: "strong", Strength: "4 %", Salt: "40 g/L", Liquid: "6 L", Pot: "18 L", For: "8 h", Target: "0.4 %", Hot: "90 °C",
 					With: []cook.Dose{{Formula: juice(), Amount: "20 %"}}},
 				Inject: &cook.Injection{Formula: juice(), Pump: "5 %", Amount: "300 mL each", Spacing: "3 cm", Syringe: "50 mL", Bore: "3 mm", Avoid: []string{"bone"}},

@@ -7,12 +7,28 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"verjuice/internal/core/forecast"
+	"verjuice/internal/sheet"
 )
 
 func (s *server) registerHeat(a huma.API) {
 	huma.Register(a, op(http.MethodPost, "/api/calc/forecast", "forecast", "Forecast a piece on a pit, as numbers"),
 		func(ctx context.Context, in *body[forecast.FireRequest]) (*body[forecast.FireAnswer], error) {
 			out, err := forecast.Calc(ctx, in.Body)
+			if err != nil {
+				return nil, problemOf(err)
+			}
+			return answer(out), nil
+		})
+	huma.Register(a, op(http.MethodPost, "/api/forecast", "outlook", "Forecast one piece of a cook-out, and other ways to cook it"),
+		func(ctx context.Context, in *struct {
+			CookAsked
+			Body sheet.OutlookRequest
+		}) (*body[sheet.OutlookSheet], error) {
+			k, err := s.kitchen(ctx, sheet.CookRequest{Cook: in.Body.Cook}.Formulas()...)
+			if err != nil {
+				return nil, err
+			}
+			out, err := sheet.OfOutlook(ctx, in.Body, k, s.clock(in.ServedAt), in.reader())
 			if err != nil {
 				return nil, problemOf(err)
 			}

@@ -60,6 +60,7 @@ var knows = map[string]string{
 	"larder":   "field quantity table",
 	"memo":     "",
 	"method":   "dose quantity",
+	"outlook":  "caution cook cooking cut facts forecast heat kitchen lasting method plan quantity",
 	"plan":     "field lasting quantity",
 	"quantity": "field",
 	"said":     "dose field formula kitchen larder quantity",

@@ -98,6 +98,7 @@ var cautionTexts = map[string]cautionText{
 		"Thaw it in the cold, in a tray, below other food.", "USDA FSIS: thawing in the refrigerator, 24 h for each 2.2 kg (5 lb)"},
 	"pit-cool": {"A pit at {pit:both} is below 107 °C / 225 °F: the meat warms too slowly through the range where germs grow.",
 		"Run it at 107 °C / 225 °F or above until the core has passed 60 °C / 140 °F.", "USDA FSIS, smoking meat: air at 107–149 °C / 225–300 °F"},
+	"never-done": {"In a pit at {pit:both} the core does not get to {core:both} in a day and a half.", "Set the pit hotter, or take it off at a lower core where that is safe.", "the forecast: a surface that sweats stays far below the pit"},
 	"slow-to-warm": {"Its inside has been opened, and its core takes about {warms_in} to 60 °C / 140 °F; within four hours is the rule.",
 		"Run the pit hotter at first, cook smaller pieces, or leave it whole.", "the usual smoker’s rule: 4–60 °C / 40–140 °F within 4 h; FSIS cooking guideline 2021: 10–54.4 °C / 50–130 °F within 6 h; the middle of the forecast"},
 	"ground-done": {"Ground meat taken off at {core:both} is not safe: grinding spreads germs all through it.", "Take it to 71 °C / 160 °F in the middle (74 °C / 165 °F for ground poultry).", "USDA FSIS: ground meat and links 71 °C / 160 °F"},

@@ -183,7 +183,7 @@ func (w writer) lane(c *cooking.PieceClock) []Bar {
 		bar("bath", "bath", "bath "+duration(c.Soak), "In the bath", t.Bath, t.Lift, t.Lift)
 	}
 	bar("wait", "salt", "salted "+duration(c.Wait), "Salted and waiting", t.Salt, t.Fire, t.Fire)
-	bar("fire", "fire", "fire "+duration(t.Off.Sub(t.Fire)), "On the fire", t.Fire, t.Early, t.Late)
+	bar("fire", "fire", "fire "+onFire(t.Off.Sub(t.Fire)), "On the fire", t.Fire, t.Early, t.Late)
 	rest := t.Late
 	if rest.After(t.Slice) {
 		rest = t.Off

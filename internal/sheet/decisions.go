@@ -10,7 +10,7 @@ import (
 // DecisionSheet is a decision of a stage, with what each answer does.
 type DecisionSheet struct {
 	Key     string   `json:"key"`
-	Stage   string   `json:"stage" enum:"piece,fire,rest" doc:"Where it is decided"`
+	Stage   string   `json:"stage" enum:"piece,fire,rest,forecast" doc:"Where it is decided"`
 	Label   string   `json:"label"`
 	Value   string   `json:"value" doc:"The answer given, or the usual one"`
 	Usual   string   `json:"usual"`
@@ -46,6 +46,10 @@ var decisionTexts = map[string]struct {
 	"wrap": {"Wrap", map[string]answer{"none": {"never", "wait out the stall; the firmest bark"}, "paper": {"butcher paper", "slower than foil, keeps bark"}, "brown-paper": {"plain brown paper", "uncoated and unprinted, two layers; never waxed"}, "bacon": {"bacon", "bastes lean meat; goes on at the start"}, "foil": {"foil", "fast, soft bark"},
 		"pan": {"pan and foil", "keeps the juice"}, "boat": {"open boat", "foil below, bark above"}}},
 	"wrap-at": {"Wrap when the core reads", map[string]answer{"0": {"from the start", "keeps lean meat moist, no bark"}, "49": {"49 °C / 120 °F", "coloured, still pink"}, "60": {"60 °C / 140 °F", "before the stall"}, "66": {"66 °C / 150 °F", "as the stall begins"}, "71": {"71 °C / 160 °F", "in the stall, bark set"}, "77": {"77 °C / 170 °F", "after the stall, for more bark"}}},
+	"tight":   {"How tight the wrap is", map[string]answer{"unknown": {"not said", "the forecast allows for any"}, "tight": {"tight", "two layers, pressed on, edges folded"}, "usual": {"as usual", ""}, "loose": {"loose", "a tent, or one thin layer"}}},
+	"lid":     {"How often the pit is opened", map[string]answer{"unknown": {"not said", "the forecast allows for a look now and then"}, "shut": {"never", "looking is not cooking"}, "120": {"every 2 hours", ""}, "60": {"every hour", "adds about a fifth"}, "30": {"every 30 min", "adds about two fifths"}}},
+	"weather": {"Weather at the pit", map[string]answer{"mild": {"mild and still", "15 °C / 59 °F"}, "cold": {"cold", "0 °C / 32 °F, a breeze"}, "windy": {"windy", "8 m/s, 10 °C / 50 °F"}, "wet": {"rain", "and a breeze, 8 °C / 46 °F"}}},
+	"vent":    {"Opened first, to stop the cooking", map[string]answer{"0": {"not at all", "carries on rising"}, "5": {"5 min", ""}, "10": {"10 min", ""}, "15": {"15 min", "about 10 °C / 18 °F off"}}},
 	"in-wrap": {"With it in the wrap", map[string]answer{"nothing": {"nothing", ""}, "butter": {"a few knobs of butter", "richer, softer bark; count it as a dose for its salt"}, "fat": {"a spoonful of tallow or lard", "richer, browns less"}, "juice": {"juice or broth", "steams: soft and quick"}}},
 	"side":    {"Which side is down", map[string]answer{"fat-up": {"fat side up", "the usual; fat bastes as it melts"}, "fat-down": {"fat side down", "shields from a fire below"}}},
 	"feel": {"Done when", map[string]answer{"core": {"the core is at its temperature", "in the thickest place"}, "probe": {"a probe slides in", "in two places, like soft butter"}, "bend": {"it bends and cracks", "picked up a third of the way along with tongs"},

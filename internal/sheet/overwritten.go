@@ -32,7 +32,7 @@ var fieldNames = map[string]string{
 	"/season/formula": "rub", "/season/mode": "how the amount is set", "/season/target": "target salt", "/season/coat": "coat", "/season/binder": "binder",
 	"/season/free": "what is adjusted to the target", "/season/band": "how salty", "/season/spare": "spare mix", "/bath": "bath", "/inject": "injection", "/layers": "layers",
 	"/weighed": "what was weighed", "/wait/style": "how long it waits", "/wait/for": "salted before the fire", "/wait/open": "open in the fridge",
-	"/fire/pit": "pit temperature", "/fire/time": "time on the fire", "/fire/rest": "rest", "/fire/temper": "time on the counter", "/fire/on": "which pit", "/fire/done": "core temperature at the end",
+	"/fire/pit": "pit temperature", "/fire/time": "time on the fire", "/fire/rest": "rest", "/fire/temper": "time on the counter", "/fire/on": "which pit", "/fire/done": "core temperature at the end", "/fire/guess": "what you think it takes",
 	"/choices": "a decision",
 }
 

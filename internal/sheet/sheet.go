@@ -72,6 +72,7 @@ type PieceStages struct {
 	Season string `json:"season"`
 	Wait   string `json:"wait"`
 	Fire   string `json:"fire"`
+	Ahead  string `json:"ahead" doc:"The forecast"`
 	Clock  string `json:"clock"`
 }
 
@@ -276,7 +277,7 @@ func (w writer) cookStages(r cooking.Result, s Sheet) CookStages {
 }
 
 func (w writer) pieceStages(p PieceSheet) PieceStages {
-	out := PieceStages{Piece: "weight needed", Brine: "neither", Season: "to choose", Wait: "how long", Fire: "which pit", Clock: "counted back"}
+	out := PieceStages{Piece: "weight needed", Brine: "neither", Season: "to choose", Wait: "how long", Fire: "which pit", Ahead: "how it goes", Clock: "counted back"}
 	if p.Meat != nil {
 		out.Piece = times(p.Count, p.Meat.Green.Text) + ", " + p.Meat.Thickness.Text
 	}
@@ -299,7 +300,7 @@ func (w writer) pieceStages(p PieceSheet) PieceStages {
 		out.Wait = p.Depth.Depth.Text + " deep"
 	}
 	if p.Clock != nil {
-		out.Fire = p.Clock.Fire
+		out.Fire, out.Ahead = p.Clock.Fire, p.Clock.FireRange
 		if salt, ok := p.Clock.step("salt"); ok {
 			wait := "salt " + salt.Time
 			if p.Depth != nil {

@@ -65,6 +65,7 @@ type Case struct {
 	Thaw      time.Duration    // in the fridge
 	Done      quantity.Celsius // core temperature at which it is taken off; zero when not known
 	WarmsIn   time.Duration    // core from the fridge to 60 °C, forecast; zero when not known
+	Endless   bool             // it does not get done in this pit
 	Lingers   time.Duration    // of that, between 10 and 54.4 °C
 	Hold      time.Duration    // from off the fire to the knife
 	Held      string           // where: one of cut.Rests
@@ -93,7 +94,7 @@ type rule func(Case) (Finding, bool)
 
 var rules = []rule{
 	fridge, counter, keeping, nitrite, phosphate, injected, bath, oversalt, sodium, scorch, allergens, honey,
-	thaw, coolPit, slowToWarm, groundDone, poultryDone, wildDone, pinkFinish, hotHold, cooling, leftovers, fireAndAir, undated, muchTrimmed, nothing, touched,
+	thaw, coolPit, neverDone, slowToWarm, groundDone, poultryDone, wildDone, pinkFinish, hotHold, cooling, leftovers, fireAndAir, undated, muchTrimmed, nothing, touched,
 }
 
 // Check returns the rules that apply, the gravest first.

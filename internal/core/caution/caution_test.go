@@ -57,6 +57,7 @@ func TestRulesAtTheirLimits(t *testing.T) {
 		"mustard":                   {func(f *Case) { f.Allergens = []string{"mustard"} }, "allergens", Note},
 		"honey":                     {func(f *Case) { f.Honey = true }, "honey", Care},
 		"frozen":                    {func(f *Case) { f.Frozen, f.Thaw = true, 40*time.Hour }, "thawing", Note},
+		"a pit too cool to finish":  {func(f *Case) { f.Endless = true }, "never-done", Care},
 		"a cool pit":                {func(f *Case) { f.Pit = 106 }, "pit-cool", Care},
 		"links underdone":           {func(f *Case) { f.Cut, f.Done = named("links"), 70 }, "ground-done", Stop},
 		"poultry on carry-over":     {func(f *Case) { f.Cut, f.Done = named("chicken-leg"), 72 }, "poultry-done", Care},

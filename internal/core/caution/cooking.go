@@ -26,6 +26,11 @@ func coolPit(c Case) (Finding, bool) {
 	return finding("pit-cool", Care, "fire", "pit", degree(c.Pit)), c.Pit > 0 && c.Pit < PitLeast
 }
 
+// neverDone tells of a pit in which the piece does not get to where it is taken off.
+func neverDone(c Case) (Finding, bool) {
+	return finding("never-done", Care, "fire", "pit", degree(c.Pit), "core", degree(c.Done)), c.Endless
+}
+
 // under reports whether the piece is known to be taken off below a temperature.
 func (c Case) under(least quantity.Celsius) bool { return c.Done > 0 && c.Done < least }
 

@@ -153,6 +153,7 @@ type Fire struct {
 	Rest   string `json:"rest" required:"false" doc:"Rest before slicing; empty means the cut's usual" example:"45 min"`
 	Temper string `json:"temper" required:"false" doc:"On the counter before the fire; empty means straight from the fridge"`
 	On     int    `json:"on,omitempty" required:"false" doc:"Which of the cook's pits, from 0"`
+	Guess  string `json:"guess,omitempty" required:"false" doc:"What the cook thinks it takes, to be held against what it took: 8 h, or a rule by weight, 1 h/lb" example:"8 h"`
 	Done   string `json:"done,omitempty" required:"false" doc:"Core temperature at which it is taken off; empty means the cut's usual" example:"95 °C"`
 }
 

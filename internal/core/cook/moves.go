@@ -163,7 +163,9 @@ var looks = map[string]time.Duration{"30": 30 * time.Minute, "45": 45 * time.Min
 // or one for each. What all pieces of the page share is taken from like.
 func Burns(a decision.Answers, m Meat, like forecast.Burn) []forecast.Burn {
 	like.Cut, like.Wrap, like.Looks = m.Cut, a.Chose("wrap"), int(looks[a.Chose("spritz")].Minutes())
-	like.WrapC = wrapsAt(a)
+	like.WrapC, like.Tight, like.Weather = wrapsAt(a), a.Chose("tight"), a.Chose("weather")
+	like.Shut = a.Chose("lid") == "shut"
+	like.OpenMin, _ = strconv.Atoi(a.Chose("lid"))
 	if len(m.Each) == 0 {
 		like.Geometry = m.Geometry
 		return []forecast.Burn{like}

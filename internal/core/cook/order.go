@@ -74,6 +74,7 @@ type Line struct {
 	Salting Part[Salting]
 	Answers Part[decision.Answers]
 	Notes   Part[Notes]
+	Guess   Part[time.Duration] // on the fire, as the cook thinks; zero when not said
 	Moves   []Part[method.Move]
 }
 
@@ -184,7 +185,7 @@ func (o Order) Wrong() field.Errors {
 
 // Wrong are all mistakes of the piece.
 func (l Line) Wrong() field.Errors {
-	out := slices.Concat(l.Meat.Wrong, l.Salting.Wrong, l.Answers.Wrong, l.Notes.Wrong)
+	out := slices.Concat(l.Meat.Wrong, l.Salting.Wrong, l.Answers.Wrong, l.Notes.Wrong, l.Guess.Wrong)
 	for _, m := range l.Moves {
 		out = append(out, m.Wrong...)
 	}

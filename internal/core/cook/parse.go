@@ -254,6 +254,7 @@ func (r reader) line(p Piece) Line {
 	l := Line{Key: p.Key, Typed: p, Meat: r.meat(p), Notes: r.notes(p)}
 	mix, wrong := r.rubMix(p.Season.Formula)
 	l.Salting = r.salting(p, mix, len(wrong) == 0)
+	l.Guess = r.guess(p.Fire.Guess, l.Meat.Value.Green.Mid)
 	known := l.Meat.Value.Cut.ID != ""
 	if known {
 		l.Answers = r.answers(p, l.Meat.Value.Cut)
@@ -261,6 +262,35 @@ func (r reader) line(p Piece) Line {
 	}
 	return l
 }
+
+// guess reads what the cook thinks: a time, or a time for each pound or kilo of the piece.
+func (r reader) guess(typed string, green quantity.Mass) (out Part[time.Duration]) {
+	if strings.TrimSpace(typed) == "" {
+		return out
+	}
+	at := r.at + "/fire/guess"
+	text, per, byWeight := strings.Cut(typed, "/")
+	if !byWeight {
+		text, per, byWeight = strings.Cut(typed, " a ")
+	}
+	var err error
+	if out.Value, err = quantity.ParseDuration(text); out.Wrong.Take(at, err) {
+		return out
+	}
+	if byWeight {
+		unit, err := quantity.ParseMass("1 " + strings.TrimSpace(per))
+		if out.Wrong.Take(at, err) {
+			return out
+		}
+		out.Value = time.Duration(float64(out.Value) * float64(green/unit))
+	}
+	if out.Value > longestGuess {
+		out.Wrong.Add(at, "duration.most", "most", longestGuess)
+	}
+	return out
+}
+
+const longestGuess = 72 * time.Hour
 
 func (r reader) notes(p Piece) (out Part[Notes]) {
 	for _, text := range []struct {

@@ -107,7 +107,9 @@ type Piece struct {
 	Clock    *PieceClock
 	Decided  []Decided
 	Findings []caution.Finding
-	Using    []dose.Use // what has to be on hand
+	Using    []dose.Use      // what has to be on hand
+	Burns    []forecast.Burn // what decides how it fares on the fire, of each when they are unlike
+	Fare     forecast.Fare
 }
 
 // Work works out o. What is wrong with it is in Mistakes; the only error is that

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"path"
 	"reflect"
 	"slices"
 	"strings"
@@ -146,7 +147,11 @@ func TestNothingTypedBreaksTheCore(t *testing.T) {
 		assert.True(t, finite(reflect.ValueOf([]any{got.Servings, got.Needed, got.Buy, got.Cost, got.Plan})), "%+v", c)
 		for _, e := range got.Mistakes {
 			wrong++
-			assert.True(t, resolves(doc, e.Pointer), "%s (%s) is not in %+v", e.Pointer, e.ID, c)
+			at := e.Pointer
+			if e.ID == "quantity.missing" { // a field that is empty may be left out of the page
+				at = path.Dir(at)
+			}
+			assert.True(t, resolves(doc, at), "%s (%s) is not in %+v", e.Pointer, e.ID, c)
 		}
 		got.Shop(nothing)
 	}

@@ -7,6 +7,7 @@ import (
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
@@ -208,7 +209,7 @@ func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Findin
 		c.SaltPercent, c.Band, c.SodiumMG = l.Percent.Mid, l.Band.Name, l.Sodium.Mid
 	}
 	if s.clocked {
-		c.WarmsIn, c.Lingers = s.fare.Warms, s.fare.Lingers
+		c.WarmsIn, c.Lingers, c.Endless = s.fare.Warms, s.fare.Lingers, s.fare.Fire.Mid >= lasting.Endless
 	}
 	if m := s.meat; m.Weighed && m.Bought > 0 {
 		c.Trimmed = 100 * float64(1-m.Green.Mid/m.Bought)

@@ -200,7 +200,7 @@ func (s *subject) work(l cook.Line, f facts.Facts, i int) (Piece, field.Errors) 
 	}
 	out.Using = s.uses(b)
 	if s.clocked {
-		out.Clock = s.clock(taken)
+		out.Clock, out.Burns, out.Fare = s.clock(taken), s.burns(s.line.Answers.Value, s.meat), s.fare
 	}
 	return out, wrong
 }

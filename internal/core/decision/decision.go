@@ -16,7 +16,7 @@ import (
 // Decision is a choice that cooks make in working order.
 type Decision struct {
 	Key     string
-	Stage   string                 // where it is decided: piece, fire or rest
+	Stage   string                 // where it is decided: piece, fire, rest or forecast
 	Values  []string               // the answers, by id
 	of      func(cut.Cut) []string // those that a cut has, when not all
 	applies func(cut.Cut) bool
@@ -50,6 +50,8 @@ var All = []Decision{
 		return "beech"
 	}},
 	{Key: "spritz", Stage: "fire", Values: []string{"none", "60", "45", "30"}, applies: always, Usual: fixed("none")},
+	{Key: "lid", Stage: "forecast", Values: []string{"unknown", "shut", "120", "60", "30"}, applies: always, Usual: fixed("unknown")},
+	{Key: "weather", Stage: "forecast", Values: []string{"mild", "cold", "windy", "wet"}, applies: always, Usual: fixed("mild")},
 	{Key: "wrap", Stage: "fire", Values: []string{"none", "paper", "brown-paper", "foil", "pan", "boat", "bacon"}, applies: always, Usual: func(c cut.Cut) string { return c.Wrap }},
 	{Key: "wrap-at", Stage: "fire", Values: []string{"0", "49", "60", "66", "71", "77"}, of: wrapsAt, applies: always, Usual: func(c cut.Cut) string {
 		if slices.Contains([]cut.Family{cut.Collagen, cut.Rack, cut.Whole}, c.Family) {
@@ -57,10 +59,17 @@ var All = []Decision{
 		}
 		return "49"
 	}},
+	{Key: "tight", Stage: "forecast", Values: []string{"unknown", "tight", "usual", "loose"}, applies: always, Usual: fixed("unknown")},
 	{Key: "in-wrap", Stage: "fire", Values: []string{"nothing", "butter", "fat", "juice"}, applies: always, Usual: fixed("nothing")},
 	{Key: "side", Stage: "fire", Values: []string{"fat-up", "fat-down"}, applies: func(c cut.Cut) bool { return c.Family == cut.Collagen || c.Sealed == "fat" }, Usual: fixed("fat-up")},
 	{Key: "feel", Stage: "fire", Values: []string{"core", "probe", "bend", "bone", "wobble"}, of: feels, applies: func(c cut.Cut) bool { return len(feels(c)) > 1 }, Usual: func(c cut.Cut) string { return feels(c)[0] }},
 	{Key: "rest", Stage: "rest", Values: cut.Rests, applies: always, Usual: func(c cut.Cut) string { return c.Custom().Rest }},
+	{Key: "vent", Stage: "rest", Values: []string{"0", "5", "10", "15"}, applies: always, Usual: func(c cut.Cut) string {
+		if c.Family == cut.Collagen {
+			return "10"
+		}
+		return "0"
+	}},
 	{Key: "slice", Stage: "rest", Values: []string{"sliced", "pulled", "whole", "separated"}, of: services, applies: always, Usual: func(c cut.Cut) string { return c.Custom().Slice }},
 }
 
@@ -173,7 +182,7 @@ func (a Answers) Offered() []*Decision {
 	}
 	wrapped := a.Chose("wrap") != "none"
 	return slices.DeleteFunc(all, func(d *Decision) bool {
-		return !d.applies(a.Cut) || !wrapped && (d.Key == "wrap-at" || d.Key == "in-wrap")
+		return !d.applies(a.Cut) || !wrapped && (d.Key == "wrap-at" || d.Key == "in-wrap" || d.Key == "tight")
 	})
 }
 

@@ -25,6 +25,10 @@ type Burn struct {
 	Wrap     string           // none, paper, foil, pan, boat or bacon
 	WrapC    quantity.Celsius // core at which it is wrapped; zero is from the start
 	Looks    int              // minutes between spritzes; zero is never
+	OpenMin  int              // opened every so often; zero is not told
+	Shut     bool             // never opened
+	Tight    string           // how tight the wrap is: tight, usual, loose; else not told
+	Weather  string           // mild, cold, windy or wet
 	Pit      string           // kind of pit by id; empty when it is not known
 	Number   int              // of the pit: pieces on one pit share its error
 	Piece    uint64           // tells pieces apart
@@ -36,6 +40,7 @@ type Fare struct {
 	Wraps   lasting.Span  // until it is wrapped; zero when it is not
 	Warms   time.Duration // its core from the start to 60 °C
 	Lingers time.Duration // of that, between 10 and 54.4 °C
+	Yield   float64       // served meat, share of the trimmed weight
 	Rough   bool          // from one run and the usual spread: the ensemble is still to come
 }
 
@@ -113,6 +118,9 @@ func Alone(burns []Burn) time.Duration {
 
 // key is all that the heat depends on.
 type key struct {
+	tight, weather                string
+	open                          int
+	shut                          bool
 	cut, sealed, wrap, pit        string
 	finish                        cut.Finish
 	bone, fat                     float64
@@ -126,9 +134,15 @@ type key struct {
 func keyOf(b Burn) key {
 	return key{
 		cut: b.Cut.ID, sealed: b.Cut.Sealed, wrap: b.Wrap, pit: b.Pit, finish: b.Cut.Finish, bone: b.Cut.BonePercent, fat: b.Cut.FatPercent, geometry: b.Geometry,
-		start: b.StartC, room: b.RoomC, set: b.PitC, core: b.Core, wrapC: b.WrapC, temper: b.Temper, looks: b.Looks, number: b.Number, piece: b.Piece,
+		start: b.StartC, room: b.RoomC, set: b.PitC, core: b.Core, wrapC: b.WrapC, temper: b.Temper, tight: b.Tight, weather: b.Weather, open: b.OpenMin, shut: b.Shut, looks: b.Looks, number: b.Number, piece: b.Piece,
 	}
 }
+
+// weathers are the kinds of weather that a cook names: field judgement.
+var weathers = map[string]heat.Ambient{"mild": {AirC: heat.Mild}, "cold": {AirC: 0, Wind: 3}, "windy": {AirC: 10, Wind: 8}, "wet": {AirC: 8, Wind: 3, Rain: true}}
+
+// looseness is what a wrap leaks against the usual.
+var looseness = map[string]float64{"tight": 0.5, "usual": 1, "loose": 2.5}
 
 // cookOf is the piece as heat takes it, and what is asked of it.
 func cookOf(b Burn) (heat.Cook, heat.Ask) {
@@ -139,11 +153,17 @@ func cookOf(b Burn) (heat.Cook, heat.Ask) {
 	c := heat.Cook{
 		Cut: b.Cut, Geometry: b.Geometry, Measured: b.Geometry.Measured, Piece: b.Piece, DoneC: float64(b.Core), Feel: b.Core == 0,
 		Programme: heat.Programme{
-			Pit: pit, Steps: []heat.SetPoint{{SetC: float64(b.PitC)}}, Ambient: heat.Ambient{AirC: heat.Mild}, SpritzMin: float64(b.Looks), Loose: 1,
+			Pit: pit, Steps: []heat.SetPoint{{SetC: float64(b.PitC)}}, Ambient: weathers[b.Weather], SpritzMin: float64(b.Looks), OpenMin: float64(b.OpenMin), Loose: looseness[b.Tight],
 			StartC: float64(b.StartC), TemperH: b.Temper.Hours(), RoomC: float64(b.RoomC),
 		},
 	}
-	a := heat.Ask{Cores: asked, Seed: uint64(b.Number) + 1, KnowsPit: known, Members: lasting.Members}
+	if b.Weather == "" {
+		c.Programme.Ambient = weathers["mild"]
+	}
+	if c.Programme.Loose == 0 {
+		c.Programme.Loose = 1
+	}
+	a := heat.Ask{Tightness: looseness[b.Tight] > 0, KnowsLid: b.Shut, Cores: asked, Seed: uint64(b.Number) + 1, KnowsPit: known, Members: lasting.Members}
 	if b.Wrap != "none" && b.Wrap != "" {
 		c.Programme.Wraps = []heat.Wrap{{Kind: b.Wrap, CoreC: float64(b.WrapC)}}
 		a.Cores = append(append([]float64{}, asked...), float64(b.WrapC))
@@ -157,7 +177,7 @@ func fareOf(f heat.Forecast, c heat.Cook) Fare {
 	for i, h := range f.Hours {
 		members[i] = lasts(h)
 	}
-	out := Fare{Fire: lasting.Of(members), Warms: lasts(f.Reach[2].Mid), Lingers: lasts(f.Reach[1].Mid) - lasts(f.Reach[0].Mid)}
+	out := Fare{Yield: f.Yield.Mid, Fire: lasting.Of(members), Warms: lasts(f.Reach[2].Mid), Lingers: lasts(f.Reach[1].Mid) - lasts(f.Reach[0].Mid)}
 	out.Fire.Span = out.Fire.Rounded()
 	if len(c.Programme.Wraps) > 0 {
 		wrap := f.Reach[len(asked)]
@@ -197,7 +217,7 @@ func (f Fare) In(typed time.Duration, key string) Fare {
 	scaled := func(d time.Duration) time.Duration { return time.Duration(pace * float64(d)) }
 	return Fare{
 		Fire: lasting.Typed(typed, key), Wraps: lasting.Span{Low: scaled(f.Wraps.Low), Mid: scaled(f.Wraps.Mid), High: scaled(f.Wraps.High)},
-		Warms: scaled(f.Warms), Lingers: scaled(f.Lingers),
+		Yield: f.Yield, Warms: scaled(f.Warms), Lingers: scaled(f.Lingers),
 	}
 }
 
@@ -206,4 +226,39 @@ func Seed(key string) uint64 {
 	h := fnv.New64a()
 	h.Write([]byte(key))
 	return h.Sum64()
+}
+
+// Seen is a forecast as it is looked at, with the core temperatures that it tells of.
+type Seen struct {
+	Fire  heat.Forecast
+	Cores []float64 // °C, of Fire.Reach
+	Cook  heat.Cook
+}
+
+var looked memo.Of[key, Seen]
+
+// milestones are core temperatures that cooks look out for, °C.
+var milestones = []float64{40, 54, 60, 66, 71, 74, 80, 85, 90}
+
+// See forecasts one piece with its ensemble: the curve, and when it gets to what cooks look out
+// for. An error is that of the context.
+func See(ctx context.Context, b Burn) (Seen, error) {
+	k := keyOf(b)
+	if s, ok := looked.Kept(k); ok {
+		return s, nil
+	}
+	c, a := cookOf(b)
+	a.Cores = nil
+	for _, m := range milestones {
+		if c.Feel || m < c.DoneC {
+			a.Cores = append(a.Cores, m)
+		}
+	}
+	f, err := heat.Of(ctx, c, a)
+	if err != nil {
+		return Seen{}, err
+	}
+	out := Seen{f, a.Cores, c}
+	looked.Keep(k, out)
+	return out, nil
 }

@@ -126,7 +126,7 @@ func (c *checker) programme(r FireRequest) heat.Programme {
 		c.within("/spritz_every_min", p.SpritzMin, 5, 24*60)
 	}
 	c.oneOf("/wrap_tight", r.WrapTight, "", "tight", "usual", "loose")
-	if f, told := map[string]float64{"tight": 0.5, "loose": 2.5}[r.WrapTight]; told {
+	if f, told := looseness[r.WrapTight]; told {
 		p.Loose = f
 	}
 	return p

@@ -31,6 +31,7 @@ type Ask struct {
 	// Tightness says that the cook has told how tight the wrap is: less is left to guess.
 	Tightness bool
 	KnowsPit  bool // the kind of pit was told
+	KnowsLid  bool // that it stays shut was told
 }
 
 // Forecast is what an ensemble says of a cook.
@@ -42,6 +43,7 @@ type Forecast struct {
 	Undone float64   // share of the members that are not done within Longest
 	Curve  []Point
 	Yield  Band // served meat, share of the trimmed weight
+	Soft   Band // tenderness when it is done: 1 is soft
 	Carry  Band // how far the core rises after it is off, °C
 	Stall  Band // hours at which the core is slowest between 55 and 85 °C
 	Bark   Band // hours to a dry, dark surface
@@ -72,6 +74,7 @@ type path struct {
 	done  float64
 	yield float64
 	carry float64
+	soft  float64
 	stall float64
 	bark  float64
 	pit   []float64
@@ -122,7 +125,7 @@ func (c Cook) spreads(a Ask) [unknowns]float64 {
 	if c.Measured {
 		spread[thickness] = measured
 	}
-	if c.Programme.OpenMin > 0 {
+	if c.Programme.OpenMin > 0 || a.KnowsLid {
 		spread[opening] = 0
 	}
 	if a.Tightness {
@@ -194,7 +197,7 @@ func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64
 			if !c.Feel {
 				p.done = crossing(lastH, last, h, core, c.DoneC)
 			}
-			p.carry, p.yield = carryOver(f, off), served(f)
+			p.carry, p.yield, p.soft = carryOver(f, off), served(f), f.soft
 		}
 		if rate := (core - last) / (h - lastH); core > 55 && core < 85 && rate < slowest && math.IsInf(p.done, 1) {
 			slowest, p.stall = rate, h
@@ -290,6 +293,7 @@ func (c Cook) sum(paths []path, a Ask) Forecast {
 		out.Hours = append(out.Hours, paths[i].done)
 	}
 	out.Yield = gather(func(p *path) float64 { return p.yield })
+	out.Soft = gather(func(p *path) float64 { return p.soft })
 	out.Carry = gather(func(p *path) float64 { return p.carry })
 	out.Stall = gather(func(p *path) float64 { return p.stall })
 	out.Bark = gather(func(p *path) float64 { return p.bark })

@@ -30,6 +30,7 @@ func Rough(c Cook, a Ask) Forecast {
 	usual := band(factors)
 	times := func(h float64) Band { return Band{h * usual.Low, h * usual.Mid, h * usual.High} }
 	out.Done = times(once.done)
+	out.Yield = Band{once.yield, once.yield, once.yield}
 	for _, h := range once.reach {
 		out.Reach = append(out.Reach, times(h))
 	}

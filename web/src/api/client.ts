@@ -37,7 +37,7 @@ export type Piece = MayLack<
 	inject?: Injection;
 	layers?: Layer[];
 	choices?: Record<string, string>;
-	fire: MayLack<Schemas["Fire"], "on" | "done">;
+	fire: MayLack<Schemas["Fire"], "on" | "done" | "guess">;
 };
 export type Wish = Full<Schemas["Wish"]>;
 export type Fact = Schemas["Fact"];
@@ -47,6 +47,7 @@ export type Cook = MayLack<
 	"children" | "appetite" | "leftovers" | "quiet" | "hands" | "pits" | "plan" | "wishes" | "spoons"
 > & { pieces: Piece[] };
 export type Plan = Schemas["PlanSheet"];
+export type Outlook = Schemas["OutlookSheet"];
 export type TaskLine = Schemas["TaskLine"];
 export type DecisionSheet = Schemas["DecisionSheet"];
 export type PhotoLine = Schemas["PhotoLine"];

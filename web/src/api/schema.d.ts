@@ -468,6 +468,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Forecast one piece of a cook-out, and other ways to cook it */
+        post: operations["outlook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/formulas": {
         parameters: {
             query?: never;
@@ -1217,6 +1234,11 @@ export interface components {
             /** @description When to lift it out and how forgiving that is */
             window: string;
         };
+        BigFigure: {
+            note: string;
+            text: string;
+            unit: string;
+        };
         BuyLine: {
             /** @description Raw weight to buy of it, all of its pieces, so that everyone eats */
             buy: components["schemas"]["Figure"];
@@ -1511,6 +1533,16 @@ export interface components {
             note: string;
             total: components["schemas"]["Figure"];
         };
+        CurveMark: {
+            /** Format: double */
+            core: number;
+            /** Format: double */
+            h: number;
+            /** @enum {string} */
+            kind: "on" | "bark" | "wrap" | "off" | "knife";
+            label: string;
+            note: string;
+        };
         CurvePoint: {
             /** Format: double */
             h: number;
@@ -1638,7 +1670,7 @@ export interface components {
              * @description Where it is decided
              * @enum {string}
              */
-            stage: "piece" | "fire" | "rest";
+            stage: "piece" | "fire" | "rest" | "forecast";
             usual: string;
             /** @description The answer given, or the usual one */
             value: string;
@@ -1747,6 +1779,11 @@ export interface components {
             /** Format: double */
             p90_h: number | null;
         };
+        DonenessSheet: {
+            core: string;
+            feel: string;
+            look: string;
+        };
         Dose: {
             /**
              * @description A share of the liquid in place of water (50 %), a weight or a measure
@@ -1767,6 +1804,21 @@ export interface components {
             for?: string;
             /** @description Given when it is taken */
             id?: string;
+        };
+        DrawnPoint: {
+            /** Format: double */
+            h: number;
+            /** Format: double */
+            high: number;
+            /**
+             * Format: double
+             * @description One in ten is below
+             */
+            low: number;
+            /** Format: double */
+            mid: number;
+            /** Format: double */
+            pit: number;
         };
         EachSheet: {
             /** @description Time on the fire; empty when it is typed or not known */
@@ -1848,6 +1900,11 @@ export interface components {
              * @example 95 °C
              */
             done?: string;
+            /**
+             * @description What the cook thinks it takes, to be held against what it took: 8 h, or a rule by weight, 1 h/lb
+             * @example 8 h
+             */
+            guess?: string;
             /**
              * Format: int64
              * @description Which of the cook's pits, from 0
@@ -2641,6 +2698,15 @@ export interface components {
             /** @description The same for those who do not see the picture */
             summary: string;
         };
+        NarrowLine: {
+            label: string;
+            /** @description What it takes off the band */
+            less: string;
+            /** @description Where on the page it is told; empty when it is not told there */
+            stage: string;
+            /** @enum {string} */
+            what: "thickness" | "grate" | "pit" | "openings" | "wrap" | "reading";
+        };
         Narrowing: {
             /**
              * Format: double
@@ -2689,6 +2755,63 @@ export interface components {
             /** @description What the school says */
             note: string;
             value: string;
+        };
+        OtherCurve: {
+            curve: components["schemas"]["DrawnPoint"][];
+            label: string;
+            text: string;
+        };
+        OutlookRequest: {
+            /** @description Another way, by its id, to draw beside this one */
+            compare?: string;
+            cook: components["schemas"]["Cook"];
+            facts?: components["schemas"]["Fact"][];
+            /**
+             * Format: int64
+             * @description Which piece, from 0
+             */
+            piece: number;
+        };
+        OutlookSheet: {
+            curve: components["schemas"]["DrawnPoint"][];
+            doneness: components["schemas"]["DonenessSheet"];
+            /**
+             * Format: double
+             * @description Held food must not fall under it
+             */
+            floor: number;
+            /** @description The figures to read first */
+            heads: components["schemas"]["BigFigure"][];
+            /** @description What is done or seen, in order */
+            marks: components["schemas"]["CurveMark"][];
+            /** @description What to measure or tell, what helps most first */
+            narrows: components["schemas"]["NarrowLine"][];
+            /** @description The way that was asked for, to draw beside this one */
+            other?: components["schemas"]["OtherCurve"];
+            /** @description When the core gets to what cooks look out for */
+            reaches: components["schemas"]["ReachLine"][];
+            /** @description The core after it is off, by hours from then */
+            rest: components["schemas"]["DrawnPoint"][];
+            rest_text: string;
+            /** @description What rules of thumb say */
+            rules: components["schemas"]["RuleLine"][];
+            /** @description Bark, tenderness, carry-over, yield, and what it does not know */
+            says: string[];
+            spritz_text: string;
+            /** @description Hours after it goes on */
+            spritzes: number[];
+            stall?: components["schemas"]["StallSheet"];
+            /** @description When it goes on, RFC 3339; empty without a serving time */
+            start: string;
+            /** @description Empty, like all of it, while the piece has a mistake that its fire depends on */
+            title: string;
+            /**
+             * @description Of the curve
+             * @enum {string}
+             */
+            unit: "°C" | "°F";
+            /** @description The same supper, another way */
+            ways: components["schemas"]["WayLine"][];
         };
         Overwritten: {
             /** @description What would stand there instead */
@@ -2900,6 +3023,8 @@ export interface components {
             usual_rest: string;
         };
         PieceStages: {
+            /** @description The forecast */
+            ahead: string;
             brine: string;
             clock: string;
             fire: string;
@@ -3060,6 +3185,14 @@ export interface components {
             /** Format: double */
             mid: number;
         };
+        ReachLine: {
+            /** @description After it goes on */
+            after: string;
+            /** @description By the clock; empty without a serving time */
+            clock: string;
+            core: string;
+            range: string;
+        };
         Reading: {
             /**
              * Format: double
@@ -3163,6 +3296,11 @@ export interface components {
              * @description % of the mix by weight
              */
             weight_share: number;
+        };
+        RuleLine: {
+            label: string;
+            says: string;
+            why: string;
         };
         SaltHeld: {
             /** Format: double */
@@ -3354,6 +3492,17 @@ export interface components {
             /** @description For example 2 Tbsp + ½ tsp */
             text: string;
         };
+        StallSheet: {
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            text: string;
+            /** Format: double */
+            to: number;
+        };
         Step: {
             /** @description RFC 3339; empty when not known */
             at: string;
@@ -3502,6 +3651,15 @@ export interface components {
             open?: boolean;
             /** @description minutes, overnight or day; empty means overnight */
             style?: string;
+        };
+        WayLine: {
+            /** @description Time on the fire against this way */
+            differs: string;
+            /** @description What is typed where to cook it so; empty for what a cook does not choose */
+            edits: components["schemas"]["Edit"][];
+            id: string;
+            label: string;
+            note: string;
         };
         WeighOut: {
             /** @description What is counted once all is weighed, in a sentence */
@@ -4688,6 +4846,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    outlook: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+                /** @description The saved serving time, which may have passed */
+                served_at?: string;
+                /** @description Tell also where each figure comes from */
+                where?: boolean;
+                /** @description Leave out what pictures are drawn with */
+                plain?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutlookRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlookSheet"];
                 };
             };
             /** @description Error */

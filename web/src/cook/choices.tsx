@@ -2,7 +2,7 @@ import { ChoiceField } from "../record/field";
 import { usePiece } from "./context";
 
 /** The decisions of a stage, each with its schools and what they do to the numbers. */
-export function Choices({ index, stage }: { index: number; stage: "piece" | "fire" | "rest" }) {
+export function Choices({ index, stage }: { index: number; stage: "piece" | "fire" | "rest" | "forecast" }) {
 	const { figures, at } = usePiece(index);
 	return (
 		<div className="decisions">

@@ -15,6 +15,7 @@ import { ClockStage } from "./clock-stage";
 import { Conflict } from "./conflict";
 import { CookContext, type InHand } from "./context";
 import { FireStage } from "./fire-stage";
+import { ForecastStage } from "./forecast-stage";
 import { Occasion } from "./occasion";
 import { PieceStage } from "./piece-stage";
 import { PlanPage } from "./plan-page";
@@ -38,6 +39,7 @@ const stages = {
 	weigh: WeighStage,
 	wait: WaitStage,
 	fire: FireStage,
+	forecast: ForecastStage,
 	clock: ClockStage,
 } as const;
 
@@ -52,6 +54,7 @@ const titles: Record<string, string> = {
 	weigh: "Weigh it out",
 	wait: "Wait",
 	fire: "Fire and rest",
+	forecast: "Forecast",
 	clock: "Clock",
 };
 
@@ -115,6 +118,8 @@ export default function CookPage() {
 	);
 
 	const index = Math.min(Math.max(0, Number(params.piece ?? 1) - 1 || 0), (cook?.pieces.length ?? 1) - 1);
+	// The forecast needs the room of the salt column.
+	const column = stage !== "forecast";
 	const empty = cook?.pieces.length === 0 && !["occasion", "plan", "shopping"].includes(stage);
 	const open = empty ? "add" : stage;
 	const Stage = open in stages ? stages[open as keyof typeof stages] : undefined;
@@ -170,7 +175,7 @@ export default function CookPage() {
 						adding={open === "add"}
 						whole={!Stage}
 					/>
-					<div className={`sheet${Stage ? "" : " sheet-wide"}${dimmed ? " stale" : ""}`}>
+					<div className={`sheet${Stage && column ? "" : " sheet-wide"}${dimmed ? " stale" : ""}`}>
 						<Rail
 							stage={open}
 							piece={open === "add" || (!Stage && cook.pieces.length > 1) ? -1 : index}
@@ -196,7 +201,7 @@ export default function CookPage() {
 								)}
 							</div>
 						</section>
-						{Stage && <SaltColumn index={index} />}
+						{Stage && column && <SaltColumn index={index} />}
 					</div>
 					<Settled hand={hand} stage={stage} piece={index} />
 				</WhereContext>

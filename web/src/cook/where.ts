@@ -37,7 +37,11 @@ export function placeOf({ pointer }: Mistake, sheet: Sheet | undefined): Place {
 	if (head !== "pieces") return { stage: plan.includes(head) ? "plan" : "occasion" };
 	const decision = sheet?.pieces[Number(piece)]?.decisions.find((d) => d.key === key);
 	const of =
-		field === "choices" ? (decision?.stage === "piece" ? "piece" : "fire") : (stages[field] ?? "piece");
+		field === "choices"
+			? decision?.stage === "piece" || decision?.stage === "forecast"
+				? decision.stage
+				: "fire"
+			: (stages[field] ?? "piece");
 	return { stage: of, piece: Number(piece) };
 }
 

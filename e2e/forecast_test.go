@@ -1,0 +1,81 @@
+package e2e
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// Before the fire: how the core will go, another way beside it, taken by one press and put
+// back by another; what is told narrows it, what the cook thinks is held against it.
+func TestTheForecast(t *testing.T) {
+	b := start(t, true)
+	b.everyLook(map[string]string{"/cooks/{supper}/forecast/2": "What would narrow this"})
+	b.open("/cooks/{supper}/forecast/2")
+	b.see("the stall, ")
+	b.see("off at 95")
+	b.until(`document.title.includes("Forecast")`)
+	paths := `document.querySelectorAll(".fan-other").length`
+	assert.Equal(t, 0.0, js[float64](b, paths))
+	b.press("wrap it in foil")
+	b.see("Dotted: wrap it in foil")
+	b.until(paths + ` === 1`)
+	b.press("Cook it so")
+	b.see("foil at 71")
+	b.saved()
+	assert.Equal(t, "foil", b.cook("supper").Doc.Pieces[1].Choices["wrap"])
+	b.see("never wrap it")
+	b.press("Put it back")
+	b.until(`!document.querySelector(".fan").innerText.includes("foil at 71")`)
+	b.saved()
+	assert.NotEqual(t, "foil", b.cook("supper").Doc.Pieces[1].Choices["wrap"])
+
+	// What is told is asked for no more, and moves the times.
+	b.press("every hour")
+	b.until(`!document.querySelector(".forecast").innerText.includes("say how often the pit is opened")`)
+	b.write("You think it takes", "soon")
+	b.see("can't read", "can’t read")
+	b.write("You think it takes", "1 h/lb")
+	b.see("What you think: 9 h")
+	b.saved()
+	assert.Equal(t, "1 h/lb", b.cook("supper").Doc.Pieces[1].Fire.Guess)
+
+	// A measured thickness is no longer asked for; a pit that is too cool never gets there, and says so.
+	b.press("measure the thickest point")
+	b.write("Thickest point, if measured", "150 mm")
+	b.saved()
+	b.open("/cooks/{supper}/forecast/2")
+	b.see("What would narrow this")
+	b.until(`!document.querySelector(".forecast").innerText.includes("measure the thickest point")`)
+	b.open("/cooks/{supper}/fire/2")
+	b.write("Pit at", "90 °C")
+	b.see("over 36 h")
+	b.see("does not get to 95")
+	b.open("/cooks/{supper}/plan")
+	b.see("it does not get done")
+}
+
+// While a page is typed a single run stands in; the forecast follows by itself, and the plan
+// with it.
+func TestTheForecastFollowsWhatIsTyped(t *testing.T) {
+	b := start(t, true)
+	b.open("/cooks/{supper}/fire/2")
+	b.see("on the fire, ")
+	fire := func() string { return js[string](b, `document.querySelector(".fire-big").innerText`) }
+	was := fire()
+	b.write("Pit at", "150 °C")
+	b.until(`document.querySelector(".fire-big").innerText !== ` + quote(was))
+	b.until(`performance.getEntriesByType("resource").some((r) => r.name.includes("settled=true"))`)
+	var last string
+	require.Eventually(t, func() bool {
+		now := fire()
+		same := now == last
+		last = now
+		return same
+	}, 10*time.Second, 400*time.Millisecond)
+	b.saved()
+	b.open("/cooks/{supper}/forecast/2")
+	b.until(`document.querySelector(".forecast-big")?.innerText === ` + quote(last))
+}

@@ -1,0 +1,142 @@
+// Package outlook is what a cook sees of a piece before its fire: how its core goes, where it
+// stalls, how it rests, what other ways there are and what the rules of thumb say.
+//
+//	r, _ := cooking.Work(ctx, order, facts, k, at)
+//	look, err := outlook.Of(ctx, r, 0)
+//	look.Stall.From // h after it goes on
+package outlook
+
+import (
+	"context"
+	"math"
+	"slices"
+
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/heat"
+	"verjuice/internal/core/method"
+)
+
+// Look is the outlook of a piece.
+type Look struct {
+	Piece cooking.Piece
+	Burn  forecast.Burn // of the slowest, when they are unlike
+	forecast.Seen
+	Stall *Stall // nil when there is none
+	Place string // where it rests, as heat knows it
+	Rest  heat.Cooled
+	From  float64 // °C of the core when it comes off
+}
+
+// Stall is where the core hardly rises: under crawls °C an hour between 55 and 85 °C.
+type Stall struct {
+	From, To   float64 // h after it goes on
+	LowC, TopC float64
+}
+
+const crawls = 5.0
+
+// restsFor is how long a rest is followed, h.
+const restsFor = 14.0
+
+// Of looks ahead at piece i of a result. It is false while the piece has a mistake that its fire
+// depends on; an error is that of the context.
+func Of(ctx context.Context, r cooking.Result, i int) (Look, bool, error) {
+	if i < 0 || i >= len(r.Pieces) || len(r.Pieces[i].Burns) == 0 || r.Pieces[i].Clock == nil {
+		return Look{}, false, nil
+	}
+	p := r.Pieces[i]
+	burn := slowest(p.Burns)
+	seen, err := forecast.See(ctx, burn)
+	if err != nil {
+		return Look{}, false, err
+	}
+	out := Look{Piece: p, Burn: burn, Seen: seen, Stall: stalls(seen.Fire.Curve), From: float64(p.Clock.Done)}
+	if n := len(seen.Fire.Curve); n > 0 && burn.Core == 0 {
+		out.From = seen.Fire.Curve[n-1].Core.Mid
+	}
+	answers := p.Line.Answers.Value
+	rest, _ := method.Find(p.Line.Sound(), method.Rest)
+	out.Place = Place(rest.With)
+	vent := map[string]float64{"5": 5, "10": 10, "15": 15}[answers.Chose("vent")]
+	cools := heat.Rest{Cut: burn.Cut, Geometry: burn.Geometry, FromC: out.From, Wrap: answers.Chose("wrap"), VentMin: vent, Place: out.Place, RoomC: float64(burn.RoomC)}
+	if out.Place == "pit_off" {
+		cools.PlaceC = float64(burn.PitC)
+	}
+	out.Rest = cools.Of(restsFor)
+	return out, true, nil
+}
+
+func slowest(burns []forecast.Burn) forecast.Burn {
+	return slices.MaxFunc(burns, func(a, b forecast.Burn) int {
+		return int(forecast.Alone([]forecast.Burn{a}) - forecast.Alone([]forecast.Burn{b}))
+	})
+}
+
+// Place is where a rest is, as heat knows it: in a wrap, on a board or in a tray a piece cools
+// as on a counter.
+func Place(rests string) string {
+	switch rests {
+	case "cooler", "holder":
+		return rests
+	case "oven":
+		return "oven_off"
+	case "pit", "pit-cooler":
+		return "pit_off"
+	}
+	return "counter"
+}
+
+// stalls finds where the middle of the curve crawls longest.
+func stalls(curve []heat.Point) *Stall {
+	const window = 6 // half an hour
+	var best *Stall
+	var now *Stall
+	for i := window; i+window < len(curve); i++ {
+		a, b, c := curve[i-window], curve[i+window], curve[i]
+		slope := (b.Core.Mid - a.Core.Mid) / (b.H - a.H)
+		if c.Core.Mid < 55 || c.Core.Mid > 85 || slope >= crawls {
+			now = nil
+			continue
+		}
+		if now == nil {
+			now = &Stall{From: c.H, LowC: c.Core.Mid}
+		}
+		now.To, now.TopC = c.H, c.Core.Mid
+		if best == nil || now.To-now.From > best.To-best.From {
+			best = now
+		}
+	}
+	if best == nil || best.To-best.From < 0.5 {
+		return nil
+	}
+	return best
+}
+
+// Rule is a rule of thumb, and what it says of a piece.
+type Rule struct {
+	ID    string  // pound, pound-half or nine-two
+	Hours float64 // on the fire
+	Rest  float64 // hours of rest that belong to it; zero when it says nothing of one
+	Off   float64 // how much longer than the forecast's middle, h; below zero when shorter
+}
+
+const pound = 0.45359237 // kg
+
+// Rules are the rules of thumb that cooks go by: an hour a pound, an hour and a half, and nine
+// hours with two of rest.
+func (l Look) Rules() []Rule {
+	weight := float64(l.Burn.Geometry.Mass) / pound
+	out := []Rule{{ID: "pound", Hours: weight}, {ID: "pound-half", Hours: 1.5 * weight}}
+	if l.Burn.Cut.Family == cut.Collagen {
+		out = append(out, Rule{ID: "nine-two", Hours: 9, Rest: 2})
+	}
+	for i := range out {
+		out[i].Off = out[i].Hours - l.Fire.Done.Mid
+		if math.IsInf(l.Fire.Done.Mid, 1) {
+			out[i].Off = 0
+		}
+	}
+	return out
+}

@@ -1,0 +1,174 @@
+package outlook
+
+import (
+	"context"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"verjuice/internal/core/caution"
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/lasting"
+	"verjuice/internal/core/plan"
+	"verjuice/internal/core/quantity"
+)
+
+// Edit is a field of the page and what is typed there.
+type Edit struct{ Pointer, Value string }
+
+// Way is another way to cook the same piece for the same table.
+type Way struct {
+	ID    string // wrap-foil, wrap-earlier, hotter, low-night, holder, temper …
+	Edits []Edit
+	// Happens is a circumstance that the cook does not choose: what if it is so.
+	Happens bool
+
+	Fire   lasting.Span
+	Yield  float64 // served meat against the way asked for; 1 is as much
+	Plan   string  // kind of plan
+	Chance float64
+	Woken  int
+	Burn   forecast.Burn
+}
+
+// Asked is a cook as it is asked for.
+type Asked struct {
+	Cook    cook.Cook
+	Facts   facts.Facts
+	Kitchen kitchen.Kitchen
+	At      cooking.Clock
+	Piece   int
+}
+
+// Ways works out the other ways of a piece, each with a single run. A way that makes a mistake,
+// or adds a caution of care or a stop to what was asked for, is left out.
+func (a Asked) Ways(ctx context.Context) ([]Way, error) {
+	a.At.Forecast = forecast.Typing{}
+	base, err := cooking.Work(ctx, cook.Parse(a.Cook, a.Kitchen), a.Facts, a.Kitchen, a.At)
+	if err != nil || len(base.Pieces) <= a.Piece || len(base.Pieces[a.Piece].Burns) == 0 {
+		return nil, err
+	}
+	was := base.Pieces[a.Piece]
+	out := []Way{}
+	for _, w := range a.candidates(was) {
+		changed := a.Cook
+		changed.Pieces = slices.Clone(a.Cook.Pieces)
+		for _, e := range w.Edits {
+			put(&changed, a.Piece, e)
+		}
+		r, err := cooking.WorkAfter(ctx, base, cook.Parse(changed, a.Kitchen), a.Facts, a.Kitchen, a.At)
+		if err != nil {
+			return nil, err
+		}
+		now := r.Pieces[a.Piece]
+		if len(now.Burns) == 0 || len(r.Mistakes) > len(base.Mistakes) || now.Fare.Fire.Mid >= lasting.Endless || !w.Happens && graver(base, r) {
+			continue
+		}
+		w.Burn, w.Yield = slowest(now.Burns), 1
+		// Both from single runs, so that nothing but the way differs.
+		pace := float64(forecast.Alone(now.Burns)) / float64(max(1, forecast.Alone(was.Burns)))
+		scaled := func(d time.Duration) time.Duration { return time.Duration(pace * float64(d)).Round(5 * time.Minute) }
+		fire := was.Fare.Fire
+		w.Fire = lasting.Span{Low: scaled(fire.Low), Mid: scaled(fire.Mid), High: scaled(fire.High)}
+		if was.Fare.Yield > 0 {
+			w.Yield = now.Fare.Yield / was.Fare.Yield
+		}
+		if r.Plan != nil {
+			chosen := r.Plan.Result.Plans[r.Plan.Chosen]
+			w.Plan, w.Chance, w.Woken = string(chosen.Kind), chosen.Chance, chosen.Woken
+		}
+		out = append(out, w)
+	}
+	return out, nil
+}
+
+// graver reports whether a result has a caution of care or a stop that another has not.
+func graver(was, now cooking.Result) bool {
+	for i, p := range now.Pieces {
+		for _, f := range p.Findings {
+			if f.Severity != caution.Note && !slices.ContainsFunc(was.Pieces[i].Findings, func(g caution.Finding) bool {
+				return g.ID == f.ID && (g.Severity == f.Severity || g.Severity == caution.Stop)
+			}) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// candidates are the ways that a piece has.
+func (a Asked) candidates(p cooking.Piece) []Way {
+	said, c := p.Line.Answers.Value, p.Line.Meat.Value.Cut
+	at := "/pieces/" + strconv.Itoa(a.Piece)
+	var out []Way
+	add := func(id string, edits ...Edit) { out = append(out, Way{ID: id, Edits: edits}) }
+	choose := func(key, value string) Edit { return Edit{at + "/choices/" + key, value} }
+	soft := c.DoneC() > 80
+	if soft {
+		for _, wrap := range []string{"foil", "paper", "pan", "none"} {
+			if wrap != said.Chose("wrap") {
+				add("wrap-"+wrap, choose("wrap", wrap))
+			}
+		}
+		if said.Chose("wrap") != "none" {
+			if i := slices.Index(wrapsAt, said.Chose("wrap-at")); i > 0 {
+				add("wrap-earlier", choose("wrap-at", wrapsAt[i-1]))
+			}
+		}
+	}
+	set := float64(p.Clock.Set)
+	degrees := func(v float64) Edit { return Edit{at + "/fire/pit", quantity.Number(v) + " °C"} }
+	add("hotter", degrees(set+15))
+	add("cooler", degrees(set-10))
+	if soft {
+		add("low-night", degrees(min(set, lowNight)), Edit{"/plan", string(plan.Overnight)})
+	}
+	if c.Family == cut.Collagen && said.Chose("rest") != "holder" {
+		add("holder", choose("rest", "holder"))
+	}
+	if p.Clock.Temper == 0 {
+		add("temper", Edit{at + "/fire/temper", "1 h"})
+	}
+	if said.Chose("weather") == "mild" {
+		out = append(out, Way{ID: "cold", Happens: true, Edits: []Edit{choose("weather", "cold")}}, Way{ID: "windy", Happens: true, Edits: []Edit{choose("weather", "windy")}})
+	}
+	if g := p.Line.Meat.Value.Geometry; !g.Measured && len(p.Line.Meat.Value.Each) == 0 {
+		out = append(out, Way{ID: "thicker", Happens: true, Edits: []Edit{{at + "/thickness", quantity.Number(1000*float64(g.Thickest)*1.15) + " mm"}}})
+	}
+	return out
+}
+
+// lowNight is a pit that is left alone for the night, °C: the lowest of public guidance.
+const lowNight = 107.0
+
+// wrapsAt are core temperatures of a wrap, earliest first.
+var wrapsAt = []string{"60", "66", "71", "77"}
+
+// put types a value where an edit says.
+func put(c *cook.Cook, piece int, e Edit) {
+	p := c.Pieces[piece]
+	switch parts := strings.Split(e.Pointer, "/"); parts[len(parts)-1] {
+	case "plan":
+		c.Plan = e.Value
+	case "pit":
+		p.Fire.Pit = e.Value
+	case "temper":
+		p.Fire.Temper = e.Value
+	case "thickness":
+		p.Thickness = e.Value
+	default:
+		said := map[string]string{}
+		for k, v := range p.Choices {
+			said[k] = v
+		}
+		said[parts[len(parts)-1]] = e.Value
+		p.Choices = said
+	}
+	c.Pieces[piece] = p
+}

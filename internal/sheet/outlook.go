@@ -1,0 +1,466 @@
+package sheet
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"strings"
+	"time"
+
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/heat"
+	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/outlook"
+	"verjuice/internal/core/quantity"
+)
+
+// OutlookRequest asks for the forecast of one piece of a cook-out.
+type OutlookRequest struct {
+	Cook    cook.Cook   `json:"cook"`
+	Facts   facts.Facts `json:"facts,omitempty" required:"false" nullable:"false"`
+	Piece   int         `json:"piece" doc:"Which piece, from 0"`
+	Compare string      `json:"compare,omitempty" required:"false" maxLength:"40" doc:"Another way, by its id, to draw beside this one"`
+}
+
+// OutlookSheet is a forecast as it is read.
+type OutlookSheet struct {
+	Title      string        `json:"title" doc:"Empty, like all of it, while the piece has a mistake that its fire depends on"`
+	Heads      []BigFigure   `json:"heads" nullable:"false" doc:"The figures to read first"`
+	Unit       string        `json:"unit" enum:"°C,°F" doc:"Of the curve"`
+	Start      string        `json:"start" doc:"When it goes on, RFC 3339; empty without a serving time"`
+	Curve      []DrawnPoint  `json:"curve" nullable:"false"`
+	Marks      []CurveMark   `json:"marks" nullable:"false" doc:"What is done or seen, in order"`
+	Spritzes   []float64     `json:"spritzes" nullable:"false" doc:"Hours after it goes on"`
+	SpritzText string        `json:"spritz_text"`
+	Stall      *StallSheet   `json:"stall,omitempty"`
+	Rest       []DrawnPoint  `json:"rest" nullable:"false" doc:"The core after it is off, by hours from then"`
+	RestText   string        `json:"rest_text"`
+	Floor      float64       `json:"floor" doc:"Held food must not fall under it"`
+	Reaches    []ReachLine   `json:"reaches" nullable:"false" doc:"When the core gets to what cooks look out for"`
+	Says       []string      `json:"says" nullable:"false" doc:"Bark, tenderness, carry-over, yield, and what it does not know"`
+	Narrows    []NarrowLine  `json:"narrows" nullable:"false" doc:"What to measure or tell, what helps most first"`
+	Ways       []WayLine     `json:"ways" nullable:"false" doc:"The same supper, another way"`
+	Other      *OtherCurve   `json:"other,omitempty" doc:"The way that was asked for, to draw beside this one"`
+	Rules      []RuleLine    `json:"rules" nullable:"false" doc:"What rules of thumb say"`
+	Doneness   DonenessSheet `json:"doneness"`
+}
+
+// BigFigure is a figure to read first.
+type BigFigure struct {
+	Text string `json:"text"`
+	Unit string `json:"unit"`
+	Note string `json:"note"`
+}
+
+// DrawnPoint is the core at one time, in the reader's unit.
+type DrawnPoint struct {
+	H    float64 `json:"h"`
+	Low  float64 `json:"low" doc:"One in ten is below"`
+	Mid  float64 `json:"mid"`
+	High float64 `json:"high"`
+	Pit  float64 `json:"pit"`
+}
+
+// CurveMark is something done or seen at a time.
+type CurveMark struct {
+	Kind  string  `json:"kind" enum:"on,bark,wrap,off,knife"`
+	H     float64 `json:"h"`
+	Core  float64 `json:"core"`
+	Label string  `json:"label"`
+	Note  string  `json:"note"`
+}
+
+// StallSheet is where the core hardly rises.
+type StallSheet struct {
+	From float64 `json:"from"`
+	To   float64 `json:"to"`
+	Low  float64 `json:"low"`
+	High float64 `json:"high"`
+	Text string  `json:"text"`
+}
+
+// ReachLine is when the core gets to a temperature.
+type ReachLine struct {
+	Core  string `json:"core"`
+	After string `json:"after" doc:"After it goes on"`
+	Range string `json:"range"`
+	Clock string `json:"clock" doc:"By the clock; empty without a serving time"`
+}
+
+// NarrowLine is something to measure or tell.
+type NarrowLine struct {
+	What  string `json:"what" enum:"thickness,grate,pit,openings,wrap,reading"`
+	Label string `json:"label"`
+	Less  string `json:"less" doc:"What it takes off the band"`
+	Stage string `json:"stage" doc:"Where on the page it is told; empty when it is not told there"`
+}
+
+// WayLine is another way to cook it.
+type WayLine struct {
+	ID      string `json:"id"`
+	Label   string `json:"label"`
+	Note    string `json:"note"`
+	Differs string `json:"differs" doc:"Time on the fire against this way"`
+	Edits   []Edit `json:"edits" nullable:"false" doc:"What is typed where to cook it so; empty for what a cook does not choose"`
+}
+
+// OtherCurve is another way's curve.
+type OtherCurve struct {
+	Label string       `json:"label"`
+	Curve []DrawnPoint `json:"curve" nullable:"false"`
+	Text  string       `json:"text"`
+}
+
+// RuleLine is what a rule of thumb says.
+type RuleLine struct {
+	Label string `json:"label"`
+	Says  string `json:"says"`
+	Why   string `json:"why"`
+}
+
+// DonenessSheet is how to tell that it is done.
+type DonenessSheet struct {
+	Core string `json:"core"`
+	Feel string `json:"feel"`
+	Look string `json:"look"`
+}
+
+// OfOutlook answers with the forecast of one piece. The error is that of ctx.
+func OfOutlook(ctx context.Context, r OutlookRequest, k kitchen.Kitchen, at cooking.Clock, as Reader) (OutlookSheet, error) {
+	result, err := cooking.Work(ctx, cook.Parse(r.Cook, k), r.Facts, k, at)
+	if err != nil {
+		return OutlookSheet{}, err
+	}
+	none := OutlookSheet{
+		Unit: "°C", Heads: []BigFigure{}, Curve: []DrawnPoint{}, Marks: []CurveMark{}, Spritzes: []float64{}, Rest: []DrawnPoint{}, Reaches: []ReachLine{}, Says: []string{},
+		Narrows: []NarrowLine{}, Ways: []WayLine{}, Rules: []RuleLine{},
+	}
+	look, ok, err := outlook.Of(ctx, result, r.Piece)
+	if err != nil || !ok {
+		return none, err
+	}
+	ways, err := outlook.Asked{Cook: r.Cook, Facts: r.Facts, Kitchen: k, At: at, Piece: r.Piece}.Ways(ctx)
+	if err != nil {
+		return none, err
+	}
+	w := newWriter(result, as)
+	out := w.outlook(none, look, result)
+	for _, way := range ways {
+		line := w.way(way, look)
+		out.Ways = append(out.Ways, line)
+		if way.ID == r.Compare {
+			other, err := forecast.See(ctx, way.Burn)
+			if err != nil {
+				return none, err
+			}
+			out.Other = &OtherCurve{Label: line.Label, Curve: w.curve(other.Fire.Curve), Text: fmt.Sprintf("%s: %s on the fire", line.Label, hours(other.Fire.Done.Mid))}
+		}
+	}
+	return out, nil
+}
+
+// degrees is a temperature as drawn, in the reader's unit.
+func (w writer) degrees(c float64) float64 {
+	if w.Units == quantity.US {
+		return math.Round(10*(c*1.8+32)) / 10
+	}
+	return math.Round(10*c) / 10
+}
+
+func (w writer) curve(points []heat.Point) []DrawnPoint {
+	out := []DrawnPoint{}
+	for i, p := range points {
+		if i%2 == 0 || i == len(points)-1 {
+			pit := 0.0
+			if p.PitC != 0 {
+				pit = w.degrees(p.PitC)
+			}
+			out = append(out, DrawnPoint{math.Round(1000*p.H) / 1000, w.degrees(p.Core.Low), w.degrees(p.Core.Mid), w.degrees(p.Core.High), pit})
+		}
+	}
+	return out
+}
+
+// hours writes hours as a duration; one that never comes is said so.
+func hours(h float64) string {
+	if math.IsInf(h, 1) {
+		return "over " + duration(heat.Longest*time.Hour)
+	}
+	return duration(time.Duration(h * float64(time.Hour)).Round(5 * time.Minute))
+}
+
+func (w writer) between(b heat.Band) string { return hours(b.Low) + "–" + hours(b.High) }
+
+func (w writer) outlook(out OutlookSheet, l outlook.Look, r cooking.Result) OutlookSheet {
+	p := l.Piece
+	c, fire := p.Clock, l.Fire
+	out.Title = title(p)
+	if w.Units == quantity.US {
+		out.Unit = "°F"
+	}
+	out.Floor = w.degrees(heat.Floor)
+	out.Curve, out.Rest = w.curve(fire.Curve), w.curve(l.Rest.Curve)
+	clock := func(h float64) string { return "" }
+	if c.Known {
+		out.Start = iso(c.Times.Fire)
+		clock = func(h float64) string {
+			if math.IsInf(h, 1) {
+				return ""
+			}
+			return c.Times.Fire.Add(time.Duration(h * float64(time.Hour))).Round(5 * time.Minute).Format("Mon 15:04")
+		}
+	}
+	out.Heads = append(out.Heads, BigFigure{Text: hours(fire.Done.Mid), Note: "on the fire, " + w.between(fire.Done)})
+	if c.Known {
+		out.Heads = append(out.Heads, BigFigure{Text: c.Times.Fire.Format("15:04"), Note: "on the fire, " + c.Times.Fire.Format("Mon 2 Jan")},
+			BigFigure{Text: fmt.Sprintf("%.0f", 100*math.Min(c.Times.Chance, 0.99)), Unit: "%", Note: "to be ready for the knife"})
+	}
+	if p.Meat != nil {
+		served := w.figure(p.Meat.Served)
+		out.Heads = append(out.Heads, BigFigure{Text: served.Text, Unit: served.Unit, Note: "cooked meat, " + served.Range})
+	}
+	w.marks(&out, l, clock)
+	if s := l.Stall; s != nil {
+		out.Stall = &StallSheet{s.From, s.To, w.degrees(s.LowC), w.degrees(s.TopC), "the stall, " + hours(s.To-s.From)}
+	}
+	for i, core := range l.Cores {
+		b := fire.Reach[i]
+		if !math.IsInf(b.Mid, 1) {
+			out.Reaches = append(out.Reaches, ReachLine{w.value(quantity.Celsius(core), ""), hours(b.Mid), w.between(b), clock(b.Mid)})
+		}
+	}
+	if l.Burn.Core > 0 {
+		out.Reaches = append(out.Reaches, ReachLine{w.value(l.Burn.Core, "") + ", done", hours(fire.Done.Mid), w.between(fire.Done), clock(fire.Done.Mid)})
+	}
+	out.Says, out.RestText = w.saysOf(l), w.restText(l)
+	for _, n := range fire.Narrows {
+		if line, ok := w.narrow(n, p); ok {
+			out.Narrows = append(out.Narrows, line)
+		}
+	}
+	out.Rules = w.rules(l)
+	out.Doneness = w.doneness(p, l)
+	return out
+}
+
+// marks are what is done or seen on the way.
+func (w writer) marks(out *OutlookSheet, l outlook.Look, clock func(float64) string) {
+	fire, c := l.Fire, l.Piece.Clock
+	core := func(h float64) float64 {
+		last := 0.0
+		for _, p := range out.Curve {
+			if p.H > h {
+				break
+			}
+			last = p.Mid
+		}
+		return last
+	}
+	at := func(h float64) string {
+		if t := clock(h); t != "" {
+			return "about " + t
+		}
+		return "after about " + hours(h)
+	}
+	out.Marks = append(out.Marks, CurveMark{"on", 0, core(0), "on", clock(0)})
+	done := fire.Done.Mid
+	if b := fire.Bark.Mid; b < done {
+		out.Marks = append(out.Marks, CurveMark{"bark", b, core(b), "bark set", at(b)})
+	}
+	wraps := l.Piece.Fare.Wraps.Mid
+	if h := wraps.Hours(); wraps > 0 && h < done {
+		out.Marks = append(out.Marks, CurveMark{"wrap", h, core(h), wrapNames[l.Burn.Wrap] + " at " + w.short(float64(l.Burn.WrapC)), at(h)})
+	}
+	if !math.IsInf(done, 1) {
+		label := "off: soft"
+		if l.Burn.Core > 0 {
+			label = "off at " + w.short(float64(l.Burn.Core))
+		}
+		out.Marks = append(out.Marks, CurveMark{"off", done, core(done), label, at(done)})
+	}
+	if c.Known && c.Times.Slice.After(c.Times.Fire) {
+		out.Marks = append(out.Marks, CurveMark{"knife", c.Times.Slice.Sub(c.Times.Fire).Hours(), 0, "slice", c.Times.Slice.Format("Mon 15:04")})
+	}
+	until := done
+	if wraps > 0 {
+		until = wraps.Hours()
+	}
+	if every := c.Spritz.Hours(); every > 0 && !math.IsInf(until, 1) {
+		for h := max(2, every); h < until; h += every {
+			out.Spritzes = append(out.Spritzes, h)
+		}
+		out.SpritzText = "spritz every " + duration(c.Spritz)
+	}
+}
+
+var wrapNames = map[string]string{"foil": "foil", "paper": "paper", "brown-paper": "paper", "pan": "pan and foil", "boat": "open boat", "bacon": "bacon"}
+
+// short is a temperature in the reader's unit alone.
+func (w writer) short(c float64) string {
+	unit := "°C"
+	if w.Units == quantity.US {
+		unit = "°F"
+	}
+	return fmt.Sprintf("%.0f\u00a0%s", w.degrees(c), unit)
+}
+
+// gap is a difference of temperature in the reader's unit.
+func (w writer) gap(c float64) string {
+	if w.Units == quantity.US {
+		return fmt.Sprintf("%.0f\u00a0°F", 1.8*c)
+	}
+	return fmt.Sprintf("%.0f\u00a0°C", c)
+}
+
+func (w writer) saysOf(l outlook.Look) []string {
+	f := l.Fire
+	out := []string{}
+	if !math.IsInf(f.Bark.Mid, 1) && f.Bark.Mid < f.Done.Mid {
+		out = append(out, fmt.Sprintf("The bark is set after about %s (%s).", hours(f.Bark.Mid), w.between(f.Bark)))
+	}
+	if l.Stall != nil {
+		out = append(out, fmt.Sprintf("It stalls for about %s, between %s and %s: the surface sweats as fast as the heat comes in.", hours(l.Stall.To-l.Stall.From), w.short(l.Stall.LowC), w.short(l.Stall.TopC)))
+	}
+	if l.Burn.Cut.DoneC() > 80 {
+		out = append(out, fmt.Sprintf("Tenderness when it comes off: %.1f (%.1f–%.1f), where 1 is soft to a probe.", f.Soft.Mid, f.Soft.Low, f.Soft.High))
+	}
+	if f.Carry.Mid >= 0.5 {
+		out = append(out, fmt.Sprintf("Off the fire the core still rises by about %s (%s–%s).", w.gap(f.Carry.Mid), strings.Split(w.gap(f.Carry.Low), "\u00a0")[0], w.gap(f.Carry.High)))
+	}
+	out = append(out, fmt.Sprintf("Served: %.0f %% of the trimmed weight (%.0f–%.0f\u00a0%%).", 100*f.Yield.Mid, 100*f.Yield.Low, 100*f.Yield.High))
+	if f.Undone > 0.02 {
+		out = append(out, fmt.Sprintf("In %.0f of 100 it does not get done within %s in a pit like this.", 100*f.Undone, duration(heat.Longest*time.Hour)))
+	}
+	return append(out, "It rests on none of your own cooks yet. It does not know how true your pit’s dial is, how wet the meat is, or where exactly your probe sits.")
+}
+
+// placeWords say where it rests.
+var placeWords = map[string]string{"counter": "on the counter", "cooler": "in a dry cooler", "oven_off": "in the switched-off oven", "pit_off": "in the switched-off pit", "holder": "in a warm holder"}
+
+func (w writer) restText(l outlook.Look) string {
+	where := placeWords[l.Place]
+	floor := w.short(heat.Floor)
+	if l.From < heat.Floor {
+		return fmt.Sprintf("It comes off at %s: rest it for as long as asked, and serve it.", w.short(l.From))
+	}
+	if math.IsInf(l.Rest.Floor.Low, 1) {
+		return fmt.Sprintf("%s it stays above %s.", upper(where), floor)
+	}
+	return fmt.Sprintf("%s it falls to %s after %s at the earliest, more likely after %s. Serve it before that.", upper(where), floor, hours(l.Rest.Floor.Low), hours(l.Rest.Floor.Mid))
+}
+
+// narrowings say what to measure or tell, and on which stage.
+var narrowings = map[string][2]string{
+	"thickness": {"measure the thickest point", "piece"},
+	"grate":     {"read the pit at the grate with a second thermometer", ""},
+	"pit":       {"say which kind of pit it is", "plan"},
+	"openings":  {"say how often the pit is opened", "forecast"},
+	"wrap":      {"say how tight the wrap is", "forecast"},
+	"reading":   {"read the core after two hours", ""},
+}
+
+func (w writer) narrow(n heat.Narrowing, _ cooking.Piece) (NarrowLine, bool) {
+	text, ok := narrowings[n.What]
+	if n.Hours < 1.0/12 || !ok {
+		return NarrowLine{}, false
+	}
+	return NarrowLine{n.What, text[0], hours(n.Hours) + " less guesswork", text[1]}, true
+}
+
+// wayWords name the other ways.
+var wayWords = map[string][2]string{
+	"wrap-foil": {"wrap it in foil", "quick, softer bark"}, "wrap-paper": {"wrap it in paper", "firmer bark than foil"}, "wrap-pan": {"a pan and foil", "keeps the juice"}, "wrap-none": {"never wrap it", "the firmest bark"},
+	"wrap-earlier": {"wrap it earlier", "softer bark, less smoke"}, "hotter": {"a hotter pit", "less time for smoke"}, "cooler": {"a cooler pit", "more time for smoke"},
+	"low-night": {"a low pit overnight", "it cooks while you sleep"}, "holder": {"hold it in a warm holder", "it may be done hours early"}, "temper": {"temper it for an hour", "a warmer start"},
+	"cold": {"if it is cold at the pit", ""}, "windy": {"if it is windy", ""}, "thicker": {"if it is a sixth thicker", ""},
+}
+
+func (w writer) way(o outlook.Way, l outlook.Look) WayLine {
+	words := wayWords[o.ID]
+	out := WayLine{ID: o.ID, Label: words[0], Note: words[1], Edits: []Edit{}, Differs: "the same time"}
+	if o.ID == "hotter" || o.ID == "cooler" || o.ID == "low-night" {
+		out.Label += ", " + w.short(float64(o.Burn.PitC))
+	}
+	switch d := o.Fire.Mid - l.Piece.Fare.Fire.Mid; {
+	case d >= 5*time.Minute:
+		out.Differs = "+ " + duration(d.Round(5*time.Minute))
+	case d <= -5*time.Minute:
+		out.Differs = "− " + duration((-d).Round(5*time.Minute))
+	}
+	if share := 100 * (o.Yield - 1); math.Abs(share) >= 1 {
+		out.Note = join(out.Note, "; ", fmt.Sprintf("%s%.0f %% meat", map[bool]string{true: "+ ", false: "− "}[share > 0], math.Abs(share)))
+	}
+	if o.Plan != "" {
+		sleep := "a full night’s sleep"
+		if o.Woken > 0 {
+			sleep = fmt.Sprintf("up %d × in the night", o.Woken)
+		}
+		out.Note = join(out.Note, "; ", fmt.Sprintf("%.0f %% on time, %s", 100*math.Min(o.Chance, 0.99), sleep))
+	}
+	if !o.Happens {
+		for _, e := range o.Edits {
+			out.Edits = append(out.Edits, Edit{e.Pointer, e.Value})
+		}
+	}
+	return out
+}
+
+var ruleNames = map[string]string{"pound": "An hour a pound", "pound-half": "An hour and a half a pound", "nine-two": "Nine hours, and two of rest"}
+
+func (w writer) rules(l outlook.Look) []RuleLine {
+	out := []RuleLine{}
+	line := func(label string, says time.Duration, byWeight bool) {
+		long, short := "it is one figure for every piece", "it is one figure for every piece"
+		if byWeight {
+			long, short = "it goes by weight, and this piece is not that thick", "it goes by weight, and the way to the middle is what takes time"
+		}
+		off := says.Hours() - l.Fire.Done.Mid
+		why := "close to the forecast"
+		switch {
+		case math.IsInf(l.Fire.Done.Mid, 1):
+			why = "in this pit it does not get done at all"
+		case off > 0.5:
+			why = hours(off) + " more than the forecast: " + long
+		case off < -0.5:
+			why = hours(-off) + " less than the forecast: " + short
+		}
+		out = append(out, RuleLine{label, duration(says.Round(5 * time.Minute)), why})
+	}
+	for _, r := range l.Rules() {
+		line(ruleNames[r.ID], time.Duration(r.Hours*float64(time.Hour)), r.ID != "nine-two")
+	}
+	if guess := l.Piece.Line.Guess.Value; l.Piece.Line.Guess.OK() && guess > 0 {
+		line("What you think", guess, false)
+		chance := l.Piece.Fare.Fire.Chance(guess)
+		out[len(out)-1].Why = fmt.Sprintf("%.0f of 100 such cooks are done by then", 100*chance)
+	}
+	return out
+}
+
+// doneness is how to tell that it is done.
+func (w writer) doneness(p cooking.Piece, l outlook.Look) DonenessSheet {
+	out := DonenessSheet{Core: w.value(p.Clock.Done, "") + " in the thickest place"}
+	c := p.Line.Meat.Value.Cut
+	text := decisionTexts["feel"].answers[p.Line.Answers.Value.Chose("feel")]
+	out.Feel = join(text.label, ": ", text.note)
+	switch {
+	case c.Family == cut.Rack:
+		out.Core = "about " + w.value(p.Clock.Done, "") + "; go by the bend, not by the number"
+		out.Look = "a thumb’s width of bone shows, and the top cracks when it is bent"
+	case c.Finish == cut.PinkSliced:
+		out.Look = "springs back like the ball of your thumb; clear pink juice"
+	case c.Family == cut.Poultry:
+		out.Look = "the leg turns easily; juice runs clear, but go by the temperature"
+	case c.Family == cut.Ground:
+		out.Look = "firm, no pink, and always by the temperature"
+	case c.Finish == cut.Pulled:
+		out.Look = "dark bark; the blade bone or a fork turns without effort"
+	default:
+		out.Look = "dark bark; it bends over a hand and holds together"
+	}
+	return out
+}

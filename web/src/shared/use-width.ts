@@ -1,0 +1,15 @@
+import { useEffect, useRef, useState } from "react";
+
+/** How wide an element is drawn, px, so that a picture in it can keep its letters readable. */
+export function useWidth<T extends HTMLElement>(first: number) {
+	const ref = useRef<T>(null);
+	const [width, setWidth] = useState(first);
+	useEffect(() => {
+		const element = ref.current;
+		if (!element) return;
+		const watch = new ResizeObserver(([entry]) => entry && setWidth(Math.round(entry.contentRect.width)));
+		watch.observe(element);
+		return () => watch.disconnect();
+	}, []);
+	return [ref, width] as const;
+}
