@@ -50,10 +50,10 @@ type server struct {
 // New returns the handler of the whole application.
 func New(cfg Config) http.Handler {
 	r := chi.NewRouter()
-	r.Use(middleware.Recoverer, secure(cfg.Hosts))
+	r.Use(middleware.Recoverer, secure(cfg.Hosts), readable, limited)
 	// Figures are squeezed quickly, since a cook is typing; pages well.
 	register(r.With(middleware.Compress(1)), cfg)
-	r.Route("/api", func(r chi.Router) { r.NotFound(noSuchPath) })
+	r.Route("/api", func(at chi.Router) { at.NotFound(noSuchPath(r)) })
 	if cfg.Pages != nil {
 		pages := servePages(cfg.Pages, cfg.Now)
 		squeezed := r.With(middleware.Compress(5))
@@ -71,6 +71,9 @@ func OpenAPI() ([]byte, error) {
 func register(r chi.Router, cfg Config) huma.API {
 	huma.NewError = newProblem
 	huma.NewErrorWithContext = func(_ huma.Context, status int, msg string, errs ...error) huma.StatusError {
+		if status == http.StatusInternalServerError && msg == "cannot read request body" {
+			return newProblem(http.StatusBadRequest, "The request broke off, or is not valid HTTP.")
+		}
 		return newProblem(status, msg, errs...)
 	}
 	c := huma.DefaultConfig("Verjuice", "1")
@@ -157,7 +160,7 @@ type health struct {
 
 func (s *server) health(ctx context.Context, _ *struct{}) (*body[health], error) {
 	if err := s.Store.Ping(ctx); err != nil {
-		return nil, newProblem(http.StatusServiceUnavailable, databaseAway)
+		return nil, away()
 	}
 	return answer(health{Database: "up"}), nil
 }

@@ -164,6 +164,9 @@ func (s *server) updateFormula(ctx context.Context, id string, version uint, f f
 }
 
 func (s *server) formulaVersions(ctx context.Context, in *ByID) (*body[[]FormulaVersion], error) {
+	if _, err := s.Store.Formulas().Get(ctx, in.ID); err != nil {
+		return nil, problemOf(err)
+	}
 	list, err := s.Store.Formulas().Versions(ctx, in.ID)
 	if err != nil {
 		return nil, problemOf(err)

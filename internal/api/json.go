@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"reflect"
 	"strconv"
 	"strings"
 
@@ -36,6 +37,7 @@ func unmarshal(data []byte, v any) error {
 	case err != nil:
 		return unreadable{"", "this is not usable JSON"}
 	}
+	cleaned(reflect.ValueOf(v))
 	return nil
 }
 

@@ -34,7 +34,10 @@ func (s *server) registerPhotos(a huma.API) {
 		Note    string `query:"note" maxLength:"400"`
 		RawBody []byte `contentType:"application/octet-stream"`
 	}) (*body[PhotoLine], error) {
-		p, err := picture.Plain(in.RawBody)
+		p, err := picture.PlainIn(ctx, in.RawBody)
+		if ctx.Err() != nil {
+			return nil, newProblem(http.StatusServiceUnavailable, "Too many photographs are being read at once. Add this one again in a moment.")
+		}
 		if err != nil {
 			return nil, newProblem(http.StatusUnprocessableEntity, err.Error())
 		}
@@ -46,6 +49,9 @@ func (s *server) registerPhotos(a huma.API) {
 	})
 	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/photos", "listPhotos", "List the photographs of a cook, oldest first"),
 		func(ctx context.Context, in *ByID) (*body[[]PhotoLine], error) {
+			if _, err := s.Store.Cooks().Get(ctx, in.ID); err != nil {
+				return nil, problemOf(err)
+			}
 			list, err := s.Store.Photos(ctx, in.ID)
 			if err != nil {
 				return nil, problemOf(err)

@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/go-chi/chi/v5"
 
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
@@ -86,17 +87,42 @@ func problemOf(err error) error {
 	case errors.Is(err, store.ErrFull):
 		return newProblem(http.StatusUnprocessableEntity, fmt.Sprintf("A cook holds at most %d facts, and this one has them.", facts.Most))
 	case store.Away(err):
-		return newProblem(http.StatusServiceUnavailable, databaseAway)
+		return away()
+	case store.Full(err):
+		return newProblem(http.StatusInsufficientStorage, "The disk is full: nothing was saved. Make room, then save again; what you typed is kept on this screen.")
 	default:
-		return newProblem(http.StatusInternalServerError, "Something went wrong in the program or its database; nothing was saved. Try again.")
+		return newProblem(http.StatusInternalServerError, "Something went wrong in the program or its database. Open the page again to see what is on record.")
 	}
+}
+
+// away says that the database does not answer, and when to ask again.
+func away() error {
+	return huma.ErrorWithHeaders(newProblem(http.StatusServiceUnavailable, databaseAway), http.Header{"Retry-After": {"2"}})
 }
 
 // databaseAway is said whenever the database does not answer.
 const databaseAway = "The database does not answer. What you typed is kept on this screen; try again in a moment, or start Verjuice again."
 
-func noSuchPath(w http.ResponseWriter, _ *http.Request) {
-	write(w, newProblem(http.StatusNotFound, "There is nothing at this address of the API.").(*Problem))
+// methods that an address may answer to.
+var methods = []string{http.MethodGet, http.MethodHead, http.MethodPost, http.MethodPut, http.MethodPatch, http.MethodDelete}
+
+// noSuchPath says that there is nothing at an address of the API, or by which other methods
+// there is.
+func noSuchPath(all chi.Routes) http.HandlerFunc {
+	return func(w http.ResponseWriter, r *http.Request) {
+		var others []string
+		for _, m := range methods {
+			if at := chi.NewRouteContext(); all.Match(at, m, r.URL.Path) && !strings.HasSuffix(at.RoutePattern(), "/*") {
+				others = append(others, m)
+			}
+		}
+		if len(others) == 0 {
+			write(w, newProblem(http.StatusNotFound, "There is nothing at this address of the API.").(*Problem))
+			return
+		}
+		w.Header().Set("Allow", strings.Join(others, ", "))
+		write(w, newProblem(http.StatusMethodNotAllowed, "This address of the API does not answer to "+r.Method+".").(*Problem))
+	}
 }
 
 // write answers with p outside huma's operations.

@@ -44,7 +44,7 @@ func TestCoreIsPure(t *testing.T) {
 var knows = map[string]string{
 	"bench":    "cook cooking cut dose field formula kitchen larder quantity salt shop trace",
 	"caution":  "cut field quantity",
-	"cook":     "cut decision dose field forecast formula kitchen larder method plan quantity said salt",
+	"cook":     "cut decision dose facts field forecast formula kitchen larder method plan quantity said salt",
 	"cooking":  "caution cook cut decision dose facts field forecast formula kitchen lasting method plan quantity salt shop trace",
 	"cut":      "field quantity table",
 	"decision": "cut field",

@@ -17,9 +17,9 @@ func Calendar(id string, sequence uint, c cook.Cook, p *sheet.PlanSheet, now tim
 	cal := ics.NewCalendar()
 	cal.SetMethod(ics.MethodPublish)
 	cal.SetProductId("-//Verjuice//Cook plan//EN")
-	cal.SetName(c.Name)
+	cal.SetName(oneLine(c.Name))
 	if p == nil {
-		return cal.Serialize(), nil
+		return cal.Serialize(ics.WithNewLineWindows), nil
 	}
 	for _, t := range p.Tasks {
 		if t.Done {
@@ -38,12 +38,12 @@ func Calendar(id string, sequence uint, c cook.Cook, p *sheet.PlanSheet, now tim
 		e.SetSequence(int(sequence))
 		e.SetStartAt(at)
 		e.SetEndAt(until)
-		e.SetSummary(t.Label)
-		e.SetDescription(t.Note)
+		e.SetSummary(oneLine(t.Label))
+		e.SetDescription(oneLine(t.Note))
 		alarm := e.AddAlarm()
 		alarm.SetAction(ics.ActionDisplay)
 		alarm.SetTrigger("-PT10M")
-		alarm.SetDescription(t.Label)
+		alarm.SetDescription(oneLine(t.Label))
 	}
 	serve, err := time.ParseInLocation("2006-01-02T15:04", c.ServeAt, zone(c.Zone))
 	if err != nil {
@@ -54,8 +54,8 @@ func Calendar(id string, sequence uint, c cook.Cook, p *sheet.PlanSheet, now tim
 	e.SetSequence(int(sequence))
 	e.SetStartAt(serve)
 	e.SetEndAt(serve.Add(time.Hour))
-	e.SetSummary("Serve: " + c.Name)
-	return cal.Serialize(), nil
+	e.SetSummary(oneLine("Serve: " + c.Name))
+	return cal.Serialize(ics.WithNewLineWindows), nil
 }
 
 func zone(name string) *time.Location {

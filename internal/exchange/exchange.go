@@ -15,6 +15,7 @@ import (
 	"maps"
 	"slices"
 	"strings"
+	"unicode"
 	"unicode/utf8"
 
 	"verjuice/internal/core/formula"
@@ -226,5 +227,8 @@ func kindOr(k formula.Kind) formula.Kind {
 	return k
 }
 
-// oneLine keeps a name to one line.
-func oneLine(s string) string { return strings.Join(strings.Fields(s), " ") }
+// oneLine keeps a name to one line, without anything that would begin another in a file of
+// lines.
+func oneLine(s string) string {
+	return strings.Join(strings.FieldsFunc(s, func(r rune) bool { return unicode.IsSpace(r) || unicode.IsControl(r) }), " ")
+}

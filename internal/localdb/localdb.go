@@ -24,8 +24,10 @@ import (
 	"os/user"
 	"path/filepath"
 	"runtime"
+	"slices"
 	"strconv"
 	"strings"
+	"sync"
 	"syscall"
 	"time"
 
@@ -36,9 +38,13 @@ import (
 type Server struct {
 	addr     string
 	password string
-	cmd      *exec.Cmd
 	lock     *os.File
 	ended    chan struct{}
+
+	mu       sync.Mutex // of what follows
+	cmd      *exec.Cmd
+	ready    bool
+	stopping bool
 }
 
 const account = "verjuice"
@@ -93,28 +99,67 @@ func (s *Server) start(ctx context.Context, dir, daemon, install string) error {
 		"--innodb-buffer-pool-size=64M", "--performance-schema=OFF",
 		"--character-set-server=utf8mb4", "--collation-server=utf8mb4_unicode_ci",
 	)
-	s.cmd = exec.Command(daemon, args...)
-	// Its own process group, so that Ctrl-C reaches only us and we stop it in
-	// order; and a signal to it should we be killed.
-	s.cmd.SysProcAttr = &syscall.SysProcAttr{Setpgid: true, Pdeathsig: syscall.SIGTERM}
-	started := make(chan error)
-	go func() {
-		// The death signal goes off when the starting thread ends, so that
-		// thread is kept for as long as the server runs.
-		runtime.LockOSThread()
-		err := s.cmd.Start()
-		started <- err
-		if err == nil {
-			_ = s.cmd.Wait()
-		}
-		close(s.ended)
-	}()
+	started := make(chan error, 1)
+	go s.keep(daemon, args, boot, started)
 	if err := <-started; err != nil {
-		s.cmd = nil
 		return fmt.Errorf("MariaDB could not be started: %w", err)
 	}
 	defer os.Remove(boot)
-	return s.waitReady(ctx, log)
+	if err := s.waitReady(ctx, log); err != nil {
+		return err
+	}
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	s.ready = true
+	return nil
+}
+
+// A server that ends unasked is started again, so many times in a row; one that has run for
+// a minute begins anew.
+const restarts = 5
+
+// keep runs the server, and again when it ends unasked after it was ready.
+func (s *Server) keep(daemon string, args []string, boot string, started chan<- error) {
+	// The death signal goes off when the starting thread ends, so that thread is kept for as
+	// long as the server runs.
+	runtime.LockOSThread()
+	defer close(s.ended)
+	for again := 0; again <= restarts; again++ {
+		cmd := exec.Command(daemon, args...)
+		// Its own process group, so that Ctrl-C reaches only us and we stop it in
+		// order; and a signal to it should we be killed.
+		cmd.SysProcAttr = &syscall.SysProcAttr{Setpgid: true, Pdeathsig: syscall.SIGTERM}
+		s.mu.Lock()
+		if s.stopping {
+			s.mu.Unlock()
+			return
+		}
+		err := cmd.Start()
+		if err == nil {
+			s.cmd = cmd
+		}
+		s.mu.Unlock()
+		if again == 0 {
+			started <- err
+		}
+		if err != nil {
+			return
+		}
+		began := time.Now()
+		_ = cmd.Wait()
+		s.mu.Lock()
+		over := s.stopping || !s.ready
+		s.mu.Unlock()
+		if over {
+			return
+		}
+		if time.Since(began) > time.Minute {
+			again = 0
+		}
+		// The account is made already, and its file is gone.
+		args = slices.DeleteFunc(slices.Clone(args), func(a string) bool { return a == "--init-file="+boot })
+		time.Sleep(time.Duration(again+1) * 200 * time.Millisecond)
+	}
 }
 
 // DSN returns the address of a database on the server, as the MySQL driver reads
@@ -145,12 +190,16 @@ func (s *Server) Create(ctx context.Context, database string, anew bool) error {
 // Stop shuts the server down in order and waits until it has. It can be called
 // more than once.
 func (s *Server) Stop() {
-	if s.cmd != nil {
-		_ = s.cmd.Process.Signal(syscall.SIGTERM)
+	s.mu.Lock()
+	s.stopping = true
+	cmd := s.cmd
+	s.mu.Unlock()
+	if cmd != nil {
+		_ = cmd.Process.Signal(syscall.SIGTERM)
 		select {
 		case <-s.ended:
 		case <-time.After(60 * time.Second):
-			_ = s.cmd.Process.Kill()
+			_ = cmd.Process.Kill()
 			<-s.ended
 		}
 	}
@@ -159,7 +208,7 @@ func (s *Server) Stop() {
 	}
 }
 
-// Ended is closed when the server has gone, asked or not.
+// Ended is closed when the server has gone, and is not started again.
 func (s *Server) Ended() <-chan struct{} { return s.ended }
 
 func find() (daemon, install string, err error) {

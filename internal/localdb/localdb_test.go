@@ -7,6 +7,7 @@ import (
 	"path/filepath"
 	"syscall"
 	"testing"
+	"time"
 
 	"github.com/go-sql-driver/mysql"
 	"github.com/stretchr/testify/assert"
@@ -76,8 +77,27 @@ func TestDataOutlivesStopsAndKills(t *testing.T) {
 	s = start(t, dir)
 	assert.NotEqual(t, first, s.DSN("verjuice"), "a new password at each start")
 	execute(t, s, "INSERT INTO salt VALUES (11)")
-	require.NoError(t, s.cmd.Process.Signal(syscall.SIGKILL))
-	<-s.Ended()
+	// Killed while nobody stops it, it is started again at the same address with the same password.
+	same := s.DSN("verjuice")
+	for range 2 {
+		s.mu.Lock()
+		killed := s.cmd.Process
+		s.mu.Unlock()
+		require.NoError(t, killed.Signal(syscall.SIGKILL))
+		require.Eventually(t, func() bool {
+			s.mu.Lock()
+			again := s.cmd.Process != killed
+			s.mu.Unlock()
+			sum, err := query(t, same, "SELECT SUM(grams) FROM salt")
+			return again && err == nil && sum == "42"
+		}, 30*time.Second, 50*time.Millisecond, "it is back, with all that was committed")
+	}
+	s.Stop()
+	select {
+	case <-s.Ended():
+	default:
+		t.Error("stopped means that it has ended")
+	}
 	s.Stop()
 
 	s = start(t, dir)

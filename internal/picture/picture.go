@@ -5,6 +5,7 @@ package picture
 
 import (
 	"bytes"
+	"context"
 	"errors"
 	"fmt"
 	"image"
@@ -15,6 +16,7 @@ import (
 	"github.com/bep/imagemeta"
 	"golang.org/x/image/draw"
 	"golang.org/x/image/math/f64"
+	"golang.org/x/sync/semaphore"
 )
 
 // Limits on what is read.
@@ -33,6 +35,19 @@ type Picture struct {
 
 // ErrUnreadable is a file that is not a photograph we can read.
 var ErrUnreadable = errors.New("this is not a photograph that can be read here: JPEG, PNG or GIF")
+
+// atOnce bounds how many photographs are in memory at a time: one of 60 megapixels takes a
+// quarter of a gigabyte.
+var atOnce = semaphore.NewWeighted(2)
+
+// PlainIn is Plain once fewer than two others are being made, or the error of ctx.
+func PlainIn(ctx context.Context, file []byte) (Picture, error) {
+	if err := atOnce.Acquire(ctx, 1); err != nil {
+		return Picture{}, err
+	}
+	defer atOnce.Release(1)
+	return Plain(file)
+}
 
 // Plain makes a photograph small and plain. The error says in words why it cannot.
 func Plain(file []byte) (Picture, error) {
@@ -87,23 +102,35 @@ var turns = [9][6]float64{
 }
 
 // upright is a picture turned as it is meant to be seen, on white, its longer side at
-// most longSide.
+// most longSide. It is halved until it is near its size, each point the mean of four: a
+// filter over all of it at once takes hundreds of megabytes.
 func upright(img image.Image, orientation int) image.Image {
 	b := img.Bounds()
-	w, h := float64(b.Dx()), float64(b.Dy())
-	scale := min(1, longSide/max(w, h))
-	t := turns[orientation]
-	wide, high := w, h
-	if orientation >= 5 {
-		wide, high = h, w
+	scale := min(1, longSide/float64(max(b.Dx(), b.Dy())))
+	w, h := max(1, int(float64(b.Dx())*scale+0.5)), max(1, int(float64(b.Dy())*scale+0.5))
+	for b.Dx() >= 2*w && b.Dy() >= 2*h {
+		img = sized(img, b.Dx()/2, b.Dy()/2)
+		b = img.Bounds()
 	}
-	out := image.NewRGBA(image.Rect(0, 0, max(1, int(wide*scale+0.5)), max(1, int(high*scale+0.5))))
-	draw.Draw(out, out.Bounds(), image.White, image.Point{}, draw.Src)
+	small := sized(img, w, h)
+	if orientation == 1 {
+		return small
+	}
+	out := image.NewRGBA(image.Rect(0, 0, w, h))
+	if orientation >= 5 {
+		out = image.NewRGBA(image.Rect(0, 0, h, w))
+	}
+	t := turns[orientation]
 	ow, oh := float64(out.Bounds().Dx()), float64(out.Bounds().Dy())
-	x, y := float64(b.Min.X), float64(b.Min.Y)
-	m := f64.Aff3{t[0] * ow / w, t[1] * ow / h, t[2] * ow, t[3] * oh / w, t[4] * oh / h, t[5] * oh}
-	m[2] -= m[0]*x + m[1]*y
-	m[5] -= m[3]*x + m[4]*y
-	draw.CatmullRom.Transform(out, m, img, b, draw.Over, nil)
+	// Of the same size, so that each point goes to one point.
+	draw.NearestNeighbor.Transform(out, f64.Aff3{t[0], t[1], t[2] * ow, t[3], t[4], t[5] * oh}, small, small.Bounds(), draw.Src, nil)
+	return out
+}
+
+// sized is a picture in another size, on white.
+func sized(img image.Image, w, h int) *image.RGBA {
+	out := image.NewRGBA(image.Rect(0, 0, w, h))
+	draw.Draw(out, out.Bounds(), image.White, image.Point{}, draw.Src)
+	draw.ApproxBiLinear.Scale(out, out.Bounds(), img, img.Bounds(), draw.Over, nil)
 	return out
 }

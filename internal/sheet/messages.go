@@ -55,6 +55,7 @@ var messages = map[string]string{
 	"cook.name":    "give the cook-out a name, for example Sunday shoulder",
 	"cook.zone":    "“{typed}” is not a time zone, such as Europe/Dublin",
 	"serving.past": "this was {ago}: choose a later time",
+	"time.year":    "the year has to be from {first} to {last}",
 	"serving.far":  "that is more than two years away",
 
 	"piece.same-key":     "another piece has this key already",

@@ -9,6 +9,7 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"database/sql"
 	"database/sql/driver"
@@ -17,6 +18,8 @@ import (
 	"fmt"
 	"io/fs"
 	"net"
+	"strings"
+	"time"
 
 	"github.com/go-sql-driver/mysql"
 	lru "github.com/hashicorp/golang-lru/v2"
@@ -54,17 +57,47 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 		return nil, fmt.Errorf("reading the database address: %w", err)
 	}
 	cfg.ParseTime = true
+	patient, err := connect(cfg)
+	if err != nil {
+		return nil, err
+	}
+	if err := alone(ctx, patient, "schema", func(ctx context.Context) error { return migrate(ctx, patient) }); err != nil {
+		return nil, fmt.Errorf("bringing the database up to date: %w", err)
+	}
+	if pool, err := patient.DB(); err == nil {
+		_ = pool.Close()
+	}
+	// A change of the schema may take minutes; a request waits no longer than a cook would.
+	cfg.Timeout, cfg.ReadTimeout, cfg.WriteTimeout = cmp.Or(cfg.Timeout, patience), cmp.Or(cfg.ReadTimeout, patience), cmp.Or(cfg.WriteTimeout, patience)
+	db, err := connect(cfg)
+	if err != nil {
+		return nil, err
+	}
+	kitchens, err := lru.New[string, keptKitchen](mostKitchens)
+	return &Store{db, kitchens}, err
+}
+
+// patience is how long a database that stands still is waited for.
+const patience = 2500 * time.Millisecond
+
+// connections is how many of them the program uses at once; who finds none free waits.
+const connections = 24
+
+func connect(cfg *mysql.Config) (*gorm.DB, error) {
 	db, err := gorm.Open(gormmysql.New(gormmysql.Config{DSNConfig: cfg}), &gorm.Config{
 		Logger: logger.Default.LogMode(logger.Silent), TranslateError: true,
 	})
 	if err != nil {
 		return nil, fmt.Errorf("connecting to the database: %w", err)
 	}
-	if err := alone(ctx, db, "schema", func(ctx context.Context) error { return migrate(ctx, db) }); err != nil {
-		return nil, fmt.Errorf("bringing the database up to date: %w", err)
+	pool, err := db.DB()
+	if err != nil {
+		return nil, err
 	}
-	kitchens, err := lru.New[string, keptKitchen](mostKitchens)
-	return &Store{db, kitchens}, err
+	pool.SetMaxOpenConns(connections)
+	pool.SetMaxIdleConns(connections / 2)
+	pool.SetConnMaxIdleTime(time.Minute)
+	return db, nil
 }
 
 // migrate runs the migrations that are still to come. MariaDB commits each change of
@@ -109,5 +142,18 @@ func (s *Store) Close() error {
 // it has answered something.
 func Away(err error) bool {
 	var network net.Error
-	return errors.Is(err, driver.ErrBadConn) || errors.Is(err, mysql.ErrInvalidConn) || errors.Is(err, sql.ErrConnDone) || errors.As(err, &network)
+	return errors.Is(err, context.DeadlineExceeded) || errors.Is(err, driver.ErrBadConn) || errors.Is(err, mysql.ErrInvalidConn) || errors.Is(err, sql.ErrConnDone) || errors.As(err, &network)
+}
+
+// MariaDB's errors when there is no room left, and when the engine says so.
+const (
+	errDiskFull  = 1021
+	errTableFull = 1114
+	errEngine    = 1030 // "Got error 28 from storage engine" among others
+)
+
+// Full reports whether err means that there is no room left on the disk.
+func Full(err error) bool {
+	var of *mysql.MySQLError
+	return errors.As(err, &of) && (of.Number == errDiskFull || of.Number == errTableFull || of.Number == errEngine && strings.Contains(of.Message, " 28 "))
 }

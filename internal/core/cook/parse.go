@@ -8,6 +8,7 @@ import (
 	"time"
 	_ "time/tzdata" // zones on machines without a zone database
 
+	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
@@ -86,6 +87,9 @@ func parseServing(c Cook) (out Part[Serving]) {
 	if out.Value.At, err = time.ParseInLocation(TimeLayout, c.ServeAt, zone); err != nil {
 		out.Value.At = time.Time{}
 		out.Wrong.Add("/serve_at", "time.unreadable")
+	} else if !facts.CanBe(out.Value.At) {
+		out.Value.At = time.Time{}
+		out.Wrong.Add("/serve_at", "time.year", "first", facts.FirstYear, "last", facts.LastYear)
 	}
 	return out
 }
@@ -205,8 +209,11 @@ func parseWishes(c Cook, zone *time.Location) (out Part[[]plan.Mark]) {
 			out.Wrong.Add(at+"/stage", "choice.unknown", "choices", plan.Fixable)
 		}
 		when, err := time.ParseInLocation(TimeLayout, w.At, zone)
-		if err != nil {
+		switch {
+		case err != nil:
 			out.Wrong.Add(at+"/at", "time.unreadable")
+		case !facts.CanBe(when):
+			out.Wrong.Add(at+"/at", "time.year", "first", facts.FirstYear, "last", facts.LastYear)
 		}
 		out.Value = append(out.Value, plan.Mark{Key: w.Piece, Stage: w.Stage, At: when})
 	}

@@ -162,7 +162,7 @@ func WorkAfter(ctx context.Context, before Result, o cook.Order, f facts.Facts, 
 		out.Mistakes = append(out.Mistakes, w...)
 	}
 	out.total(o)
-	out.Plan = laid.plan
+	out.Plan = laid
 	out.buy(o, k)
 	return out, nil
 }

@@ -24,17 +24,12 @@ type Plan struct {
 	Change  *plan.Change
 }
 
-// laid is the planner's answer for a cook.
-type laid struct {
-	plan *Plan
-}
-
 // times are the times of a piece in the chosen plan.
-func (l laid) times(key string) (plan.Times, bool) {
-	if l.plan == nil {
+func (p *Plan) times(key string) (plan.Times, bool) {
+	if p == nil {
 		return plan.Times{}, false
 	}
-	pieces := l.plan.Result.Plans[l.plan.Chosen].Pieces
+	pieces := p.Result.Plans[p.Chosen].Pieces
 	i := slices.IndexFunc(pieces, func(t plan.Times) bool { return t.Key == key })
 	if i < 0 {
 		return plan.Times{}, false
@@ -43,15 +38,15 @@ func (l laid) times(key string) (plan.Times, bool) {
 }
 
 // isDone reports whether a stage of a piece was done.
-func (l laid) isDone(key, stage string) bool {
-	return l.plan != nil && slices.ContainsFunc(l.plan.Ask.Marks, func(m plan.Mark) bool { return m.Key == key && m.Stage == stage && m.Done })
+func (p *Plan) isDone(key, stage string) bool {
+	return p != nil && slices.ContainsFunc(p.Ask.Marks, func(m plan.Mark) bool { return m.Key == key && m.Stage == stage && m.Done })
 }
 
 // lay makes the plans of the pieces that have no mistake, from serving back.
-func lay(o cook.Order, f facts.Facts, at Clock, subjects []*subject) laid {
+func lay(o cook.Order, f facts.Facts, at Clock, subjects []*subject) *Plan {
 	serve := o.Serving.Value.At
 	if serve.IsZero() || !o.Setting.OK() || !o.Wishes.OK() {
-		return laid{}
+		return nil
 	}
 	set := o.Setting.Value
 	ask := plan.Ask{Serve: serve, Quiet: set.Quiet, Hands: set.Hands, Pits: set.Pits, Marks: marks(o, f)}
@@ -64,7 +59,7 @@ func lay(o cook.Order, f facts.Facts, at Clock, subjects []*subject) laid {
 		}
 	}
 	if len(ask.Jobs) == 0 {
-		return laid{}
+		return nil
 	}
 	p := &Plan{Ask: ask, Result: plan.Make(ask)}
 	for i, one := range p.Result.Plans {
@@ -78,18 +73,24 @@ func lay(o cook.Order, f facts.Facts, at Clock, subjects []*subject) laid {
 	if change, ok := plan.Changed(ask, chosen); ok {
 		p.Change = &change
 	}
-	return laid{p}
+	return p
 }
 
 // marks are the times that the cook has fixed, and over them what was done, in the
 // order in which it was said.
 func marks(o cook.Order, f facts.Facts) []plan.Mark {
-	out := slices.Clone(o.Wishes.Value)
+	serve := o.Serving.Value.At
+	out := []plan.Mark{}
+	for _, wish := range o.Wishes.Value {
+		if plan.InReach(serve, wish.At) {
+			out = append(out, wish)
+		}
+	}
 	for _, one := range f.Standing() {
 		if one.Kind != facts.Done {
 			continue
 		}
-		if when, err := one.Time(o.Serving.Value.Zone); err == nil {
+		if when, err := one.Time(o.Serving.Value.Zone); err == nil && plan.InReach(serve, when) {
 			out = append(out, plan.Mark{Key: one.Piece, Stage: one.What, At: when, Done: true})
 		}
 	}

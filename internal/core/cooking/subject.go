@@ -130,7 +130,7 @@ func (s *subject) plannable() bool {
 
 // in is the subject in the times that the plan gives it: waits and baths follow the
 // clock.
-func (s *subject) in(l laid) *subject {
+func (s *subject) in(l *Plan) *subject {
 	if s == nil {
 		return nil
 	}

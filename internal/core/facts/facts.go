@@ -49,6 +49,15 @@ type Facts []Fact
 // Most is how many facts a cook holds.
 const Most = 5000
 
+// Years that a log can be of.
+const (
+	FirstYear = 2000
+	LastYear  = 2100
+)
+
+// CanBe reports whether a time can be one of a cook: a log that reaches back, or a plan.
+func CanBe(t time.Time) bool { return t.Year() >= FirstYear && t.Year() <= LastYear }
+
 // Lengths in bytes.
 const (
 	local     = "2006-01-02T15:04"
@@ -75,8 +84,11 @@ func (f Fact) Check() field.Errors {
 	if f.Kind == Done && !slices.Contains(Stages, f.What) {
 		errs.Add("/what", "choice.unknown", "choices", Stages)
 	}
-	if _, err := f.Time(time.UTC); err != nil {
+	switch at, err := f.Time(time.UTC); {
+	case err != nil:
 		errs.Add("/at", "time.unreadable")
+	case !CanBe(at):
+		errs.Add("/at", "time.year", "first", FirstYear, "last", LastYear)
 	}
 	for _, text := range []struct {
 		pointer, typed string

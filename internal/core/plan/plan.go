@@ -65,6 +65,16 @@ type Pit struct {
 	Room float64 // dm²
 }
 
+// Window is how far from serving a mark can lie that the plan goes by: what is months away
+// belongs to another day.
+const Window = 60 * 24 * time.Hour
+
+// InReach reports whether t lies within Window of the serving time.
+func InReach(serve, t time.Time) bool {
+	d := t.Sub(serve)
+	return d <= Window && d >= -Window
+}
+
 // Mark is something that has happened, or a time that the cook has fixed.
 type Mark struct {
 	Key   string // of the job

@@ -58,7 +58,7 @@ export function Fan({ outlook, zone }: { outlook: Outlook; zone: string }) {
 		minute: "2-digit",
 	});
 	const ticks: { h: number; label: string }[] = [];
-	for (let h = first; h <= end; h += step)
+	for (let h = x(first) < left + 24 ? first + step : first; h <= end; h += step)
 		ticks.push({ h, label: start ? clock.format(Date.parse(start) + h * hour) : `${Math.round(h)} h` });
 	// Labels of moves that stand near each other go on lines of their own.
 	const rows: number[] = [];

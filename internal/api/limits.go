@@ -1,0 +1,102 @@
+package api
+
+import (
+	"context"
+	"net/http"
+	"reflect"
+	"strings"
+	"time"
+	"unicode"
+	"unicode/utf8"
+)
+
+// How long a request may take: what reads and writes records answers within seconds, or says
+// that the database does not; what computes or reads a file has longer. A stream has no end.
+const (
+	shortly  = 2800 * time.Millisecond
+	patience = 45 * time.Second
+)
+
+// longer are the addresses that compute, or read files.
+var longer = []string{"/api/calc/", "/api/forecast", "/api/page", "/api/sheet", "/api/shopping", "/api/read", "/api/guess", "/photos", "/calendar.ics", "/api/photos"}
+
+// limited gives each request its time, which its context passes on.
+func limited(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.Method == http.MethodGet && r.URL.Path == "/api/scale" || !strings.HasPrefix(r.URL.Path, "/api/") {
+			next.ServeHTTP(w, r)
+			return
+		}
+		most := shortly
+		for _, at := range longer {
+			if strings.Contains(r.URL.Path, at) {
+				most = patience
+			}
+		}
+		ctx, cancel := context.WithTimeout(r.Context(), most)
+		defer cancel()
+		next.ServeHTTP(w, r.WithContext(ctx))
+	})
+}
+
+// readable refuses addresses whose parameters are no text.
+func readable(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		for _, values := range r.URL.Query() {
+			for _, v := range values {
+				if v != clean(v) {
+					write(w, newProblem(http.StatusUnprocessableEntity, "A parameter of this address is not a text.").(*Problem))
+					return
+				}
+			}
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+// clean leaves out of a text what is no letter, sign or space: what controls a terminal or
+// begins a line of a file of its own. Lines and tabs stay.
+func clean(s string) string {
+	if !utf8.ValidString(s) {
+		s = strings.ToValidUTF8(s, "\uFFFD")
+	}
+	return strings.Map(func(r rune) rune {
+		if r == '\n' || r == '\t' {
+			return r
+		}
+		if unicode.IsControl(r) || r == '\u2028' || r == '\u2029' {
+			return -1
+		}
+		return r
+	}, s)
+}
+
+// cleaned cleans every text in v, which has been read from JSON.
+func cleaned(v reflect.Value) {
+	switch v.Kind() {
+	case reflect.Pointer, reflect.Interface:
+		if !v.IsNil() && v.Kind() == reflect.Pointer {
+			cleaned(v.Elem())
+		}
+	case reflect.Struct:
+		for i := range v.NumField() {
+			if v.Field(i).CanSet() {
+				cleaned(v.Field(i))
+			}
+		}
+	case reflect.Slice, reflect.Array:
+		for i := range v.Len() {
+			cleaned(v.Index(i))
+		}
+	case reflect.Map:
+		for _, key := range v.MapKeys() {
+			if one := v.MapIndex(key); one.Kind() == reflect.String && one.String() != clean(one.String()) {
+				v.SetMapIndex(key, reflect.ValueOf(clean(one.String())).Convert(one.Type()))
+			}
+		}
+	case reflect.String:
+		if s := v.String(); v.CanSet() && s != clean(s) {
+			v.SetString(clean(s))
+		}
+	}
+}
