@@ -61,6 +61,9 @@ func (s *server) registerScale(a huma.API) {
 			Measure
 			Body WeighingRequest
 		}) (*body[sheet.WeighOut], error) {
+			if err := formula.CheckWeights(in.Body.Targets, in.Body.Weighed).Err(); err != nil {
+				return nil, problemOf(err)
+			}
 			return answer(sheet.WriteWeighing(formula.Weighing(in.Body.Targets, in.Body.Weighed, in.Body.Rescale), in.reader().Units)), nil
 		})
 	huma.Register(a, op(http.MethodPost, "/api/calc/weight", "readWeight", "Read a weight as it is typed: a bare number is grams"),

@@ -1,6 +1,11 @@
 package formula
 
-import "math"
+import (
+	"fmt"
+	"math"
+
+	"verjuice/internal/core/field"
+)
 
 // WeighStep is one ingredient of a weigh-out.
 type WeighStep struct {
@@ -23,6 +28,27 @@ type WeighOut struct {
 // kitchen scale can tell.
 func tolerance(target float64) float64 { return math.Max(0.1, 0.02*target) }
 
+// heaviest is the most that is weighed out at once, g; lightest the least that a batch is made
+// bigger for.
+const (
+	heaviest = 1e6
+	lightest = 0.001
+)
+
+// CheckWeights says which numbers are no weights that can be weighed out, with pointers into
+// targets and weighed.
+func CheckWeights(targets, weighed []float64) field.Errors {
+	var out field.Errors
+	for name, list := range map[string][]float64{"targets": targets, "weighed": weighed} {
+		for i, v := range list {
+			if !(v >= -heaviest && v <= heaviest) {
+				out.Add(fmt.Sprintf("/%s/%d", name, i), "number.range", "low", 0, "high", int(heaviest))
+			}
+		}
+	}
+	return out
+}
+
 // Weighing says where a weigh-out stands: targets and what has been weighed so
 // far, in grams, row by row. With rescale the batch grows so far that nothing is
 // over; what was weighed already then needs more. Missing weights count as
@@ -37,7 +63,7 @@ func Weighing(targets, weighed []float64, rescale bool) WeighOut {
 	}
 	if rescale {
 		for i, t := range targets {
-			if t > 0 && have(i) > t+tolerance(t) {
+			if t >= lightest && have(i) > t+tolerance(t) {
 				out.Scale = math.Max(out.Scale, have(i)/t)
 			}
 		}
