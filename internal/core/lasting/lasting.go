@@ -1,7 +1,7 @@
 // Package lasting says how long something lasts, member by member of an ensemble.
 //
 //	eight := lasting.Typed(8*time.Hour, "a")
-//	eight.Chance(9 * time.Hour) // 0.74: that it is over within nine hours
+//	eight.Chance(9 * time.Hour) // 0.75: that it is over within nine hours
 package lasting
 
 import (
