@@ -1,9 +1,11 @@
 package sheet
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 	"time"
 
@@ -285,6 +287,7 @@ func (w writer) marks(out *OutlookSheet, l outlook.Look, clock func(float64) str
 	if c.Known && c.Times.Slice.After(c.Times.Fire) {
 		out.Marks = append(out.Marks, CurveMark{"knife", c.Times.Slice.Sub(c.Times.Fire).Hours(), 0, "slice", c.Times.Slice.Format("Mon 15:04")})
 	}
+	slices.SortStableFunc(out.Marks, func(a, b CurveMark) int { return cmp.Compare(a.H, b.H) })
 	until := done
 	if wraps > 0 {
 		until = wraps.Hours()
@@ -445,7 +448,7 @@ func (w writer) rules(l outlook.Look) []RuleLine {
 func (w writer) doneness(p cooking.Piece, l outlook.Look) DonenessSheet {
 	out := DonenessSheet{Core: w.value(p.Clock.Done, "") + " in the thickest place"}
 	c := p.Line.Meat.Value.Cut
-	text := decisionTexts["feel"].answers[p.Line.Answers.Value.Chose("feel")]
+	text := decisionTexts["feel"].answers[cmp.Or(p.Line.Answers.Value.Chose("feel"), "core")]
 	out.Feel = join(text.label, ": ", text.note)
 	switch {
 	case c.Family == cut.Rack:

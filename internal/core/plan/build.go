@@ -146,7 +146,7 @@ func (a Ask) chances(p *Plan) {
 		var alone, good int
 		member := func(m int) (stands, fits bool) {
 			d := j.Fire.Member(m)
-			return !on || d > a.Now.Sub(t.Fire), d <= ready.Sub(t.Fire)
+			return !on || d > a.Now.Sub(t.Fire), d < lasting.Endless && d <= ready.Sub(t.Fire)
 		}
 		for m := range lasting.Members {
 			if s, f := member(m); s {

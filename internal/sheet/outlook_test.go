@@ -1,0 +1,200 @@
+package sheet
+
+import (
+	"math"
+	"reflect"
+	"regexp"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/anycook"
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/starter"
+)
+
+func ahead(t *testing.T, c cook.Cook, compare string, as Reader) OutlookSheet {
+	t.Helper()
+	out, err := OfOutlook(t.Context(), OutlookRequest{Cook: c, Compare: compare}, nothing, noon, as)
+	require.NoError(t, err)
+	return out
+}
+
+func shoulder(change func(p *cook.Piece)) cook.Cook {
+	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
+	p.Key = "one"
+	if change != nil {
+		change(&p)
+	}
+	c := anycook.Supper(p)
+	c.Pits = []cook.Pit{{Name: "Cabinet", Kind: "cabinet"}}
+	return c
+}
+
+// Whatever the cut, every text of its forecast is finished, every figure is a number, the
+// curve rises in its bands, and the marks are in order and on the curve.
+func TestEveryForecastIsFinished(t *testing.T) {
+	for _, c := range cut.All() {
+		p := starter.NewPiece(c, quantity.Metric)
+		p.Key = "one"
+		page := anycook.Supper(p)
+		page.Pits = []cook.Pit{{Name: "Cabinet", Kind: "cabinet"}}
+		for _, as := range []Reader{{}, {Units: quantity.US}} {
+			out := ahead(t, page, "", as)
+			require.NotEmpty(t, out.Title, c.ID)
+			texts(reflect.ValueOf(out), c.ID, func(at, text string) {
+				assert.NotRegexp(t, `[{}]|NaN|Inf|%!|\bnil\b`, text, at)
+				assert.NotContains(t, text, "  ", at)
+			})
+			last := -1.0
+			for _, q := range out.Curve {
+				assert.True(t, q.H > last && q.Low <= q.Mid && q.Mid <= q.High, "%s at %.2f h", c.ID, q.H)
+				assert.False(t, math.IsNaN(q.Mid+q.Low+q.High+q.Pit))
+				last = q.H
+			}
+			require.NotEmpty(t, out.Marks)
+			assert.Equal(t, "on", out.Marks[0].Kind)
+			before := -1.0
+			for _, m := range out.Marks {
+				assert.GreaterOrEqual(t, m.H, before, "%s %s", c.ID, m.Kind)
+				before = m.H
+			}
+			assert.NotEmpty(t, out.Doneness.Core)
+			assert.NotEmpty(t, out.Doneness.Feel)
+			assert.NotEmpty(t, out.Doneness.Look)
+			assert.NotEmpty(t, out.RestText)
+			assert.NotEmpty(t, out.Ways)
+		}
+	}
+}
+
+// Units change how a forecast is written, not what it says: the same hours, and temperatures
+// that are the same.
+func TestAForecastInOtherUnits(t *testing.T) {
+	metric, us := ahead(t, shoulder(nil), "", Reader{}), ahead(t, shoulder(nil), "", Reader{Units: quantity.US})
+	assert.Equal(t, "°C", metric.Unit)
+	assert.Equal(t, "°F", us.Unit)
+	require.Len(t, us.Curve, len(metric.Curve))
+	for i := range metric.Curve {
+		assert.Equal(t, metric.Curve[i].H, us.Curve[i].H)
+		assert.InDelta(t, metric.Curve[i].Mid*1.8+32, us.Curve[i].Mid, 0.2)
+		assert.InDelta(t, metric.Curve[i].Pit*1.8+32, us.Curve[i].Pit, 0.2)
+	}
+	assert.Equal(t, metric.Heads[0], us.Heads[0])
+	for i := range metric.Reaches {
+		assert.Equal(t, metric.Reaches[i].After, us.Reaches[i].After)
+		assert.Contains(t, us.Reaches[i].Core, "°F")
+	}
+	assert.NotRegexp(t, `\d °C`, strings.Join(us.Says, " "))
+	assert.InDelta(t, 140, us.Floor, 0.1)
+}
+
+// What is told is asked for no more, and what would narrow most comes first.
+func TestWhatIsAskedFor(t *testing.T) {
+	asked := func(change func(p *cook.Piece), kind string) (out []string) {
+		c := shoulder(func(p *cook.Piece) {
+			p.Choices = map[string]string{"wrap": "foil"}
+			if change != nil {
+				change(p)
+			}
+		})
+		if kind != "" {
+			c.Pits[0].Kind = kind
+		}
+		last := math.Inf(1)
+		for _, n := range ahead(t, c, "", Reader{}).Narrows {
+			out = append(out, n.What)
+			d, err := quantity.ParseDuration(strings.TrimSuffix(n.Less, " less guesswork"))
+			require.NoError(t, err, n.Less)
+			assert.LessOrEqual(t, d.Hours(), last)
+			last = d.Hours()
+		}
+		return out
+	}
+	plain := asked(nil, "")
+	assert.Contains(t, plain, "thickness")
+	assert.Contains(t, plain, "grate")
+	assert.NotContains(t, asked(func(p *cook.Piece) { p.Thickness = "140 mm" }, ""), "thickness")
+	assert.NotContains(t, asked(func(p *cook.Piece) { p.Choices["tight"] = "tight" }, ""), "wrap")
+	for _, lid := range []string{"shut", "60"} {
+		assert.NotContains(t, asked(func(p *cook.Piece) { p.Choices["lid"] = lid }, ""), "openings")
+	}
+	for _, n := range ahead(t, shoulder(nil), "", Reader{}).Narrows {
+		assert.Contains(t, []string{"", "piece", "plan", "fire", "forecast"}, n.Stage)
+	}
+}
+
+// Another way is drawn when it is asked for; one that there is not is none.
+func TestAnotherWayIsDrawn(t *testing.T) {
+	out := ahead(t, shoulder(nil), "wrap-foil", Reader{})
+	require.NotNil(t, out.Other)
+	assert.Greater(t, len(out.Other.Curve), 20)
+	assert.Contains(t, out.Other.Text, "wrap it in foil: ")
+	at := slices.IndexFunc(out.Ways, func(w WayLine) bool { return w.ID == "wrap-foil" })
+	require.GreaterOrEqual(t, at, 0)
+	assert.Equal(t, []Edit{{"/pieces/0/choices/wrap", "foil"}}, out.Ways[at].Edits)
+	assert.Regexp(t, regexp.MustCompile(`^− `), out.Ways[at].Differs, "foil is quicker")
+	for _, none := range []string{"", "wrap-silk", "../../etc", strings.Repeat("x", 40)} {
+		assert.Nil(t, ahead(t, shoulder(nil), none, Reader{}).Other, none)
+	}
+	for _, w := range out.Ways {
+		assert.NotEmpty(t, w.Label)
+		assert.True(t, strings.HasPrefix(w.Differs, "+ ") || strings.HasPrefix(w.Differs, "− ") || w.Differs == "the same time", w.Differs)
+	}
+}
+
+// What the cook thinks is held against the forecast with its chance.
+func TestWhatTheCookThinks(t *testing.T) {
+	line := func(guess string) RuleLine {
+		out := ahead(t, shoulder(func(p *cook.Piece) { p.Fire.Guess = guess }), "", Reader{})
+		return out.Rules[len(out.Rules)-1]
+	}
+	early, late := line("5 h"), line("30 h")
+	assert.Equal(t, "What you think", early.Label)
+	assert.Equal(t, "5 h", early.Says)
+	assert.Regexp(t, `^\d of 100 such cooks are done by then`, early.Why)
+	assert.Regexp(t, `^(9\d|100) of 100`, late.Why)
+	assert.NotEqual(t, "What you think", line("").Label)
+}
+
+// Without a serving time there are hours and no clock; with a mistake there is nothing, and no
+// error.
+func TestAForecastOfLess(t *testing.T) {
+	c := shoulder(nil)
+	c.ServeAt = ""
+	out := ahead(t, c, "", Reader{})
+	assert.Empty(t, out.Start)
+	assert.NotEmpty(t, out.Curve)
+	for _, r := range out.Reaches {
+		assert.Empty(t, r.Clock)
+	}
+	for _, bad := range []cook.Cook{shoulder(func(p *cook.Piece) { p.Trimmed = "heavy" }), shoulder(func(p *cook.Piece) { p.Fire.Pit = "hot" }), shoulder(func(p *cook.Piece) { p.Cut = "unicorn" }), {}} {
+		none := ahead(t, bad, "hotter", Reader{})
+		assert.Empty(t, none.Title)
+		assert.NotNil(t, none.Curve, "lists are empty, not absent")
+		assert.NotNil(t, none.Ways)
+	}
+}
+
+// A page that was asked for settled says the same as its forecast.
+func TestThePageAndItsForecastAgree(t *testing.T) {
+	at := noon
+	at.Forecast = forecast.Settled{}
+	c := shoulder(nil)
+	s := told(CookRequest{Cook: c}, at, Reader{})
+	out, err := OfOutlook(t.Context(), OutlookRequest{Cook: c}, nothing, at, Reader{})
+	require.NoError(t, err)
+	assert.Equal(t, s.Pieces[0].Clock.Fire, out.Heads[0].Text)
+	assert.Equal(t, "on the fire, "+s.Pieces[0].Clock.FireRange, out.Heads[0].Note)
+	start, err := time.Parse(time.RFC3339, out.Start)
+	require.NoError(t, err)
+	fire, _ := s.Pieces[0].Clock.step("fire")
+	assert.Equal(t, fire.At, iso(start.In(time.FixedZone("", 0)))[:19]+fire.At[19:])
+}
