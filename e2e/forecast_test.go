@@ -4,6 +4,8 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -78,4 +80,57 @@ func TestTheForecastFollowsWhatIsTyped(t *testing.T) {
 	b.saved()
 	b.open("/cooks/{supper}/forecast/2")
 	b.until(`document.querySelector(".forecast-big")?.innerText === ` + quote(last))
+}
+
+// By keyboard alone: from the stages to another way, drawn, taken and put back.
+func TestTheForecastByKeyboard(t *testing.T) {
+	b := start(t, true)
+	b.open("/cooks/{supper}/forecast/2")
+	b.see("Same supper, another way")
+	reach := func(text string) {
+		t.Helper()
+		for range 90 {
+			b.do(chromedp.KeyEvent(kb.Tab))
+			if js[bool](b, `(document.activeElement?.innerText ?? "").startsWith(`+quote(text)+`)`) {
+				return
+			}
+		}
+		t.Fatalf("%q is not reached by Tab", text)
+	}
+	reach("wrap it in foil")
+	b.until(`document.activeElement.getAttribute("aria-pressed") === "false"`)
+	b.do(chromedp.KeyEvent(kb.Enter))
+	b.see("Dotted: wrap it in foil")
+	b.until(`document.activeElement.getAttribute("aria-pressed") === "true"`)
+	reach("Cook it so")
+	b.do(chromedp.KeyEvent(kb.Enter))
+	b.see("foil at 71")
+	b.saved()
+	assert.Equal(t, "foil", b.cook("supper").Doc.Pieces[1].Choices["wrap"])
+}
+
+// On a phone, by thumb: the picture keeps its letters, nothing is wider than the window, and
+// another way is taken by two presses.
+func TestTheForecastOnAPhone(t *testing.T) {
+	b := start(t, true)
+	b.onPhone(390, 844)
+	b.open("/cooks/{supper}/forecast/2")
+	b.see("off at 95")
+	b.fits("forecast")
+	size := js[float64](b, `Math.min(...[...document.querySelectorAll(".fan text")].map((e) => e.getBoundingClientRect().height))`)
+	assert.Greater(t, size, 13.0, "letters at arm's length")
+	over := js[[]string](b, `[...document.querySelectorAll(".fan text")].filter((e) => { const r = e.getBoundingClientRect(); return r.left < -1 || r.right > innerWidth + 1; }).map((e) => e.textContent)`)
+	assert.Empty(t, over, "labels that are cut off")
+	b.press("a hotter pit")
+	b.see("Dotted: a hotter pit")
+	b.press("Cook it so")
+	b.until(`document.querySelector(".fan").innerText.includes("pit 135")`)
+	b.saved()
+	assert.Equal(t, "135 °C", b.cook("supper").Doc.Pieces[1].Fire.Pit)
+	// A mistake leads to the field, and the forecast waits for it.
+	b.open("/cooks/{supper}/fire/2")
+	b.write("Pit at", "hot")
+	b.see("can't read", "can’t read")
+	b.open("/cooks/{supper}/forecast/2")
+	b.see("have to be right first")
 }

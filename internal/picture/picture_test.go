@@ -2,8 +2,10 @@ package picture
 
 import (
 	"bytes"
+	"context"
 	"image"
 	"image/color"
+	"image/gif"
 	"image/jpeg"
 	"image/png"
 	"testing"
@@ -12,61 +14,132 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// sideways is a JPEG with a red left half, told by its EXIF to stand upright when
-// turned, and with a place written into it.
-func sideways(t *testing.T) []byte { return turned(t, 6, 2000) }
-
-// turned is the same with another orientation.
-func turned(t *testing.T, orientation byte, wide int) []byte {
-	img := image.NewRGBA(image.Rect(0, 0, wide, wide/2))
-	for x := range wide {
-		for y := range wide / 2 {
-			img.Set(x, y, map[bool]color.Color{true: color.RGBA{200, 0, 0, 255}, false: color.RGBA{0, 0, 200, 255}}[x < wide/2])
+// quarters is a picture whose corners are red, green, blue and white, clockwise from the upper
+// left.
+func quarters(w, h int) image.Image {
+	out := image.NewRGBA(image.Rect(0, 0, w, h))
+	for y := range h {
+		for x := range w {
+			c := color.RGBA{255, 0, 0, 255}
+			switch {
+			case x >= w/2 && y < h/2:
+				c = color.RGBA{0, 255, 0, 255}
+			case x >= w/2:
+				c = color.RGBA{0, 0, 255, 255}
+			case y >= h/2:
+				c = color.RGBA{255, 255, 255, 255}
+			}
+			out.SetRGBA(x, y, c)
 		}
 	}
-	var raw bytes.Buffer
-	require.NoError(t, jpeg.Encode(&raw, img, nil))
-	// EXIF: one entry, orientation (0x0112) = 6: turn a quarter to the right.
-	exif := append([]byte("Exif\x00\x00MM\x00\x2a\x00\x00\x00\x08\x00\x01\x01\x12\x00\x03\x00\x00\x00\x01\x00"), orientation, 0, 0, 0, 0, 0, 0)
-	exif = append(exif, []byte("SECRET PLACE")...)
-	out := append([]byte{0xff, 0xd8, 0xff, 0xe1, byte((len(exif) + 2) >> 8), byte(len(exif) + 2)}, exif...)
-	return append(out, raw.Bytes()[2:]...)
+	return out
 }
 
-func TestOnlyThePictureIsLeft(t *testing.T) {
-	p, err := Plain(sideways(t))
-	require.NoError(t, err)
-	assert.Equal(t, []int{800, 1600}, []int{p.Width, p.Height}, "upright, and small")
-	assert.NotContains(t, string(p.JPEG), "SECRET")
-	assert.NotContains(t, string(p.JPEG), "Exif")
-	img, err := jpeg.Decode(bytes.NewReader(p.JPEG))
-	require.NoError(t, err)
-	r, _, b, _ := img.At(400, 100).RGBA()
-	assert.Greater(t, r, b, "what was left is now on top")
+// corner is the colour near a corner: r, g, b or w.
+func corner(img image.Image, right, low bool) string {
+	b := img.Bounds()
+	x, y := b.Dx()/8, b.Dy()/8
+	if right {
+		x = b.Dx() - x
+	}
+	if low {
+		y = b.Dy() - y
+	}
+	r, g, bl, _ := img.At(x, y).RGBA()
+	switch {
+	case r > 0xc000 && g > 0xc000 && bl > 0xc000:
+		return "w"
+	case r > 0xc000:
+		return "r"
+	case g > 0xc000:
+		return "g"
+	}
+	return "b"
 }
 
-// The eight ways in which a camera may have been held.
-func TestEveryOrientation(t *testing.T) {
-	for orientation, red := range map[byte][2]float64{1: {0.1, 0.5}, 2: {0.9, 0.5}, 3: {0.9, 0.5}, 4: {0.1, 0.5}, 5: {0.5, 0.1}, 6: {0.5, 0.1}, 7: {0.5, 0.9}, 8: {0.5, 0.9}} {
-		p, err := Plain(turned(t, orientation, 200))
-		require.NoError(t, err)
-		assert.Equal(t, orientation >= 5, p.Height > p.Width, orientation)
-		img, err := jpeg.Decode(bytes.NewReader(p.JPEG))
-		require.NoError(t, err)
-		r, _, b, _ := img.At(int(red[0]*float64(p.Width)), int(red[1]*float64(p.Height))).RGBA()
-		assert.Greater(t, r, b, orientation)
-		r, _, b, _ = img.At(int((1-red[0])*float64(p.Width)), int((1-red[1])*float64(p.Height))).RGBA()
-		assert.Less(t, r, b, orientation)
+func corners(img image.Image) string {
+	return corner(img, false, false) + corner(img, true, false) + corner(img, true, true) + corner(img, false, true)
+}
+
+// Each orientation that a camera writes is turned as it is meant to be seen, and the shape of
+// the picture with it.
+func TestPicturesAreTurnedUpright(t *testing.T) {
+	stored := quarters(400, 200)
+	for orientation, want := range map[int]string{1: "rgbw", 2: "grwb", 3: "bwrg", 4: "wbgr", 5: "rwbg", 6: "wrgb", 7: "bgrw", 8: "gbwr"} {
+		got := upright(stored, orientation)
+		assert.Equal(t, want, corners(got), "orientation %d", orientation)
+		wide := got.Bounds().Dx() > got.Bounds().Dy()
+		assert.Equal(t, orientation < 5, wide, "orientation %d", orientation)
 	}
 }
 
-func TestBadPictures(t *testing.T) {
-	var huge bytes.Buffer
-	require.NoError(t, png.Encode(&huge, image.NewGray(image.Rect(0, 0, 9000, 7000))))
-	for name, file := range map[string][]byte{
-		"nothing": nil, "text": []byte("<svg onload=alert(1)>"), "half": sideways(t)[:2000], "too large": make([]byte, MaxBytes+1), "a bomb": huge.Bytes(),
-	} {
+// A picture of any size and kind keeps its proportions, is at most so large, and is never made
+// larger; what is see-through lies on white.
+func TestPicturesAreMadeSmall(t *testing.T) {
+	for _, size := range [][2]int{{1, 1}, {3, 2000}, {1600, 1600}, {1601, 5}, {3199, 3201}, {6400, 3000}, {123, 77}} {
+		var file bytes.Buffer
+		require.NoError(t, png.Encode(&file, quarters(size[0], size[1])))
+		p, err := PlainIn(context.Background(), file.Bytes())
+		require.NoError(t, err)
+		assert.LessOrEqual(t, max(p.Width, p.Height), longSide)
+		assert.LessOrEqual(t, p.Width, size[0])
+		assert.LessOrEqual(t, p.Height, size[1])
+		scale := min(1, longSide/float64(max(size[0], size[1])))
+		assert.InDelta(t, float64(size[0])*scale, float64(p.Width), 1)
+		assert.InDelta(t, float64(size[1])*scale, float64(p.Height), 1)
+		made, err := jpeg.Decode(bytes.NewReader(p.JPEG))
+		require.NoError(t, err)
+		assert.Equal(t, image.Pt(p.Width, p.Height), made.Bounds().Size())
+		if min(size[0], size[1]) > 50 {
+			assert.Equal(t, "rgbw", corners(made), "%v", size)
+		}
+	}
+	var clear bytes.Buffer
+	require.NoError(t, png.Encode(&clear, image.NewNRGBA(image.Rect(0, 0, 100, 100))))
+	p, err := Plain(clear.Bytes())
+	require.NoError(t, err)
+	made, err := jpeg.Decode(bytes.NewReader(p.JPEG))
+	require.NoError(t, err)
+	assert.Equal(t, "wwww", corners(made), "what is see-through lies on white")
+	var moving bytes.Buffer
+	require.NoError(t, gif.Encode(&moving, quarters(80, 80), nil))
+	_, err = Plain(moving.Bytes())
+	assert.NoError(t, err)
+}
+
+// A file that is no picture, or too much of one, is refused in words before it is read; who has
+// left is not waited for.
+func TestFilesThatAreNone(t *testing.T) {
+	for _, file := range [][]byte{nil, []byte("GIF"), bytes.Repeat([]byte{0xff}, 4000), []byte("<svg onload=alert(1)>")} {
 		_, err := Plain(file)
-		assert.Error(t, err, name)
+		assert.ErrorIs(t, err, ErrUnreadable)
 	}
+	_, err := Plain(make([]byte, MaxBytes+1))
+	assert.ErrorContains(t, err, "larger than 15 MB")
+	ctx, cancel := context.WithCancel(context.Background())
+	require.NoError(t, atOnce.Acquire(ctx, 2))
+	cancel()
+	_, err = PlainIn(ctx, []byte("GIF"))
+	assert.ErrorIs(t, err, context.Canceled)
+	atOnce.Release(2)
+}
+
+// Whatever a file says it is, it is read or refused, and what is read is small and plain.
+func FuzzPlain(f *testing.F) {
+	var a, b, c bytes.Buffer
+	_ = png.Encode(&a, quarters(20, 10))
+	_ = jpeg.Encode(&b, quarters(20, 10), nil)
+	_ = gif.Encode(&c, quarters(20, 10), nil)
+	for _, file := range [][]byte{a.Bytes(), b.Bytes(), c.Bytes(), []byte("\x89PNG\r\n\x1a\n"), {0xff, 0xd8, 0xff, 0xe1}} {
+		f.Add(file)
+	}
+	f.Fuzz(func(t *testing.T, file []byte) {
+		if head, _, err := image.DecodeConfig(bytes.NewReader(file)); err == nil && head.Width*head.Height > 4e6 {
+			return // refused, or slow to make
+		}
+		p, err := Plain(file)
+		if err == nil && (p.Width < 1 || p.Height < 1 || max(p.Width, p.Height) > longSide) {
+			t.Errorf("%d × %d", p.Width, p.Height)
+		}
+	})
 }
