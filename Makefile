@@ -1,6 +1,6 @@
 # Verjuice. Everything a fresh Debian machine with Go, Node, npm and make needs
 # is installed by these targets themselves.
-.PHONY: demo run demo-reset test test-days bench bench-page screenshots lint build types check-types need clean
+.PHONY: demo run demo-reset test test-days torture fuzz bench bench-page screenshots lint build types check-types need clean
 
 BIN := bin/verjuice
 WEB := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
