@@ -56,6 +56,11 @@ func (s *server) registerScale(a huma.API) {
 			s.Scale.Clear()
 			return nil, nil
 		})
+	s.registerWeighing(a)
+}
+
+// registerWeighing serves what is told of a weigh-out.
+func (s *server) registerWeighing(a huma.API) {
 	huma.Register(a, op(http.MethodPost, "/api/calc/weighing", "weighing", "Check how far a weigh-out is, and what to do next"),
 		func(_ context.Context, in *struct {
 			Measure

@@ -178,10 +178,7 @@ func (s *subject) effect(key, value string) any {
 // compared is the time on the fire with other answers: a single run of them against a single
 // run of these, so that nothing but the answer differs.
 func (s *subject) compared(a decision.Answers, m cook.Meat) Burns {
-	now := forecast.Alone(s.burns(s.line.Answers.Value, s.meat))
-	if now == 0 {
-		return 0
-	}
+	now := max(1, forecast.Alone(s.burns(s.line.Answers.Value, s.meat)))
 	pace := float64(forecast.Alone(s.burns(a, m))) / float64(now)
 	return Burns(time.Duration(float64(s.fare.Fire.Mid) * pace).Round(5 * time.Minute))
 }

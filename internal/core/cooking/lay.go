@@ -9,6 +9,7 @@ import (
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/trace"
@@ -158,10 +159,8 @@ func (s *subject) job() plan.Job {
 // that is not chosen in the better of its usual place and a cooler.
 func (s *subject) holds() time.Duration {
 	hold := s.holdsIn(s.move(method.Rest).With)
-	if s.line.Typed.Choices["rest"] == "" {
-		for _, place := range s.betterPlaces() {
-			hold = max(hold, s.holdsIn(place))
-		}
+	for _, place := range s.betterPlaces() {
+		hold = max(hold, s.holdsIn(place))
 	}
 	return hold
 }
@@ -169,14 +168,18 @@ func (s *subject) holds() time.Duration {
 // betterPlaces are where a piece may rest that has to wait longer than it keeps in its
 // usual place: a cooler, and what keeps for hours in a holder.
 func (s *subject) betterPlaces() []string {
+	if s.line.Typed.Choices["rest"] != "" {
+		return nil
+	}
 	if s.meat.Cut.Family == cut.Collagen || s.meat.Cut.Family == cut.Whole {
 		return []string{"cooler", "holder"}
 	}
 	return []string{"cooler"}
 }
 
+// holdsIn is how long the piece keeps well, and hot, in a place.
 func (s *subject) holdsIn(place string) time.Duration {
-	return s.meat.Cut.HoldsIn(place, s.meat.Geometry.Thickness)
+	return forecast.HoldsIn(s.burns(s.line.Answers.Value, s.meat)[0], place, s.line.Answers.Value.Chose("vent"))
 }
 
 // held is where the piece waits for the knife: where the cook rests it, or in a cooler
@@ -184,7 +187,7 @@ func (s *subject) holdsIn(place string) time.Duration {
 func (s *subject) held() string {
 	rest := s.move(method.Rest).With
 	for _, place := range s.betterPlaces() {
-		if s.line.Typed.Choices["rest"] == "" && s.times.Hold > s.holdsIn(rest) {
+		if s.times.Hold > s.holdsIn(rest) {
 			rest = place
 		}
 	}

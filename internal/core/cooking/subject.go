@@ -69,7 +69,7 @@ func newSubject(o cook.Order, l cook.Line, at Clock) *subject {
 
 // forecast works out how the piece fares, where anything that is asked for depends on it.
 func (s *subject) forecast(ctx context.Context) {
-	if s != nil && s.clocked && (s.at.Parts.has(Depths) || s.at.Parts.has(Choices)) {
+	if s != nil && s.clocked && s.at.Parts.has(Depths|Choices) {
 		s.fare = s.burning(ctx, cmp.Or[forecast.Forecaster](s.at.Forecast, forecast.Settled{}), s.burns(s.line.Answers.Value, s.meat))
 	}
 }

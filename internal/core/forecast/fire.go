@@ -4,6 +4,7 @@ import (
 	"context"
 	"hash/fnv"
 	"math"
+	"strconv"
 	"time"
 
 	"verjuice/internal/core/cut"
@@ -261,4 +262,53 @@ func See(ctx context.Context, b Burn) (Seen, error) {
 	out := Seen{f, a.Cores, c}
 	looked.Keep(k, out)
 	return out, nil
+}
+
+// restKey is all that a rest depends on.
+type restKey struct {
+	fire        key
+	place, vent string
+}
+
+var early memo.Of[restKey, time.Duration]
+
+// restFor is how long a rest is followed, and hot from which core temperature on one that is
+// held is judged by its floor: what is taken off pink is not.
+const (
+	restFor = 16 * time.Hour
+	hot     = quantity.Celsius(71)
+)
+
+// HoldsIn is how long a piece keeps well where it rests, and above 60 °C: the early end of it,
+// of what loses heat fastest. The minutes for which it is opened first are as typed.
+func HoldsIn(b Burn, place, vent string) time.Duration {
+	well, from := b.Cut.HoldsIn(place, b.Geometry.Thickness), b.Core
+	if from == 0 {
+		from = quantity.Celsius(b.Cut.DoneC())
+	}
+	if from < hot {
+		return well
+	}
+	return min(well, early.Get(restKey{keyOf(b), place, vent}, func(restKey) time.Duration {
+		r := heat.Rest{Cut: b.Cut, Geometry: b.Geometry, FromC: float64(from), Wrap: b.Wrap, Place: Place(place), RoomC: float64(b.RoomC)}
+		r.VentMin, _ = strconv.ParseFloat(vent, 64)
+		if r.Place == "pit_off" {
+			r.PlaceC = float64(b.PitC)
+		}
+		return lasts(r.Early(restFor.Hours())).Round(5 * time.Minute)
+	}))
+}
+
+// Place is where a rest is, as heat knows it: in a wrap, on a board or in a tray a piece cools
+// as on a counter.
+func Place(rests string) string {
+	switch rests {
+	case "cooler", "holder":
+		return rests
+	case "oven":
+		return "oven_off"
+	case "pit", "pit-cooler":
+		return "pit_off"
+	}
+	return "counter"
 }

@@ -171,6 +171,26 @@ func TestSlowestAndTyped(t *testing.T) {
 	assert.InDelta(t, was.Warms.Hours()/was.Fire.Mid.Hours(), typed.Warms.Hours()/8, 1e-6)
 }
 
+// A piece keeps hot longer in a cooler than on a board, and shorter when it is opened first;
+// never longer than it keeps well, and what is taken off pink is not judged by its floor.
+func TestHowLongItKeepsHot(t *testing.T) {
+	for _, c := range cut.All() {
+		b := burn(t, c.ID, 120)
+		for _, place := range cut.Rests {
+			kept := HoldsIn(b, place, "0")
+			assert.LessOrEqual(t, kept, c.HoldsIn(place, b.Geometry.Thickness), "%s %s", c.ID, place)
+			assert.GreaterOrEqual(t, kept, HoldsIn(b, place, "15"), "%s %s, opened first", c.ID, place)
+			assert.Greater(t, kept, time.Duration(0), "%s %s", c.ID, place)
+		}
+		assert.GreaterOrEqual(t, HoldsIn(b, "cooler", "0"), HoldsIn(b, "board", "0"), c.ID)
+		if c.DoneC() < 70 {
+			assert.Equal(t, c.HoldsIn("board", b.Geometry.Thickness), HoldsIn(b, "board", "15"), c.ID)
+		}
+	}
+	small, big := burn(t, "chicken-wing", 120), burn(t, "beef-chuck-roll", 120)
+	assert.Less(t, HoldsIn(small, "counter", "0"), HoldsIn(big, "counter", "0"))
+}
+
 // A pit that never gets a piece done is endless, not long; a wrap that comes after the end is
 // none.
 func TestWhatNeverComes(t *testing.T) {

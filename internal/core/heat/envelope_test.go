@@ -168,8 +168,8 @@ func TestTheRest(t *testing.T) {
 	still, vented := packer("counter", 0), packer("counter", 15)
 	means := [2]float64{}
 	for i, r := range []Rest{still, vented} {
-		f := r.start()
-		r.cool(&f, 1, 0.25, func(float64) {})
+		f := r.start(cells)
+		r.cool(&f, 1, 0.25, 60, func(float64) bool { return true })
 		means[i] = f.mean()
 	}
 	assert.InDelta(t, 10, means[0]-means[1], 4, "venting")

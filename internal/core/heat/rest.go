@@ -41,10 +41,10 @@ func (r Rest) Of(hours float64) Cooled {
 	var lines [3][]float64
 	for i, factor := range []float64{losesHeat, 1, 1 / losesHeat} {
 		at := []*float64{&out.Floor.Low, &out.Floor.Mid, &out.Floor.High}[i]
-		f := r.start()
+		f := r.start(cells)
 		lines[i] = append(lines[i], f.temp[0])
 		next, last, lastH := every, f.temp[0], 0.0
-		r.cool(&f, factor, hours, func(h float64) {
+		r.cool(&f, factor, hours, 60, func(h float64) bool {
 			core := f.temp[0]
 			if math.IsInf(*at, 1) && core < Floor && last >= Floor {
 				*at = lastH + (h-lastH)*(last-Floor)/(last-core)
@@ -54,6 +54,7 @@ func (r Rest) Of(hours float64) Cooled {
 				next += every
 			}
 			last, lastH = core, h
+			return true
 		})
 	}
 	for s := range lines[1] {
@@ -62,22 +63,34 @@ func (r Rest) Of(hours float64) Cooled {
 	return out
 }
 
+// Early is the early end of the hours it stays above the floor, of so many; a coarse run.
+func (r Rest) Early(hours float64) float64 {
+	f, out := r.start(coarseCells), hours
+	r.cool(&f, losesHeat, hours, coarseStep, func(h float64) bool {
+		if f.temp[0] < Floor {
+			out = h
+		}
+		return f.temp[0] >= Floor
+	})
+	return out
+}
+
 // cooked is the matter of a cooked piece: its juice is gone, its proteins are set.
 var cooked = matter{conduct: 0.45, heat: 3.5e6}
 
 // start is the cooked piece: what is left of its mass, with its real surface.
-func (r Rest) start() state {
+func (r Rest) start(n int) state {
 	left := 0.70*(1-r.Cut.BoneShare()) + r.Cut.BoneShare() // with the juice in the wrap
 	g := r.Geometry
 	b := Body{
 		HalfM: float64(g.Thickness) / 2 / g.Spread * math.Cbrt(left),
 		Shape: float64(g.Thickness/g.Length + g.Thickness/g.Width),
 	}
-	return newField(b, cells, r.FromC)
+	return newField(b, n, r.FromC)
 }
 
-// cool steps the field through the rest.
-func (r Rest) cool(f *state, factor, hours float64, seen func(h float64)) {
+// cool steps the field through the rest, until seen has seen enough.
+func (r Rest) cool(f *state, factor, hours, dt float64, seen func(h float64) bool) {
 	k := Defaults
 	room := r.RoomC
 	if room == 0 {
@@ -90,7 +103,6 @@ func (r Rest) cool(f *state, factor, hours float64, seen func(h float64)) {
 	around := k.wrap(r.Wrap, 1, 1)
 	around.shut = under
 	open := around.covers == 0
-	const dt = 60.0
 	f.film = 0.5 * k.Film
 	for t := 0.0; t < hours*3600-1e-9; t += dt {
 		a := air{c: room, walls: room, h: counterH * factor, emit: 0.9, vapour: roomVapour, sweat: 1, wrap: around}
@@ -114,7 +126,9 @@ func (r Rest) cool(f *state, factor, hours float64, seen func(h float64)) {
 			a.c, a.walls = at, at
 		}
 		f.step(&cooked, &k, &a, dt)
-		seen((t + dt) / 3600)
+		if !seen((t + dt) / 3600) {
+			return
+		}
 	}
 }
 

@@ -58,7 +58,7 @@ func Of(ctx context.Context, r cooking.Result, i int) (Look, bool, error) {
 	}
 	answers := p.Line.Answers.Value
 	rest, _ := method.Find(p.Line.Sound(), method.Rest)
-	out.Place = Place(rest.With)
+	out.Place = forecast.Place(rest.With)
 	vent := map[string]float64{"5": 5, "10": 10, "15": 15}[answers.Chose("vent")]
 	cools := heat.Rest{Cut: burn.Cut, Geometry: burn.Geometry, FromC: out.From, Wrap: answers.Chose("wrap"), VentMin: vent, Place: out.Place, RoomC: float64(burn.RoomC)}
 	if out.Place == "pit_off" {
@@ -72,20 +72,6 @@ func slowest(burns []forecast.Burn) forecast.Burn {
 	return slices.MaxFunc(burns, func(a, b forecast.Burn) int {
 		return int(forecast.Alone([]forecast.Burn{a}) - forecast.Alone([]forecast.Burn{b}))
 	})
-}
-
-// Place is where a rest is, as heat knows it: in a wrap, on a board or in a tray a piece cools
-// as on a counter.
-func Place(rests string) string {
-	switch rests {
-	case "cooler", "holder":
-		return rests
-	case "oven":
-		return "oven_off"
-	case "pit", "pit-cooler":
-		return "pit_off"
-	}
-	return "counter"
 }
 
 // stalls finds where the middle of the curve crawls longest.

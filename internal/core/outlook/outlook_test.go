@@ -15,6 +15,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/outlook"
@@ -96,7 +97,7 @@ func TestTheRestFollowsItsPlace(t *testing.T) {
 	assert.True(t, math.IsInf(floor("holder", "0"), 1), "it stays above the floor")
 	assert.Less(t, floor("cooler", "15"), cooler)
 	for _, place := range cut.Rests {
-		_, known := heat.Places[outlook.Place(place)]
+		_, known := heat.Places[forecast.Place(place)]
 		assert.True(t, known, place)
 	}
 }
