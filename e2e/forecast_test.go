@@ -134,3 +134,23 @@ func TestTheForecastOnAPhone(t *testing.T) {
 	b.open("/cooks/{supper}/forecast/2")
 	b.see("have to be right first")
 }
+
+// Before lighting: what is seen to is ticked on the plan, stays ticked, and is open again when
+// the tick is taken back.
+func TestBeforeLighting(t *testing.T) {
+	b := start(t, true)
+	b.open("/cooks/{supper}/plan")
+	b.see("ash out, air holes free")
+	ticked := `document.querySelector(".task-checks input").checked`
+	b.until(`!` + ticked)
+	b.press("ash out, air holes free")
+	b.until(ticked)
+	b.open("/cooks/{supper}/plan")
+	b.see("probes read 0 °C")
+	b.until(ticked)
+	b.press("ash out, air holes free")
+	b.until(`!` + ticked)
+	said, err := b.app.Store.Facts(t.Context(), b.cook("supper").ID)
+	require.NoError(t, err)
+	assert.GreaterOrEqual(t, len(said), 2, "a tick and what took it back are both on record")
+}

@@ -338,7 +338,7 @@ func (w writer) saysOf(l outlook.Look) []string {
 	if f.Undone > 0.02 {
 		out = append(out, fmt.Sprintf("In %.0f of 100 it does not get done within %s in a pit like this.", 100*f.Undone, duration(heat.Longest*time.Hour)))
 	}
-	return append(out, "It rests on none of your own cooks yet. It does not know how true your pit’s dial is, how wet the meat is, or where exactly your probe sits.")
+	return append(out, "None of your own cooks is in it yet. It cannot know how true your pit’s dial is, how wet the meat is, or exactly where your probe sits.")
 }
 
 // placeWords say where it rests.
@@ -379,7 +379,7 @@ var wayWords = map[string][2]string{
 	"wrap-foil": {"wrap it in foil", "quick, softer bark"}, "wrap-paper": {"wrap it in paper", "firmer bark than foil"}, "wrap-pan": {"a pan and foil", "keeps the juice"}, "wrap-none": {"never wrap it", "the firmest bark"},
 	"wrap-earlier": {"wrap it earlier", "softer bark, less smoke"}, "hotter": {"a hotter pit", "less time for smoke"}, "cooler": {"a cooler pit", "more time for smoke"},
 	"low-night": {"a low pit overnight", "it cooks while you sleep"}, "holder": {"hold it in a warm holder", "it may be done hours early"}, "temper": {"temper it for an hour", "a warmer start"},
-	"cold": {"if it is cold at the pit", ""}, "windy": {"if it is windy", ""}, "thicker": {"if it is a sixth thicker", ""},
+	"cold": {"if it is cold at the pit", ""}, "windy": {"if it is windy", ""}, "thicker": {"if it is 15 % thicker than estimated", ""},
 }
 
 func (w writer) way(o outlook.Way, l outlook.Look) WayLine {

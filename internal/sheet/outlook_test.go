@@ -15,7 +15,9 @@ import (
 	"verjuice/internal/anycook"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/starter"
 )
@@ -197,4 +199,44 @@ func TestThePageAndItsForecastAgree(t *testing.T) {
 	require.NoError(t, err)
 	fire, _ := s.Pieces[0].Clock.step("fire")
 	assert.Equal(t, fire.At, iso(start.In(time.FixedZone("", 0)))[:19]+fire.At[19:])
+}
+
+// Before it is lit there is a short list for each kind of pit, whose every line has its words,
+// and a tick is kept with its pit alone.
+func TestBeforeLighting(t *testing.T) {
+	for _, kind := range plan.Pits {
+		c := shoulder(nil)
+		c.Pits = []cook.Pit{{Name: "First", Kind: kind.ID}, {Name: "Second", Kind: kind.ID}}
+		second := c.Pieces[0]
+		second.Key, second.Fire.On = "two", 1
+		c.Pieces = append(c.Pieces, second)
+		lists := func(said facts.Facts) map[string][]CheckLine {
+			out := map[string][]CheckLine{}
+			for _, task := range told(CookRequest{Cook: c, Facts: said}, noon, Reader{}).Plan.Tasks {
+				if task.Stage == "light" {
+					out[task.ID] = task.Checks
+				} else {
+					assert.Empty(t, task.Checks, task.Stage)
+				}
+			}
+			return out
+		}
+		fresh := lists(nil)
+		require.Len(t, fresh, 2, kind.ID)
+		for id, list := range fresh {
+			assert.GreaterOrEqual(t, len(list), 2, "%s %s", kind.ID, id)
+			for _, line := range list {
+				assert.NotEmpty(t, line.Text, "%s %s", kind.ID, line.Tick)
+				assert.False(t, line.Ticked)
+			}
+		}
+		tick := fresh["light-pit0"][0].Tick
+		f := facts.Fact{ID: "00000000-0000-4000-8000-000000000005", Kind: facts.Ticked, What: tick, At: "2026-11-28T05:00"}
+		kept := lists(facts.Facts{f})
+		assert.True(t, kept["light-pit0"][0].Ticked, kind.ID)
+		assert.False(t, kept["light-pit0"][1].Ticked)
+		assert.False(t, kept["light-pit1"][0].Ticked, "the other pit has its own")
+		gone := facts.Fact{ID: "00000000-0000-4000-8000-000000000006", Kind: facts.Withdrawn, What: f.ID, At: "2026-11-28T05:01"}
+		assert.False(t, lists(facts.Facts{f, gone})["light-pit0"][0].Ticked)
+	}
 }

@@ -157,7 +157,7 @@ func TestFindingsAreWhole(t *testing.T) {
 			NitritePPM: 800 * r.Float64() * float64(r.IntN(2)), Soak: hours(40), Opened: []string{"", "no", "stuffed"}[r.IntN(3)], Trimmed: 60 * r.Float64(), Unsalted: r.IntN(2) == 0, Lingers: hours(8), PhosphatePercent: r.Float64(), Injected: r.IntN(2) == 0, Bath: r.IntN(2) == 0, Honey: r.IntN(2) == 0,
 			Allergens: []string{"soy"}[:r.IntN(2)], Frozen: r.IntN(2) == 0, Thaw: hours(60), Done: quantity.Celsius(50 + r.IntN(50)), WarmsIn: hours(9), Hold: hours(20),
 			Held: []string{"counter", "cooler", "oven", "holder"}[r.IntN(4)], Chilled: r.IntN(2) == 0, Leftovers: r.IntN(2) == 0, Burns: []string{"", "oven", "kettle", "offset"}[r.IntN(4)],
-			Wrapped: r.IntN(2) == 0, Unlogged: r.IntN(2) == 0,
+			Wrapped: r.IntN(2) == 0, Unlogged: r.IntN(2) == 0, Endless: r.IntN(9) == 0,
 		}
 		last, once := 0, map[string]bool{}
 		stops := map[string]bool{}

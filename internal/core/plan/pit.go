@@ -41,3 +41,18 @@ func UnknownPit() Pit {
 	kind.RoomDM2 = 0
 	return Pit{PitKind: kind}
 }
+
+// before is what is seen to before a pit is lit, by its kind.
+var before = map[string][]string{
+	"pellet":  {"ash", "pellets", "tray", "grate", "probes", "shelter"},
+	"cabinet": {"ash", "charcoal", "tray", "water", "grate", "probes", "shelter"},
+	"kettle":  {"ash", "charcoal", "tray", "grate", "probes", "shelter"},
+	"drum":    {"ash", "charcoal", "grate", "probes", "shelter"},
+	"ceramic": {"ash", "charcoal", "grate", "probes"},
+	"offset":  {"ash", "wood", "water", "grate", "probes", "shelter"},
+	"gas":     {"gas", "tray", "water", "grate", "probes", "shelter"},
+	"oven":    {"tray", "probes"},
+}
+
+// Before is what is seen to before a pit of that kind is lit, by id.
+func Before(kind string) []string { return before[kind] }

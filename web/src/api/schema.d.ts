@@ -1293,6 +1293,12 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        CheckLine: {
+            text: string;
+            /** @description Names the line in the fact that says it was seen to */
+            tick: string;
+            ticked: boolean;
+        };
         Choice: {
             form: string;
             ingredient: string;
@@ -3530,6 +3536,8 @@ export interface components {
             can_fix: boolean;
             /** @description It can be marked as done */
             can_mark: boolean;
+            /** @description What is seen to before it, each to be ticked */
+            checks?: components["schemas"]["CheckLine"][];
             clash: boolean;
             day: string;
             done: boolean;

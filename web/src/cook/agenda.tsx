@@ -1,5 +1,5 @@
 import { BellOutlined, CheckOutlined, PushpinFilled, WarningFilled } from "@ant-design/icons";
-import { Button } from "antd";
+import { Button, Checkbox } from "antd";
 import { useState } from "react";
 import type { Plan, TaskLine } from "../api/client";
 import { now } from "../shared/clock";
@@ -7,6 +7,7 @@ import { PickTime } from "../shared/time-field";
 import { useInHand } from "./context";
 import { fix, local, unfix } from "./marks";
 import { useReminders } from "./use-reminders";
+import { useTick } from "./use-tick";
 
 /** Everything there is to do, in order: mark it done, or fix its time. */
 export function Agenda({ plan }: { plan: Plan }) {
@@ -44,6 +45,7 @@ export function Agenda({ plan }: { plan: Plan }) {
 function Task({ task: t }: { task: TaskLine }) {
 	const { change, goto, say, cook } = useInHand();
 	const [fixing, setFixing] = useState(false);
+	const tick = useTick();
 	const done = t.fact !== "";
 	const was = (at: string) => say({ kind: "done", piece: t.key, what: t.stage, at });
 	return (
@@ -65,6 +67,17 @@ function Task({ task: t }: { task: TaskLine }) {
 					<p className="task-warn">
 						<WarningFilled aria-hidden /> {t.warning}
 					</p>
+				)}
+				{t.checks && !t.done && (
+					<ul className="task-checks" aria-label={`Before: ${t.label}`}>
+						{t.checks.map((c) => (
+							<li key={c.tick}>
+								<Checkbox checked={c.ticked} onChange={() => tick(c)}>
+									{c.text}
+								</Checkbox>
+							</li>
+						))}
+					</ul>
 				)}
 				{fixing && (
 					<PickTime

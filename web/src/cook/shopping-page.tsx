@@ -4,8 +4,8 @@ import { Link } from "react-router";
 import { api, need, type ShopLine } from "../api/client";
 import { usePrefs } from "../prefs";
 import { Ask } from "../shared/ask";
-import { now } from "../shared/clock";
 import { useInHand } from "./context";
+import { useTick } from "./use-tick";
 import "./shopping-page.css";
 
 /** What to buy over all pieces and mixes, less what is in the larder and in jars. */
@@ -57,16 +57,8 @@ export function ShoppingPage() {
 }
 
 function Lines({ title, lines }: { title: string; lines: ShopLine[] }) {
-	const { facts, say } = useInHand();
+	const tick = useTick();
 	if (lines.length === 0) return null;
-	/** Ticks a line off, or withdraws its ticks. */
-	const tick = (line: ShopLine) => {
-		const at = new Date(now() ?? 0).toISOString();
-		if (!line.ticked) say({ kind: "ticked", what: line.tick, at });
-		else
-			for (const f of facts.filter((f) => f.kind === "ticked" && f.what === line.tick))
-				say({ kind: "withdrawn", what: f.id, at });
-	};
 	return (
 		<>
 			<h3>{title}</h3>
