@@ -6,6 +6,7 @@ import (
 	"io"
 	"net"
 	"net/http"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -78,7 +79,8 @@ func TestTimesThatNoCookCanMean(t *testing.T) {
 		call(t, app, "PUT", "/api/cooks/{supper}", c, "If-Match", `"1"`).problem(t, http.StatusUnprocessableEntity)
 		for kind, what := range map[facts.Kind]string{facts.Done: "fire", facts.Ticked: "salt", facts.Acknowledged: "sodium"} {
 			f := facts.Fact{ID: "00000000-0000-4000-8000-000000000077", Kind: kind, Piece: key, What: what, At: when}
-			assert.Contains(t, at(mistakes(rec.Doc, facts.Facts{f})), "/facts/0/at", when)
+			_, unread := time.Parse("2006-01-02T15:04", when)
+			assert.Equal(t, unread != nil, slices.Contains(at(mistakes(rec.Doc, facts.Facts{f})), "/facts/0/at"), "one of another age on record stops nothing: %s", when)
 			call(t, app, "POST", "/api/cooks/{supper}/facts", f).problem(t, http.StatusUnprocessableEntity)
 		}
 	}

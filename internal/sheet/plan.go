@@ -272,7 +272,11 @@ var markable = []string{"thaw", "bath", "salt", "fire", "off"}
 // others by a third, and work takes half as long again as often.
 func handsFor(d time.Duration) string {
 	low, high := (d * 2 / 3).Round(time.Minute), (d * 3 / 2).Round(time.Minute)
-	return fmt.Sprintf("%s (%.0f–%s)", quantity.FormatDuration(d), low.Minutes(), quantity.FormatDuration(high))
+	from := fmt.Sprintf("%.0f", low.Minutes())
+	if high >= time.Hour { // then they are told in different units
+		from = quantity.FormatDuration(low)
+	}
+	return fmt.Sprintf("%s (%s–%s)", quantity.FormatDuration(d), from, quantity.FormatDuration(high))
 }
 
 // taskNote is what to know of the piece at a stage.

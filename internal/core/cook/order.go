@@ -70,6 +70,7 @@ type Setting struct {
 type Line struct {
 	Key     string
 	Typed   Piece
+	Draws   string // names its draw of a forecast: its key or, of one that came without, its cut, which typing does not change
 	Meat    Part[Meat]
 	Salting Part[Salting]
 	Answers Part[decision.Answers]

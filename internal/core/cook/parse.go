@@ -20,6 +20,7 @@ import (
 // Parse reads c, with what the kitchen has of its own. It never fails: every part of
 // the Order carries its own mistakes. c is not changed.
 func Parse(c Cook, k kitchen.Kitchen) Order {
+	typed := c.Pieces
 	c = Keyed(c)
 	o := Order{
 		Cook: c, Name: parseName(c), Serving: parseServing(c), People: parsePeople(c), Base: parseBase(c), Setting: parseSetting(c),
@@ -37,6 +38,7 @@ func Parse(c Cook, k kitchen.Kitchen) Order {
 		}
 		keys[p.Key] = true
 		o.Lines = append(o.Lines, reader{kitchen: k, spoons: c.Spoons, base: o.Base, pits: max(1, len(c.Pits)), at: at}.line(p))
+		o.Lines[i].Draws = or(typed[i].Key, p.Cut)
 	}
 	return o
 }

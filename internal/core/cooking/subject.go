@@ -96,7 +96,7 @@ func (s *subject) move(k method.Kind) method.Move {
 func (s *subject) burns(a decision.Answers, m cook.Meat) []forecast.Burn {
 	on, temper := s.move(method.On), s.move(method.Temper)
 	like := forecast.Burn{
-		StartC: s.base.Fridge, Temper: temper.Lasts, RoomC: s.base.Room, PitC: on.Set, Core: s.move(method.Off).When.Core, Pit: s.pit.ID, Number: on.Pit, Piece: forecast.Seed(s.line.Key),
+		StartC: s.base.Fridge, Temper: temper.Lasts, RoomC: s.base.Room, PitC: on.Set, Core: s.move(method.Off).When.Core, Pit: s.pit.ID, Number: on.Pit, Piece: forecast.Seed(s.line.Draws),
 	}
 	if s.line.Typed.Fire.Done == "" {
 		like.Core = quantity.Celsius(m.Cut.DoneC())

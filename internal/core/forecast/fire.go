@@ -1,6 +1,7 @@
 package forecast
 
 import (
+	"cmp"
 	"context"
 	"hash/fnv"
 	"math"
@@ -154,15 +155,9 @@ func cookOf(b Burn) (heat.Cook, heat.Ask) {
 	c := heat.Cook{
 		Cut: b.Cut, Geometry: b.Geometry, Measured: b.Geometry.Measured, Piece: b.Piece, DoneC: float64(b.Core), Feel: b.Core == 0,
 		Programme: heat.Programme{
-			Pit: pit, Steps: []heat.SetPoint{{SetC: float64(b.PitC)}}, Ambient: weathers[b.Weather], SpritzMin: float64(b.Looks), OpenMin: float64(b.OpenMin), Loose: looseness[b.Tight],
+			Pit: pit, Steps: []heat.SetPoint{{SetC: float64(b.PitC)}}, Ambient: weathers[cmp.Or(b.Weather, "mild")], SpritzMin: float64(b.Looks), OpenMin: float64(b.OpenMin), Loose: cmp.Or(looseness[b.Tight], 1),
 			StartC: float64(b.StartC), TemperH: b.Temper.Hours(), RoomC: float64(b.RoomC),
 		},
-	}
-	if b.Weather == "" {
-		c.Programme.Ambient = weathers["mild"]
-	}
-	if c.Programme.Loose == 0 {
-		c.Programme.Loose = 1
 	}
 	a := heat.Ask{Tightness: looseness[b.Tight] > 0, KnowsLid: b.Shut, Cores: asked, Seed: uint64(b.Number) + 1, KnowsPit: known, Members: lasting.Members}
 	if b.Wrap != "none" && b.Wrap != "" {
