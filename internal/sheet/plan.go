@@ -79,20 +79,6 @@ type TaskLine struct {
 	Checks []CheckLine `json:"checks,omitempty" nullable:"false" doc:"What is seen to before it, each to be ticked"`
 }
 
-// CheckLine is something to see to.
-type CheckLine struct {
-	Tick   string `json:"tick" doc:"Names the line in the fact that says it was seen to"`
-	Text   string `json:"text"`
-	Ticked bool   `json:"ticked"`
-}
-
-// checks are what is seen to before a pit is lit.
-var checks = map[string]string{
-	"ash": "ash out, air holes free", "pellets": "dry pellets for all the hours, and half as much again", "charcoal": "dry charcoal for all the hours, and half as much again", "wood": "dry splits for all the hours, and half as much again",
-	"gas": "a full bottle, or a second one", "tray": "drip tray in and lined", "water": "water pan filled with hot water, if you use one", "grate": "grate brushed and oiled",
-	"probes": "probes read 0 °C / 32 °F in ice water; note what each is off", "shelter": "out of the wind and the rain, well away from walls and roofs",
-}
-
 // PlanConflict is something that does not go together.
 type PlanConflict struct {
 	Kind    string       `json:"kind"`
@@ -232,13 +218,7 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 	if k.Stage == "feed" {
 		out.ID += fmt.Sprintf("-%d", k.Turn)
 	}
-	if k.Stage == "light" && k.Pit < len(w.pits) {
-		for _, id := range plan.Before(w.pits[k.Pit].ID) {
-			line := CheckLine{Tick: fmt.Sprintf("before:%d:%s", k.Pit, id), Text: checks[id]}
-			_, line.Ticked = r.Facts.Ticked(line.Tick)
-			out.Checks = append(out.Checks, line)
-		}
-	}
+	out.Checks = w.checks(r, k)
 	switch {
 	case k.Every > 0 && !k.Done:
 		out.Note = fmt.Sprintf("every %s until %s", quantity.FormatDuration(k.Every), k.To.Format("15:04"))
