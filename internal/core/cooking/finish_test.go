@@ -12,6 +12,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
 )
@@ -82,13 +83,13 @@ func TestTheEnvelope(t *testing.T) {
 		{"beef-brisket-packer", "5 kg", "", "120 °C", "95 °C", "paper", 9, 13},
 		{"beef-brisket-packer", "5 kg", "95 mm", "120 °C", "95 °C", "paper", 8, 13},
 		{"pork-shoulder-bone-in", "3.6 kg", "", "120 °C", "95 °C", "none", 9, 13},
-		{"pork-shoulder-bone-in", "3.6 kg", "", "120 °C", "95 °C", "foil", 7, 10.5}, // at 71 °C, late in the stall
+		{"pork-shoulder-bone-in", "3.6 kg", "", "120 °C", "95 °C", "foil", 7, 10},
 		{"beef-plate-ribs", "2.5 kg", "", "125 °C", "95 °C", "none", 7, 9},
 		{"turkey-breast", "1.5 kg", "", "135 °C", "71 °C", "none", 2, 3},
 		{"chicken-half", "0.9 kg", "", "135 °C", "74 °C", "none", 1.5, 2.5},
 		{"chicken-whole", "1.8 kg", "", "163 °C", "74 °C", "none", 1.25, 1.85},
 		{"chicken-whole", "1.8 kg", "", "135 °C", "74 °C", "none", 2, 2.75},
-		{"turkey-whole", "6 kg", "", "163 °C", "74 °C", "none", 2.8, 3.75},
+		{"turkey-whole", "6 kg", "", "163 °C", "74 °C", "none", 3, 3.75},
 		{"turkey-whole", "6 kg", "", "135 °C", "74 °C", "none", 4, 4.75},
 		{"pork-spare-ribs-squared", "1.2 kg", "", "135 °C", "", "foil", 3, 5},
 		{"pork-spare-ribs", "1.5 kg", "", "120 °C", "", "none", 4, 6},
@@ -99,8 +100,11 @@ func TestTheEnvelope(t *testing.T) {
 		p := anycook.Coated(try.cut, try.weight)
 		p.Thickness, p.Fire.Pit, p.Fire.Done = try.thick, try.pit, try.done
 		p.Choices = map[string]string{"wrap": try.wrap}
-		s := one(t, p)
-		hours := s.Clock.Fire.Mid.Hours()
+		if try.cut == "pork-shoulder-bone-in" && try.wrap == "foil" {
+			p.Choices["wrap-at"] = "66" // as the stall begins
+		}
+		p.Key = "one"
+		hours := workWith(anycook.Supper(p), nil, nothing, cooking.Clock{Now: noon, Forecast: forecast.Settled{}}).Pieces[0].Clock.Fire.Mid.Hours()
 		assert.True(t, try.low <= hours && hours <= try.high, "%+v: %.1f h", try, hours)
 	}
 	for id, span := range map[string][2]float64{
