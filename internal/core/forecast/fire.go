@@ -267,12 +267,9 @@ type restKey struct {
 
 var early memo.Of[restKey, time.Duration]
 
-// restFor is how long a rest is followed, and hot from which core temperature on one that is
-// held is judged by its floor: what is taken off pink is not.
-const (
-	restFor = 16 * time.Hour
-	hot     = quantity.Celsius(71)
-)
+// hot is the core temperature from which on a piece that is held is judged by its floor: what
+// is taken off pink is not.
+const hot = quantity.Celsius(71)
 
 // HoldsIn is how long a piece keeps well where it rests, and above 60 °C: the early end of it,
 // of what loses heat fastest. The minutes for which it is opened first are as typed.
@@ -281,7 +278,7 @@ func HoldsIn(b Burn, place, vent string) time.Duration {
 	if from == 0 {
 		from = quantity.Celsius(b.Cut.DoneC())
 	}
-	if from < hot {
+	if from < hot || place == "holder" { // which is kept above the floor
 		return well
 	}
 	return min(well, early.Get(restKey{keyOf(b), place, vent}, func(restKey) time.Duration {
@@ -290,7 +287,7 @@ func HoldsIn(b Burn, place, vent string) time.Duration {
 		if r.Place == "pit_off" {
 			r.PlaceC = float64(b.PitC)
 		}
-		return lasts(r.Early(restFor.Hours())).Round(5 * time.Minute)
+		return lasts(r.Early(well.Hours())).Round(5 * time.Minute)
 	}))
 }
 
