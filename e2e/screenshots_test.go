@@ -35,7 +35,7 @@ func TestScreenshots(t *testing.T) {
 		{"formula", "/bench/{Regatta}", "day", 1280, 800, "Versions", ""},
 		{"compare", "/compare", "day", 1280, 800, "salt in the meat", ""},
 		{"jars", "/jars", "day", 1280, 800, "Past its use-by", ""},
-		{"guess", "/guess", "day", 1280, 800, "Your guess", ""},
+		{"moves", "/cooks/{supper}/moves/1", "day", 1280, 800, "Off the fire", ""},
 		{"wait", "/cooks/{supper}/wait/1", "day", 1280, 800, ": at the fire", ""},
 		{"fire", "/cooks/{supper}/fire/2", "day", 1280, 800, "Wrap", ""},
 		{"plan", "/cooks/{supper}/plan", "day", 1280, 800, "What to do when", ""},
@@ -44,7 +44,7 @@ func TestScreenshots(t *testing.T) {
 	} {
 		b.do(chromedp.EmulateViewport(s.width, s.height))
 		b.open("/")
-		b.do(chromedp.Evaluate[chromedp.Void](`localStorage.setItem("verjuice.guess", JSON.stringify({ seed: 12, guesses: [] })), localStorage.setItem("verjuice.prefs", JSON.stringify({ mode: ` + quote(s.mode) + ` }))`))
+		b.do(chromedp.Evaluate[chromedp.Void](`localStorage.setItem("verjuice.prefs", JSON.stringify({ mode: ` + quote(s.mode) + ` }))`))
 		b.open(s.path)
 		b.see(s.see)
 		if s.press != "" {

@@ -58,6 +58,9 @@ func Supper(pieces ...cook.Piece) cook.Cook {
 	return cook.Cook{Name: "Supper", ServeAt: testclock.Saturday(), Zone: testclock.Zone, Guests: "8", Hands: "2", Pieces: pieces}
 }
 
+// Own is a move of the cook's own.
+func Own(what, at string) cook.Move { return cook.Move{Key: what, What: what, When: at} }
+
 // Done is a fact: a stage of a piece was done.
 func Done(n int, piece, stage, at string) facts.Fact {
 	return facts.Fact{ID: fmt.Sprintf("00000000-0000-4000-8000-%012d", n), Kind: facts.Done, Piece: piece, What: stage, At: at}
@@ -112,6 +115,12 @@ func Whole(r *rand.Rand) (cook.Cook, facts.Facts) {
 	p.Inject = &cook.Injection{Formula: Bottle("stock", "stock"), Pump: "5 %", Avoid: []string{"bone"}}
 	p.Layers = []cook.Layer{{Kind: "glaze", Formula: Mix(r, "glaze"), Amount: "light"}}
 	p.Choices, p.Grain = map[string]string{"wrap": "foil"}, "20"
+	juice := Bottle("juice", "apple-juice")
+	p.When = map[string]string{"wrap": Pick(r, []string{"71 °C or 8 h", "colour", "60 °C and bark set"}), "spritz": "every 45 min from bark set until the wrap"}
+	p.Moves = []cook.Move{
+		{Key: "m", What: "mop", When: Pick(r, []string{"after 2 h", "every 1 h until 70 °C", "10 min after the wrap"}), Formula: &juice, Amount: "60 mL"},
+		{Key: "o", What: "other", When: "1 h before serving", With: "lay the table"},
+	}
 	if r.IntN(2) == 0 {
 		p.Bath.Salt = Pick(r, []string{"40 g/L", "none", "1 cup table salt in 8 L"})
 	}
@@ -121,7 +130,7 @@ func Whole(r *rand.Rand) (cook.Cook, facts.Facts) {
 	}
 	c := Supper(p, q)
 	c.Children, c.Appetite, c.Quiet = "2", "light", "22-6"
-	c.Pits = []cook.Pit{{Name: "one", Kind: "drum", Room: "20"}, {Name: "two", Kind: "gas"}}
+	c.Pits = []cook.Pit{{Name: "one", Kind: "drum", Room: "20"}, {Name: "two", Kind: "gas", Sets: Pick(r, []string{"", "110 °C from 08:00, 130 °C once wrapped"})}}
 	stage := func() string { return Pick(r, facts.Stages) }
 	c.Wishes = []cook.Wish{{Piece: "b", Stage: stage(), At: testclock.At(5, "18:00")}}
 	f := facts.Facts{

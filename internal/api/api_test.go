@@ -47,6 +47,8 @@ func supper() cook.Cook {
 				Label: "The big ones", Cut: "pork-shoulder-bone-in", Count: "2", Together: true, Each: []cook.One{{Bought: "4 kg", Trimmed: "3.7 kg", Thickness: "110 mm"}, {Bought: "3.6 kg", Trimmed: "3.5 kg"}}, Bought: "16 lb 8 oz", Trimmed: "7,2 kg", TrimStyle: "close",
 				Thickness: "4 1/4 in", Faces: "one",
 				Season: cook.Season{Formula: formula.ReadyMade()[3], Mode: "target", Amount: "2 Tbsp/lb", Target: "2.2 %", Free: "layer-0", Coat: "heavy", Binder: true, Band: "bold", Spare: "15 %"},
+				When:   map[string]string{"wrap": "71 °C or 8 h"},
+				Moves:  []cook.Move{{Key: "m", What: "mop", When: "every 1 h until the wrap", Amount: "60 mL", Formula: new(juice())}},
 				Wait:   cook.Wait{Style: "day", For: "26 h", Open: true},
 				Fire:   cook.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min", On: 1, Done: "96 °C", Guess: "1 h/lb"},
 				Bath: &cook.Bath{Kind: "strong", Strength: "4 %", Salt: "40 g/L", Liquid: "6 L", Pot: "18 L", For: "8 h", Target: "0.4 %", Hot: "90 °C",

@@ -28,6 +28,9 @@ type Catalogue struct {
 	Usual       cook.Usual          `json:"usual"`
 	Pits        []sheet.PitChoice   `json:"pits" nullable:"false"`
 	Layers      []sheet.LayerChoice `json:"layers" nullable:"false" doc:"Kinds of layer, in the order they go on"`
+	Moves       []sheet.MoveChoice  `json:"moves" nullable:"false" doc:"Moves that a cook can add to what the stages say"`
+	Moments     []string            `json:"moments" nullable:"false" doc:"Moments of a move, as they may be typed"`
+	PitLists    []string            `json:"pit_lists" nullable:"false" doc:"What a pit is set to over the day, as it may be typed"`
 	Avoid       []sheet.PlaceChoice `json:"avoid" nullable:"false" doc:"Places that a needle may be kept out of"`
 	Species     []string            `json:"species" nullable:"false" doc:"In the order in which cuts are listed"`
 }
@@ -41,7 +44,7 @@ func (s *server) registerCatalogue(a huma.API) {
 			}
 			return answer(Catalogue{
 				Cuts: cut.All(), Ingredients: append(larder.All(), own...), Formulas: formula.ReadyMade(), Coats: sheet.Coats(), Bands: sheet.Bands(),
-				Usual: sheet.UsualValues(in.Units), Pits: sheet.Pits(), Species: cut.Species(), Layers: sheet.Layers(), Avoid: sheet.NeedlePlaces(),
+				Usual: sheet.UsualValues(in.Units), Pits: sheet.Pits(), Species: cut.Species(), Layers: sheet.Layers(), Moves: sheet.MoveChoices(in.Units), Moments: sheet.MomentExamples(in.Units), PitLists: sheet.PitExamples(in.Units), Avoid: sheet.NeedlePlaces(),
 			}), nil
 		})
 	huma.Register(a, op(http.MethodGet, "/api/new/cook", "newCook", "Get an empty cook to start from"),
@@ -63,6 +66,17 @@ func (s *server) registerCatalogue(a huma.API) {
 			Body cook.Cook
 		}) (*body[cook.Cook], error) {
 			return answer(starter.WithoutPit(in.Body, in.Pit)), nil
+		})
+	huma.Register(a, op(http.MethodPost, "/api/new/with-method", "withMethod", "Get a piece that is cooked by a kept method"),
+		func(ctx context.Context, in *struct {
+			Method string `query:"method" maxLength:"40" doc:"Id of the method"`
+			Body   cook.Piece
+		}) (*body[cook.Piece], error) {
+			m, err := s.Store.Methods().Get(ctx, in.Method)
+			if err != nil {
+				return nil, problemOf(err)
+			}
+			return answer(m.Doc.On(in.Body)), nil
 		})
 	huma.Register(a, op(http.MethodGet, "/api/new/piece", "newPiece", "Get a piece of a cut at its usual weight and seasoning"),
 		func(_ context.Context, in *struct {

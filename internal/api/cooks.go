@@ -10,6 +10,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/starter"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
@@ -128,7 +129,7 @@ func (s *server) soundCook(ctx context.Context, id string, c cook.Cook) error {
 	if err != nil {
 		return err
 	}
-	out, err := cooking.Work(ctx, cook.Parse(c, k), nil, k, s.clock(servedAt))
+	out, err := cooking.Work(ctx, order.Parse(c, k), nil, k, s.clock(servedAt))
 	if err != nil {
 		return err
 	}

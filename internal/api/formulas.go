@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"errors"
 	"net/http"
 	"time"
 
@@ -158,9 +159,17 @@ func (s *server) updateFormula(ctx context.Context, id string, version uint, f f
 	if err != nil {
 		return old, err
 	}
-	return s.Store.Formulas().Update(ctx, id, version, f, func(old formula.Formula) []formula.Change {
+	rec, err := s.Store.Formulas().Update(ctx, id, version, f, func(old formula.Formula) []formula.Change {
 		return formula.Changes(old, f, k)
 	})
+	if errors.Is(err, store.ErrCircle) {
+		// What it uses has changed since it was checked: now the check finds it, and says where.
+		if wrong := s.soundFormula(ctx, id, f); wrong != nil {
+			return rec, wrong
+		}
+		return rec, newProblem(http.StatusConflict, "A formula that this one uses was changed just now. Open it again.")
+	}
+	return rec, err
 }
 
 func (s *server) formulaVersions(ctx context.Context, in *ByID) (*body[[]FormulaVersion], error) {

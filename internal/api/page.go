@@ -2,16 +2,20 @@ package api
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
+	"fmt"
 	"maps"
 	"net/http"
 	"reflect"
+	"runtime"
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 	jsonpatch "github.com/evanphx/json-patch/v5"
@@ -68,72 +72,108 @@ type section struct {
 	sum  [sha256.Size]byte
 }
 
-// Bounds of what is kept of pages that were worked out: two for each of sixty-four who
+// Bounds of what is kept of pages that were worked out: three for each of sixty-four who
 // type at once. The largest page is some 1.5 MB with its figures; one of five pieces is a
 // tenth of that, and shares with the next what has not changed.
 const (
-	mostPages   = 128
+	mostPages   = 192
 	largestPage = 1 << 20
 )
 
 // pages are the pages that were worked out last. They make answers short, and are never
 // needed for one to be right.
-type pages struct{ kept *lru.Cache[string, worked] }
+type pages struct {
+	kept  *lru.Cache[string, worked]
+	whole *lru.Cache[[sha256.Size]byte, PageAnswer] // to whole pages, by all that they were worked out from
+}
+
+// mostWhole is how many answers to whole pages are kept, for those who open one at one moment.
+const mostWhole = 8
 
 func newPages() pages {
 	kept, err := lru.New[string, worked](mostPages)
-	if err != nil {
-		panic(err) // only for a size below one
+	whole, wrong := lru.New[[sha256.Size]byte, PageAnswer](mostWhole)
+	if err != nil || wrong != nil {
+		panic("api: a cache of no size")
 	}
-	return pages{kept}
+	return pages{kept, whole}
 }
 
-// divide divides a sheet into its fields, and those of its pieces and its plan. What was taken over
-// from the base is so here, too.
+// answered is the answer to a whole page that was worked out from the same, while it can be built on.
+func (p pages) answered(from [sha256.Size]byte) (PageAnswer, bool) {
+	out, ok := p.whole.Get(from)
+	if ok {
+		_, ok = p.kept.Get(out.Page)
+	}
+	return out, ok
+}
+
+// divide divides a sheet into its fields, and those of its pieces and its plan. What is as it
+// was at the base is taken over from there.
 func divide(w sheet.Written, base worked) (map[string]section, error) {
-	out := map[string]section{}
-	var fields func(v reflect.Value, at string) error
-	fields = func(v reflect.Value, at string) error {
-		for i := range v.NumField() {
-			name, options, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ",")
-			path, one := at+"/"+name, v.Field(i)
-			if list, ok := one.Interface().([]sheet.PieceSheet); ok {
-				for n := range list {
-					piece := path + "/" + strconv.Itoa(n)
-					if w.Kept[n] {
-						for where, was := range base.sections {
-							if strings.HasPrefix(where, piece+"/") {
-								out[where] = was
-							}
-						}
-					} else if err := fields(reflect.ValueOf(list[n]), piece); err != nil {
-						return err
-					}
-				}
-				continue
+	d := divider{w.Kept, base, map[string]section{}}
+	return d.out, d.fields(reflect.ValueOf(w.Sheet), reflect.ValueOf(base.written.Sheet), "")
+}
+
+type divider struct {
+	kept []bool
+	base worked
+	out  map[string]section
+}
+
+// fields divides v, which was as was at the base.
+func (d divider) fields(v, was reflect.Value, at string) error {
+	for i := range v.NumField() {
+		name, options, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ",")
+		path, one, old := at+"/"+name, v.Field(i), was.Field(i)
+		var err error
+		switch now := one.Interface().(type) {
+		case []sheet.PieceSheet:
+			err = d.pieces(now, old.Interface().([]sheet.PieceSheet), path)
+		case *sheet.PlanSheet:
+			if now != nil {
+				then, _ := old.Interface().(*sheet.PlanSheet)
+				err = d.fields(reflect.ValueOf(*now), reflect.ValueOf(*cmp.Or(then, &sheet.PlanSheet{})), path)
 			}
-			if strings.Contains(options, "omitempty") && one.IsZero() {
-				continue
-			}
-			if plan, ok := one.Interface().(*sheet.PlanSheet); ok {
-				if err := fields(reflect.ValueOf(*plan), path); err != nil {
-					return err
-				}
-				continue
-			}
-			raw, err := json.Marshal(one.Interface())
-			if err != nil {
-				return err
-			}
-			if was, ok := base.sections[path]; ok && bytes.Equal(was.json, raw) {
-				out[path] = was
-			} else {
-				out[path] = section{raw, sha256.Sum256(raw)}
+		default:
+			if !strings.Contains(options, "omitempty") || !one.IsZero() {
+				err = d.section(now, old.Interface(), path)
 			}
 		}
+		if err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (d divider) pieces(now, was []sheet.PieceSheet, at string) error {
+	for n := range now {
+		path, then := at+"/"+strconv.Itoa(n), sheet.PieceSheet{}
+		if n < len(was) {
+			then = was[n]
+		}
+		if d.kept[n] {
+			for where, old := range d.base.sections {
+				if strings.HasPrefix(where, path+"/") {
+					d.out[where] = old
+				}
+			}
+		} else if err := d.fields(reflect.ValueOf(now[n]), reflect.ValueOf(then), path); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (d divider) section(now, was any, at string) error {
+	if old, ok := d.base.sections[at]; ok && reflect.DeepEqual(now, was) {
+		d.out[at] = old
 		return nil
 	}
-	return out, fields(reflect.ValueOf(w.Sheet), "")
+	raw, err := json.Marshal(now)
+	d.out[at] = section{raw, sha256.Sum256(raw)}
+	return err
 }
 
 // keep remembers a page, and returns its hash.
@@ -174,8 +214,22 @@ func (w worked) changes(base worked) (out []PageChange, ok bool) {
 	return out, true
 }
 
+// turns are how many pages are worked out at once: more than there are processors only wait for
+// one another, each with its memory.
+type turns chan struct{}
+
+// take waits for a turn, and gives what ends it. The error is that of ctx.
+func (t turns) take(ctx context.Context) (end func(), err error) {
+	select {
+	case t <- struct{}{}:
+		return func() { <-t }, nil
+	case <-ctx.Done():
+		return nil, ctx.Err()
+	}
+}
+
 func (s *server) registerPage(a huma.API) {
-	known := newPages()
+	known, letters, forecasts := newPages(), make(turns, runtime.GOMAXPROCS(0)+1), make(turns, runtime.GOMAXPROCS(0))
 	huma.Register(a, op(http.MethodPost, "/api/page", "page", "Calculate a cook's page while it is typed: what changed is sent, and what that changes is answered"),
 		func(ctx context.Context, in *struct {
 			CookAsked
@@ -183,6 +237,15 @@ func (s *server) registerPage(a huma.API) {
 			Body    PageAsked
 			RawBody []byte
 		}) (*body[PageAnswer], error) {
+			waiting := letters
+			if in.Settled {
+				waiting = forecasts // which take longer than a letter, and hold none up
+			}
+			end, err := waiting.take(ctx)
+			if err != nil {
+				return nil, problemOf(err)
+			}
+			defer end()
 			base, have := known.kept.Get(in.Body.Base)
 			if in.Body.Whole == nil && !have {
 				return nil, newProblem(http.StatusConflict, "This program does not know the page that the changes are made to. Send the whole page.")
@@ -196,6 +259,12 @@ func (s *server) registerPage(a huma.API) {
 				return nil, err
 			}
 			now, at := worked{page: raw}, s.clock(in.ServedAt)
+			from := sha256.Sum256(fmt.Appendf(nil, "%s %s %v %v %+v %s", k.Stand, at.Now.Truncate(time.Minute), in.Settled, at.Recorded, in.reader(), raw))
+			if in.Body.Whole != nil {
+				if reply, ok := known.answered(from); ok {
+					return answer(reply), nil
+				}
+			}
 			if !in.Settled {
 				at.Forecast = forecast.Typing{}
 			}
@@ -211,7 +280,9 @@ func (s *server) registerPage(a huma.API) {
 			} else {
 				reply.Whole = &now.written.Sheet
 			}
-			reply.Page = known.keep(now)
+			if reply.Page = known.keep(now); reply.Whole != nil && in.Body.Whole != nil {
+				known.whole.Add(from, reply)
+			}
 			return answer(reply), nil
 		})
 }

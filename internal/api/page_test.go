@@ -168,29 +168,60 @@ func TestChangesThatDoNotFit(t *testing.T) {
 	}
 }
 
-// One letter in a page of five pieces, through the handler and the database.
+// Those who open one page at one moment are answered the same, and what they rest on still counts:
+// a price that changes in between is in the next answer.
+func TestOnePageAskedForByMany(t *testing.T) {
+	app := apptest.Start(t)
+	require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
+	list, _, err := app.Store.Cooks().List(t.Context(), store.Query{Limit: 1})
+	require.NoError(t, err)
+	asked := api.PageAsked{Whole: &sheet.CookRequest{Cook: list[0].Doc}}
+	first := call(t, app, "POST", "/api/page", asked)
+	again := call(t, app, "POST", "/api/page", asked)
+	assert.JSONEq(t, string(first.body), string(again.body))
+	us := call(t, app, "POST", "/api/page?units=us", asked)
+	assert.NotEqual(t, string(first.body), string(us.body), "as another reads it")
+	require.NoError(t, app.Store.PutThing(t.Context(), store.Thing{Thing: "beef-chuck-roll", Price: "€90 per kg"}))
+	dearer := call(t, app, "POST", "/api/page", asked)
+	assert.NotEqual(t, string(first.body), string(dearer.body))
+	var page api.PageAnswer
+	dearer.into(t, &page)
+	var next api.PageAnswer
+	call(t, app, "POST", "/api/page", api.PageAsked{Base: page.Page, Patch: []api.PagePatch{{Op: "replace", Path: "/guests", Value: "9"}}}).into(t, &next)
+	assert.NotEmpty(t, next.Changes, "it can be built on")
+}
+
+// One letter in a page of five pieces, through the handler and the database: of a weight, whose
+// fire is new each time, and of a rub.
 func BenchmarkPage(b *testing.B) {
+	for name, one := range map[string]struct{ path, value string }{
+		"weight": {"/pieces/0/trimmed", "2.%03d kg"},
+		"rub":    {"/pieces/0/season/formula/rows/0/parts", "3.%02d"},
+	} {
+		b.Run(name, func(b *testing.B) { letters(b, one.path, one.value) })
+	}
+}
+
+func letters(b *testing.B, path, value string) {
 	app := apptest.Start(b)
 	require.NoError(b, demo.Load(b.Context(), app.Store, apptest.Now))
 	list, _, err := app.Store.Cooks().List(b.Context(), store.Query{Limit: 1})
 	require.NoError(b, err)
-	var first api.PageAnswer
 	raw, err := json.Marshal(api.PageAsked{Whole: &sheet.CookRequest{Cook: list[0].Doc}})
 	require.NoError(b, err)
-	h := app.Handler
-	whole := httptest.NewRecorder()
-	req, _ := http.NewRequest("POST", "/api/page?plain=true", bytes.NewReader(raw))
-	req.Header.Set("Content-Type", "application/json")
-	h.ServeHTTP(whole, req)
-	require.NoError(b, json.Unmarshal(whole.Body.Bytes(), &first))
-	for n := range b.N {
-		body := fmt.Sprintf(`{"base":%q,"patch":[{"op":"replace","path":"/pieces/0/trimmed","value":"2.%02d kg"}]}`, first.Page, n%90)
-		req, _ := http.NewRequest("POST", "/api/page?plain=true", strings.NewReader(body))
+	send := func(address, body string) (page api.PageAnswer) {
+		w := httptest.NewRecorder()
+		req, _ := http.NewRequest("POST", address, strings.NewReader(body))
 		req.Header.Set("Content-Type", "application/json")
-		w := &discard{header: http.Header{}}
-		h.ServeHTTP(w, req)
-		if w.status != http.StatusOK {
-			b.Fatal(w.status)
-		}
+		app.Handler.ServeHTTP(w, req)
+		require.Equal(b, http.StatusOK, w.Code, w.Body.String())
+		require.NoError(b, json.Unmarshal(w.Body.Bytes(), &page))
+		return page
+	}
+	page := send("/api/page?plain=true&settled=true", string(raw)).Page
+	b.ResetTimer()
+	for n := range b.N {
+		body := fmt.Sprintf(`{"base":%q,"patch":[{"op":"replace","path":%q,"value":%q}]}`, page, path, fmt.Sprintf(value, n%600))
+		page = send("/api/page?plain=true", body).Page
 	}
 }

@@ -7,24 +7,29 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"verjuice/internal/core/cook"
+	"verjuice/internal/core/order"
 	"verjuice/internal/store"
 )
 
 func (s *server) registerPits(a huma.API) {
 	resource[cook.Pit, DocRecord[cook.Pit]]{
 		path: "/api/pits", noun: "Pit", what: "a pit", records: s.Store.Pits, show: docRecord[cook.Pit],
-		check: func(_ context.Context, _ string, p cook.Pit) error { return p.Check().Err() },
+		check: func(_ context.Context, _ string, p cook.Pit) error { return order.CheckPit(p).Err() },
 	}.register(a)
-	huma.Register(a, op(http.MethodGet, "/api/pits", "listPits", "List the pits you cook on, by name"),
-		func(ctx context.Context, _ *struct{}) (*body[[]DocRecord[cook.Pit]], error) {
-			list, _, err := s.Store.Pits().List(ctx, store.Query{})
-			if err != nil {
-				return nil, problemOf(err)
-			}
-			out := []DocRecord[cook.Pit]{}
-			for _, r := range list {
-				out = append(out, docRecord(r))
-			}
-			return answer(out), nil
-		})
+	listAll(a, op(http.MethodGet, "/api/pits", "listPits", "List the pits you cook on, by name"), s.Store.Pits)
+}
+
+// listAll serves every record of a kind of which there are few.
+func listAll[T any](a huma.API, o huma.Operation, records func() store.Records[T]) {
+	huma.Register(a, o, func(ctx context.Context, _ *struct{}) (*body[[]DocRecord[T]], error) {
+		list, _, err := records().List(ctx, store.Query{})
+		if err != nil {
+			return nil, problemOf(err)
+		}
+		out := []DocRecord[T]{}
+		for _, r := range list {
+			out = append(out, docRecord(r))
+		}
+		return answer(out), nil
+	})
 }

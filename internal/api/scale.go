@@ -19,7 +19,7 @@ import (
 const readEvery = 200 * time.Millisecond
 
 func (s *server) registerScale(a huma.API) {
-	sse.Register(a, op(http.MethodGet, "/api/scale", "scaleReadings", "Stream what the scale shows, as server-sent events"),
+	sse.Register(a, op(http.MethodGet, "/api/scale", "scaleReadings", "Stream what the scale of this program shows, as server-sent events: each program has one of its own"),
 		map[string]any{"reading": instrument.Reading{}},
 		func(ctx context.Context, _ *struct{}, send sse.Sender) {
 			tick := time.NewTicker(readEvery)

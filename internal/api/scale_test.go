@@ -4,9 +4,11 @@ import (
 	"bufio"
 	"encoding/json"
 	"net/http"
+	"net/http/httptest"
 	"strings"
 	"sync"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -86,4 +88,37 @@ func TestOnlyOneOfManyWins(t *testing.T) {
 	call(t, app, "GET", "/api/cooks/{}", nil).into(t, &rec)
 	assert.Equal(t, 20+won, rec.Doc.Guests.Int())
 	assert.Len(t, rec.Doc.Pieces, 2, "and its pieces are whole")
+}
+
+// A stream goes on past the time that other answers have to be written in, and ends in order
+// when the program stops; what is asked after that is not begun.
+func TestStreamsOutliveTheWriteTimeout(t *testing.T) {
+	app := apptest.Start(t)
+	stopping := make(chan struct{})
+	server := httptest.NewUnstartedServer(api.New(api.Config{Store: app.Store, Now: time.Now, Stopping: stopping}))
+	server.Config.WriteTimeout = 150 * time.Millisecond
+	server.Start()
+	defer server.Close()
+	var streams []*bufio.Scanner
+	for range 20 {
+		res, err := http.Get(server.URL + "/api/scale")
+		require.NoError(t, err)
+		defer res.Body.Close()
+		streams = append(streams, bufio.NewScanner(res.Body))
+	}
+	begun := time.Now()
+	for time.Since(begun) < 600*time.Millisecond {
+		for _, s := range streams {
+			require.True(t, s.Scan(), "it goes on")
+		}
+	}
+	close(stopping)
+	begun = time.Now()
+	for _, s := range streams {
+		for s.Scan() { // what was still on its way
+		}
+		assert.NoError(t, s.Err(), "it ends in order")
+	}
+	assert.Less(t, time.Since(begun), 3*time.Second)
+	require.NoError(t, server.Config.Shutdown(t.Context()))
 }

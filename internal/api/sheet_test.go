@@ -48,7 +48,7 @@ func TestSheetAndCalcAgree(t *testing.T) {
 	var inject sheet.InjectionSheet
 	call(t, app, "POST", "/api/calc/injection", req).into(t, &inject)
 	assert.Equal(t, *s.Pieces[0].Inject, inject)
-	require.Len(t, s.Pieces[0].Ledger.Lines, 5, "bath, injection, binder, rub, glaze")
+	require.Len(t, s.Pieces[0].Ledger.Lines, 6, "bath, injection, binder, rub, glaze, mop")
 	call(t, app, "POST", "/api/calc/bath", sheet.PieceRequest{Piece: typed.Pieces[1]}).problem(t, 422)
 
 	req.Piece.Season.Target = "40 %"

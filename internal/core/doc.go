@@ -5,7 +5,7 @@
 // one another; they do not read files, clocks or networks, keep no state, and
 // hold no sentences for the reader. There is one way through:
 //
-//	cook.Parse(page, kitchen)            // what was typed, understood
+//	order.Parse(page, kitchen)            // what was typed, understood
 //	cooking.Work(order, facts, clock)    // every number of it
 //	sheet.WriteAfter(before, result, reader) // outside the core: the words
 //

@@ -171,6 +171,10 @@ func lambShoulders() cook.Piece {
 		Cut: "lamb-shoulder-bone-in", Count: "2", Bought: "2.7 kg", Trimmed: "2.4 kg", TrimStyle: "usual", Thickness: "85 mm",
 		Season: cook.Season{Formula: house("fennel-house"), Mode: "coat", Coat: "medium", Band: "seasoned"},
 		Wait:   cook.Wait{Style: "day", For: "31 h", Open: true},
+		Moves: []cook.Move{
+			{Key: "turn", What: "turn", When: "after 2 h"},
+			{Key: "table", What: "other", With: "Lay the long table", When: "1 h before serving"},
+		},
 	}
 }
 

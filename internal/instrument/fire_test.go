@@ -13,6 +13,7 @@ import (
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/when"
 )
 
 // trial is a cook as its cook believes it to be, and the true one that the forecast has not
@@ -46,7 +47,7 @@ func aTrial(t testing.TB, seed uint64) trial {
 	}
 	if r.IntN(2) == 0 {
 		out.wrapC = 70
-		out.cook.Programme.Wraps = []heat.Wrap{{Kind: "foil", CoreC: out.wrapC}}
+		out.cook.Programme.Wraps = []heat.Wrap{{Kind: "foil", When: when.At(when.Cond{CoreC: quantity.Celsius(out.wrapC)})}}
 	}
 	return out
 }

@@ -7,6 +7,7 @@ import (
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/provisions"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/shop"
 )
@@ -124,7 +125,7 @@ type ShopLine struct {
 // WriteShopping says what to buy for a result.
 func WriteShopping(r cooking.Result, k kitchen.Kitchen, as Reader) Shopping {
 	w := newWriter(r, as)
-	list := r.Shop(k)
+	list := provisions.List(r, k)
 	out := Shopping{Errors: w.mistakes(r.Mistakes), Meat: []ShopLine{}, Groceries: []ShopLine{}, Stock: []ShopLine{}, Jars: []string{}}
 	for _, item := range list.Meat {
 		line := w.shopLine(item, r)
@@ -143,7 +144,7 @@ func WriteShopping(r cooking.Result, k kitchen.Kitchen, as Reader) Shopping {
 		}
 		out.Groceries = append(out.Groceries, line)
 	}
-	for _, s := range r.Supplies() {
+	for _, s := range provisions.Supplies(r) {
 		out.Groceries = append(out.Groceries, w.supply(s, r))
 	}
 	if len(enough) > 0 {
@@ -166,7 +167,7 @@ var supplyNames = map[string]string{
 
 // supply writes something for the fire or the wrap.
 func (w writer) supply(s shop.Supply, r cooking.Result) ShopLine {
-	out := ShopLine{ID: s.ID, Name: supplyNames[s.ID], Kind: "for the fire", For: []string{}}
+	out := ShopLine{ID: s.ID, Name: supplyNames[s.ID], Kind: "for the fire, with a quarter to spare", For: []string{}}
 	switch {
 	case s.Mass > 0:
 		out.Buy = w.packetMass(s.Mass)

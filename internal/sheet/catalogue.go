@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"strings"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/formula"
@@ -125,4 +126,55 @@ func NeedlePlaces() []PlaceChoice {
 		out = append(out, PlaceChoice{p, labels[p]})
 	}
 	return out
+}
+
+// MoveChoice is a kind of move that a cook can add, with what a new one starts from.
+type MoveChoice struct {
+	What   string   `json:"what"`
+	Label  string   `json:"label"`
+	When   string   `json:"when" doc:"Of a new one"`
+	With   string   `json:"with" doc:"Of a new one; empty where it has none"`
+	Withs  []string `json:"withs" nullable:"false" doc:"What it can be with; none for words"`
+	Brings bool     `json:"brings" doc:"It can bring something"`
+}
+
+// MoveChoices are the kinds of move that a cook can add, in units.
+func MoveChoices(units quantity.System) []MoveChoice {
+	at := typedIn(units)
+	wraps := []string{"foil", "paper", "pan", "boat", "bacon"}
+	return []MoveChoice{
+		{"spritz", "Spritz", "every 45 min from bark set until the wrap", "", []string{}, true},
+		{"baste", "Baste", "every 1 h from bark set", "", []string{}, true},
+		{"mop", "Mop", "every 1 h from bark set", "", []string{}, true},
+		{"look", "Look", "after 3 h", "", []string{}, false},
+		{"turn", "Turn it or swap places", "after 3 h", "", []string{}, false},
+		{"wood", "Add wood", "every 1 h until " + at(60), "", []string{}, false},
+		{"fuel", "Add fuel", "after 5 h", "", []string{}, false},
+		{"probe", "Probe it", "after 5 h", "", []string{}, false},
+		{"wrap", "Wrap it (once more)", at(80), "foil", wraps, true},
+		{"unwrap", "Unwrap it", at(90), "", []string{}, false},
+		{"dust", "Dust it once more", "10 min before it goes on", "", []string{}, true},
+		{"glaze", "Glaze", "20 min before it is off", "", []string{}, true},
+		{"finish", "Finish it", "right after slicing", "", []string{}, true},
+		{"other", "Something else", "1 h before serving", "lay the table", []string{}, false},
+	}
+}
+
+// typedIn writes temperatures as they are typed in units.
+func typedIn(units quantity.System) func(c float64) string {
+	w := writer{Reader: Reader{Units: units}}
+	return func(c float64) string { return strings.ReplaceAll(w.short(c), "\u00a0", " ") }
+}
+
+// MomentExamples are moments as they may be typed, in units.
+func MomentExamples(units quantity.System) []string {
+	at := typedIn(units)
+	return []string{at(71), at(71) + " or 8 h", "after 4 h", "bark set", "07:00", "30 min before serving", "every 45 min from bark set until the wrap"}
+}
+
+// PitExamples are lists of what a pit is set to over the day, as they may be typed, in units.
+func PitExamples(units quantity.System) []string {
+	at := typedIn(units)
+	low, mid, high := at(107), at(110), at(135)
+	return []string{low + " from 23:00, " + high + " from 07:00", low + ", " + high + " once wrapped", mid + ", " + high + " after 8 h"}
 }

@@ -138,7 +138,10 @@ func saltNote(c *cooking.PieceClock) string {
 }
 
 func (w writer) wrapNote(c *cooking.PieceClock) string {
-	return fmt.Sprintf("%s, core about %s", c.Wrap, w.value(c.WrapAt, ""))
+	if one := c.WrapAt.First; one.CoreC > 0 && c.WrapAt.Second.None() {
+		return fmt.Sprintf("%s, core about %s", c.Wrap, w.value(one.CoreC, "")) + w.probed(c, one.CoreC)
+	}
+	return c.Wrap + ", " + w.waited(c.WrapAt) + w.probed(c, c.WrapAt.Core())
 }
 
 // lateNote says which planned time has already passed.

@@ -14,6 +14,7 @@ import (
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/outlook"
 	"verjuice/internal/core/quantity"
 )
@@ -131,7 +132,7 @@ type DonenessSheet struct {
 
 // OfOutlook answers with the forecast of one piece. The error is that of ctx.
 func OfOutlook(ctx context.Context, r OutlookRequest, k kitchen.Kitchen, at cooking.Clock, as Reader) (OutlookSheet, error) {
-	result, err := cooking.Work(ctx, cook.Parse(r.Cook, k), r.Facts, k, at)
+	result, err := cooking.Work(ctx, order.Parse(r.Cook, k), r.Facts, k, at)
 	if err != nil {
 		return OutlookSheet{}, err
 	}
@@ -272,9 +273,7 @@ func (w writer) marks(out *OutlookSheet, l outlook.Look, clock func(float64) str
 		out.Marks = append(out.Marks, CurveMark{"bark", b, core(b), "bark set", at(b)})
 	}
 	wraps := l.Piece.Fare.Wraps.Mid
-	if h := wraps.Hours(); wraps > 0 && h < done {
-		out.Marks = append(out.Marks, CurveMark{"wrap", h, core(h), wrapNames[l.Burn.Wrap] + " at " + w.short(float64(l.Burn.WrapC)), at(h)})
-	}
+	w.changes(out, l, core, at)
 	if !math.IsInf(done, 1) {
 		label := "off: soft"
 		if l.Burn.Core > 0 {
@@ -286,19 +285,40 @@ func (w writer) marks(out *OutlookSheet, l outlook.Look, clock func(float64) str
 		out.Marks = append(out.Marks, CurveMark{"knife", c.Times.Slice.Sub(c.Times.Fire).Hours(), 0, "slice", c.Times.Slice.Format("Mon 15:04")})
 	}
 	slices.SortStableFunc(out.Marks, func(a, b CurveMark) int { return cmp.Compare(a.H, b.H) })
-	until := done
-	if wraps > 0 {
-		until = wraps.Hours()
-	}
-	if every := c.Spritz.Hours(); every > 0 && !math.IsInf(until, 1) {
-		for h := max(2, every); h < until; h += every {
+	if every := c.Spritz.Hours(); every > 0 && len(fire.Visits) > 0 {
+		until := math.Min(done, fire.Ends[0].Mid)
+		if wraps > 0 {
+			until = math.Min(until, wraps.Hours())
+		}
+		for h := fire.Visits[0].Mid; h < until && len(out.Spritzes) < 200; h += every {
 			out.Spritzes = append(out.Spritzes, h)
 		}
 		out.SpritzText = "spritz every " + duration(c.Spritz)
 	}
 }
 
-var wrapNames = map[string]string{"foil": "foil", "paper": "paper", "brown-paper": "paper", "pan": "pan and foil", "boat": "open boat", "bacon": "bacon"}
+// changes are the wraps, and what the pit is set to on the way.
+func (w writer) changes(out *OutlookSheet, l outlook.Look, core func(h float64) float64, at func(h float64) string) {
+	fire, done := l.Fire, l.Fire.Done.Mid
+	for i, wrap := range l.Burn.Wraps {
+		h := fire.Wraps[i].Mid
+		if h >= done {
+			continue
+		}
+		label := wrapNames[wrap.Kind]
+		if wrap.When.Second.None() && wrap.When.First.CoreC > 0 {
+			label += " at " + w.short(float64(wrap.When.First.CoreC))
+		}
+		out.Marks = append(out.Marks, CurveMark{"wrap", h, core(h), label, at(h)})
+	}
+	for _, set := range l.Burn.Steps {
+		if set.AtH < done {
+			out.Marks = append(out.Marks, CurveMark{"set", set.AtH, core(set.AtH), "pit at " + w.short(set.SetC), at(set.AtH)})
+		}
+	}
+}
+
+var wrapNames = map[string]string{"foil": "foil", "paper": "paper", "brown-paper": "paper", "pan": "pan and foil", "boat": "open boat", "bacon": "bacon", "none": "unwrapped"}
 
 // short is a temperature in the reader's unit alone.
 func (w writer) short(c float64) string {

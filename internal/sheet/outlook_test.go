@@ -141,7 +141,7 @@ func TestAnotherWayIsDrawn(t *testing.T) {
 	assert.Contains(t, out.Other.Text, "wrap it in foil: ")
 	at := slices.IndexFunc(out.Ways, func(w WayLine) bool { return w.ID == "wrap-foil" })
 	require.GreaterOrEqual(t, at, 0)
-	assert.Equal(t, []Edit{{"/pieces/0/choices/wrap", "foil"}}, out.Ways[at].Edits)
+	assert.Equal(t, []Edit{{Pointer: "/pieces/0/choices/wrap", Value: "foil"}}, out.Ways[at].Edits)
 	assert.Regexp(t, regexp.MustCompile(`^− `), out.Ways[at].Differs, "foil is quicker")
 	for _, none := range []string{"", "wrap-silk", "../../etc", strings.Repeat("x", 40)} {
 		assert.Nil(t, ahead(t, shoulder(nil), none, Reader{}).Other, none)

@@ -72,7 +72,9 @@ func (w writer) narrow(n heat.Narrowing, _ cooking.Piece) (NarrowLine, bool) {
 var wayWords = map[string][2]string{
 	"wrap-foil": {"wrap it in foil", "quick, softer bark"}, "wrap-paper": {"wrap it in paper", "firmer bark than foil"}, "wrap-pan": {"a pan and foil", "keeps the juice"}, "wrap-none": {"never wrap it", "the firmest bark"},
 	"wrap-earlier": {"wrap it earlier", "softer bark, less smoke"}, "hotter": {"a hotter pit", "less time for smoke"}, "cooler": {"a cooler pit", "more time for smoke"},
+	"halves":    {"cut it in two", "quicker, more bark; two to turn and to probe"},
 	"low-night": {"a low pit overnight", "it cooks while you sleep"}, "holder": {"hold it in a warm holder", "it may be done hours early"}, "temper": {"temper it for an hour", "a warmer start"},
+	"fan": {"if the pit had a fan", "as a pellet cabinet has"}, "still": {"if the pit had no fan", "as a charcoal cabinet"},
 	"cold": {"if it is cold at the pit", ""}, "windy": {"if it is windy", ""}, "thicker": {"if it is 15 % thicker than estimated", ""},
 }
 
@@ -100,7 +102,7 @@ func (w writer) way(o outlook.Way, l outlook.Look) WayLine {
 	}
 	if !o.Happens {
 		for _, e := range o.Edits {
-			out.Edits = append(out.Edits, Edit{e.Pointer, e.Value})
+			out.Edits = append(out.Edits, Edit{Pointer: e.Pointer, Value: e.Value})
 		}
 	}
 	return out

@@ -33,7 +33,8 @@ var fieldNames = map[string]string{
 	"/season/free": "what is adjusted to the target", "/season/band": "how salty", "/season/spare": "spare mix", "/bath": "bath", "/inject": "injection", "/layers": "layers",
 	"/weighed": "what was weighed", "/wait/style": "how long it waits", "/wait/for": "salted before the fire", "/wait/open": "open in the fridge",
 	"/fire/pit": "pit temperature", "/fire/time": "time on the fire", "/fire/rest": "rest", "/fire/temper": "time on the counter", "/fire/on": "which pit", "/fire/done": "core temperature at the end", "/fire/guess": "what you think it takes",
-	"/choices": "a decision",
+	"/choices": "a decision", "/probe": "what the probe shows in ice water", "/moves": "moves of your own",
+	"/when/wrap": "when it is wrapped", "/when/off": "when it is taken off", "/when/spritz": "when it is spritzed",
 }
 
 // fieldName is what the field at a pointer is called: the longest beginning of it that

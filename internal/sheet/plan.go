@@ -136,9 +136,9 @@ func (w writer) plan(r cooking.Result) *PlanSheet {
 		no := PlanRefusal{Kind: string(one.Kind), ID: one.Why.ID, Values: one.Why.Values, Name: planNames[one.Kind], Reason: w.about(one.Why, one.Key)}
 		switch {
 		case !one.ServeAt.IsZero():
-			no.Offer = &Offer{"serve at " + day(one.ServeAt), []Edit{{"/serve_at", one.ServeAt.Format(timeLayout)}}}
+			no.Offer = &Offer{"serve at " + day(one.ServeAt), []Edit{{Pointer: "/serve_at", Value: one.ServeAt.Format(timeLayout)}}}
 		case one.Holder:
-			no.Offer = &Offer{"rest it in a warm holder", []Edit{{fmt.Sprintf("/pieces/%d/choices/rest", number[one.Key]), "holder"}}}
+			no.Offer = &Offer{"rest it in a warm holder", []Edit{{Pointer: fmt.Sprintf("/pieces/%d/choices/rest", number[one.Key]), Value: "holder"}}}
 		}
 		out.Refused = append(out.Refused, no)
 	}
@@ -198,7 +198,7 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 		id = fmt.Sprintf("pit%d", k.Pit)
 	}
 	out := TaskLine{
-		ID: k.Stage + "-" + id, Piece: piece, Key: k.Key, Stage: k.Stage, At: iso(k.At), Local: k.At.Format(timeLayout), Day: k.At.Format("Mon 2 Jan"),
+		ID: join(k.Stage+"-"+id, "-", k.Move), Piece: piece, Key: k.Key, Stage: k.Stage, At: iso(k.At), Local: k.At.Format(timeLayout), Day: k.At.Format("Mon 2 Jan"),
 		Time: k.At.Format("15:04"), Label: upper(w.verb(k.Stage, k.Key, k.Pit)), Until: iso(k.At.Add(k.Lasts)), Lasts: handsFor(k.Lasts), Done: k.Done,
 		CanMark: k.Key != "" && slices.Contains(markable, k.Stage), CanFix: k.Key != "" && slices.Contains(plan.Fixable, k.Stage),
 		Wakes: k.Wakes && !k.Done, Clash: k.Clash && !k.Done,
@@ -210,6 +210,9 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 		if verb, ok := map[string]string{"pulled": "pull", "whole": "serve"}[r.Pieces[piece].Clock.Slice]; ok {
 			out.Label = upper(w.verb(verb, k.Key, k.Pit))
 		}
+	}
+	if own, ok := ownMove(r, k, piece); ok {
+		out.Label, out.Note = upper(w.ownLabel(own, w.pieces[k.Key])), w.every(own.At)
 	}
 	if fact, ok := r.Facts.Done(k.Key, k.Stage); ok {
 		out.Fact = fact.ID
@@ -284,9 +287,9 @@ func (w writer) taskNote(p cooking.Piece, stage string) string {
 	case stage == "wrap":
 		return w.wrapNote(c)
 	case stage == "off" && c.HeldIn != "":
-		return "core " + w.value(c.Done, "") + "; it waits " + heldWords[c.HeldIn]
+		return w.offNote(c) + "; it waits " + heldWords[c.HeldIn]
 	case stage == "off":
-		return "core " + w.value(c.Done, "")
+		return w.offNote(c)
 	case stage == "spritz" && c.Spritz > 0:
 		return "once the surface is set"
 	case stage == "slice" && c.Grain != "" && c.Slice == "sliced":

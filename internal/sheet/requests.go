@@ -14,6 +14,7 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/guess"
 	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 )
 
@@ -55,7 +56,7 @@ func (r CookRequest) Work(ctx context.Context, k kitchen.Kitchen, at cooking.Clo
 
 func (r CookRequest) workAfter(ctx context.Context, before cooking.Result, k kitchen.Kitchen, at cooking.Clock) (cooking.Result, kitchen.Kitchen, error) {
 	k, wrong := with(k, r.Kitchen)
-	out, err := cooking.WorkAfter(ctx, before, cook.Parse(r.Cook, k), r.Facts, k, at)
+	out, err := cooking.WorkAfter(ctx, before, order.ParseAfter(before.Order, r.Cook, k), r.Facts, k, at)
 	if err != nil {
 		return out, k, err
 	}
@@ -202,7 +203,7 @@ type Line struct {
 // Headline is the line of a cook in a list, at the time now.
 func Headline(c cook.Cook, now time.Time) Line {
 	line := Line{Pieces: []string{}}
-	o := cook.Parse(cook.Cook{ServeAt: c.ServeAt, Zone: c.Zone}, kitchen.Kitchen{})
+	o := order.Parse(cook.Cook{ServeAt: c.ServeAt, Zone: c.Zone}, kitchen.Kitchen{})
 	if at := o.Serving.Value.At; !at.IsZero() {
 		line.Serve, line.Away, line.Past = day(at), away(at, now), at.Before(now)
 	}

@@ -27,6 +27,7 @@ import (
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/shop"
 	"verjuice/internal/core/trace"
+	"verjuice/internal/core/wet"
 )
 
 // Reader is who reads: what is shown follows it, never what is meant.
@@ -270,7 +271,7 @@ func (w writer) input(v any) string {
 		return v.Parts + ", parts by " + string(v.Basis)
 	case dose.Teaspoon:
 		return w.weight(quantity.Mass(float64(v)*w.Spoons.Teaspoon().ML()) * quantity.Gram)
-	case cooking.Pump:
+	case wet.Pump:
 		return fmt.Sprintf("%.1f %% of %s", v.Percent, w.value(v.Of, ""))
 	case cooking.ChanceAt:
 		return fmt.Sprintf("%.0f %%, on at %s", 100*v.Chance, day(v.Fire))
@@ -342,6 +343,7 @@ type Offer struct {
 type Edit struct {
 	Pointer string `json:"pointer" doc:"JSON pointer to the value"`
 	Value   string `json:"value"`
+	Remove  bool   `json:"remove,omitempty" doc:"Take away what is there"`
 }
 
 // Mistakes writes mistakes for a reader.
@@ -362,10 +364,10 @@ func offers(e field.Error) []Offer {
 	texts, _ := e.Values["offers"].([]string)
 	wrap, _ := e.Values["wrap"].(string)
 	for _, text := range texts {
-		one := Offer{text, []Edit{{e.Pointer, text}}}
+		one := Offer{text, []Edit{{Pointer: e.Pointer, Value: text}}}
 		if at, ok := e.Values["wrap_at"].(string); ok && wrap != "" {
 			one.Text = fmt.Sprintf("%s, wrapped in %s", text, wrap)
-			one.Edits = append(one.Edits, Edit{at, wrap})
+			one.Edits = append(one.Edits, Edit{Pointer: at, Value: wrap})
 		}
 		out = append(out, one)
 	}

@@ -118,6 +118,7 @@ type LedgerSheet struct {
 	Summary string       `json:"summary" doc:"The percentage and the verdict, for those who do not see the picture"`
 	Lines   []LedgerLine `json:"lines" nullable:"false"`
 	Bands   []salt.Band  `json:"bands" nullable:"false" doc:"All bands, upwards"`
+	Narrows string       `json:"narrows,omitempty" doc:"What to weigh to know this better, and how much that helps; absent when nothing does"`
 	Freed   *Freed       `json:"freed,omitempty" doc:"The source that gave way to the target, when it is not the rub"`
 }
 
@@ -166,6 +167,9 @@ func (w writer) ledger(l *cooking.Ledger) *LedgerSheet {
 		}
 		one.Summary = fmt.Sprintf("%s: %s %%, %s of salt", one.Name, one.Text, one.Salt)
 		out.Lines = append(out.Lines, one)
+	}
+	if l.Weigh >= 0 && l.Less >= 0.05 {
+		out.Narrows = fmt.Sprintf("Weigh the %s: %.2f %% less guesswork.", sourceName(l.Lines[l.Weigh].Label), l.Less)
 	}
 	if f := l.Freed; f != nil {
 		at := f.Line

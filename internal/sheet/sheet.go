@@ -57,6 +57,7 @@ type PieceSheet struct {
 	Depth     *DepthSheet     `json:"depth,omitempty"`
 	Clock     *ClockSheet     `json:"clock,omitempty"`
 	Decisions []DecisionSheet `json:"decisions" nullable:"false" doc:"Decisions of the stages"`
+	Moves     []MoveLine      `json:"moves" nullable:"false" doc:"All that is done to it, in order"`
 	GrainNote string          `json:"grain_note" doc:"Which way to slice; empty when the grain is not marked"`
 	UsualCore string          `json:"usual_core" doc:"Core temperature at which it is usually taken off"`
 	UsualPit  string          `json:"usual_pit" doc:"Usual pit temperature of the cut"`
@@ -72,6 +73,7 @@ type PieceStages struct {
 	Season string `json:"season"`
 	Wait   string `json:"wait"`
 	Fire   string `json:"fire"`
+	Moves  string `json:"moves"`
 	Ahead  string `json:"ahead" doc:"The forecast"`
 	Clock  string `json:"clock"`
 }
@@ -143,11 +145,18 @@ func WriteAfter(before Written, r cooking.Result, as Reader) Written {
 	}
 	out.Verdict, out.Short = verdict(r.Enough)
 	for i, p := range r.Pieces {
-		if kept[i] = alike && r.Kept[i]; kept[i] {
+		if kept[i] = alike && r.Kept[i] && r.Plan == before.Result.Plan; kept[i] {
 			out.Pieces[i] = before.Sheet.Pieces[i]
 			continue
 		}
-		out.Pieces[i] = w.piece(p, r.Facts)
+		moves := w.moves(r, i) // they tell of the plan, too
+		if alike && r.Kept[i] {
+			out.Pieces[i] = before.Sheet.Pieces[i]
+			kept[i] = reflect.DeepEqual(moves, out.Pieces[i].Moves)
+		} else {
+			out.Pieces[i] = w.piece(p, r.Facts)
+		}
+		out.Pieces[i].Moves, out.Pieces[i].Stages.Moves = moves, movesLine(moves)
 	}
 	w.buy(&out, r)
 	if r.Plan != nil {
@@ -206,7 +215,7 @@ func (w writer) piece(p cooking.Piece, f facts.Facts) PieceSheet {
 	meat := p.Line.Meat.Value
 	out := PieceSheet{
 		Key: p.Line.Key, Ready: p.Ready, Title: w.pieces[p.Line.Key], Noun: meat.Cut.Noun, Count: max(1, p.Line.Meat.Value.Count),
-		Decisions: w.decisions(p.Decided), Cautions: w.cautions(p, f), Recipes: []string{},
+		Decisions: w.decisions(p.Decided), Cautions: w.cautions(p, f), Recipes: []string{}, Moves: []MoveLine{},
 	}
 	if p.Meat != nil {
 		out.Meat = w.meat(p)

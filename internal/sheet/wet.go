@@ -4,10 +4,10 @@ import (
 	"fmt"
 	"strings"
 
-	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
+	"verjuice/internal/core/wet"
 )
 
 // BathSheet is a wet brine, worked out.
@@ -49,7 +49,7 @@ type BathPart struct {
 	Salt   string `json:"salt" doc:"Salt it brings; empty when that is next to nothing"`
 }
 
-func (w writer) bath(b *cooking.Bath) *BathSheet {
+func (w writer) bath(b *wet.Bath) *BathSheet {
 	out := &BathSheet{
 		Liquid: w.figure(b.Liquid), Salt: w.figure(b.Salt), Strength: w.figure(b.Strength), Salometer: w.figure(b.Degrees), Density: w.figure(b.Density),
 		Egg: "A fresh egg floats in it.", TooFull: b.TooFull, Ice: w.figure(b.Ice), Hot: w.figure(b.Hot), Takes: w.figure(b.Takes), Gain: w.figure(b.Gain),
@@ -102,7 +102,7 @@ func (w writer) bath(b *cooking.Bath) *BathSheet {
 func whole(f Figure) string { return withUnit(f.Text, f.Unit) }
 
 // bathRecipe is what goes into a bath, in a line.
-func (w writer) bathRecipe(b *cooking.Bath, out *BathSheet) string {
+func (w writer) bathRecipe(b *wet.Bath, out *BathSheet) string {
 	line := fmt.Sprintf("Bath of %s: %s of salt", whole(out.Liquid), whole(out.Salt))
 	for _, p := range out.Parts {
 		line += ", " + p.Amount + " of " + p.Name
@@ -123,7 +123,7 @@ func needleRecipe(out *InjectionSheet) string {
 }
 
 // window says when to lift the meat out, and how long it stays right.
-func (w writer) window(b *cooking.Bath) string {
+func (w writer) window(b *wet.Bath) string {
 	aim := decimal(100*b.Aim, 2)
 	switch {
 	case b.Typed.Equilibrium && b.Early == 0:
@@ -178,7 +178,7 @@ type Pocket struct {
 	ReachMM float64   `json:"reach_mm" doc:"Half the way to the next site"`
 }
 
-func (w writer) needle(n *cooking.Needle) *InjectionSheet {
+func (w writer) needle(n *wet.Needle) *InjectionSheet {
 	out := &InjectionSheet{
 		Volume: w.figure(n.Volume), Batch: w.figure(n.Batch), Sites: w.figure(n.Sites), PerSite: w.figure(n.PerSite), Refills: w.figure(n.Refills),
 		Salt: w.figure(n.Salt), Even: w.figure(n.Even), Clogs: n.Clogs, Across: n.Across, Along: n.Along, LengthMM: n.Length.MM(), WidthMM: n.Width.MM(),

@@ -3,11 +3,14 @@ package store
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"slices"
 	"strings"
 	"time"
 
+	"github.com/google/uuid"
 	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
 
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
@@ -117,8 +120,56 @@ func (r Formulas) Update(ctx context.Context, id string, version uint, f formula
 		return old, err
 	}
 	return r.keep(ctx, changes(old.Doc), func(all Formulas) (Record[formula.Formula], error) {
-		return all.Records.Update(ctx, id, version, f)
+		rec, err := all.Records.Update(ctx, id, version, f)
+		if err != nil {
+			return rec, err
+		}
+		return rec, all.uncircled(ctx, r.known(id), f.Uses())
 	})
+}
+
+// ErrCircle is that a formula would come to use itself, since another one was changed at the
+// same moment.
+var ErrCircle = errors.New("it would use itself by way of a formula that was changed just now")
+
+// uncircled reports ErrCircle when a formula that was just written uses itself by way of what it
+// uses, as that stands now. What is looked at is written, too: of two formulas that are changed
+// to use each other at one moment, one has to wait for the other, and sees it.
+func (r Formulas) uncircled(ctx context.Context, id string, uses []string) error {
+	seen := map[string]bool{}
+	for next := uses; len(next) > 0; {
+		var ids []string
+		for _, one := range next {
+			if one == id {
+				return ErrCircle
+			}
+			if !seen[one] && uuid.Validate(one) == nil {
+				seen[one] = true
+				ids = append(ids, one)
+			}
+		}
+		if next = nil; len(ids) == 0 {
+			return nil
+		}
+		slices.Sort(ids) // everybody locks them in the same order
+		rows := r.db.WithContext(ctx).Model(&row{}).Where("kind = 'formula' AND id IN ?", ids)
+		if err := rows.UpdateColumn("checks", gorm.Expr("checks + 1")).Error; err != nil {
+			return err
+		}
+		var found []row
+		// Locked, and so as they are now, not as when the transaction began.
+		if err := r.db.WithContext(ctx).Clauses(clause.Locking{Strength: clause.LockingStrengthUpdate}).Where("kind = 'formula' AND id IN ?", ids).Find(&found).Error; err != nil {
+			return err
+		}
+		for _, m := range found {
+			rec, err := r.read(m)
+			if err != nil {
+				return err
+			}
+			next = append(next, rec.Doc.Uses()...)
+		}
+	}
+	return nil
 }
 
 // keep saves a formula and its version, both or neither.

@@ -18,7 +18,7 @@ const byName = "name, created_at, id"
 // Cooks are the cooks' pages, the latest serving first.
 func (s *Store) Cooks() Records[cook.Cook] {
 	return Records[cook.Cook]{
-		db: s.db, kind: "cook", first: "served_at DESC, created_at DESC, id",
+		db: s.db, kind: "cook", first: "served_at DESC, created_at DESC, id DESC",
 		index: func(c cook.Cook) found { return found{Name: c.Name, ServedAt: c.ServeAt} },
 		open:  func(_ string, c *cook.Cook) { *c = keyed(*c) },
 		shut:  func(c *cook.Cook) { *c = cook.Keyed(*c) },
@@ -68,6 +68,11 @@ func (s *Store) Pits() Records[cook.Pit] {
 		open:  func(id string, p *cook.Pit) { p.ID = id },
 		shut:  func(p *cook.Pit) { p.ID = "" },
 	}
+}
+
+// Methods are how pieces are cooked, each kept under a name.
+func (s *Store) Methods() Records[cook.Method] {
+	return Records[cook.Method]{db: s.db, kind: "method", first: byName, index: func(m cook.Method) found { return found{Name: m.Name} }}
 }
 
 // Thing is the price and stock of an ingredient or a cut, as typed.

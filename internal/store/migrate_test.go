@@ -23,6 +23,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/order"
 )
 
 // upTo is a database whose schema has moved on to a version, where it is, and what moves it
@@ -213,7 +214,7 @@ func TestFoldersBecomeRecords(t *testing.T) {
 	// What it uses is found by its new id.
 	k, err := s.Kitchen(t.Context(), time.Date(2026, 11, 26, 12, 0, 0, 0, time.UTC), back.Doc.Formulas()...)
 	require.NoError(t, err)
-	order := cook.Parse(back.Doc, k)
+	order := order.Parse(back.Doc, k)
 	assert.Empty(t, order.Lines[4].Wrong())
 	assert.Contains(t, k.Prices, OwnID(old("ingredient", 1)))
 }

@@ -1,10 +1,12 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -137,17 +139,33 @@ func (r Records[T]) List(ctx context.Context, q Query) ([]Record[T], int64, erro
 	if q.Tag != "" {
 		db = db.Where("FIND_IN_SET(?, tags) > 0", q.Tag)
 	}
+	db = db.Order(r.first)
+	if q.Limit == 0 {
+		out, err := r.find(db)
+		return out, int64(len(out)), err
+	}
+	// Which they are is found without reading their bodies: all in the order of an index, or those
+	// that a search finds in one look. Then those of the page are read.
+	var ids []string
 	var total int64
-	if q.Limit > 0 {
-		if err := db.Count(&total).Error; err != nil {
+	if q.Search+q.Class+q.Tag == "" {
+		if err := db.Session(&gorm.Session{}).Count(&total).Error; err != nil {
 			return nil, 0, err
 		}
 		db = db.Offset(q.Offset).Limit(q.Limit)
 	}
-	out, err := r.find(db.Order(r.first))
-	if q.Limit == 0 {
-		total = int64(len(out))
+	if err := db.Pluck("id", &ids).Error; err != nil {
+		return nil, 0, err
 	}
+	if total == 0 {
+		total = int64(len(ids))
+		ids = ids[min(q.Offset, len(ids)):min(q.Offset+q.Limit, len(ids))]
+	}
+	if len(ids) == 0 {
+		return []Record[T]{}, total, nil
+	}
+	out, err := r.find(r.db.WithContext(ctx).Model(&row{}).Unscoped().Where("kind = ? AND id IN ?", r.kind, ids))
+	slices.SortFunc(out, func(a, b Record[T]) int { return cmp.Compare(slices.Index(ids, a.ID), slices.Index(ids, b.ID)) })
 	return out, total, err
 }
 

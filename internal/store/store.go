@@ -56,7 +56,7 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 	if err != nil {
 		return nil, fmt.Errorf("reading the database address: %w", err)
 	}
-	cfg.ParseTime = true
+	cfg.ParseTime, cfg.InterpolateParams = true, true // a question is one packet, not three
 	patient, err := connect(cfg)
 	if err != nil {
 		return nil, err

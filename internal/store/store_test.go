@@ -5,8 +5,11 @@ import (
 	"fmt"
 	"slices"
 	"sync"
+	"sync/atomic"
 	"testing"
+	"time"
 
+	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -29,7 +32,7 @@ func old(kind string, number int) string {
 	return fmt.Sprintf("00000000-0000-400%d-8000-%012d", map[string]int{"cook": 1, "formula": 2, "jar": 3, "ingredient": 4}[kind], number)
 }
 
-func dsn(t *testing.T, name string) string {
+func dsn(t testing.TB, name string) string {
 	require.NoError(t, server.Create(t.Context(), "verjuice_"+name, true))
 	return server.DSN("verjuice_" + name)
 }
@@ -175,6 +178,55 @@ func TestFormulasAllOrNone(t *testing.T) {
 	assert.EqualValues(t, 2, total, "none of the second file")
 }
 
+// Formulas that are changed at one moment, by several programs, never come to use each other: of a
+// ring at least one is refused, and the others are saved.
+func TestNoRingOfFormulas(t *testing.T) {
+	at := dsn(t, "rings")
+	var programs []*Store
+	for range 3 {
+		s, err := Open(t.Context(), at)
+		require.NoError(t, err)
+		defer s.Close()
+		programs = append(programs, s)
+	}
+	salt := formula.Row{Ingredient: "sea-salt", Parts: "1"}
+	for round := range 20 {
+		ring := make([]Record[formula.Formula], 2+round%2)
+		for i := range ring {
+			var err error
+			ring[i], err = programs[0].Formulas().Create(t.Context(), formula.Formula{Name: fmt.Sprint(round, "-", i), Basis: formula.ByWeight, Rows: []formula.Row{salt}}, formula.Change{ID: "changed.new"})
+			require.NoError(t, err)
+		}
+		var all sync.WaitGroup
+		var refused atomic.Int32
+		for i, one := range ring {
+			all.Go(func() {
+				f := one.Doc
+				f.Rows = []formula.Row{salt, {Formula: ring[(i+1)%len(ring)].ID, Parts: "1"}}
+				_, err := programs[i].Formulas().Update(t.Context(), one.ID, one.Version, f, func(formula.Formula) []formula.Change { return nil })
+				if err != nil {
+					assert.ErrorIs(t, err, ErrCircle)
+					refused.Add(1)
+				}
+			})
+		}
+		all.Wait()
+		saved := 0
+		for _, one := range ring {
+			now, err := programs[0].Formulas().Get(t.Context(), one.ID)
+			require.NoError(t, err)
+			if len(now.Doc.Rows) == 2 {
+				saved++
+			}
+			versions, err := programs[0].Formulas().Versions(t.Context(), one.ID)
+			require.NoError(t, err)
+			assert.Len(t, versions, int(now.Version), "a refused one leaves nothing")
+		}
+		assert.Equal(t, len(ring)-int(refused.Load()), saved)
+		assert.GreaterOrEqual(t, refused.Load(), int32(1))
+	}
+}
+
 // What was taken off the shelf is off the list, found by those who still use it,
 // and comes back.
 func TestRecordsComeBack(t *testing.T) {
@@ -205,4 +257,30 @@ func TestRecordsComeBack(t *testing.T) {
 		keys[p.Key] = true
 	}
 	assert.Len(t, keys, 3, "no two pieces share a key")
+}
+
+// A list and a search among ten thousand cooks.
+func BenchmarkTenThousandCooks(b *testing.B) {
+	s, err := Open(b.Context(), dsn(b, "many"))
+	require.NoError(b, err)
+	defer s.Close()
+	var rows []row
+	for n := range 10000 {
+		m, err := s.Cooks().row(uuid.NewString(), 1, cook.Cook{
+			Name: fmt.Sprintf("Supper %d by the %s", n, []string{"lock", "river", "boathouse"}[n%3]), ServeAt: fmt.Sprintf("20%02d-%02d-%02dT18:30", 10+n%20, 1+n%12, 1+n%28),
+			Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin", Trimmed: "2 kg", Season: cook.Season{Formula: formula.ReadyMade()[n%4]}}},
+		})
+		require.NoError(b, err)
+		m.CreatedAt, m.UpdatedAt = time.Now(), time.Now()
+		rows = append(rows, m)
+	}
+	require.NoError(b, s.db.CreateInBatches(rows, 500).Error)
+	for name, q := range map[string]Query{"list": {Limit: 30}, "last page": {Limit: 30, Offset: 9900}, "search": {Limit: 30, Search: "boathouse"}, "nothing found": {Limit: 30, Search: "regatta"}} {
+		b.Run(name, func(b *testing.B) {
+			for range b.N {
+				_, _, err := s.Cooks().List(b.Context(), q)
+				require.NoError(b, err)
+			}
+		})
+	}
 }

@@ -1,13 +1,10 @@
-// Package cook is the page as it was typed, and what it means.
+// Package cook is the page as it was typed.
 //
 // A Cook holds amounts as typed ("4 lb 6 oz"), so that what a cook sees on return is
-// what was written; nothing derived is stored. Empty fields mean the usual. Parse
-// reads it into an Order: parts that each carry their own mistakes, so that a bad
-// spritz blanks a spritz and nothing else.
+// what was written; nothing derived is stored. Empty fields mean the usual. Package order
+// reads it.
 //
-//	order := cook.Parse(c, kitchen.Kitchen{})
-//	order.Wrong()                      // every mistake, with its pointer
-//	order.Pieces[0].Meat.Value.Green   // counts when Meat.OK()
+//	c := cook.Cook{Name: "Supper", Pieces: []cook.Piece{{Cut: "pork-loin", Trimmed: "2 kg"}}}
 package cook
 
 import (
@@ -36,6 +33,7 @@ type Cook struct {
 	Quiet     string            `json:"quiet,omitempty" required:"false" doc:"Hours in which nobody is woken; none, or empty for 23:00-06:00" example:"23:00-06:00"`
 	Hands     quantity.Count    `json:"hands,omitempty" required:"false" doc:"Pairs of hands; empty means one"`
 	Pits      []Pit             `json:"pits,omitempty" required:"false" nullable:"false" doc:"The pits; none means one that nothing is known of"`
+	Probe     string            `json:"probe,omitempty" required:"false" doc:"What the probe shows in ice water; empty means 0 °C" example:"1.5 °C"`
 	Plan      string            `json:"plan,omitempty" required:"false" doc:"Which plan was chosen: same-day, overnight or ahead; empty means the likeliest"`
 	Wishes    []Wish            `json:"wishes,omitempty" required:"false" nullable:"false" doc:"Times that the cook has fixed"`
 	Spoons    quantity.SpoonSet `json:"spoons,omitempty" required:"false" doc:"Whose spoons and cups are meant by the amounts of this page: us or metric; empty means us"`
@@ -48,6 +46,17 @@ type Pit struct {
 	Name string `json:"name" doc:"What the cook calls it" example:"Pellet cabinet"`
 	Kind string `json:"kind" doc:"Kind of pit by id" example:"pellet"`
 	Room string `json:"room" required:"false" doc:"Its grate, dm²; empty means the usual of its kind"`
+	Sets string `json:"sets,omitempty" required:"false" doc:"What it is set to over the day, for all that is on it; empty means what each piece asks for" example:"107 °C from 23:00, 135 °C once wrapped"`
+}
+
+// Move is something that the cook does besides what the stages say, as typed.
+type Move struct {
+	Key     string           `json:"key,omitempty" required:"false" maxLength:"60" doc:"Tells moves of a piece apart"`
+	What    string           `json:"what" doc:"spritz, baste, mop, look, turn, wood, fuel, probe, wrap, unwrap, dust, glaze, finish or other"`
+	When    string           `json:"when" required:"false" doc:"As cooks say it" example:"every 45 min from bark set until the wrap"`
+	With    string           `json:"with,omitempty" required:"false" doc:"Of a wrap: foil, paper, pan, boat or bacon; of an other: what is done, in words"`
+	Formula *formula.Formula `json:"formula,omitempty" required:"false" doc:"What it brings; absent for nothing"`
+	Amount  string           `json:"amount,omitempty" required:"false" doc:"How much of it goes on, all times together"`
 }
 
 // Wish is a time that the cook has fixed for a stage of a piece.
@@ -77,6 +86,8 @@ type Piece struct {
 	Weighed   []string          `json:"weighed,omitempty" required:"false" nullable:"false" doc:"What was really weighed of each row of the rub, for all pieces, g; absent until it was"`
 	Wait      Wait              `json:"wait" required:"false"`
 	Fire      Fire              `json:"fire" required:"false"`
+	When      map[string]string `json:"when,omitempty" required:"false" doc:"When moves of the stages are made, where that is more than a choice: wrap, off and spritz, as cooks say it"`
+	Moves     []Move            `json:"moves,omitempty" required:"false" nullable:"false" doc:"What is done besides what the stages say"`
 	Choices   map[string]string `json:"choices,omitempty" required:"false" doc:"Answers to the decisions of the stages, by key; what is missing means the usual"`
 	Grain     string            `json:"grain,omitempty" required:"false" doc:"Which way the grain runs, degrees from the length, 0 to 179; empty is not marked"`
 	TrimNote  string            `json:"trim_note,omitempty" required:"false" doc:"What to remember of the trimming"`
@@ -150,28 +161,15 @@ type Wait struct {
 type Fire struct {
 	Pit    string `json:"pit" required:"false" doc:"Pit temperature; empty means the cut's usual" example:"120 °C"`
 	Time   string `json:"time" required:"false" doc:"Time on the fire; empty means estimated" example:"7 h"`
-	Rest   string `json:"rest" required:"false" doc:"Rest before slicing; empty means the cut's usual" example:"45 min"`
+	Rest   string `json:"rest" required:"false" doc:"Rest before slicing, one after another where there are several; empty means the cut's usual" example:"10 min vented, 3 h cooler, 40 min travel"`
 	Temper string `json:"temper" required:"false" doc:"On the counter before the fire; empty means straight from the fridge"`
 	On     int    `json:"on,omitempty" required:"false" doc:"Which of the cook's pits, from 0"`
 	Guess  string `json:"guess,omitempty" required:"false" doc:"What the cook thinks it takes, to be held against what it took: 8 h, or a rule by weight, 1 h/lb" example:"8 h"`
 	Done   string `json:"done,omitempty" required:"false" doc:"Core temperature at which it is taken off; empty means the cut's usual" example:"95 °C"`
 }
 
-// Limits on a page.
-const (
-	MaxPieces = 24
-	MaxPits   = 6
-	maxCount  = 500
-	maxGuests = 2000
-	MaxText   = 200
-	maxNote   = 1000
-	maxKey    = 60
-	maxLayers = 12
-	maxEach   = 24
-	maxWith   = 8
-	maxWishes = 400
-	maxHands  = 12
-)
+// MaxText is the longest text of a line, in bytes.
+const MaxText = 200
 
 // TimeLayout is how times of day are typed.
 const TimeLayout = "2006-01-02T15:04"
@@ -227,6 +225,11 @@ func (c Cook) Formulas() []string {
 		}
 		for _, l := range p.Layers {
 			take(l.Formula)
+		}
+		for _, m := range p.Moves {
+			if m.Formula != nil {
+				take(*m.Formula)
+			}
 		}
 	}
 	slices.Sort(out)

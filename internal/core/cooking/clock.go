@@ -8,6 +8,8 @@ import (
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/said"
+	"verjuice/internal/core/when"
 )
 
 // PieceClock is a piece's times, counted back from serving.
@@ -29,7 +31,11 @@ type PieceClock struct {
 	Set     quantity.Celsius
 	Done    quantity.Celsius
 	Wrap    string
-	WrapAt  quantity.Celsius
+	WrapAt  when.When
+	OffAt   when.When
+	Rests   said.Rests
+	Probe   quantity.Celsius // that it shows too much
+	RestIn  string           // the place where it is held, as chosen
 	Slice   string
 	HeldIn  string        // where it waits when that is another place than the usual; else empty
 	Spritz  time.Duration // every so often; zero is never
@@ -40,15 +46,15 @@ type PieceClock struct {
 
 // clock is the piece's times.
 func (s *subject) clock(taken time.Duration) *PieceClock {
-	on, rest, wait, wrap := s.move(method.On), s.move(method.Rest), s.move(method.Wait), s.move(method.Wrap)
+	rest, wait, wrap := s.move(method.Rest), s.move(method.Wait), s.move(method.Wrap)
 	out := &PieceClock{
 		Serve: s.serve, Times: s.times, Fire: s.fare.Fire.Span, Timed: s.timed(), Wait: s.on.Wait, Asked: s.asked, Open: wait.Open,
 		Thaws: s.move(method.Thaw).Lasts, Longest: s.meat.Cut.Custom().Raw, Temper: s.move(method.Temper).Lasts, Rest: rest.Lasts, Least: s.leastRest(),
-		Set:  on.Set,
-		Done: s.move(method.Off).When.Core, Wrap: s.line.Answers.Value.Chose("wrap"), WrapAt: wrap.When.Core,
+		Set:  s.burning[0].PitC,
+		Done: s.move(method.Off).At.From.Core(), Wrap: s.line.Answers.Value.Chose("wrap"), WrapAt: wrap.At.From, OffAt: s.move(method.Off).At.From, Rests: s.line.Rests, RestIn: rest.With, Probe: s.probe,
 		Slice: s.move(method.Slice).With, Grain: s.line.Notes.Value.Grain, TakenUp: taken,
 	}
-	out.Spritz = s.move(method.Spritz).Again.Every
+	out.Spritz = s.move(method.Spritz).At.Each
 	if held := s.held(); held != rest.With && s.times.Reheat.IsZero() {
 		out.HeldIn = held
 	}

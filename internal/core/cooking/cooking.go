@@ -1,7 +1,7 @@
 // Package cooking is the one way through the core: from a page understood, the facts,
 // the kitchen and the clock to every number of a cook.
 //
-//	order := cook.Parse(c, k)
+//	order := order.Parse(c, k)
 //	result, err := cooking.Work(ctx, order, facts, k, cooking.Clock{Now: now})
 //	result.Pieces[0].Ledger.Percent.Mid   // % salt of the raw boneless meat
 //
@@ -27,9 +27,11 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/shop"
 	"verjuice/internal/core/trace"
+	"verjuice/internal/core/wet"
 )
 
 // Clock is when a cook is worked out.
@@ -62,7 +64,7 @@ func One(ctx context.Context, p cook.Piece, base cook.Cook, k kitchen.Kitchen, p
 		p.Key = "one"
 	}
 	base.Name, base.ServeAt, base.Pieces, base.Wishes, base.Pits = "one piece", "", []cook.Piece{p}, nil, nil
-	r, err := Work(ctx, cook.Parse(base, k), nil, k, Clock{Parts: parts, Forecast: forecast.Typing{}})
+	r, err := Work(ctx, order.Parse(base, k), nil, k, Clock{Parts: parts, Forecast: forecast.Typing{}})
 	if err != nil {
 		return Piece{}, err
 	}
@@ -76,7 +78,7 @@ func One(ctx context.Context, p cook.Piece, base cook.Cook, k kitchen.Kitchen, p
 
 // Result is every number of a cook. A figure that depends on a mistake is absent.
 type Result struct {
-	Order    cook.Order
+	Order    order.Order
 	Facts    facts.Facts
 	Now      time.Time
 	Mistakes field.Errors
@@ -96,11 +98,11 @@ type Result struct {
 
 // Piece is every number of one line of the page.
 type Piece struct {
-	Line     cook.Line
+	Line     order.Line
 	Ready    bool // nothing in it is a mistake
 	Meat     *Meat
-	Bath     *Bath
-	Needle   *Needle
+	Bath     *wet.Bath
+	Needle   *wet.Needle
 	Season   *Season
 	Ledger   *Ledger
 	Depth    *Depth
@@ -114,13 +116,13 @@ type Piece struct {
 
 // Work works out o. What is wrong with it is in Mistakes; the only error is that
 // of ctx, when nobody waits for the result any more.
-func Work(ctx context.Context, o cook.Order, f facts.Facts, k kitchen.Kitchen, at Clock) (Result, error) {
+func Work(ctx context.Context, o order.Order, f facts.Facts, k kitchen.Kitchen, at Clock) (Result, error) {
 	return WorkAfter(ctx, Result{}, o, f, k, at)
 }
 
 // WorkAfter works out o as Work does, after another page of it: a piece for which
 // nothing is other than it was then is taken over.
-func WorkAfter(ctx context.Context, before Result, o cook.Order, f facts.Facts, k kitchen.Kitchen, at Clock) (Result, error) {
+func WorkAfter(ctx context.Context, before Result, o order.Order, f facts.Facts, k kitchen.Kitchen, at Clock) (Result, error) {
 	out := Result{
 		Order: o, Facts: f, Now: at.Now, Mistakes: append(o.Wrong(), o.Due(at.Now, at.Recorded)...), Pieces: make([]Piece, len(o.Lines)),
 		Kept: make([]bool, len(o.Lines)), stand: k.Stand,
@@ -132,14 +134,27 @@ func WorkAfter(ctx context.Context, before Result, o cook.Order, f facts.Facts, 
 	for i, l := range o.Lines {
 		subjects[i] = newSubject(o, l, at)
 	}
-	each(len(o.Lines), func(i int) { subjects[i].forecast(ctx) })
+	var laid *Plan
+	settle := func(by forecast.Forecaster) (moved bool) {
+		each(len(o.Lines), func(i int) { subjects[i].forecast(ctx, by) })
+		if ctx.Err() != nil {
+			return false
+		}
+		laid = lay(o, f, at, subjects, before.Plan)
+		return anchored(subjects, laid)
+	}
+	for turn := 0; turn < settles && slices.ContainsFunc(subjects, (*subject).byClock) && settle(forecast.Once{}); turn++ {
+	}
+	by := cmp.Or[forecast.Forecaster](at.Forecast, forecast.Settled{})
+	if settle(by) {
+		settle(by)
+	}
 	if err := ctx.Err(); err != nil {
 		return Result{}, err
 	}
 	for _, s := range subjects {
 		out.Rough = out.Rough || s != nil && s.fare.Rough
 	}
-	laid := lay(o, f, at, subjects)
 	timed := make([]*subject, len(subjects))
 	for i, s := range subjects {
 		timed[i] = s.in(laid)
@@ -152,7 +167,7 @@ func WorkAfter(ctx context.Context, before Result, o cook.Order, f facts.Facts, 
 		if out.Kept[i] = out.keeps(before, i); out.Kept[i] {
 			out.Pieces[i] = before.Pieces[i]
 		} else if ctx.Err() == nil {
-			out.Pieces[i], wrong[i] = timed[i].work(o.Lines[i], f, i)
+			out.Pieces[i], wrong[i] = timed[i].work(o.Lines[i], f, i, out.shown(before, i))
 		}
 	})
 	if err := ctx.Err(); err != nil {
@@ -167,14 +182,37 @@ func WorkAfter(ctx context.Context, before Result, o cook.Order, f facts.Facts, 
 	return out, nil
 }
 
+// settles is how often a plan is made again with single runs, at most, because what is said by the
+// clock comes at other hours of a piece than was thought. The forecasts themselves are run twice
+// at most.
+const settles = 4
+
 // keeps reports whether piece i is what it was before: it was typed the same, in the same
 // kitchen, and every number that comes from elsewhere is the same.
 func (r Result) keeps(before Result, i int) bool {
-	if i >= len(before.by) || r.stand == "" || r.stand != before.stand || !reflect.DeepEqual(r.Facts, before.Facts) {
+	if i >= len(before.by) || r.stand == "" || r.stand != before.stand || r.Order.Cook.Spoons != before.Order.Cook.Spoons || !reflect.DeepEqual(r.Facts, before.Facts) {
 		return false
 	}
 	was, now := before.by[i], r.by[i]
 	return was != nil && now != nil && before.Pieces[i].Ready && now.same(*was)
+}
+
+// shown are the decisions of piece i as they were shown before, when they would be the same; and
+// while a forecast is still to come and no other answer was given, since what the answers do
+// follows with it.
+func (r Result) shown(before Result, i int) []Decided {
+	if i >= len(before.by) || before.by[i] == nil || r.by[i] == nil {
+		return nil
+	}
+	same := func(a, b any) bool { return reflect.DeepEqual(a, b) }
+	was, now := before.by[i], r.by[i]
+	if was.clocked != now.clocked || was.timed() != now.timed() || was.line.Typed.Fire.Done != now.line.Typed.Fire.Done || !same(was.line.Answers, now.line.Answers) {
+		return nil
+	}
+	if now.fare.Rough || same(was.fare, now.fare) && same(was.burning, now.burning) && was.meat.Green == now.meat.Green {
+		return before.Pieces[i].Decided
+	}
+	return nil
 }
 
 // each runs do for 0 to n-1 side by side.
@@ -202,7 +240,7 @@ func (r Result) byKey() []int {
 }
 
 // total adds the portions up and compares them with what is needed.
-func (r *Result) total(o cook.Order) {
+func (r *Result) total(o order.Order) {
 	servings := 0.0
 	inputs := map[int]trace.Input{}
 	for _, i := range r.byKey() {
@@ -224,7 +262,7 @@ func (r *Result) total(o cook.Order) {
 }
 
 // buy says what to buy of each piece, and what it costs.
-func (r *Result) buy(o cook.Order, k kitchen.Kitchen) {
+func (r *Result) buy(o order.Order, k kitchen.Kitchen) {
 	pieces := make([]shop.Piece, len(r.Pieces))
 	for i, p := range r.Pieces {
 		pieces[i] = shop.Piece{Key: p.Line.Key}
@@ -242,38 +280,4 @@ func (r *Result) buy(o cook.Order, k kitchen.Kitchen) {
 	}
 	r.Buy = shop.ToBuy(pieces, o.People.Value.Needed, k)
 	r.Cost = shop.Sum(r.Buy)
-}
-
-// Shop lists what the cook needs, less what is in stock and in jars.
-func (r Result) Shop(k kitchen.Kitchen) shop.List {
-	pieces := []shop.Piece{}
-	for _, p := range r.Pieces {
-		if p.Meat != nil {
-			pieces = append(pieces, shop.Piece{
-				Key: p.Line.Key, Meat: p.Line.Meat.Value, Sound: true, Frozen: p.Line.Answers.Value.Chose("state") == "frozen", Uses: p.Using,
-			})
-		}
-	}
-	return shop.Shopping(pieces, k)
-}
-
-// Supplies are what the cook needs besides food: fuel, wraps and wood.
-func (r Result) Supplies() []shop.Supply {
-	var pits []shop.Burning
-	if r.Plan != nil {
-		burning := r.Plan.Result.Plans[r.Plan.Chosen].Burning()
-		for n, pit := range r.Order.Setting.Value.Pits {
-			if hours := burning[n]; hours > 0 {
-				pits = append(pits, shop.Burning{Kind: pit.ID, For: pit.Preheat + hours})
-			}
-		}
-	}
-	lines := []shop.Wrapped{}
-	for _, p := range r.Pieces {
-		if p.Meat != nil && p.Line.Answers.OK() {
-			said, m := p.Line.Answers.Value, p.Line.Meat.Value
-			lines = append(lines, shop.Wrapped{Wrap: said.Chose("wrap"), Wood: said.Chose("wood"), Count: m.Count, Mass: m.Green.Mid})
-		}
-	}
-	return shop.Supplies(pits, lines)
 }

@@ -20,6 +20,7 @@ import (
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/testclock"
 )
@@ -34,7 +35,7 @@ func workWith(c cook.Cook, f facts.Facts, k kitchen.Kitchen, at cooking.Clock) c
 	if at.Forecast == nil {
 		at.Forecast = forecast.Typing{} // an ensemble for each of many pieces takes minutes
 	}
-	r, err := cooking.Work(context.Background(), cook.Parse(c, k), f, k, at)
+	r, err := cooking.Work(context.Background(), order.Parse(c, k), f, k, at)
 	if err != nil {
 		panic(err) // nobody has given up waiting
 	}
@@ -322,7 +323,7 @@ func TestTheKitchenIsRead(t *testing.T) {
 func TestStopping(t *testing.T) {
 	ctx, stop := context.WithCancel(t.Context())
 	stop()
-	r, err := cooking.Work(ctx, cook.Parse(anycook.Supper(anycook.Coated("pork-loin", "2 kg")), nothing), nil, nothing, cooking.Clock{Now: noon})
+	r, err := cooking.Work(ctx, order.Parse(anycook.Supper(anycook.Coated("pork-loin", "2 kg")), nothing), nil, nothing, cooking.Clock{Now: noon})
 	require.ErrorIs(t, err, context.Canceled)
 	assert.Empty(t, r.Pieces)
 }

@@ -5,11 +5,11 @@ import (
 	"context"
 	"time"
 
-	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/decision"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/lasting"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/trace"
 )
@@ -42,11 +42,10 @@ type Unlike struct {
 // unlike are the figures of unlike pieces.
 func (s *subject) unlike() []Unlike {
 	out := make([]Unlike, len(s.meat.Each))
-	burns := s.burns(s.line.Answers.Value, s.meat)
 	for i, g := range s.meat.Each {
 		out[i] = Unlike{g.Mass, g.Thickest, g.Seasoned(s.meat.OneBare) / s.meat.Area() / float64(len(out)), lasting.Span{}}
 		if s.clocked && !s.timed() {
-			out[i].Fire = s.burning(context.Background(), forecast.Once{}, burns[i:i+1]).Fire.Span
+			out[i].Fire = s.fares(context.Background(), forecast.Once{}, s.burning[i:i+1]).Fire.Span
 		}
 	}
 	return out
@@ -139,7 +138,7 @@ func (s *subject) decided() []Decided {
 	out := make([]Decided, len(offered))
 	each(len(offered), func(i int) {
 		d := offered[i]
-		one := Decided{Decision: d, Value: a.Chose(d.Key), Usual: d.Usual(s.meat.Cut), Choices: d.Of(s.meat.Cut)}
+		one := Decided{Decision: d, Value: s.answered(d.Key), Usual: d.Usual(s.meat.Cut), Choices: d.Of(s.meat.Cut)}
 		for _, v := range one.Choices {
 			var effect any
 			if s.clocked {
@@ -150,6 +149,14 @@ func (s *subject) decided() []Decided {
 		out[i] = one
 	})
 	return out
+}
+
+// answered is the answer to a decision; none where the cook has said more in words of their own.
+func (s *subject) answered(key string) string {
+	if _, own := s.line.Whens[map[string]string{"wrap-at": "wrap", "spritz": "spritz"}[key]]; own {
+		return ""
+	}
+	return s.line.Answers.Value.Chose(key)
 }
 
 // Thaws, Burns and Holds are what an answer does to the clock.
@@ -177,8 +184,8 @@ func (s *subject) effect(key, value string) any {
 
 // compared is the time on the fire with other answers: a single run of them against a single
 // run of these, so that nothing but the answer differs.
-func (s *subject) compared(a decision.Answers, m cook.Meat) Burns {
-	now := max(1, forecast.Alone(s.burns(s.line.Answers.Value, s.meat)))
+func (s *subject) compared(a decision.Answers, m order.Meat) Burns {
+	now := max(1, forecast.Alone(s.burning))
 	pace := float64(forecast.Alone(s.burns(a, m))) / float64(now)
 	return Burns(time.Duration(float64(s.fare.Fire.Mid) * pace).Round(5 * time.Minute))
 }

@@ -1,16 +1,19 @@
 package cooking
 
 import (
+	"cmp"
 	"math"
+	"reflect"
 	"slices"
 	"time"
 
-	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/method"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/trace"
 )
@@ -23,6 +26,8 @@ type Plan struct {
 	Chances []trace.Figure
 	Quiet   []plan.Stretch // quiet hours within the plan
 	Change  *plan.Change
+
+	kind string // that was chosen
 }
 
 // times are the times of a piece in the chosen plan.
@@ -43,8 +48,9 @@ func (p *Plan) isDone(key, stage string) bool {
 	return p != nil && slices.ContainsFunc(p.Ask.Marks, func(m plan.Mark) bool { return m.Key == key && m.Stage == stage && m.Done })
 }
 
-// lay makes the plans of the pieces that have no mistake, from serving back.
-func lay(o cook.Order, f facts.Facts, at Clock, subjects []*subject) *Plan {
+// lay makes the plans of the pieces that have no mistake, from serving back. What would be
+// laid out as it was before is taken over.
+func lay(o order.Order, f facts.Facts, at Clock, subjects []*subject, before *Plan) *Plan {
 	serve := o.Serving.Value.At
 	if serve.IsZero() || !o.Setting.OK() || !o.Wishes.OK() {
 		return nil
@@ -52,7 +58,7 @@ func lay(o cook.Order, f facts.Facts, at Clock, subjects []*subject) *Plan {
 	set := o.Setting.Value
 	ask := plan.Ask{Serve: serve, Quiet: set.Quiet, Hands: set.Hands, Pits: set.Pits, Marks: marks(o, f)}
 	if !at.Now.IsZero() && serve.After(at.Now) {
-		ask.Now = at.Now.In(serve.Location())
+		ask.Now = at.Now.In(serve.Location()).Truncate(time.Minute)
 	}
 	for _, s := range subjects {
 		if s.plannable() {
@@ -62,7 +68,10 @@ func lay(o cook.Order, f facts.Facts, at Clock, subjects []*subject) *Plan {
 	if len(ask.Jobs) == 0 {
 		return nil
 	}
-	p := &Plan{Ask: ask, Result: plan.Make(ask)}
+	if before != nil && before.kind == o.Cook.Plan && reflect.DeepEqual(ask, before.Ask) {
+		return before
+	}
+	p := &Plan{Ask: ask, Result: plan.Make(ask), kind: o.Cook.Plan}
 	for i, one := range p.Result.Plans {
 		if string(one.Kind) == o.Cook.Plan {
 			p.Chosen = i
@@ -79,7 +88,7 @@ func lay(o cook.Order, f facts.Facts, at Clock, subjects []*subject) *Plan {
 
 // marks are the times that the cook has fixed, and over them what was done, in the
 // order in which it was said.
-func marks(o cook.Order, f facts.Facts) []plan.Mark {
+func marks(o order.Order, f facts.Facts) []plan.Mark {
 	serve := o.Serving.Value.At
 	out := []plan.Mark{}
 	for _, wish := range o.Wishes.Value {
@@ -126,7 +135,7 @@ func (s *subject) job() plan.Job {
 	j := plan.Job{
 		Key: s.line.Key, Pit: on.Pit, PitC: on.Set, Prep: s.prep(), Temper: s.move(method.Temper).Lasts,
 		Wait: s.asked, WaitMin: min(s.asked, 40*time.Minute), WaitMax: max(s.asked, custom.Raw),
-		Fire: s.fare.Fire, Wraps: s.fare.Wraps, Rest: rest.Lasts, LeastRest: s.leastRest(), HoldMax: max(rest.Lasts, s.holds()),
+		Fire: s.fare.Fire, Rest: rest.Lasts, LeastRest: s.leastRest(), HoldMax: max(rest.Lasts, s.holds()),
 		HoldBest: s.holdsIn("holder"), Slice: fives(min(30, custom.Slicing.Minutes()*(1+0.2*(n-1)))), Keeps: custom.Keeps, Thaw: thaw.Lasts,
 		RoomDM2: area * 1.15, FridgeDM2: area,
 	}
@@ -136,9 +145,13 @@ func (s *subject) job() plan.Job {
 	} else {
 		j.WaitMin = max(j.WaitMin, s.asked*2/5)
 	}
-	j.Spritz = s.move(method.Spritz).Again.Every
+	j.Doings, j.Travel = s.doings(), s.line.Rests.Travel
+	if s.line.Answers.Value.Chose("wrap") != "none" {
+		j.Wraps = s.fare.Wraps
+	}
 	for _, m := range s.moves {
 		layer, ok := m.Dose.(dose.Layer)
+		ok = ok && m.Key == ""
 		j.Dust = j.Dust || ok && layer.Kind == "dusting"
 		j.Glaze = j.Glaze || ok && layer.Kind == "glaze"
 		wet := ok && len(layer.Mix.Components) > 1 && layer.Mix.Per100g.Water > 15
@@ -155,6 +168,51 @@ func (s *subject) job() plan.Job {
 	return j
 }
 
+// lengths are what moves take of a pair of hands, those that are not here five minutes.
+var lengths = map[method.Kind]time.Duration{method.Wrap: 10 * time.Minute, method.Fuel: 10 * time.Minute}
+
+// anchors are the stages that a moment may be told from, by its words.
+var anchors = map[string]string{"on": "fire", "off": "off", "slice": "slice", "serve": "serve"}
+
+// doings are what is done to the piece besides its stages.
+func (s *subject) doings() []plan.Doing {
+	var out []plan.Doing
+	wraps, visits := 0, 0
+	if s.line.Answers.Value.Chose("wrap") != "none" {
+		wraps++
+	}
+	at := func(all []lasting.Span, i *int) lasting.Span {
+		*i++
+		if *i > len(all) {
+			return lasting.Span{Low: lasting.Endless, Mid: lasting.Endless, High: lasting.Endless}
+		}
+		return all[*i-1]
+	}
+	one := func(m method.Move) {
+		d := plan.Doing{Stage: string(m.Kind), Move: m.Key, Lasts: cmp.Or(lengths[m.Kind], 5*time.Minute), Every: m.At.Each}
+		switch {
+		case m.Kind == method.Wrap || m.Kind == method.Unwrap:
+			d.From = at(s.fare.Wrapped, &wraps)
+		default:
+			if visits < len(s.fare.Ends) {
+				d.Until = s.fare.Ends[visits]
+			}
+			d.From = at(s.fare.Visits, &visits)
+		}
+		if of, ok := anchors[m.At.From.First.Of]; ok {
+			d.Of, d.By = of, m.At.From.First.By
+		}
+		out = append(out, d)
+	}
+	if m, ok := method.Find(s.moves, method.Spritz); ok && m.Key == "" && m.Dose == nil {
+		one(m)
+	}
+	for _, m := range s.line.Own {
+		one(m)
+	}
+	return out
+}
+
 // holds is how long the piece keeps well after the fire: where the cook rests it, or when
 // that is not chosen in the better of its usual place and a cooler.
 func (s *subject) holds() time.Duration {
@@ -168,7 +226,7 @@ func (s *subject) holds() time.Duration {
 // betterPlaces are where a piece may rest that has to wait longer than it keeps in its
 // usual place: a cooler, and what keeps for hours in a holder.
 func (s *subject) betterPlaces() []string {
-	if s.line.Typed.Choices["rest"] != "" {
+	if s.line.Typed.Choices["rest"] != "" || s.line.Rests.Held != "" {
 		return nil
 	}
 	if s.meat.Cut.Family == cut.Collagen || s.meat.Cut.Family == cut.Whole {
@@ -179,7 +237,7 @@ func (s *subject) betterPlaces() []string {
 
 // holdsIn is how long the piece keeps well, and hot, in a place.
 func (s *subject) holdsIn(place string) time.Duration {
-	return forecast.HoldsIn(s.burns(s.line.Answers.Value, s.meat)[0], place, s.line.Answers.Value.Chose("vent"))
+	return forecast.HoldsIn(s.burning[0], place, s.line.Rests.Vent)
 }
 
 // held is where the piece waits for the knife: where the cook rests it, or in a cooler

@@ -21,6 +21,8 @@ import (
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/method"
+	"verjuice/internal/core/order"
+	"verjuice/internal/core/provisions"
 )
 
 // asJSON is every number of a result, told apart by its pieces' keys.
@@ -44,7 +46,7 @@ func TestOrderPlaysNoPartAndNothingIsChanged(t *testing.T) {
 			c.Pieces = append(c.Pieces, p)
 		}
 		before := asJSON(t, c) + asJSON(t, f)
-		o := cook.Parse(c, nothing)
+		o := order.Parse(c, nothing)
 		parsed := asJSON(t, o)
 		one, err := cooking.Work(t.Context(), o, f, nothing, cooking.Clock{Now: noon, Forecast: forecast.Typing{}})
 		require.NoError(t, err)
@@ -153,7 +155,7 @@ func TestNothingTypedBreaksTheCore(t *testing.T) {
 			}
 			assert.True(t, resolves(doc, at), "%s (%s) is not in %+v", e.Pointer, e.ID, c)
 		}
-		got.Shop(nothing)
+		provisions.List(got, nothing)
 	}
 	assert.Greater(t, wrong, 120)
 }
@@ -172,7 +174,7 @@ func TestMovesStandInWorkingOrder(t *testing.T) {
 	for _, kind := range []string{"finish", "glaze", "spritz", "dusting", "base"} { // typed in any order
 		p.Layers = append(p.Layers, cook.Layer{Kind: kind, Formula: anycook.Bottle(kind, "soy-sauce"), Amount: "1 g"})
 	}
-	moves := cook.Parse(anycook.Supper(p), nothing).Lines[0].Sound()
+	moves := order.Parse(anycook.Supper(p), nothing).Lines[0].Sound()
 	ids := map[dose.ID]bool{}
 	seen, last := map[method.Kind]bool{}, 0
 	for _, m := range moves {

@@ -102,6 +102,8 @@ type Ledger struct {
 	Differs float64 // % points over the band; below zero when under it; zero within
 	Lines   []LedgerLine
 	Freed   *Freed
+	Weigh   int     // which line would narrow the salt most if it were weighed; -1 for none
+	Less    float64 // % points less between the ends of Percent then
 }
 
 // LedgerLine is one source of salt.
@@ -159,6 +161,7 @@ func (s *subject) ledger(b brought, l salt.Ledger, course salt.Course, free dose
 	for i, one := range b.all {
 		out.Lines = append(out.Lines, LedgerLine{one, l.Lines[i].Mid})
 	}
+	out.Weigh, out.Less = salt.Narrows(s.on.Meat, dose.Lines(b.all), dose.WeighedOff)
 	switch v := l.PercentRaw.Mid; {
 	case v < salting.Band.Low-0.005:
 		out.Differs = v - salting.Band.Low
@@ -197,7 +200,7 @@ func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Findin
 	_, injected := method.Find(s.moves, method.Inject)
 	_, bathed := method.Find(s.moves, method.Brine)
 	thaw, frozen := method.Find(s.moves, method.Thaw)
-	done := s.move(method.Off).When.Core
+	done := s.move(method.Off).At.From.Core()
 	c := caution.Case{
 		Cut: s.meat.Cut, Fridge: s.base.Fridge, Room: s.base.Room, Counter: s.move(method.Temper).Lasts, Wait: s.on.Wait, Soak: s.soaks(), Longest: s.meat.Cut.Custom().Raw,
 		Pit: on.Set, Injected: injected, Opened: s.line.Answers.Value.Chose("opened"), Bath: bathed, Frozen: frozen, Thaw: thaw.Lasts, Done: done,

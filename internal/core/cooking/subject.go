@@ -1,14 +1,13 @@
 package cooking
 
 import (
-	"cmp"
 	"context"
 	"reflect"
 	"slices"
 	"strconv"
 	"time"
 
-	"verjuice/internal/core/cook"
+	"verjuice/internal/core/anchor"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
@@ -16,26 +15,33 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/method"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
+	"verjuice/internal/core/wet"
+	"verjuice/internal/core/when"
 )
 
 // subject is a line of the page whose meat is sound, on its way through. Each phase
 // makes a new one.
 type subject struct {
-	line  cook.Line
-	meat  cook.Meat
-	base  cook.Base
+	line  order.Line
+	meat  order.Meat
+	base  order.Base
 	moves []method.Move
 	at    Clock
 	serve time.Time
 	pit   plan.PitKind
+	sets  []when.Set
+	probe quantity.Celsius
 	left  bool // some is kept for later
 
-	clocked bool // nothing that the clock needs is a mistake
-	dosed   bool // nothing that the doses need is a mistake
-	rubbed  bool // nothing that the amount of rub needs is a mistake
+	clocked bool            // nothing that the clock needs is a mistake
+	dosed   bool            // nothing that the doses need is a mistake
+	rubbed  bool            // nothing that the amount of rub needs is a mistake
+	burning []forecast.Burn // what decides how it fares on the fire, of each when they are unlike
+	anchor  anchor.Anchor
 	fare    forecast.Fare
 	asked   time.Duration // the wait as typed
 	on      dose.Target
@@ -48,12 +54,12 @@ type subject struct {
 
 // newSubject is a line before the plan; nil when its meat, or what all pieces share,
 // is not sound.
-func newSubject(o cook.Order, l cook.Line, at Clock) *subject {
+func newSubject(o order.Order, l order.Line, at Clock) *subject {
 	if !l.Meat.OK() || !o.Base.OK() {
 		return nil
 	}
 	s := &subject{
-		line: l, meat: l.Meat.Value, base: o.Base.Value, moves: l.Sound(), at: at, serve: o.Serving.Value.At, left: o.People.Value.Leftovers > 0,
+		line: l, meat: l.Meat.Value, base: o.Base.Value, moves: l.Sound(), at: at, serve: o.Serving.Value.At, left: o.People.Value.Leftovers > 0, probe: o.Probe.Value,
 	}
 	s.clocked = l.Answers.OK() && l.Good(method.Wait, method.Temper, method.On, method.Off, method.Rest, method.Slice)
 	s.dosed = l.Salting.OK() && l.GoodDoses() && l.Good(method.Wait)
@@ -62,15 +68,16 @@ func newSubject(o cook.Order, l cook.Line, at Clock) *subject {
 	s.on = s.meat.Target(s.base.Fridge)
 	s.on.Wait = s.asked
 	if n := s.move(method.On).Pit; o.Setting.OK() && n < len(o.Setting.Value.Pits) {
-		s.pit = o.Setting.Value.Pits[n].PitKind
+		s.pit, s.sets = o.Setting.Value.Pits[n].PitKind, o.Sets.Value[n]
 	}
+	s.burning = s.burns(s.line.Answers.Value, s.meat)
 	return s
 }
 
 // forecast works out how the piece fares, where anything that is asked for depends on it.
-func (s *subject) forecast(ctx context.Context) {
+func (s *subject) forecast(ctx context.Context, by forecast.Forecaster) {
 	if s != nil && s.clocked && s.at.Parts.has(Depths|Choices) {
-		s.fare = s.burning(ctx, cmp.Or[forecast.Forecaster](s.at.Forecast, forecast.Settled{}), s.burns(s.line.Answers.Value, s.meat))
+		s.fare = s.fares(ctx, by, s.burning)
 	}
 }
 
@@ -78,9 +85,9 @@ func (s *subject) forecast(ctx context.Context) {
 // the same when the page is, the kitchen, and what all pieces share.
 func (s subject) same(t subject) bool {
 	same := func(a, b any) bool { return reflect.DeepEqual(a, b) }
-	return same(s.line.Typed, t.line.Typed) && s.line.Key == t.line.Key && same(s.base, t.base) && s.pit == t.pit && s.left == t.left &&
+	return same(s.line.Typed, t.line.Typed) && s.line.Key == t.line.Key && same(s.base, t.base) && s.pit == t.pit && s.left == t.left && s.probe == t.probe &&
 		s.serve.Equal(t.serve) && s.serve.Location() == t.serve.Location() && s.past() == t.past() && s.at.Parts == t.at.Parts &&
-		s.clocked == t.clocked && s.dosed == t.dosed && s.rubbed == t.rubbed && same(s.fare, t.fare) && s.asked == t.asked &&
+		s.clocked == t.clocked && s.dosed == t.dosed && s.rubbed == t.rubbed && same(s.fare, t.fare) && same(s.burning, t.burning) && s.asked == t.asked &&
 		s.planned == t.planned && same(s.times, t.times) && s.done == t.done && s.salted == t.salted && s.on.Wait == t.on.Wait && s.on.Soak == t.on.Soak
 }
 
@@ -93,23 +100,28 @@ func (s *subject) move(k method.Kind) method.Move {
 }
 
 // burns are what decides how the pieces fare with these answers.
-func (s *subject) burns(a decision.Answers, m cook.Meat) []forecast.Burn {
+func (s *subject) burns(a decision.Answers, m order.Meat) []forecast.Burn {
 	on, temper := s.move(method.On), s.move(method.Temper)
 	like := forecast.Burn{
-		StartC: s.base.Fridge, Temper: temper.Lasts, RoomC: s.base.Room, PitC: on.Set, Core: s.move(method.Off).When.Core, Pit: s.pit.ID, Number: on.Pit, Piece: forecast.Seed(s.line.Draws),
+		StartC: s.base.Fridge, Temper: temper.Lasts, RoomC: s.base.Room, PitC: on.Set, Core: s.move(method.Off).At.From.Core(), Pit: s.pit.ID, Number: on.Pit, Piece: forecast.Seed(s.line.Draws),
 	}
-	if s.line.Typed.Fire.Done == "" {
+	if s.line.Typed.Fire.Done == "" && s.line.Typed.When["off"] == "" {
 		like.Core = quantity.Celsius(m.Cut.DoneC())
 		if m.Cut.Family == cut.Rack {
 			like.Core = 0 // by bend and bone
 		}
 	}
-	return cook.Burns(a, m, like)
+	like.PitC, like.Steps = s.anchor.Sets(s.sets, on.Set)
+	out := s.line.Burns(a, m, like)
+	for i := range out {
+		out[i] = s.anchor.Burn(out[i])
+	}
+	return out
 }
 
-// burning is how pieces fare until the slowest of them is off, in the time that the cook gave
+// fares is how these fare until the slowest of them is off, in the time that the cook gave
 // when one was. An error of the context leaves nothing.
-func (s *subject) burning(ctx context.Context, by forecast.Forecaster, burns []forecast.Burn) forecast.Fare {
+func (s *subject) fares(ctx context.Context, by forecast.Forecaster, burns []forecast.Burn) forecast.Fare {
 	if s.timed() {
 		by = forecast.Once{}
 	}
@@ -148,8 +160,9 @@ func (s *subject) in(l *Plan) *subject {
 	return &next
 }
 
-// work works out the piece in its times.
-func (s *subject) work(l cook.Line, f facts.Facts, i int) (Piece, field.Errors) {
+// work works out the piece in its times. The decisions are those that are shown until the
+// forecast has come, if there are any.
+func (s *subject) work(l order.Line, f facts.Facts, i int, shown []Decided) (Piece, field.Errors) {
 	out := Piece{Line: l, Ready: len(l.Wrong()) == 0}
 	if s == nil {
 		out.Ready = false
@@ -157,7 +170,7 @@ func (s *subject) work(l cook.Line, f facts.Facts, i int) (Piece, field.Errors) 
 	}
 	parts := s.at.Parts
 	out.Meat = s.meatFigures()
-	if l.Answers.OK() && parts.has(Choices) {
+	if out.Decided = shown; shown == nil && l.Answers.OK() && parts.has(Choices) {
 		out.Decided = s.decided()
 	}
 	var wrong field.Errors
@@ -172,10 +185,10 @@ func (s *subject) work(l cook.Line, f facts.Facts, i int) (Piece, field.Errors) 
 	}
 	b := s.bring(sources)
 	if m, ok := method.Find(s.moves, method.Brine); ok && parts.has(Baths) {
-		out.Bath = s.bath(b.source(m.Dose.ID()).(dose.Bath), b)
+		out.Bath = wet.BathOf(b.source(m.Dose.ID()).(dose.Bath), b.of(m.Dose.ID()), s.on, s.meat, s.base.Room)
 	}
 	if m, ok := method.Find(s.moves, method.Inject); ok && s.line.Good(method.Wait) && parts.has(Needles) {
-		out.Needle = s.needle(b.source(m.Dose.ID()).(dose.Injection), b)
+		out.Needle = wet.NeedleOf(b.source(m.Dose.ID()).(dose.Injection), b.of(m.Dose.ID()), s.on, s.meat, SizeOf(s.meat.Geometry))
 	}
 	taken := time.Duration(0)
 	if s.rubbed {
@@ -200,7 +213,7 @@ func (s *subject) work(l cook.Line, f facts.Facts, i int) (Piece, field.Errors) 
 	}
 	out.Using = s.uses(b)
 	if s.clocked {
-		out.Clock, out.Burns, out.Fare = s.clock(taken), s.burns(s.line.Answers.Value, s.meat), s.fare
+		out.Clock, out.Burns, out.Fare = s.clock(taken), s.burning, s.fare
 	}
 	return out, wrong
 }
@@ -268,5 +281,5 @@ func (s *subject) brine(b brought) salt.Brine {
 
 // leastRest is the shortest rest that the piece should have.
 func (s *subject) leastRest() time.Duration {
-	return min(s.move(method.Rest).Lasts, s.meat.Cut.Custom().LeastRest)
+	return max(s.line.Rests.Travel, min(s.move(method.Rest).Lasts, s.meat.Cut.Custom().LeastRest))
 }

@@ -60,6 +60,7 @@ var All = []Decision{
 		return "49"
 	}},
 	{Key: "tight", Stage: "forecast", Values: []string{"unknown", "tight", "usual", "loose"}, applies: always, Usual: fixed("unknown")},
+	{Key: "shine", Stage: "forecast", Values: []string{"unknown", "shiny", "dull"}, applies: always, Usual: fixed("unknown")},
 	{Key: "in-wrap", Stage: "fire", Values: []string{"nothing", "butter", "fat", "juice"}, applies: always, Usual: fixed("nothing")},
 	{Key: "side", Stage: "fire", Values: []string{"fat-up", "fat-down"}, applies: func(c cut.Cut) bool { return c.Family == cut.Collagen || c.Sealed == "fat" }, Usual: fixed("fat-up")},
 	{Key: "feel", Stage: "fire", Values: []string{"core", "probe", "bend", "bone", "wobble"}, of: feels, applies: func(c cut.Cut) bool { return len(feels(c)) > 1 }, Usual: func(c cut.Cut) string { return feels(c)[0] }},

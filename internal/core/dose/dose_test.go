@@ -9,10 +9,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/anycook"
-	"verjuice/internal/core/cook"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/method"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
 )
@@ -22,7 +22,7 @@ func sources(t testing.TB, r *rand.Rand) ([]dose.Source, dose.Target) {
 	for {
 		p := anycook.Piece(r)
 		p.Key = "one"
-		line := cook.Parse(anycook.Supper(p), kitchen.Kitchen{}).Lines[0]
+		line := order.Parse(anycook.Supper(p), kitchen.Kitchen{}).Lines[0]
 		if len(line.Wrong()) > 0 {
 			continue
 		}

@@ -32,6 +32,9 @@ func (s Said) One(on Target) quantity.Mass {
 }
 
 // offs are spreads that have nothing to do with one another, together.
+// WeighedOff is how far what lies on the meat may be off when it was weighed, as a share of it.
+var WeighedOff = offs(ScaleOff, sprinkled)
+
 func offs(shares ...float64) float64 {
 	sum := 0.0
 	for _, s := range shares {

@@ -3,9 +3,9 @@ package forecast
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"hash/fnv"
 	"math"
-	"strconv"
 	"time"
 
 	"verjuice/internal/core/cut"
@@ -13,6 +13,7 @@ import (
 	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/memo"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/when"
 )
 
 // Burn is what decides how a piece fares on the fire.
@@ -24,26 +25,34 @@ type Burn struct {
 	RoomC    quantity.Celsius
 	PitC     quantity.Celsius
 	Core     quantity.Celsius // at which it is taken off; zero is judged by feel
-	Wrap     string           // none, paper, foil, pan, boat or bacon
-	WrapC    quantity.Celsius // core at which it is wrapped; zero is from the start
-	Looks    int              // minutes between spritzes; zero is never
-	OpenMin  int              // opened every so often; zero is not told
-	Shut     bool             // never opened
-	Tight    string           // how tight the wrap is: tight, usual, loose; else not told
-	Weather  string           // mild, cold, windy or wet
-	Pit      string           // kind of pit by id; empty when it is not known
-	Number   int              // of the pit: pieces on one pit share its error
-	Piece    uint64           // tells pieces apart
+	Steps    []heat.SetPoint  // of the pit, after PitC
+	Wraps    []heat.Wrap      // in order
+	Visits   []heat.Visit     // spritzes, bastes and looks
+	Off      when.When        // when it is taken off, where that is more than Core; else none
+	Rests    []heat.Phase     // before the place where it is held
+
+	told    string // what is done on the way, as a key, once nothing of it changes any more
+	OpenMin int    // opened every so often; zero is not told
+	Shut    bool   // never opened
+	Shine   string // how the foil looks: shiny, dull; else not told
+	Tight   string // how tight the wrap is: tight, usual, loose; else not told
+	Weather string // mild, cold, windy or wet
+	Pit     string // kind of pit by id; empty when it is not known
+	Number  int    // of the pit: pieces on one pit share its error
+	Piece   uint64 // tells pieces apart
 }
 
 // Fare is how a piece fares.
 type Fare struct {
-	Fire    lasting.Time  // until it is off
-	Wraps   lasting.Span  // until it is wrapped; zero when it is not
-	Warms   time.Duration // its core from the start to 60 °C
-	Lingers time.Duration // of that, between 10 and 54.4 °C
-	Yield   float64       // served meat, share of the trimmed weight
-	Rough   bool          // from one run and the usual spread: the ensemble is still to come
+	Fire    lasting.Time   // until it is off
+	Wraps   lasting.Span   // until it is first wrapped; zero when it is not
+	Wrapped []lasting.Span // until each wrap
+	Visits  []lasting.Span // until each visit begins
+	Ends    []lasting.Span // and until it is over; endless where it goes on until the piece is off
+	Warms   time.Duration  // its core from the start to 60 °C
+	Lingers time.Duration  // of that, between 10 and 54.4 °C
+	Yield   float64        // served meat, share of the trimmed weight
+	Rough   bool           // from one run and the usual spread: the ensemble is still to come
 }
 
 // Forecaster says how a piece fares on the fire. An error is that of the context.
@@ -120,24 +129,50 @@ func Alone(burns []Burn) time.Duration {
 
 // key is all that the heat depends on.
 type key struct {
-	tight, weather                string
-	open                          int
-	shut                          bool
-	cut, sealed, wrap, pit        string
-	finish                        cut.Finish
-	bone, fat                     float64
-	geometry                      cut.Geometry
-	start, room, set, core, wrapC quantity.Celsius
-	temper                        time.Duration
-	looks, number                 int
-	piece                         uint64
+	tight, weather, shine  string
+	open                   int
+	shut                   bool
+	cut, sealed, does, pit string
+	finish                 cut.Finish
+	bone, fat              float64
+	geometry               cut.Geometry
+	start, room, set, core quantity.Celsius
+	temper                 time.Duration
+	number                 int
+	piece                  uint64
 }
 
 func keyOf(b Burn) key {
 	return key{
-		cut: b.Cut.ID, sealed: b.Cut.Sealed, wrap: b.Wrap, pit: b.Pit, finish: b.Cut.Finish, bone: b.Cut.BonePercent, fat: b.Cut.FatPercent, geometry: b.Geometry,
-		start: b.StartC, room: b.RoomC, set: b.PitC, core: b.Core, wrapC: b.WrapC, temper: b.Temper, tight: b.Tight, weather: b.Weather, open: b.OpenMin, shut: b.Shut, looks: b.Looks, number: b.Number, piece: b.Piece,
+		cut: b.Cut.ID, sealed: b.Cut.Sealed, does: b.does(), pit: b.Pit, finish: b.Cut.Finish, bone: b.Cut.BonePercent, fat: b.Cut.FatPercent, geometry: b.Geometry,
+		start: b.StartC, room: b.RoomC, set: b.PitC, core: b.Core, temper: b.Temper, tight: b.Tight, shine: b.Shine, weather: b.Weather, open: b.OpenMin, shut: b.Shut, number: b.Number, piece: b.Piece,
 	}
+}
+
+// Told is b with what is done on the way told once for all: what is done must not be changed
+// afterwards.
+func (b Burn) Told() Burn {
+	b.told = b.does()
+	return b
+}
+
+// does is what is done on the way, as a key.
+func (b Burn) does() string {
+	if b.told != "" {
+		return b.told
+	}
+	if len(b.Steps)+len(b.Wraps)+len(b.Visits)+len(b.Rests) == 0 && b.Off.None() {
+		return ""
+	}
+	return fmt.Sprint(b.Steps, b.Wraps, b.Visits, b.Off, b.Rests)
+}
+
+// Wrap is what it is in at the end; none when it is bare.
+func (b Burn) Wrap() string {
+	if n := len(b.Wraps); n > 0 {
+		return b.Wraps[n-1].Kind
+	}
+	return "none"
 }
 
 // weathers are the kinds of weather that a cook names: field judgement.
@@ -146,6 +181,10 @@ var weathers = map[string]heat.Ambient{"mild": {AirC: heat.Mild}, "cold": {AirC:
 // looseness is what a wrap leaks against the usual.
 var looseness = map[string]float64{"tight": 0.5, "usual": 1, "loose": 2.5}
 
+// shines is what foil takes up of the heat by how it looks, against the usual: an emissivity of 0.2
+// when it is new, 0.4 when it is dull.
+var shines = map[string]float64{"shiny": 0.6, "dull": 1.2}
+
 // cookOf is the piece as heat takes it, and what is asked of it.
 func cookOf(b Burn) (heat.Cook, heat.Ask) {
 	pit, known := heat.Pits[b.Pit]
@@ -153,16 +192,15 @@ func cookOf(b Burn) (heat.Cook, heat.Ask) {
 		pit = heat.Pits["cabinet"]
 	}
 	c := heat.Cook{
-		Cut: b.Cut, Geometry: b.Geometry, Measured: b.Geometry.Measured, Piece: b.Piece, DoneC: float64(b.Core), Feel: b.Core == 0,
+		Cut: b.Cut, Geometry: b.Geometry, Measured: b.Geometry.Measured, Piece: b.Piece, DoneC: float64(b.Core), Feel: b.Core == 0, Off: b.Off,
 		Programme: heat.Programme{
-			Pit: pit, Steps: []heat.SetPoint{{SetC: float64(b.PitC)}}, Ambient: weathers[cmp.Or(b.Weather, "mild")], SpritzMin: float64(b.Looks), OpenMin: float64(b.OpenMin), Loose: cmp.Or(looseness[b.Tight], 1),
+			Pit: pit, Steps: append([]heat.SetPoint{{SetC: float64(b.PitC)}}, b.Steps...), Wraps: b.Wraps, Visits: b.Visits, Ambient: weathers[cmp.Or(b.Weather, "mild")], OpenMin: float64(b.OpenMin), Loose: cmp.Or(looseness[b.Tight], 1), Shine: shines[b.Shine],
 			StartC: float64(b.StartC), TemperH: b.Temper.Hours(), RoomC: float64(b.RoomC),
 		},
 	}
 	a := heat.Ask{Tightness: looseness[b.Tight] > 0, KnowsLid: b.Shut, Cores: asked, Seed: uint64(b.Number) + 1, KnowsPit: known, Members: lasting.Members}
-	if b.Wrap != "none" && b.Wrap != "" {
-		c.Programme.Wraps = []heat.Wrap{{Kind: b.Wrap, CoreC: float64(b.WrapC)}}
-		a.Cores = append(append([]float64{}, asked...), float64(b.WrapC))
+	if soft := func(c when.Cond) bool { return c.Sign == when.Soft }; b.Off.Some(soft) {
+		c.Feel = b.Off.Both || b.Off.Second.None()
 	}
 	return c, a
 }
@@ -175,12 +213,16 @@ func fareOf(f heat.Forecast, c heat.Cook) Fare {
 	}
 	out := Fare{Yield: f.Yield.Mid, Fire: lasting.Of(members), Warms: lasts(f.Reach[2].Mid), Lingers: lasts(f.Reach[1].Mid) - lasts(f.Reach[0].Mid)}
 	out.Fire.Span = out.Fire.Rounded()
-	if len(c.Programme.Wraps) > 0 {
-		wrap := f.Reach[len(asked)]
-		out.Wraps = lasting.Span{Low: lasts(wrap.Low), Mid: lasts(wrap.Mid), High: lasts(wrap.High)}
-		if out.Wraps.Mid >= out.Fire.Mid {
-			out.Wraps = lasting.Span{} // it is off before
+	spans := func(bands []heat.Band) []lasting.Span {
+		out := make([]lasting.Span, len(bands))
+		for i, b := range bands {
+			out[i] = lasting.Span{Low: lasts(b.Low), Mid: lasts(b.Mid), High: lasts(b.High)}
 		}
+		return out
+	}
+	out.Wrapped, out.Visits, out.Ends = spans(f.Wraps), spans(f.Visits), spans(f.Ends)
+	if len(out.Wrapped) > 0 && out.Wrapped[0].Mid < out.Fire.Mid { // else it is off before
+		out.Wraps = out.Wrapped[0]
 	}
 	return out
 }
@@ -211,8 +253,15 @@ func Slowest(ctx context.Context, by Forecaster, burns []Burn) (Fare, error) {
 func (f Fare) In(typed time.Duration, key string) Fare {
 	pace := float64(typed) / float64(max(f.Fire.Mid, time.Minute))
 	scaled := func(d time.Duration) time.Duration { return time.Duration(pace * float64(d)) }
+	spans := func(all ...lasting.Span) []lasting.Span {
+		out := make([]lasting.Span, len(all))
+		for i, s := range all {
+			out[i] = lasting.Span{Low: scaled(s.Low), Mid: scaled(s.Mid), High: scaled(s.High)}
+		}
+		return out
+	}
 	return Fare{
-		Fire: lasting.Typed(typed, key), Wraps: lasting.Span{Low: scaled(f.Wraps.Low), Mid: scaled(f.Wraps.Mid), High: scaled(f.Wraps.High)},
+		Fire: lasting.Typed(typed, key), Wraps: spans(f.Wraps)[0], Wrapped: spans(f.Wrapped...), Visits: spans(f.Visits...), Ends: spans(f.Ends...),
 		Yield: f.Yield, Warms: scaled(f.Warms), Lingers: scaled(f.Lingers),
 	}
 }
@@ -261,8 +310,9 @@ func See(ctx context.Context, b Burn) (Seen, error) {
 
 // restKey is all that a rest depends on.
 type restKey struct {
-	fire        key
-	place, vent string
+	fire  key
+	place string
+	vent  time.Duration
 }
 
 var early memo.Of[restKey, time.Duration]
@@ -272,8 +322,8 @@ var early memo.Of[restKey, time.Duration]
 const hot = quantity.Celsius(71)
 
 // HoldsIn is how long a piece keeps well where it rests, and above 60 °C: the early end of it,
-// of what loses heat fastest. The minutes for which it is opened first are as typed.
-func HoldsIn(b Burn, place, vent string) time.Duration {
+// of what loses heat fastest. It is opened first for vent.
+func HoldsIn(b Burn, place string, vent time.Duration) time.Duration {
 	well, from := b.Cut.HoldsIn(place, b.Geometry.Thickness), b.Core
 	if from == 0 {
 		from = quantity.Celsius(b.Cut.DoneC())
@@ -282,8 +332,8 @@ func HoldsIn(b Burn, place, vent string) time.Duration {
 		return well
 	}
 	return min(well, early.Get(restKey{keyOf(b), place, vent}, func(restKey) time.Duration {
-		r := heat.Rest{Cut: b.Cut, Geometry: b.Geometry, FromC: float64(from), Wrap: b.Wrap, Place: Place(place), RoomC: float64(b.RoomC)}
-		r.VentMin, _ = strconv.ParseFloat(vent, 64)
+		r := heat.Rest{Cut: b.Cut, Geometry: b.Geometry, FromC: float64(from), Wrap: b.Wrap(), First: b.Rests, Place: Place(place), RoomC: float64(b.RoomC)}
+		r.VentMin = vent.Minutes()
 		if r.Place == "pit_off" {
 			r.PlaceC = float64(b.PitC)
 		}

@@ -11,8 +11,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/heat"
 	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/when"
 )
 
 // burn is a piece of a cut at its usual weight, on a pit of that temperature.
@@ -22,11 +24,16 @@ func burn(t testing.TB, id string, pit quantity.Celsius) Burn {
 	require.True(t, ok, id)
 	g, err := cut.New(c, quantity.Mass(c.TypicalKG), 0)
 	require.NoError(t, err)
-	b := Burn{Cut: c, Geometry: g, StartC: 4, RoomC: 21, PitC: pit, Core: quantity.Celsius(c.DoneC()), Wrap: "none", Pit: "cabinet", Piece: 7}
+	b := Burn{Cut: c, Geometry: g, StartC: 4, RoomC: 21, PitC: pit, Core: quantity.Celsius(c.DoneC()), Pit: "cabinet", Piece: 7}
 	if c.Family == cut.Rack {
 		b.Core = 0
 	}
 	return b
+}
+
+// wrapped is a wrap at a core temperature.
+func wrapped(kind string, core quantity.Celsius) []heat.Wrap {
+	return []heat.Wrap{{Kind: kind, When: when.At(when.Cond{CoreC: core})}}
 }
 
 func settle(t testing.TB, b Burn) Fare {
@@ -45,7 +52,7 @@ func TestARoughForecastIsNear(t *testing.T) {
 		b := burn(t, c.ID, quantity.Celsius(c.PitC))
 		b.Piece = Seed("rough " + c.ID) // never settled by another test
 		if c.DoneC() > 80 {
-			b.Wrap, b.WrapC = "foil", 71
+			b.Wraps = wrapped("foil", 71)
 		}
 		rough, err := Typing{}.Fire(t.Context(), b)
 		require.NoError(t, err)
@@ -88,10 +95,10 @@ func TestEveryThingToldCounts(t *testing.T) {
 		"further":         {func(b *Burn) { b.Core = 97 }, 1},
 		"nearer":          {func(b *Burn) { b.Core = 88 }, -1},
 		"by feel":         {func(b *Burn) { b.Core = 0 }, 0},
-		"foil":            {func(b *Burn) { b.Wrap, b.WrapC = "foil", 66 }, -1},
-		"foil later":      {func(b *Burn) { b.Wrap, b.WrapC = "foil", 77 }, 0},
-		"paper":           {func(b *Burn) { b.Wrap, b.WrapC = "paper", 66 }, 0},
-		"spritzed":        {func(b *Burn) { b.Looks = 30 }, 1},
+		"foil":            {func(b *Burn) { b.Wraps = wrapped("foil", 66) }, -1},
+		"foil later":      {func(b *Burn) { b.Wraps = wrapped("foil", 77) }, 0},
+		"paper":           {func(b *Burn) { b.Wraps = wrapped("paper", 66) }, 0},
+		"spritzed":        {func(b *Burn) { b.Visits = []heat.Visit{Spritzed(30 * time.Minute)} }, 1},
 		"opened":          {func(b *Burn) { b.OpenMin = 60 }, 1},
 		"shut":            {func(b *Burn) { b.Shut = true }, 0},
 		"cold":            {func(b *Burn) { b.Weather = "cold" }, 1},
@@ -116,8 +123,12 @@ func TestEveryThingToldCounts(t *testing.T) {
 		}
 	}
 	tight, loose := base, base
-	tight.Wrap, tight.WrapC, tight.Tight = "foil", 66, "tight"
-	loose.Wrap, loose.WrapC, loose.Tight = "foil", 66, "loose"
+	dull, shiny := base, base
+	dull.Wraps, dull.Shine = wrapped("foil", 66), "dull"
+	shiny.Wraps, shiny.Shine = wrapped("foil", 66), "shiny"
+	assert.Less(t, settle(t, dull).Fire.Mid, settle(t, shiny).Fire.Mid)
+	tight.Wraps, tight.Tight = wrapped("foil", 66), "tight"
+	loose.Wraps, loose.Tight = wrapped("foil", 66), "loose"
 	assert.Less(t, settle(t, tight).Fire.Mid, settle(t, loose).Fire.Mid)
 }
 
@@ -163,7 +174,7 @@ func TestSlowestAndTyped(t *testing.T) {
 	assert.Equal(t, settle(t, big).Fire.Span, all.Fire.Span)
 	assert.Equal(t, Alone([]Burn{big}), Alone([]Burn{small, big}))
 	foiled := big
-	foiled.Wrap, foiled.WrapC = "foil", 66
+	foiled.Wraps = wrapped("foil", 66)
 	was := settle(t, foiled)
 	typed := was.In(8*time.Hour, "k")
 	assert.Equal(t, 8*time.Hour, typed.Fire.Mid)
@@ -177,18 +188,18 @@ func TestHowLongItKeepsHot(t *testing.T) {
 	for _, c := range cut.All() {
 		b := burn(t, c.ID, 120)
 		for _, place := range cut.Rests {
-			kept := HoldsIn(b, place, "0")
+			kept := HoldsIn(b, place, 0)
 			assert.LessOrEqual(t, kept, c.HoldsIn(place, b.Geometry.Thickness), "%s %s", c.ID, place)
-			assert.GreaterOrEqual(t, kept, HoldsIn(b, place, "15"), "%s %s, opened first", c.ID, place)
+			assert.GreaterOrEqual(t, kept, HoldsIn(b, place, 15*time.Minute), "%s %s, opened first", c.ID, place)
 			assert.Greater(t, kept, time.Duration(0), "%s %s", c.ID, place)
 		}
-		assert.GreaterOrEqual(t, HoldsIn(b, "cooler", "0"), HoldsIn(b, "board", "0"), c.ID)
+		assert.GreaterOrEqual(t, HoldsIn(b, "cooler", 0), HoldsIn(b, "board", 0), c.ID)
 		if c.DoneC() < 70 {
-			assert.Equal(t, c.HoldsIn("board", b.Geometry.Thickness), HoldsIn(b, "board", "15"), c.ID)
+			assert.Equal(t, c.HoldsIn("board", b.Geometry.Thickness), HoldsIn(b, "board", 15*time.Minute), c.ID)
 		}
 	}
 	small, big := burn(t, "chicken-wing", 120), burn(t, "beef-chuck-roll", 120)
-	assert.Less(t, HoldsIn(small, "counter", "0"), HoldsIn(big, "counter", "0"))
+	assert.Less(t, HoldsIn(small, "counter", 0), HoldsIn(big, "counter", 0))
 }
 
 // A pit that never gets a piece done is endless, not long; a wrap that comes after the end is
@@ -199,7 +210,7 @@ func TestWhatNeverComes(t *testing.T) {
 	assert.Equal(t, lasting.Endless, f.Fire.Mid)
 	assert.Less(t, f.Fire.Chance(36*time.Hour), 0.1, "only where the dial is far off")
 	pink := burn(t, "beef-tri-tip", 120)
-	pink.Wrap, pink.WrapC = "foil", 71
+	pink.Wraps = wrapped("foil", 71)
 	assert.Zero(t, settle(t, pink).Wraps.Mid, "it is off at 55 °C")
 	seen, err := See(t.Context(), cool)
 	require.NoError(t, err)
@@ -217,7 +228,7 @@ func TestWhatNeverComes(t *testing.T) {
 func ExampleSettled() {
 	c, _ := cut.Find("pork-shoulder-bone-in")
 	g, _ := cut.New(c, 3.6, 0)
-	f, err := Settled{}.Fire(context.Background(), Burn{Cut: c, Geometry: g, StartC: 4, RoomC: 21, PitC: 120, Core: 95, Wrap: "none", Pit: "cabinet"})
+	f, err := Settled{}.Fire(context.Background(), Burn{Cut: c, Geometry: g, StartC: 4, RoomC: 21, PitC: 120, Core: 95, Pit: "cabinet"})
 	if err != nil {
 		panic(err)
 	}

@@ -4,11 +4,13 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"time"
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/when"
 )
 
 // Limits of what can be asked for.
@@ -82,7 +84,7 @@ func (r FireRequest) Parse() (heat.Cook, heat.Ask, error) {
 }
 
 func (c *checker) programme(r FireRequest) heat.Programme {
-	p := heat.Programme{StartC: r.Piece.start(), OpenMin: r.OpenedEveryMin, SpritzMin: r.SpritzEveryMin, Ambient: heat.Ambient{AirC: heat.Mild}, Loose: 1}
+	p := heat.Programme{StartC: r.Piece.start(), OpenMin: r.OpenedEveryMin, Ambient: heat.Ambient{AirC: heat.Mild}, Loose: 1}
 	kind := r.Pit.Kind
 	if kind == "" {
 		kind = "cabinet"
@@ -112,7 +114,7 @@ func (c *checker) programme(r FireRequest) heat.Programme {
 		if w.PitC != 0 {
 			c.within(at+"pit_c", w.PitC, 20, 350)
 		}
-		p.Wraps = append(p.Wraps, heat.Wrap{Kind: w.Kind, CoreC: w.AtCoreC, AtH: w.AtH, PitC: w.PitC})
+		p.Wraps = append(p.Wraps, heat.Wrap{Kind: w.Kind, When: w.when(), PitC: w.PitC})
 	}
 	if a := r.Ambient; a != nil {
 		c.within("/ambient/air_c", a.AirC, -50, 60)
@@ -122,14 +124,32 @@ func (c *checker) programme(r FireRequest) heat.Programme {
 	if p.OpenMin != 0 {
 		c.within("/opened_every_min", p.OpenMin, 5, 24*60)
 	}
-	if p.SpritzMin != 0 {
-		c.within("/spritz_every_min", p.SpritzMin, 5, 24*60)
+	if r.SpritzEveryMin != 0 {
+		c.within("/spritz_every_min", r.SpritzEveryMin, 5, 24*60)
+		p.Visits = []heat.Visit{Spritzed(time.Duration(r.SpritzEveryMin * float64(time.Minute)))}
 	}
 	c.oneOf("/wrap_tight", r.WrapTight, "", "tight", "usual", "loose")
 	if f, told := looseness[r.WrapTight]; told {
 		p.Loose = f
 	}
 	return p
+}
+
+// when is the moment of the wrap: its core, its hours, or whichever is first.
+func (w FireWrap) when() when.When {
+	core, hours := when.Cond{CoreC: quantity.Celsius(w.AtCoreC)}, when.Cond{After: time.Duration(w.AtH * float64(time.Hour))}
+	switch {
+	case w.AtCoreC == 0:
+		return when.At(hours)
+	case w.AtH == 0:
+		return when.At(core)
+	}
+	return when.When{First: core, Second: hours}
+}
+
+// Spritzed is a spritz so often, from when a surface is usually set.
+func Spritzed(every time.Duration) heat.Visit {
+	return heat.Visit{Every: when.Every{Each: every, From: when.At(when.Cond{After: 2 * time.Hour})}, Wets: true}
 }
 
 func (c *checker) ask(r FireRequest) heat.Ask {

@@ -2,9 +2,11 @@ package heat
 
 import (
 	"context"
+	"gonum.org/v1/gonum/stat"
 	"math"
 	"slices"
 	"testing"
+	"verjuice/internal/core/when"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -27,9 +29,9 @@ func TestPiecesOnOnePitShareItsError(t *testing.T) {
 		if u == pitError || u == convection || u == opening {
 			assert.Equal(t, x, y)
 		} else {
-			assert.Less(t, math.Abs(correlation(x, y)), 0.15, "unknown %d", u)
+			assert.Less(t, math.Abs(stat.Correlation(x, y, nil)), 0.15, "unknown %d", u)
 		}
-		assert.InDelta(t, 1, math.Sqrt(variance(x)), 0.03)
+		assert.InDelta(t, 1, math.Sqrt(stat.Variance(x, nil)), 0.03)
 		slices.Sort(x)
 		assert.InDelta(t, 0, quantile(x, 0.5), 0.02)
 		assert.InDelta(t, 1.2816, quantile(x, 0.9), 0.03)
@@ -63,9 +65,9 @@ func TestUnwrapping(t *testing.T) {
 		c.Programme.Wraps = wraps
 		return c.alone(t, 92, Usual)
 	}
-	assert.Greater(t, hours([]Wrap{{Kind: "foil", CoreC: 66}, {Kind: "none", CoreC: 75}}), hours(foil(66)))
-	assert.InDelta(t, hours([]Wrap{{Kind: "foil", CoreC: 66}}), hours([]Wrap{{Kind: "foil", CoreC: 66, AtH: 30}}), 1e-9, "whichever is first")
-	assert.Less(t, hours([]Wrap{{Kind: "foil", CoreC: 66, PitC: 150}}), hours(foil(66)))
+	assert.Greater(t, hours([]Wrap{{Kind: "foil", When: atCore(66)}, {Kind: "none", When: atCore(75)}}), hours(foil(66)))
+	assert.InDelta(t, hours([]Wrap{{Kind: "foil", When: atCore(66)}}), hours([]Wrap{{Kind: "foil", When: when.When{First: when.Cond{CoreC: 66}, Second: afterHours(30).First}}}), 1e-9, "whichever is first")
+	assert.Less(t, hours([]Wrap{{Kind: "foil", When: atCore(66), PitC: 150}}), hours(foil(66)))
 }
 
 // Whoever asked may stop it.

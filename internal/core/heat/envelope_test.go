@@ -4,12 +4,15 @@ import (
 	"fmt"
 	"math"
 	"testing"
+	"time"
+	"verjuice/internal/core/when"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/thermal"
 	"verjuice/internal/doctable"
 )
 
@@ -23,8 +26,21 @@ type asked struct {
 	low, high float64 // hours
 }
 
-func foil(core float64) []Wrap  { return []Wrap{{Kind: "foil", CoreC: core}} }
-func paper(core float64) []Wrap { return []Wrap{{Kind: "paper", CoreC: core}} }
+// atCore, afterHours and spritzed are moves of a programme.
+func atCore(c float64) when.When {
+	return when.At(when.Cond{CoreC: quantity.Celsius(c)})
+}
+
+func afterHours(h float64) when.When {
+	return when.At(when.Cond{After: time.Duration(h * float64(time.Hour))})
+}
+
+func spritzed(min float64) []Visit {
+	return []Visit{{when.Every{Each: time.Duration(min * float64(time.Minute)), From: afterHours(2)}, false, true}}
+}
+
+func foil(core float64) []Wrap  { return []Wrap{{Kind: "foil", When: atCore(core)}} }
+func paper(core float64) []Wrap { return []Wrap{{Kind: "paper", When: atCore(core)}} }
 
 var envelope = []asked{
 	{"packer brisket, papered in the stall", "beef-brisket-packer", 5, 120, paper(74), 95, 9, 13},
@@ -35,7 +51,7 @@ var envelope = []asked{
 	{"turkey breast", "turkey-breast", 1.5, 135, nil, 71, 2, 3},
 	{"chicken halves", "chicken-half", 0.9, 135, nil, 74, 1.5, 2.5},
 	{"pink roast of 1 kg", "beef-round", 1, 110, nil, 54, 1.25, 2},
-	{"squared ribs, foiled after 2½ h", "pork-spare-ribs-squared", 1.2, 135, []Wrap{{Kind: "foil", AtH: 2.5}}, 0, 4, 5},
+	{"squared ribs, foiled after 2½ h", "pork-spare-ribs-squared", 1.2, 135, []Wrap{{Kind: "foil", When: afterHours(2.5)}}, 0, 4, 5},
 	{"spare ribs", "pork-spare-ribs", 1.5, 120, nil, 0, 4, 6},
 	{"whole chicken at 163 °C", "chicken-whole", 1.8, 163, nil, 74, 1.25, 1.75},
 	{"whole chicken at 135 °C", "chicken-whole", 1.8, 135, nil, 74, 2, 2.75},
@@ -60,12 +76,12 @@ func (a asked) cook(t testing.TB) Cook {
 // alone is when one member without an ensemble reaches a core temperature, h.
 func (c Cook) alone(t testing.TB, to float64, m Member) float64 {
 	at, last, lastH := math.Inf(1), c.Programme.StartC, 0.0
-	c.Programme.run(NewBody(c.Cut, c.Geometry, Defaults), m, cells, 60, 60, func(h float64, f *state, _ float64) bool {
-		if core := f.temp[0]; core >= to {
+	c.Programme.run(thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults), m, thermal.Cells, 60, 60, func(h float64, f *thermal.State, _ *fire) bool {
+		if core := f.Temp[0]; core >= to {
 			at = lastH + (h-lastH)*(to-last)/(core-last)
 			return false
 		}
-		last, lastH = f.temp[0], h
+		last, lastH = f.Temp[0], h
 		return true
 	})
 	require.False(t, math.IsInf(at, 1), "%s never reaches %g °C", c.Cut.ID, to)
@@ -124,7 +140,7 @@ func TestTheRestOfTheEnvelope(t *testing.T) {
 		{"a thickness one standard deviation up", hours(shoulder, 95, nil, Member{math.Exp(Spreads[thickness]), 1, 1, 1, 1, 1, 1, 0, 0}), 1.15, 1.26},
 		{"a pit 8 °C colder", hours(shoulder, 95, nil, Member{1, 1, 1, 1, 1, 1, 1, -8, 0}), 1.08, 1.26},
 		{"opened every hour", hours(shoulder, 95, func(c *Cook) { c.Programme.OpenMin = 60 }, Usual), 1.14, 1.26},
-		{"spritzed every 45 minutes", hours(shoulder, 95, func(c *Cook) { c.Programme.SpritzMin = 45 }, Usual), 1.12, 1.3},
+		{"spritzed every 45 minutes", hours(shoulder, 95, func(c *Cook) { c.Programme.Visits = spritzed(45) }, Usual), 1.12, 1.3},
 		{"a fan", hours(shoulder, 95, func(c *Cook) { c.Programme.Pit = Pits["pellet"] }, Usual), 0.8, 0.9},
 		{"a cold, windy, wet day", hours(shoulder, 95, func(c *Cook) { c.Programme.Ambient = Ambient{-5, 6, true} }, Usual), 1.1, 1.6},
 	} {
@@ -168,9 +184,9 @@ func TestTheRest(t *testing.T) {
 	still, vented := packer("counter", 0), packer("counter", 15)
 	means := [2]float64{}
 	for i, r := range []Rest{still, vented} {
-		f := r.start(cells)
+		f := r.start(thermal.Cells)
 		r.cool(&f, 1, 0.25, 60, func(float64) bool { return true })
-		means[i] = f.mean()
+		means[i] = f.Mean()
 	}
 	assert.InDelta(t, 10, means[0]-means[1], 4, "venting")
 	assert.Less(t, vented.Of(3).Curve[36].Core.Mid, still.Of(3).Curve[36].Core.Mid)

@@ -5,6 +5,8 @@ import (
 	"math"
 
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/thermal"
+	"verjuice/internal/core/when"
 )
 
 // Cook is a piece on a pit, from when it goes on.
@@ -12,10 +14,11 @@ type Cook struct {
 	Cut       cut.Cut // with its finish
 	Geometry  cut.Geometry
 	Programme Programme
-	Measured  bool    // the thickness was measured
-	DoneC     float64 // core temperature at which it is taken off; zero when it is judged by feel alone
-	Feel      bool    // it is done only when it is soft
-	Piece     uint64  // tells pieces on one pit apart
+	Measured  bool      // the thickness was measured
+	DoneC     float64   // core temperature at which it is taken off; zero when it is judged by feel alone
+	Feel      bool      // it is done only when it is soft
+	Off       when.When // what it is done by, where that is more than DoneC and Feel; else none
+	Piece     uint64    // tells pieces on one pit apart
 }
 
 // Reading is a core temperature that was read.
@@ -42,11 +45,14 @@ type Forecast struct {
 	Hours  []float64 // to done, member by member; infinite for one that never is
 	Undone float64   // share of the members that are not done within Longest
 	Curve  []Point
-	Yield  Band // served meat, share of the trimmed weight
-	Soft   Band // tenderness when it is done: 1 is soft
-	Carry  Band // how far the core rises after it is off, °C
-	Stall  Band // hours at which the core is slowest between 55 and 85 °C
-	Bark   Band // hours to a dry, dark surface
+	Yield  Band   // served meat, share of the trimmed weight
+	Soft   Band   // tenderness when it is done: 1 is soft
+	Carry  Band   // how far the core rises after it is off, °C
+	Stall  Band   // hours at which the core is slowest between 55 and 85 °C
+	Bark   Band   // hours to a dry, dark surface
+	Wraps  []Band // hours to each wrap
+	Visits []Band // and until each visit begins
+	Ends   []Band // and until it is over; infinite where it goes on until the piece is off
 	// What a cook could measure or tell, and what each would take off the band of Done.
 	Narrows []Narrowing
 }
@@ -78,6 +84,9 @@ type path struct {
 	stall float64
 	bark  float64
 	pit   []float64
+
+	wraps  []float64
+	visits []visited
 }
 
 const every = 5.0 / 60
@@ -157,8 +166,8 @@ func (a Ask) seen() float64 {
 // follow runs one member and keeps its path.
 func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64, until float64) {
 	m := d.member(spread)
-	k := Defaults
-	b := NewBody(c.Cut, c.Geometry, k)
+	k := thermal.Defaults
+	b := thermal.NewBody(c.Cut, c.Geometry, k)
 	// The probe sits a little off the coldest place: it reads the mean of a few cells there.
 	off := math.Abs(spread[probe] * d[probe])
 	if p.core == nil {
@@ -176,9 +185,10 @@ func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64
 	for _, t := range cores {
 		highest = max(highest, t)
 	}
-	served := func(f *state) float64 { return c.Cut.Served(f.lost()*math.Pow(m.Juice, 0.2), f.mean()) }
-	end := c.Programme.run(b, m, memberCells, memberStep, until, func(h float64, f *state, pit float64) bool {
-		core := f.at(off)
+	served := func(f *thermal.State) float64 { return c.Cut.Served(f.Lost()*math.Pow(m.Juice, 0.2), f.Mean()) }
+	end, fire := c.Programme.run(b, m, memberCells, memberStep, until, func(h float64, f *thermal.State, r *fire) bool {
+		core := f.At(off)
+		now := r.now(h, core, f)
 		for i, want := range cores {
 			if math.IsInf(p.reach[i], 1) && core >= want {
 				p.reach[i] = crossing(lastH, last, h, core, want)
@@ -186,18 +196,16 @@ func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64
 		}
 		for h >= next-1e-9 {
 			p.core = append(p.core, last+(core-last)*(next-lastH)/(h-lastH))
-			p.pit = append(p.pit, pit)
+			p.pit = append(p.pit, r.pit)
 			next += every
 		}
-		if math.IsInf(p.bark, 1) && f.surface > barkC && f.wet < barkWet {
-			p.bark = h
-		}
-		if math.IsInf(p.done, 1) && (c.DoneC == 0 || core >= c.DoneC) && (!c.Feel || f.soft >= 1) {
+		p.bark = r.bark
+		if math.IsInf(p.done, 1) && c.done(now) {
 			p.done = h
-			if !c.Feel {
+			if !c.Feel && c.Off.None() {
 				p.done = crossing(lastH, last, h, core, c.DoneC)
 			}
-			p.carry, p.yield, p.soft = carryOver(f, off), served(f), f.soft
+			p.carry, p.yield, p.soft = carryOver(f, off), served(f), f.Soft
 		}
 		if rate := (core - last) / (h - lastH); core > 55 && core < 85 && rate < slowest && math.IsInf(p.done, 1) {
 			slowest, p.stall = rate, h
@@ -205,16 +213,19 @@ func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64
 		last, lastH = core, h
 		return math.IsInf(p.done, 1) || core < highest
 	})
+	p.wraps, p.visits = fire.wrapped, fire.visits
 	if math.IsInf(p.done, 1) {
 		p.yield = served(&end) // it is never done: what there is of it when nobody waits any longer
 	}
 }
 
-// A bark has set when its surface is this dry and hot: field judgement.
-const (
-	barkC   = 72.0
-	barkWet = 0.12
-)
+// done reports whether it is taken off now.
+func (c *Cook) done(n when.Now) bool {
+	if !c.Off.None() {
+		return c.Off.Met(n)
+	}
+	return (c.DoneC == 0 || n.CoreC >= c.DoneC) && (!c.Feel || n.Soft)
+}
 
 // crossing is when a line from one time and temperature to another passes a temperature; at
 // once where it starts above.
@@ -227,50 +238,20 @@ func crossing(h0, c0, h1, c1, want float64) float64 {
 
 // carryOver is how far the core still rises, where the probe sits, once the piece is off and
 // on the counter, loosely covered.
-func carryOver(f *state, probe float64) float64 {
-	off, k := *f, Defaults
-	off.carry = [cells]float64{}
-	a := air{c: 21, walls: 21, h: counterH, emit: 0.9, vapour: roomVapour, sweat: 1, wrap: k.wrap("foil", 1, 1)}
-	from := off.at(probe)
+func carryOver(f *thermal.State, probe float64) float64 {
+	off, k := *f, thermal.Defaults
+	off.Carry = [thermal.Cells]float64{}
+	a := thermal.Air{C: 21, Walls: 21, H: counterH, Emit: 0.9, Vapour: roomVapour, Sweat: 1, Wrap: k.Wrap("foil", 1, 1)}
+	from := off.At(probe)
 	highest := from
 	for range 45 {
-		off.step(&cooked, &k, &a, memberStep)
-		if off.at(probe) < highest {
+		off.Step(&cooked, &k, &a, memberStep)
+		if off.At(probe) < highest {
 			break
 		}
-		highest = off.at(probe)
+		highest = off.At(probe)
 	}
 	return highest - from
-}
-
-// at is the temperature so far from the coldest plane, as a share of the way out.
-func (f *state) at(off float64) float64 {
-	x := off*float64(f.n) - 0.5
-	if x <= 0 {
-		return f.temp[0]
-	}
-	i := min(int(x), f.n-2)
-	return f.temp[i] + (x-float64(i))*(f.temp[i+1]-f.temp[i])
-}
-
-// mean is the temperature averaged over the piece, °C.
-func (f *state) mean() float64 {
-	sum, volume := 0.0, 0.0
-	for i := range f.n {
-		sum += f.temp[i] * f.volume[i]
-		volume += f.volume[i]
-	}
-	return sum / volume
-}
-
-// lost is what the lean has lost, as a share of its weight, averaged over the piece.
-func (f *state) lost() float64 {
-	sum, volume := 0.0, 0.0
-	for i := range f.n {
-		sum += cut.LossAt(f.temp[i]) * f.volume[i]
-		volume += f.volume[i]
-	}
-	return sum / volume
 }
 
 func (c Cook) sum(paths []path, a Ask) Forecast {
@@ -297,6 +278,13 @@ func (c Cook) sum(paths []path, a Ask) Forecast {
 	out.Carry = gather(func(p *path) float64 { return p.carry })
 	out.Stall = gather(func(p *path) float64 { return p.stall })
 	out.Bark = gather(func(p *path) float64 { return p.bark })
+	for i := range c.Programme.Wraps {
+		out.Wraps = append(out.Wraps, gather(func(p *path) float64 { return p.wraps[i] }))
+	}
+	for i := range c.Programme.Visits {
+		out.Visits = append(out.Visits, gather(func(p *path) float64 { return p.visits[i].began }))
+		out.Ends = append(out.Ends, gather(func(p *path) float64 { return p.visits[i].ended }))
+	}
 	last := 0
 	for i := range paths {
 		last = max(last, len(paths[i].core))

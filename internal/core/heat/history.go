@@ -1,6 +1,9 @@
 package heat
 
-import "verjuice/internal/core/cut"
+import (
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/thermal"
+)
 
 // Warmth is a piece at one moment of a cook, from its coldest plane to its surface at equal
 // steps.
@@ -14,16 +17,16 @@ type Warmth struct {
 // History follows a cook without errors until it is done, with a moment every five minutes
 // from its start.
 func (c Cook) History() []Warmth {
-	k := Defaults
-	b := NewBody(c.Cut, c.Geometry, k)
-	m := b.matter(&k)
-	start := newField(b, cells, c.Programme.StartC)
-	out := []Warmth{start.warmth(0, &m, nil)}
+	k := thermal.Defaults
+	b := thermal.NewBody(c.Cut, c.Geometry, k)
+	m := b.Matter(&k)
+	start := thermal.NewField(b, thermal.Cells, c.Programme.StartC)
+	out := []Warmth{warmth(&start, 0, &m, nil)}
 	next := every
-	c.Programme.run(b, Usual, cells, 60, Longest, func(h float64, f *state, _ float64) bool {
-		done := (c.DoneC == 0 || f.temp[0] >= c.DoneC) && (!c.Feel || f.soft >= 1)
+	c.Programme.run(b, Usual, thermal.Cells, 60, Longest, func(h float64, f *thermal.State, r *fire) bool {
+		done := c.done(r.now(h, f.Temp[0], f))
 		if h >= next-1e-9 || done {
-			out = append(out, f.warmth(h*3600, &m, out[len(out)-1].Juice))
+			out = append(out, warmth(f, h*3600, &m, out[len(out)-1].Juice))
 			next += every
 		}
 		return !done
@@ -32,25 +35,25 @@ func (c Cook) History() []Warmth {
 }
 
 // warmth is the moment s seconds in, after one in which so much juice was lost.
-func (f *state) warmth(s float64, m *matter, lost []float64) Warmth {
-	out := Warmth{AtS: s, TempC: make([]float64, f.n+1), Juice: make([]float64, f.n+1)}
-	for i := range f.n + 1 {
+func warmth(f *thermal.State, s float64, m *thermal.Matter, lost []float64) Warmth {
+	out := Warmth{AtS: s, TempC: make([]float64, f.N+1), Juice: make([]float64, f.N+1)}
+	for i := range f.N + 1 {
 		// Between the middles of cells, and at the surface itself.
-		out.TempC[i] = (f.temp[max(0, i-1)] + f.temp[min(f.n-1, i)]) / 2
+		out.TempC[i] = (f.Temp[max(0, i-1)] + f.Temp[min(f.N-1, i)]) / 2
 	}
-	out.TempC[f.n] = f.surface
+	out.TempC[f.N] = f.Surface
 	all := 0.0
 	for i, c := range out.TempC {
 		out.Juice[i] = cut.LossAt(c)
 		if lost != nil {
 			out.Juice[i] = max(out.Juice[i], lost[i])
 		}
-		if i < f.n {
-			all += out.Juice[i] * f.volume[i] * m.lean
+		if i < f.N {
+			all += out.Juice[i] * f.Volume[i] * m.Lean
 		}
 	}
 	if all > 0 {
-		out.Dripped = max(0, 1-f.gone/all)
+		out.Dripped = max(0, 1-f.Gone/all)
 	}
 	return out
 }

@@ -10,6 +10,7 @@ import (
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/thermal"
 )
 
 // anyCook is a cook that makes sense: any cut, weight, pit, and what is done to it.
@@ -27,13 +28,13 @@ func anyCook(t testing.TB, r *rand.Rand) Cook {
 		p.Steps = append(p.Steps, SetPoint{1 + 4*r.Float64(), 100 + 80*r.Float64()})
 	}
 	if r.IntN(2) == 0 {
-		p.Wraps = []Wrap{{Kind: []string{"foil", "paper", "pan", "boat", "bacon"}[r.IntN(5)], CoreC: 55 + 25*r.Float64()}}
+		p.Wraps = []Wrap{{Kind: []string{"foil", "paper", "pan", "boat", "bacon"}[r.IntN(5)], When: atCore(55 + 25*r.Float64())}}
 	}
 	if r.IntN(3) == 0 {
 		p.OpenMin = 30 + 60*r.Float64()
 	}
 	if r.IntN(3) == 0 {
-		p.SpritzMin = 20 + 60*r.Float64()
+		p.Visits = spritzed(20 + 60*r.Float64())
 	}
 	out := Cook{Cut: c, Geometry: g, Programme: p}
 	out.Judged()
@@ -47,30 +48,30 @@ func TestEnergyAndWaterAddUp(t *testing.T) {
 	r := rand.New(rand.NewPCG(31, 7))
 	for range 60 {
 		c := anyCook(t, r)
-		b := NewBody(c.Cut, c.Geometry, Defaults)
-		m := b.matter(&Defaults)
-		start := newField(b, cells, c.Programme.StartC)
+		b := thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults)
+		m := b.Matter(&thermal.Defaults)
+		start := thermal.NewField(b, thermal.Cells, c.Programme.StartC)
 		hottest := c.Programme.Steps[0].SetC
 		for _, s := range c.Programme.Steps {
 			hottest = max(hottest, s.SetC)
 		}
 		last := start
-		end := c.Programme.run(b, Usual, cells, 60, 14, func(h float64, f *state, _ float64) bool {
-			for i := range f.n {
-				require.True(t, f.temp[i] > -20 && f.temp[i] < hottest+1, "%s: %.1f °C after %.2f h", c.Cut.ID, f.temp[i], h)
-				require.GreaterOrEqual(t, f.juice[i], last.juice[i])
+		end, _ := c.Programme.run(b, Usual, thermal.Cells, 60, 14, func(h float64, f *thermal.State, _ *fire) bool {
+			for i := range f.N {
+				require.True(t, f.Temp[i] > -20 && f.Temp[i] < hottest+1, "%s: %.1f °C after %.2f h", c.Cut.ID, f.Temp[i], h)
+				require.GreaterOrEqual(t, f.Juice[i], last.Juice[i])
 			}
-			require.True(t, f.film >= 0 && f.soft >= last.soft && (h < 1 || f.gone >= last.gone))
+			require.True(t, f.Film >= 0 && f.Soft >= last.Soft && (h < 1 || f.Gone >= last.Gone))
 			last = *f
 			return true
 		})
 		held, before := 0.0, 0.0
-		for i := range end.n {
-			held += end.volume[i] * (m.enthalpy(end.temp[i]) + end.carry[i])
-			before += end.volume[i] * m.enthalpy(start.temp[i])
+		for i := range end.N {
+			held += end.Volume[i] * (m.Enthalpy(end.Temp[i]) + end.Carry[i])
+			before += end.Volume[i] * m.Enthalpy(start.Temp[i])
 		}
-		assert.InDelta(t, end.in-end.out, held-before, 1e-9*end.in, c.Cut.ID)
-		assert.InDelta(t, end.gone*latent, end.out, 1e-9*end.out)
+		assert.InDelta(t, end.In-end.Out, held-before, 1e-9*end.In, c.Cut.ID)
+		assert.InDelta(t, end.Gone*thermal.Latent, end.Out, 1e-9*end.Out)
 	}
 }
 
@@ -82,16 +83,16 @@ func TestNothingActsBeforeItHappens(t *testing.T) {
 		c := anyCook(t, r)
 		c.Programme.Wraps, c.Programme.Steps, c.Programme.OpenMin = nil, c.Programme.Steps[:1], 0
 		curve := func(p Programme) (out []float64) {
-			p.run(NewBody(c.Cut, c.Geometry, Defaults), Usual, cells, 60, 12, func(_ float64, f *state, _ float64) bool {
-				out = append(out, f.temp[0])
+			p.run(thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults), Usual, thermal.Cells, 60, 12, func(_ float64, f *thermal.State, _ *fire) bool {
+				out = append(out, f.Temp[0])
 				return true
 			})
 			return out
 		}
 		bare := curve(c.Programme)
 		for name, change := range map[string]func(p *Programme){
-			"wrapped at a core":   func(p *Programme) { p.Wraps = []Wrap{{Kind: "foil", CoreC: 60}} },
-			"wrapped after hours": func(p *Programme) { p.Wraps = []Wrap{{Kind: "paper", AtH: 3, PitC: 150}} },
+			"wrapped at a core":   func(p *Programme) { p.Wraps = []Wrap{{Kind: "foil", When: atCore(60)}} },
+			"wrapped after hours": func(p *Programme) { p.Wraps = []Wrap{{Kind: "paper", When: afterHours(3), PitC: 150}} },
 			"raised":              func(p *Programme) { p.Steps = append(p.Steps[:1:1], SetPoint{3, 180}) },
 			"opened":              func(p *Programme) { p.OpenMin = 180 },
 		} {
@@ -116,17 +117,17 @@ func TestWhatIsNeverQuicker(t *testing.T) {
 	r := rand.New(rand.NewPCG(8, 1))
 	for range 60 {
 		c := anyCook(t, r)
-		c.Programme.Wraps, c.Programme.SpritzMin, c.Programme.OpenMin = nil, 0, 0
+		c.Programme.Wraps, c.Programme.Visits, c.Programme.OpenMin = nil, nil, 0
 		c.Programme.Steps = []SetPoint{{0, 115 + 40*r.Float64()}}
-		b := NewBody(c.Cut, c.Geometry, Defaults)
-		reach := func(b Body, m Member, change func(p *Programme)) []float64 {
+		b := thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults)
+		reach := func(b thermal.Body, m Member, change func(p *Programme)) []float64 {
 			p := c.Programme
 			change(&p)
 			cores := []float64{45, 60, 75, 85}
 			out := make([]float64, len(cores))
 			i := 0
-			p.run(b, m, cells, 60, 40, func(h float64, f *state, _ float64) bool {
-				for i < len(cores) && f.temp[0] >= cores[i] {
+			p.run(b, m, thermal.Cells, 60, 40, func(h float64, f *thermal.State, _ *fire) bool {
+				for i < len(cores) && f.Temp[0] >= cores[i] {
 					out[i] = h
 					i++
 				}
@@ -150,7 +151,7 @@ func TestWhatIsNeverQuicker(t *testing.T) {
 		notQuicker("hotter", usual, reach(b, Usual, func(p *Programme) { p.Steps = []SetPoint{{0, p.Steps[0].SetC + 10}} }))
 		notQuicker("opened", reach(b, Usual, func(p *Programme) { p.OpenMin = 60 }), usual)
 		in := func(kind string) []float64 {
-			return reach(b, Usual, func(p *Programme) { p.Wraps = []Wrap{{Kind: kind, CoreC: 68}} })
+			return reach(b, Usual, func(p *Programme) { p.Wraps = []Wrap{{Kind: kind, When: atCore(68)}} })
 		}
 		if c.Cut.Family == cut.Collagen || c.Cut.Family == cut.Rack {
 			open := in("none")
@@ -169,12 +170,12 @@ func TestTheStallComesOutOfTheBalance(t *testing.T) {
 		quickest, slowest := math.Inf(1), 0.0
 		last, lastH := 0.0, 0.0
 		next := 50.0
-		c.Programme.run(NewBody(c.Cut, c.Geometry, Defaults), m, cells, 60, 40, func(h float64, f *state, _ float64) bool {
-			if f.temp[0] >= next {
+		c.Programme.run(thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults), m, thermal.Cells, 60, 40, func(h float64, f *thermal.State, _ *fire) bool {
+			if f.Temp[0] >= next {
 				if lastH > 0 {
 					quickest, slowest = min(quickest, h-lastH), max(slowest, h-lastH)
 				}
-				last, lastH = f.temp[0], h
+				last, lastH = f.Temp[0], h
 				next += 5
 			}
 			_ = last
@@ -196,35 +197,35 @@ func TestTheGridOfMembers(t *testing.T) {
 		}
 		c := a.cook(t)
 		hours := func(n int, dt float64) (out float64) {
-			c.Programme.run(NewBody(c.Cut, c.Geometry, Defaults), Usual, n, dt, 40, func(h float64, f *state, _ float64) bool {
+			c.Programme.run(thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults), Usual, n, dt, 40, func(h float64, f *thermal.State, _ *fire) bool {
 				out = h
-				return f.temp[0] < a.to
+				return f.Temp[0] < a.to
 			})
 			return out
 		}
-		fine := hours(cells, 15)
+		fine := hours(thermal.Cells, 15)
 		assert.InEpsilon(t, fine, hours(memberCells, memberStep), 0.03, a.name)
-		assert.InEpsilon(t, fine, hours(cells, 60), 0.015, a.name)
+		assert.InEpsilon(t, fine, hours(thermal.Cells, 60), 0.015, a.name)
 	}
 }
 
 func TestSteppingAllocatesNothing(t *testing.T) {
 	c := envelope[2].cook(t)
-	b := NewBody(c.Cut, c.Geometry, Defaults)
+	b := thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults)
 	once := testing.AllocsPerRun(3, func() {
-		c.Programme.run(b, Usual, cells, 60, 1, func(float64, *state, float64) bool { return true })
+		c.Programme.run(b, Usual, thermal.Cells, 60, 1, func(float64, *thermal.State, *fire) bool { return true })
 	})
 	long := testing.AllocsPerRun(3, func() {
-		c.Programme.run(b, Usual, cells, 60, 16, func(float64, *state, float64) bool { return true })
+		c.Programme.run(b, Usual, thermal.Cells, 60, 16, func(float64, *thermal.State, *fire) bool { return true })
 	})
 	assert.Equal(t, once, long)
 }
 
 func BenchmarkSixteenHours(b *testing.B) {
 	c := envelope[2].cook(b)
-	body := NewBody(c.Cut, c.Geometry, Defaults)
+	body := thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults)
 	for b.Loop() {
-		c.Programme.run(body, Usual, cells, 60, 16, func(float64, *state, float64) bool { return true })
+		c.Programme.run(body, Usual, thermal.Cells, 60, 16, func(float64, *thermal.State, *fire) bool { return true })
 	}
 }
 

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"gonum.org/v1/gonum/mat"
+	"gonum.org/v1/gonum/stat"
 )
 
 // Narrowing is something that a cook could measure or tell, and what it would take off the
@@ -49,7 +50,7 @@ func (c Cook) narrow(all []draw, paths []path, a Ask, done Band) []Narrowing {
 	if n < 4*unknowns || math.IsInf(width, 1) {
 		return nil
 	}
-	total := variance(hours)
+	total := stat.Variance(hours, nil)
 	var slope mat.Dense
 	if slope.Solve(mat.NewDense(n, 1+unknowns, rows), mat.NewDense(n, 1, slices.Clone(hours))) != nil || total == 0 {
 		return nil
@@ -67,36 +68,16 @@ func (c Cook) narrow(all []draw, paths []path, a Ask, done Band) []Narrowing {
 				column[j] = rows[j*(1+unknowns)+1+u]
 			}
 			b := slope.At(1+u, 0)
-			explained += b * b * variance(column) / total * (1 - left*left)
+			explained += b * b * stat.Variance(column, nil) / total * (1 - left*left)
 		}
 		out = append(out, Narrowing{k.what, less(explained)})
 	}
 	if len(a.Readings) == 0 && done.Low > firstReadingH {
-		r := correlation(at, hours)
+		r := stat.Correlation(at, hours, nil)
 		out = append(out, Narrowing{"reading", less(r * r)})
 	}
 	slices.SortFunc(out, func(a, b Narrowing) int {
 		return cmp.Or(cmp.Compare(b.Hours, a.Hours), cmp.Compare(a.What, b.What))
 	})
 	return out
-}
-
-func variance(v []float64) float64 { return covariance(v, v) }
-
-func covariance(a, b []float64) float64 {
-	ma, mb, sum := 0.0, 0.0, 0.0
-	for i := range a {
-		ma, mb = ma+a[i]/float64(len(a)), mb+b[i]/float64(len(b))
-	}
-	for i := range a {
-		sum += (a[i] - ma) * (b[i] - mb) / float64(len(a))
-	}
-	return sum
-}
-
-func correlation(a, b []float64) float64 {
-	if v := variance(a) * variance(b); v > 0 {
-		return covariance(a, b) / math.Sqrt(v)
-	}
-	return 0
 }

@@ -6,12 +6,15 @@ import (
 	"math/rand/v2"
 	"slices"
 	"testing"
+	"time"
+	"verjuice/internal/core/when"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/thermal"
 )
 
 // programme is a fire as anybody might plan it.
@@ -22,18 +25,41 @@ func programme(r *rand.Rand) Programme {
 		p.Steps = append(p.Steps, SetPoint{h, 80 + 140*r.Float64()})
 	}
 	for core := 45.0; r.IntN(2) == 0 && core < 90; core += 10 + 15*r.Float64() {
-		p.Wraps = append(p.Wraps, Wrap{Kind: []string{"foil", "paper", "pan", "boat", "none"}[r.IntN(5)], CoreC: core, PitC: []float64{0, 0, 150}[r.IntN(3)]})
+		p.Wraps = append(p.Wraps, Wrap{Kind: []string{"foil", "paper", "pan", "boat", "none"}[r.IntN(5)], When: atCore(core), PitC: []float64{0, 0, 150}[r.IntN(3)]})
 	}
 	if r.IntN(3) == 0 {
 		p.OpenMin = 30 + 90*r.Float64()
 	}
 	if r.IntN(3) == 0 {
-		p.SpritzMin = 30 + 60*r.Float64()
+		p.Visits = spritzed(30 + 60*r.Float64())
+	}
+	for r.IntN(2) == 0 {
+		p.Visits = append(p.Visits, Visit{when.Every{Each: time.Duration(r.IntN(90)) * time.Minute, From: moment(r), Until: []when.When{{}, moment(r)}[r.IntN(2)]}, r.IntN(4) == 0, r.IntN(2) == 0})
 	}
 	if r.IntN(3) == 0 {
 		p.TemperH, p.RoomC = 2*r.Float64(), 15+10*r.Float64()
 	}
 	return p
+}
+
+// moment is anything that may be waited for.
+func moment(r *rand.Rand) when.When {
+	one := func() when.Cond {
+		switch r.IntN(4) {
+		case 0:
+			return when.Cond{CoreC: quantity.Celsius(40 + 50*r.Float64())}
+		case 1:
+			return when.Cond{Sign: []when.Sign{when.Surface, when.Bark, when.Colour, when.Soft}[r.IntN(4)]}
+		case 2:
+			return when.Cond{Of: []string{"on", "wrap", "unwrap"}[r.IntN(3)], By: time.Duration(r.IntN(120)) * time.Minute}
+		}
+		return when.Cond{After: time.Duration(1+r.IntN(600)) * time.Minute}
+	}
+	out := when.At(one())
+	if r.IntN(2) == 0 {
+		out.Second, out.Both = one(), r.IntN(2) == 0
+	}
+	return out
 }
 
 // some is a piece of any cut.
@@ -45,10 +71,10 @@ func some(t testing.TB, r *rand.Rand) (cut.Cut, cut.Geometry) {
 }
 
 // track is the core every minute of so many hours.
-func track(p *Programme, b Body, m Member, hours float64) []float64 {
+func track(p *Programme, b thermal.Body, m Member, hours float64) []float64 {
 	var out []float64
-	p.run(b, m, cells, 60, hours, func(_ float64, f *state, _ float64) bool {
-		out = append(out, f.temp[0])
+	p.run(b, m, thermal.Cells, 60, hours, func(_ float64, f *thermal.State, _ *fire) bool {
+		out = append(out, f.Temp[0])
 		return true
 	})
 	return out
@@ -60,7 +86,7 @@ func TestNothingActsBeforeItHappensInAnyFire(t *testing.T) {
 	r := rand.New(rand.NewPCG(3, 141))
 	for n := range 80 {
 		c, g := some(t, r)
-		b := NewBody(c, g, Defaults)
+		b := thermal.NewBody(c, g, thermal.Defaults)
 		one := programme(r)
 		at := 0.5 + 5*r.Float64()
 		other := one
@@ -76,18 +102,68 @@ func TestNothingActsBeforeItHappensInAnyFire(t *testing.T) {
 	}
 }
 
+// Whatever a method waits for, a move that is added changes nothing before it is made; and both
+// of two moments are no earlier than either.
+func TestAMoveChangesNothingBeforeIt(t *testing.T) {
+	r := rand.New(rand.NewPCG(8, 88))
+	made := 0
+	for range 80 {
+		c, g := some(t, r)
+		b := thermal.NewBody(c, g, thermal.Defaults)
+		one := programme(r)
+		for i := range one.Wraps {
+			one.Wraps[i].When = moment(r)
+		}
+		more := one
+		if r.IntN(2) == 0 {
+			more.Visits = append(slices.Clone(one.Visits), Visit{when.Every{From: moment(r)}, false, r.IntN(2) == 0})
+		} else {
+			more.Wraps = append(slices.Clone(one.Wraps), Wrap{Kind: "foil", When: moment(r)})
+		}
+		at := math.Inf(1) // when the added move is made
+		more.run(b, Usual, thermal.Cells, 60, 10, func(_ float64, _ *thermal.State, f *fire) bool {
+			if len(more.Wraps) > len(one.Wraps) {
+				at = f.wrapped[len(f.wrapped)-1]
+			} else {
+				at = f.visits[len(f.visits)-1].began
+			}
+			return true
+		})
+		x, y := track(&one, b, Usual, 10), track(&more, b, Usual, 10)
+		until := len(x)
+		if !math.IsInf(at, 1) {
+			made++
+			until = int(math.Round(at * 60))
+		}
+		require.Equal(t, x[:until], y[:until], "%s, made after %g h", c.ID, at)
+	}
+	assert.Greater(t, made, 20)
+	for range 40 {
+		c, g := some(t, r)
+		first, second := moment(r).First, moment(r).First
+		reached := func(w when.When) float64 {
+			p := Programme{Pit: Pits["cabinet"], Steps: []SetPoint{{0, 120}}, Loose: 1, StartC: 4, Wraps: []Wrap{{Kind: "foil", When: w}}}
+			_, f := p.run(thermal.NewBody(c, g, thermal.Defaults), Usual, thermal.Cells, 60, 12, func(float64, *thermal.State, *fire) bool { return true })
+			return f.wrapped[0]
+		}
+		a, b := reached(when.At(first)), reached(when.At(second))
+		assert.InDelta(t, math.Min(a, b), reached(when.When{First: first, Second: second}), 1e-9)
+		assert.GreaterOrEqual(t, reached(when.When{First: first, Second: second, Both: true}), math.Max(a, b))
+	}
+}
+
 // A wrap acts from its core temperature on, whatever it is: until then the piece is as one that
 // is never wrapped.
 func TestAWrapActsFromThenOn(t *testing.T) {
 	r := rand.New(rand.NewPCG(9, 26))
 	for range 40 {
 		c, g := some(t, r)
-		b := NewBody(c, g, Defaults)
+		b := thermal.NewBody(c, g, thermal.Defaults)
 		bare := programme(r)
 		bare.Wraps = nil
 		wrapped := bare
 		at := 40 + 35*r.Float64()
-		wrapped.Wraps = []Wrap{{Kind: []string{"foil", "paper", "pan", "boat"}[r.IntN(4)], CoreC: at}}
+		wrapped.Wraps = []Wrap{{Kind: []string{"foil", "paper", "pan", "boat"}[r.IntN(4)], When: atCore(at)}}
 		x, y := track(&bare, b, Usual, 10), track(&wrapped, b, Usual, 10)
 		for i := range x {
 			if x[i] >= at {
@@ -103,39 +179,40 @@ func TestEnergyInAnyFire(t *testing.T) {
 	r := rand.New(rand.NewPCG(58, 97))
 	for range 60 {
 		c, g := some(t, r)
-		b := NewBody(c, g, Defaults)
+		b := thermal.NewBody(c, g, thermal.Defaults)
 		p := programme(r)
 		p.TemperH = 0
-		m := b.matter(&Defaults)
-		start := newField(b, cells, p.StartC)
+		m := b.Matter(&thermal.Defaults)
+		start := thermal.NewField(b, thermal.Cells, p.StartC)
 		before := 0.0
-		for i := range start.n {
-			before += m.enthalpy(start.temp[i]) * start.volume[i]
+		for i := range start.N {
+			before += m.Enthalpy(start.Temp[i]) * start.Volume[i]
 		}
-		end := p.run(b, Usual, cells, 60, 1+8*r.Float64(), func(float64, *state, float64) bool { return true })
+		end, _ := p.run(b, Usual, thermal.Cells, 60, 1+8*r.Float64(), func(float64, *thermal.State, *fire) bool { return true })
 		after, left := 0.0, 0.0
-		for i := range end.n {
-			after += m.enthalpy(end.temp[i]) * end.volume[i]
-			left += end.carry[i] * end.volume[i]
+		for i := range end.N {
+			after += m.Enthalpy(end.Temp[i]) * end.Volume[i]
+			left += end.Carry[i] * end.Volume[i]
 		}
-		gained := end.in - end.out
-		assert.InDelta(t, 0, (after-before+left-gained)/math.Max(1, math.Abs(end.in)), 1e-9, c.ID)
+		gained := end.In - end.Out
+		assert.InDelta(t, 0, (after-before+left-gained)/math.Max(1, math.Abs(end.In)), 1e-9, c.ID)
 	}
 }
 
 // Thicker is never quicker, hotter never slower, colder weather never quicker, opened never
-// quicker: on any cut, in any fire without a wrap.
+// quicker: on any cut, in any fire without a wrap. The visits go by the clock: one that waits
+// for the bark comes later to a slower piece, which may then be the earlier for it.
 func TestMoreIsNeverTheOtherWay(t *testing.T) {
 	r := rand.New(rand.NewPCG(27, 18))
-	reach := func(p *Programme, b Body, m Member, core float64) float64 {
+	reach := func(p *Programme, b thermal.Body, m Member, core float64) float64 {
 		at := math.Inf(1)
 		last, lastH := p.StartC, 0.0
-		p.run(b, m, cells, 60, 30, func(h float64, f *state, _ float64) bool {
-			if f.temp[0] >= core {
-				at = crossing(lastH, last, h, f.temp[0], core)
+		p.run(b, m, thermal.Cells, 60, 30, func(h float64, f *thermal.State, _ *fire) bool {
+			if f.Temp[0] >= core {
+				at = crossing(lastH, last, h, f.Temp[0], core)
 				return false
 			}
-			last, lastH = f.temp[0], h
+			last, lastH = f.Temp[0], h
 			return true
 		})
 		return at
@@ -143,9 +220,13 @@ func TestMoreIsNeverTheOtherWay(t *testing.T) {
 	compared := 0
 	for range 60 {
 		c, g := some(t, r)
-		b := NewBody(c, g, Defaults)
+		b := thermal.NewBody(c, g, thermal.Defaults)
 		p := programme(r)
 		p.Wraps, p.OpenMin = nil, 0
+		for i := range p.Visits {
+			every := &p.Visits[i].Every
+			every.From, every.Until = when.At(when.Cond{After: time.Duration(1+r.IntN(300)) * time.Minute}), when.When{}
+		}
 		core := 50 + 25*r.Float64()
 		usual := reach(&p, b, Usual, core)
 		thick := b

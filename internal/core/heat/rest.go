@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/thermal"
 )
 
 // Rest is a piece that comes off the fire and cools, or is held.
@@ -16,6 +17,25 @@ type Rest struct {
 	Place    string  // counter, cooler, oven_off, pit_off or holder
 	PlaceC   float64 // what the place is at, °C; zero for the usual
 	RoomC    float64 // zero for 21
+	First    []Phase // where it rests before that, in order
+}
+
+// Phase is a part of a rest.
+type Phase struct {
+	Place string
+	H     float64
+}
+
+// phase is where the piece rests t seconds after venting began, and since when, s.
+func (r Rest) phase(t float64) (place string, from float64) {
+	until := r.VentMin * 60
+	for _, p := range r.First {
+		if until += p.H * 3600; t < until {
+			return p.Place, from
+		}
+		from = until
+	}
+	return r.Place, from
 }
 
 // Places are where a piece rests, with what they usually are at, °C.
@@ -41,11 +61,11 @@ func (r Rest) Of(hours float64) Cooled {
 	var lines [3][]float64
 	for i, factor := range []float64{losesHeat, 1, 1 / losesHeat} {
 		at := []*float64{&out.Floor.Low, &out.Floor.Mid, &out.Floor.High}[i]
-		f := r.start(cells)
-		lines[i] = append(lines[i], f.temp[0])
-		next, last, lastH := every, f.temp[0], 0.0
+		f := r.start(thermal.Cells)
+		lines[i] = append(lines[i], f.Temp[0])
+		next, last, lastH := every, f.Temp[0], 0.0
 		r.cool(&f, factor, hours, 60, func(h float64) bool {
-			core := f.temp[0]
+			core := f.Temp[0]
 			if math.IsInf(*at, 1) && core < Floor && last >= Floor {
 				*at = lastH + (h-lastH)*(last-Floor)/(last-core)
 			}
@@ -67,65 +87,66 @@ func (r Rest) Of(hours float64) Cooled {
 func (r Rest) Early(hours float64) float64 {
 	f, out := r.start(coarseCells), hours
 	r.cool(&f, losesHeat, hours, coarseStep, func(h float64) bool {
-		if f.temp[0] < Floor {
+		if f.Temp[0] < Floor {
 			out = h
 		}
-		return f.temp[0] >= Floor
+		return f.Temp[0] >= Floor
 	})
 	return out
 }
 
 // cooked is the matter of a cooked piece: its juice is gone, its proteins are set.
-var cooked = matter{conduct: 0.45, heat: 3.5e6}
+var cooked = thermal.Matter{Conduct: 0.45, Heat: 3.5e6}
 
 // start is the cooked piece: what is left of its mass, with its real surface.
-func (r Rest) start(n int) state {
+func (r Rest) start(n int) thermal.State {
 	left := 0.70*(1-r.Cut.BoneShare()) + r.Cut.BoneShare() // with the juice in the wrap
 	g := r.Geometry
-	b := Body{
+	b := thermal.Body{
 		HalfM: float64(g.Thickness) / 2 / g.Spread * math.Cbrt(left),
 		Shape: float64(g.Thickness/g.Length + g.Thickness/g.Width),
 	}
-	return newField(b, n, r.FromC)
+	return thermal.NewField(b, n, r.FromC)
 }
 
 // cool steps the field through the rest, until seen has seen enough.
-func (r Rest) cool(f *state, factor, hours, dt float64, seen func(h float64) bool) {
-	k := Defaults
+func (r Rest) cool(f *thermal.State, factor, hours, dt float64, seen func(h float64) bool) {
+	k := thermal.Defaults
 	room := r.RoomC
 	if room == 0 {
 		room = 21
 	}
-	at := r.PlaceC
-	if at == 0 {
-		at = Places[r.Place]
-	}
-	around := k.wrap(r.Wrap, 1, 1)
-	around.shut = under
-	open := around.covers == 0
-	f.film = 0.5 * k.Film
+	around := k.Wrap(r.Wrap, 1, 1)
+	around.Shut = under
+	open := around.Covers == 0
+	f.Film = 0.5 * k.Film
 	for t := 0.0; t < hours*3600-1e-9; t += dt {
-		a := air{c: room, walls: room, h: counterH * factor, emit: 0.9, vapour: roomVapour, sweat: 1, wrap: around}
+		place, since := r.phase(t)
+		at := Places[place]
+		if place == r.Place && r.PlaceC != 0 {
+			at = r.PlaceC
+		}
+		a := thermal.Air{C: room, Walls: room, H: counterH * factor, Emit: 0.9, Vapour: roomVapour, Sweat: 1, Wrap: around}
 		switch {
 		case t < r.VentMin*60:
 			// The wet surface steams off.
-			a.wrap = wrapped{Sheet: Sheet{Emit: 0.9, Leak: ventWet}, covers: 1, holds: 1}
-			f.film = 1
-		case r.Place == "cooler":
-			a.h, a.c = 1.5*factor, at
-			a.wrap = wrapped{covers: 1, shut: 0.2}
-		case r.Place == "oven_off", r.Place == "pit_off":
-			a.c = room + (at-room)*math.Exp(-t/(offTau/factor))
-			a.walls, a.h = a.c, counterH
-		case r.Place == "holder":
-			a.c, a.walls, a.h = at, at, 6
-			if rho, _ := saturation(at); open {
-				a.vapour = 0.7 * rho
+			a.Wrap = thermal.Wrapped{Sheet: thermal.Sheet{Emit: 0.9, Leak: ventWet}, Covers: 1, Holds: 1}
+			f.Film = 1
+		case place == "cooler":
+			a.H, a.C = 1.5*factor, at
+			a.Wrap = thermal.Wrapped{Covers: 1, Shut: 0.2}
+		case place == "oven_off", place == "pit_off":
+			a.C = room + (at-room)*math.Exp(-max(0, t-since)/(offTau/factor))
+			a.Walls, a.H = a.C, counterH
+		case place == "holder":
+			a.C, a.Walls, a.H = at, at, 6
+			if rho, _ := thermal.Saturation(at); open {
+				a.Vapour = 0.7 * rho
 			}
 		default:
-			a.c, a.walls = at, at
+			a.C, a.Walls = at, at
 		}
-		f.step(&cooked, &k, &a, dt)
+		f.Step(&cooked, &k, &a, dt)
 		if !seen((t + dt) / 3600) {
 			return
 		}

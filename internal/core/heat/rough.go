@@ -1,6 +1,10 @@
 package heat
 
-import "math"
+import (
+	"math"
+
+	"verjuice/internal/core/thermal"
+)
 
 // moves is by how much one standard deviation of each unknown moves the logarithm of the hours
 // to any core temperature, averaged over the envelope in docs/models.md: 0.05 is left of the
@@ -34,6 +38,13 @@ func Rough(c Cook, a Ask) Forecast {
 	for _, h := range once.reach {
 		out.Reach = append(out.Reach, times(h))
 	}
+	for i := range c.Programme.Wraps {
+		out.Wraps = append(out.Wraps, times(once.wraps[i]))
+	}
+	for i := range c.Programme.Visits {
+		out.Visits = append(out.Visits, times(once.visits[i].began))
+		out.Ends = append(out.Ends, times(once.visits[i].ended))
+	}
 	if math.IsInf(once.done, 1) {
 		out.Undone = 1
 	}
@@ -51,13 +62,13 @@ const (
 func Alone(c Cook) float64 {
 	done := math.Inf(1)
 	last, lastH := c.Programme.StartC, 0.0
-	c.Programme.run(NewBody(c.Cut, c.Geometry, Defaults), Usual, coarseCells, coarseStep, Longest, func(h float64, f *state, _ float64) bool {
-		core := f.temp[0]
-		switch {
-		case c.Feel && f.soft >= 1 && core >= c.DoneC:
+	c.Programme.run(thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults), Usual, coarseCells, coarseStep, Longest, func(h float64, f *thermal.State, r *fire) bool {
+		core := f.Temp[0]
+		if c.done(r.now(h, core, f)) {
 			done = h
-		case !c.Feel && core >= c.DoneC:
-			done = crossing(lastH, last, h, core, c.DoneC)
+			if !c.Feel && c.Off.None() {
+				done = crossing(lastH, last, h, core, c.DoneC)
+			}
 		}
 		last, lastH = core, h
 		return math.IsInf(done, 1)

@@ -1,31 +1,42 @@
 package heat
 
-import "math"
+import (
+	"math"
+
+	"verjuice/internal/core/thermal"
+	"verjuice/internal/core/when"
+)
 
 // SetPoint is a temperature that the pit is set to, from an hour on.
 type SetPoint struct{ AtH, SetC float64 }
 
-// Wrap is put on when the core reaches a temperature, or after so many hours; where both are
-// given, whichever is first.
+// Wrap is put on at a moment.
 type Wrap struct {
-	Kind  string  // foil, paper, pan, boat, bacon; none takes it off again
-	CoreC float64 // zero: by the hours alone
-	AtH   float64
-	PitC  float64 // the pit is set to this then; zero leaves it
+	Kind string // foil, paper, pan, boat, bacon; none takes it off again
+	When when.When
+	PitC float64 // the pit is set to this then; zero leaves it
+}
+
+// Visit is somebody who opens the pit for a look, a spritz or a baste, once or again and again.
+type Visit struct {
+	when.Every
+	Shut bool // nobody opens the pit for it
+	Wets bool // the surface; in a full wrap there is none, and the lid stays shut
 }
 
 // Programme is what is done to a piece from when it goes on.
 type Programme struct {
-	Pit       Pit
-	Steps     []SetPoint // at least one; the first is from the start
-	Wraps     []Wrap     // in order
-	Ambient   Ambient
-	OpenMin   float64 // the pit is opened every so often; zero never
-	SpritzMin float64 // and so often for a spritz, from two hours on; zero never
-	Loose     float64 // what a wrap leaks against the usual
-	StartC    float64 // all through, before it stands on the counter
-	TemperH   float64 // on the counter before it goes on
-	RoomC     float64 // there
+	Pit     Pit
+	Steps   []SetPoint // at least one; the first is from the start
+	Wraps   []Wrap     // in order
+	Visits  []Visit    // at most MostVisits
+	Ambient Ambient
+	OpenMin float64 // the pit is opened every so often; zero never
+	Loose   float64 // what a wrap leaks against the usual
+	Shine   float64 // what foil takes up of the heat against the usual; zero is as usual
+	StartC  float64 // all through, before it stands on the counter
+	TemperH float64 // on the counter before it goes on
+	RoomC   float64 // there
 }
 
 // Pit is how a kind of pit gives its heat. Figures are field judgement: a fan moves the air,
@@ -65,7 +76,6 @@ const (
 	lid      = 0.75   // share of the pit's heat that an open lid lets out
 	coolS    = 1500.0 // a pit that is turned down falls with this time constant
 	spritzKG = 0.010  // water that a spritz leaves, kg/m²
-	firstS   = 7200.0 // of the first spritz: the surface is set by then
 
 	counterH   = 4.5  // convection in still air, W/m²K
 	roomVapour = 0.01 // density of vapour in a room, kg/m³
@@ -74,20 +84,39 @@ const (
 // fire is a pit with a piece on it, as time goes.
 type fire struct {
 	*Programme
-	k     Constants
+	k     thermal.Constants
 	m     Member
 	set   float64
 	pit   float64 // °C
 	steps int
 	wraps int
-	wrap  wrapped
+	wrap  thermal.Wrapped
 	every float64 // opened every so often, s
 	open  float64 // next opening, s
-	spray float64 // next spritz, s
+
+	wrapped []float64 // when each wrap came, h
+	visits  []visited
+	bark    float64 // when it set, h
 }
 
-func (p *Programme) light(k Constants, m Member) *fire {
-	out := &fire{Programme: p, k: k, m: m, set: p.Steps[0].SetC, steps: 1, open: math.Inf(1), spray: math.Inf(1)}
+// visited is how a visit stands.
+type visited struct {
+	began, ended float64 // h
+	next         float64 // s
+}
+
+func (p *Programme) light(k thermal.Constants, m Member) *fire {
+	never := math.Inf(1)
+	out := &fire{
+		Programme: p, k: k, m: m, set: p.Steps[0].SetC, steps: 1, open: never, bark: never,
+		wrapped: make([]float64, len(p.Wraps)), visits: make([]visited, len(p.Visits)),
+	}
+	for i := range out.visits {
+		out.visits[i] = visited{began: never, ended: never}
+	}
+	for i := range out.wrapped {
+		out.wrapped[i] = never
+	}
 	if p.OpenMin > 0 {
 		out.every = p.OpenMin * 60
 		out.open = out.every
@@ -95,12 +124,35 @@ func (p *Programme) light(k Constants, m Member) *fire {
 		out.every = 3600 / m.Opened
 		out.open = out.every
 	}
-	if p.SpritzMin > 0 {
-		out.spray = max(firstS, p.SpritzMin*60)
-	}
 	out.pit = out.goal()
 	return out
 }
+
+// now is what can be seen h hours in, with that core temperature.
+func (r *fire) now(h, core float64, f *thermal.State) when.Now {
+	if math.IsInf(r.bark, 1) && f.Surface > barkC && f.Wet < barkWet && h > 0 {
+		r.bark = h
+	}
+	out := when.Now{
+		CoreC: core, Hours: h, Wrapped: -1, Unwrapped: -1, Soft: f.Soft >= 1,
+		Bark: h >= r.bark, Colour: h >= r.bark+darkensH, Surface: h > 0 && f.Surface > dryC && f.Wet < dryWet || h >= r.bark,
+	}
+	for i := range r.wraps {
+		if r.Wraps[i].Kind == "none" {
+			out.Unwrapped = h - r.wrapped[i]
+		} else {
+			out.Wrapped = h - r.wrapped[i]
+		}
+	}
+	return out
+}
+
+// A surface has set, a bark has set, and it is dark some time after that: field judgement.
+const (
+	dryC, dryWet   = 55.0, 0.35
+	barkC, barkWet = 72.0, 0.12
+	darkensH       = 1.0
+)
 
 // goal is what the pit would settle at: what it is set to, its error, and what the weather
 // takes.
@@ -116,93 +168,101 @@ func (r *fire) goal() float64 {
 func (r *fire) lift() { r.pit -= lid * max(0, r.pit-r.Ambient.AirC) }
 
 // happen does what is due at t seconds, from what is known then and nothing later.
-func (r *fire) happen(t float64, f *state) {
+func (r *fire) happen(t float64, f *thermal.State) {
 	for r.steps < len(r.Steps) && t >= r.Steps[r.steps].AtH*3600 {
 		r.set = r.Steps[r.steps].SetC
 		r.steps++
 	}
-	for r.wraps < len(r.Wraps) {
+	now := r.now(t/3600, f.Temp[0], f)
+	for r.wraps < len(r.Wraps) && r.Wraps[r.wraps].When.Met(now) {
 		w := r.Wraps[r.wraps]
-		if !(w.CoreC > 0 && f.temp[0] >= w.CoreC) && !((w.AtH > 0 || w.CoreC == 0) && t >= w.AtH*3600) {
-			break
-		}
-		was := r.wrap.covers > 0
-		r.wrap = r.k.wrap(w.Kind, r.Loose*r.m.Leak, r.m.Gap)
-		if was && r.wrap.covers == 0 {
-			f.film = r.k.Film
+		was := r.wrap.Covers > 0
+		r.wrap = r.k.Wrap(w.Kind, r.Loose*r.m.Leak, r.m.Gap)
+		if was && r.wrap.Covers == 0 {
+			f.Film = r.k.Film
 		}
 		if w.PitC > 0 {
 			r.set = w.PitC
 		}
 		r.lift()
+		r.wrapped[r.wraps] = t / 3600
 		r.wraps++
+		now = r.now(t/3600, f.Temp[0], f)
 	}
 	if t >= r.open {
 		r.open += r.every
 		r.lift()
 	}
-	if t >= r.spray {
-		r.spray += r.SpritzMin * 60
-		if r.wrap.covers < 1 {
-			f.film = min(r.k.Film, f.film+spritzKG)
-			r.lift()
-		}
+	for i := range r.Visits {
+		r.visit(i, t, now, f)
 	}
 }
 
+// visit is what visit i does t seconds in.
+func (r *fire) visit(i int, t float64, now when.Now, f *thermal.State) {
+	v, stands := &r.Visits[i], &r.visits[i]
+	if t/3600 >= stands.ended || math.IsInf(stands.began, 1) && !v.From.Met(now) {
+		return
+	}
+	if math.IsInf(stands.began, 1) {
+		stands.began, stands.next = t/3600, t
+	}
+	if !v.Until.None() && v.Until.Met(now) {
+		stands.ended = t / 3600
+		return
+	}
+	if t < stands.next {
+		return
+	}
+	if stands.next += v.Each.Seconds(); v.Each == 0 {
+		stands.ended = t / 3600
+	}
+	if v.Shut || v.Wets && r.wrap.Covers == 1 {
+		return
+	}
+	if v.Wets {
+		f.Film = min(r.k.Film, f.Film+spritzKG)
+	}
+	r.lift()
+}
+
 // air of the pit after another dt seconds.
-func (r *fire) air(dt float64) air {
+func (r *fire) air(dt float64) thermal.Air {
 	goal, tau := r.goal(), r.Pit.RecoverS
 	if r.pit > goal {
 		tau = coolS
 	}
 	r.pit = goal + (r.pit-goal)*math.Exp(-dt/tau)
-	rho := r.k.Vapour / (steam * (r.pit + zero))
-	sat, _ := saturation(min(r.pit, 120))
-	return air{c: r.pit, walls: (r.pit + goal) / 2, h: r.Pit.Convect * r.m.Convect, emit: r.k.Emit, vapour: min(rho, 0.8*sat), wrap: r.wrap}
+	rho := r.k.Vapour / (thermal.Steam * (r.pit + thermal.Zero))
+	sat, _ := thermal.Saturation(min(r.pit, 120))
+	return thermal.Air{C: r.pit, Walls: (r.pit + goal) / 2, H: r.Pit.Convect * r.m.Convect, Emit: r.k.Emit, Vapour: min(rho, 0.8*sat), Wrap: r.wrap}
 }
 
 // run follows a piece step by step until seen says that it has seen enough, or for so long.
-func (p *Programme) run(b Body, m Member, n int, dt, longestH float64, seen func(h float64, f *state, pitC float64) bool) state {
-	k := Defaults
+func (p *Programme) run(b thermal.Body, m Member, n int, dt, longestH float64, seen func(h float64, f *thermal.State, r *fire) bool) (thermal.State, *fire) {
+	k := thermal.Defaults
 	k.Dry *= m.Dry
+	if p.Shine > 0 {
+		k.Foil.Emit *= p.Shine
+	}
 	b.HalfM *= m.Thick
-	stuff := b.matter(&k)
-	stuff.juice *= m.Juice
-	stuff.conduct *= m.Conduct
-	f := newField(b, n, p.StartC)
-	counter := air{c: p.RoomC, walls: p.RoomC, h: counterH, emit: 0.9, vapour: roomVapour, sweat: b.Sweat}
+	stuff := b.Matter(&k)
+	stuff.Juice *= m.Juice
+	stuff.Conduct *= m.Conduct
+	f := thermal.NewField(b, n, p.StartC)
+	counter := thermal.Air{C: p.RoomC, Walls: p.RoomC, H: counterH, Emit: 0.9, Vapour: roomVapour, Sweat: b.Sweat}
 	for t := 0.0; t < p.TemperH*3600; t += dt {
-		f.step(&stuff, &k, &counter, dt)
+		f.Step(&stuff, &k, &counter, dt)
 	}
 	r := p.light(k, m)
 	for t := 0.0; t < longestH*3600; t += dt {
 		r.happen(t, &f)
 		a := r.air(dt)
-		a.sweat = b.Sweat
-		f.step(&stuff, &k, &a, dt)
-		if !seen((t+dt)/3600, &f, r.pit) {
+		a.Sweat = b.Sweat
+		f.Step(&stuff, &k, &a, dt)
+		if !seen((t+dt)/3600, &f, r) {
 			break
 		}
 	}
-	return f
-}
-
-// wrap of that kind. A pan is foil whose floor takes less heat; a boat is foil below and open
-// above; bacon is a wet cover.
-func (k *Constants) wrap(kind string, leak, gap float64) wrapped {
-	sheet := func(s Sheet) Sheet { return Sheet{s.Emit, s.Gap * gap, min(1, s.Leak*leak)} }
-	switch kind {
-	case "foil":
-		return wrapped{sheet(k.Foil), 1, 0, 1}
-	case "paper", "brown-paper":
-		return wrapped{sheet(k.Paper), 1, 0, k.Film}
-	case "pan":
-		return wrapped{sheet(k.Foil), 1, 0.15, 1}
-	case "boat":
-		return wrapped{sheet(k.Foil), 0.55, 0, 1}
-	case "bacon":
-		return wrapped{Sheet{k.Emit, k.Foil.Gap, damped}, 1, 0, k.Film}
-	}
-	return wrapped{}
+	return f, r
 }

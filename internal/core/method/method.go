@@ -2,7 +2,7 @@
 // when it happens and what it brings. The stages of a cook's page are read into such
 // a list, and the ledger, the plan and the cautions read it.
 //
-//	wrap := method.Move{Kind: method.Wrap, When: method.When{Core: 71}, With: "foil"}
+//	wrap := method.Move{Kind: method.Wrap, At: when.Every{From: when.At(when.Cond{CoreC: 71})}, With: "foil"}
 package method
 
 import (
@@ -11,6 +11,7 @@ import (
 
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/when"
 )
 
 // Kind is what a move does.
@@ -32,30 +33,40 @@ const (
 	Rest   Kind = "rest"
 	Slice  Kind = "slice"
 	Finish Kind = "finish" // on the slices
+
+	Dust   Kind = "dust" // a second dose of dry mix
+	Look   Kind = "look"
+	Baste  Kind = "baste"
+	Mop    Kind = "mop"
+	Turn   Kind = "turn"
+	Wood   Kind = "wood"
+	Fuel   Kind = "fuel"
+	Probe  Kind = "probe"
+	Unwrap Kind = "unwrap"
+	Vent   Kind = "vent"
+	Travel Kind = "travel"
+	Other  Kind = "other" // said in the cook's own words
 )
 
-// When is the moment of a move: one of a time after or before another move, and a
-// core temperature. The zero When is as soon as the move before it is over.
-type When struct {
-	Before Kind             // so long before that move starts
-	By     time.Duration    // with Before
-	Core   quantity.Celsius // when the core reads so
-}
+// Own are the kinds that a cook can add to what the stages say.
+var Own = []Kind{Spritz, Baste, Mop, Look, Turn, Wood, Fuel, Probe, Wrap, Unwrap, Dust, Glaze, Finish, Other}
 
-// Again is a rhythm: every so often, from the moment of the move until another.
-type Again struct {
-	Every time.Duration
-	Until Kind
+// Wets reports whether the move wets the surface.
+func (k Kind) Wets() bool { return k == Spritz || k == Baste || k == Mop || k == Glaze }
+
+// Visits reports whether somebody opens the pit for the move.
+func (k Kind) Visits() bool {
+	return k.Wets() || k == Look || k == Turn || k == Wood || k == Fuel || k == Probe
 }
 
 // Move is one thing done to a piece.
 type Move struct {
 	Kind  Kind
-	Dose  dose.Source // what it brings; may be nil
-	When  When
-	Again Again
-	Lasts time.Duration    // of a bath, a wait, a rest
-	With  string           // the wrap, the place of the rest, the way of serving
+	Dose  dose.Source      // what it brings; may be nil
+	At    when.Every       // when it is made; none is as soon as the move before it is over
+	Key   string           // of a move of the cook's own; empty for one of the stages
+	Lasts time.Duration    // of a bath, a wait, a rest, on the counter
+	With  string           // the wrap, the place of the rest, the way of serving; the words of an Other
 	Pit   int              // which pit, of an On
 	Set   quantity.Celsius // what the pit is set to, of an On
 	Timed time.Duration    // time on the fire as the cook gave it, of an On; zero when it is estimated

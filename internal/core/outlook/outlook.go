@@ -56,11 +56,11 @@ func Of(ctx context.Context, r cooking.Result, i int) (Look, bool, error) {
 	if n := len(seen.Fire.Curve); n > 0 && burn.Core == 0 {
 		out.From = seen.Fire.Curve[n-1].Core.Mid
 	}
-	answers := p.Line.Answers.Value
 	rest, _ := method.Find(p.Line.Sound(), method.Rest)
 	out.Place = forecast.Place(rest.With)
-	vent := map[string]float64{"5": 5, "10": 10, "15": 15}[answers.Chose("vent")]
-	cools := heat.Rest{Cut: burn.Cut, Geometry: burn.Geometry, FromC: out.From, Wrap: answers.Chose("wrap"), VentMin: vent, Place: out.Place, RoomC: float64(burn.RoomC)}
+	cools := heat.Rest{
+		Cut: burn.Cut, Geometry: burn.Geometry, FromC: out.From, Wrap: burn.Wrap(), VentMin: p.Line.Rests.Vent.Minutes(), Place: out.Place, First: burn.Rests, RoomC: float64(burn.RoomC),
+	}
 	if out.Place == "pit_off" {
 		cools.PlaceC = float64(burn.PitC)
 	}

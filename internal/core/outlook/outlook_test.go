@@ -18,6 +18,7 @@ import (
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/outlook"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/starter"
@@ -42,7 +43,7 @@ var now = cooking.Clock{Now: testclock.Now()}
 
 func look(t *testing.T, c cook.Cook) outlook.Look {
 	t.Helper()
-	r, err := cooking.Work(t.Context(), cook.Parse(c, kitchen.Kitchen{}), nil, kitchen.Kitchen{}, now)
+	r, err := cooking.Work(t.Context(), order.Parse(c, kitchen.Kitchen{}), nil, kitchen.Kitchen{}, now)
 	require.NoError(t, err)
 	l, ok, err := outlook.Of(t.Context(), r, 0)
 	require.NoError(t, err)
@@ -120,7 +121,7 @@ func TestOtherWaysKeepTheirWord(t *testing.T) {
 			return out
 		}
 		work := func(c cook.Cook) cooking.Result {
-			r, err := cooking.Work(t.Context(), cook.Parse(c, kitchen.Kitchen{}), nil, kitchen.Kitchen{}, now)
+			r, err := cooking.Work(t.Context(), order.Parse(c, kitchen.Kitchen{}), nil, kitchen.Kitchen{}, now)
 			require.NoError(t, err)
 			return r
 		}
@@ -138,6 +139,8 @@ func TestOtherWaysKeepTheirWord(t *testing.T) {
 			}
 			for _, e := range w.Edits {
 				switch at := strings.TrimPrefix(e.Pointer, "/pieces/0/"); {
+				case strings.HasSuffix(at, "/kind"):
+					changed.Pits = []cook.Pit{{Name: c.Pits[0].Name, Kind: e.Value}}
 				case e.Pointer == "/plan":
 					changed.Plan = e.Value
 				case at == "fire/pit":
@@ -146,6 +149,12 @@ func TestOtherWaysKeepTheirWord(t *testing.T) {
 					p.Fire.Temper = e.Value
 				case at == "thickness":
 					p.Thickness = e.Value
+				case at == "count":
+					p.Count = quantity.Count(e.Value)
+				case at == "bought":
+					p.Bought = e.Value
+				case at == "trimmed":
+					p.Trimmed = e.Value
 				default:
 					p.Choices[strings.TrimPrefix(at, "choices/")] = e.Value
 				}
@@ -161,7 +170,7 @@ func TestOtherWaysKeepTheirWord(t *testing.T) {
 			}
 		}
 		mid := l.Piece.Fare.Fire.Mid
-		for id, longer := range map[string]bool{"hotter": false, "cooler": true, "low-night": true, "cold": true, "windy": true, "thicker": true} {
+		for id, longer := range map[string]bool{"hotter": false, "cooler": true, "low-night": true, "halves": false, "cold": true, "windy": true, "thicker": true} {
 			if w, ok := seen[id]; ok {
 				assert.Equal(t, longer, w.Fire.Mid > mid, "%s %s: %v against %v", c.Pieces[0].Cut, id, w.Fire.Mid, mid)
 			}
@@ -199,7 +208,7 @@ func TestWithoutAnOutlook(t *testing.T) {
 		supper("pork-shoulder-bone-in", func(p *cook.Piece) { p.Trimmed, p.Bought = "heavy", "" }),
 		supper("pork-shoulder-bone-in", func(p *cook.Piece) { p.Fire.Pit = "hot" }),
 	} {
-		r, err := cooking.Work(t.Context(), cook.Parse(c, kitchen.Kitchen{}), nil, kitchen.Kitchen{}, now)
+		r, err := cooking.Work(t.Context(), order.Parse(c, kitchen.Kitchen{}), nil, kitchen.Kitchen{}, now)
 		require.NoError(t, err)
 		for _, i := range []int{-1, 0, 7} {
 			_, ok, err := outlook.Of(t.Context(), r, i)
@@ -221,7 +230,7 @@ func TestWithoutAnOutlook(t *testing.T) {
 // How a pork shoulder is going to go.
 func ExampleOf() {
 	c := supper("pork-shoulder-bone-in", nil)
-	r, err := cooking.Work(context.Background(), cook.Parse(c, kitchen.Kitchen{}), nil, kitchen.Kitchen{}, now)
+	r, err := cooking.Work(context.Background(), order.Parse(c, kitchen.Kitchen{}), nil, kitchen.Kitchen{}, now)
 	if err != nil {
 		panic(err)
 	}

@@ -2,6 +2,7 @@ package outlook
 
 import (
 	"context"
+	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -15,6 +16,7 @@ import (
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/lasting"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 )
@@ -50,7 +52,7 @@ type Asked struct {
 // or adds a caution of care or a stop to what was asked for, is left out.
 func (a Asked) Ways(ctx context.Context) ([]Way, error) {
 	a.At.Forecast = forecast.Typing{}
-	base, err := cooking.Work(ctx, cook.Parse(a.Cook, a.Kitchen), a.Facts, a.Kitchen, a.At)
+	base, err := cooking.Work(ctx, order.Parse(a.Cook, a.Kitchen), a.Facts, a.Kitchen, a.At)
 	if err != nil || len(base.Pieces) <= a.Piece || len(base.Pieces[a.Piece].Burns) == 0 {
 		return nil, err
 	}
@@ -62,7 +64,7 @@ func (a Asked) Ways(ctx context.Context) ([]Way, error) {
 		for _, e := range w.Edits {
 			put(&changed, a.Piece, e)
 		}
-		r, err := cooking.WorkAfter(ctx, base, cook.Parse(changed, a.Kitchen), a.Facts, a.Kitchen, a.At)
+		r, err := cooking.WorkAfter(ctx, base, order.Parse(changed, a.Kitchen), a.Facts, a.Kitchen, a.At)
 		if err != nil {
 			return nil, err
 		}
@@ -122,6 +124,13 @@ func (a Asked) candidates(p cooking.Piece) []Way {
 			}
 		}
 	}
+	if m := p.Line.Meat.Value; soft && m.Count == 1 && len(m.Each) == 0 && m.Green.Mid > 2 {
+		field, whole := "/trimmed", m.Green.Mid
+		if !m.Weighed {
+			field, whole = "/bought", m.Bought
+		}
+		add("halves", Edit{at + "/count", "2"}, Edit{at + field, quantity.Number(math.Round(1000*whole.KG()/2)/1000) + " kg"})
+	}
 	set := float64(p.Clock.Set)
 	degrees := func(v float64) Edit { return Edit{at + "/fire/pit", quantity.Number(v) + " °C"} }
 	add("hotter", degrees(set+15))
@@ -134,6 +143,13 @@ func (a Asked) candidates(p cooking.Piece) []Way {
 	}
 	if p.Clock.Temper == 0 {
 		add("temper", Edit{at + "/fire/temper", "1 h"})
+	}
+	if n := p.Line.Typed.Fire.On; n < len(a.Cook.Pits) {
+		id, kind := "fan", "pellet"
+		if a.Cook.Pits[n].Kind == kind {
+			id, kind = "still", "cabinet"
+		}
+		out = append(out, Way{ID: id, Happens: true, Edits: []Edit{{"/pits/" + strconv.Itoa(n) + "/kind", kind}}})
 	}
 	if said.Chose("weather") == "mild" {
 		out = append(out, Way{ID: "cold", Happens: true, Edits: []Edit{choose("weather", "cold")}}, Way{ID: "windy", Happens: true, Edits: []Edit{choose("weather", "windy")}})
@@ -156,10 +172,20 @@ func put(c *cook.Cook, piece int, e Edit) {
 	switch parts := strings.Split(e.Pointer, "/"); parts[len(parts)-1] {
 	case "plan":
 		c.Plan = e.Value
+	case "kind":
+		n, _ := strconv.Atoi(parts[2])
+		c.Pits = slices.Clone(c.Pits)
+		c.Pits[n].Kind = e.Value
 	case "pit":
 		p.Fire.Pit = e.Value
 	case "temper":
 		p.Fire.Temper = e.Value
+	case "count":
+		p.Count = quantity.Count(e.Value)
+	case "trimmed":
+		p.Trimmed = e.Value
+	case "bought":
+		p.Bought = e.Value
 	case "thickness":
 		p.Thickness = e.Value
 	default:

@@ -3,6 +3,7 @@ package plan_test
 import (
 	"fmt"
 	"time"
+	"verjuice/internal/core/quiet"
 
 	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/plan"
@@ -11,7 +12,7 @@ import (
 // A roast of about four hours for half past six.
 func ExampleMake() {
 	pellet, _ := plan.FindPit("pellet")
-	night, err := plan.ParseQuiet("23:00-06:00")
+	night, err := quiet.Parse("23:00-06:00")
 	if err != nil {
 		panic(err)
 	}

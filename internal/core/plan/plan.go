@@ -9,6 +9,7 @@ import (
 	"cmp"
 	"slices"
 	"time"
+	"verjuice/internal/core/quiet"
 
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/lasting"
@@ -50,12 +51,26 @@ type Job struct {
 	HoldBest               time.Duration // the longest that it stands anywhere
 	Slice                  time.Duration // hands
 	Dust                   bool          // a second dusting just before the fire
-	Spritz                 time.Duration // every so often while it is on the fire; zero is never
+	Doings                 []Doing       // what else is done to it
+	Travel                 time.Duration // to where it is served, the end of the rest
 	Glaze                  bool          // near the end
 	Sauce                  bool          // something wet is made to glaze or finish it with
 	Keeps                  bool          // may be cooked the day before
 	RoomDM2                float64       // on the grate, all of them
 	FridgeDM2              float64
+}
+
+// Doing is something that is done to a piece besides its stages: so long after it goes on, or so
+// long after (before, when By is negative) another stage.
+type Doing struct {
+	Stage string // what is done
+	Move  string // tells doings of one kind apart
+	From  lasting.Span
+	Of    string // fire, off, slice or serve; empty goes by From
+	By    time.Duration
+	Every time.Duration // again and again until it is over; zero is once
+	Until lasting.Span  // from when it goes on; zero, or later than it is off, is until it is off
+	Lasts time.Duration // of a pair of hands
 }
 
 // Pit is one pit of the cook.
@@ -86,7 +101,7 @@ type Mark struct {
 // Ask is all that a plan is made from.
 type Ask struct {
 	Serve, Now time.Time // Now may be zero: then nothing is too late
-	Quiet      Quiet
+	Quiet      quiet.Hours
 	Hands      int // pairs of hands, at least one
 	Pits       []Pit
 	Jobs       []Job
@@ -125,6 +140,7 @@ type Task struct {
 	Key   string        // of the job; empty for a pit
 	Pit   int           // when Key is empty
 	Turn  int           // which of the pit's feedings, from 1
+	Move  string        // of a Doing
 	Every time.Duration // from At to To again and again; zero is once
 	Stage string        // thaw, bath, lift, prep, out, light, fire, wrap, off, reheat, slice
 	At    time.Time

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"testing"
 	"time"
+	"verjuice/internal/core/quiet"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -22,7 +23,7 @@ var dublin = func() *time.Location {
 	return l
 }()
 
-var night = Quiet{From: 23 * 60, To: 6 * 60}
+var night = quiet.Hours{From: 23 * 60, To: 6 * 60}
 
 func hours(h float64) time.Duration { return time.Duration(h * float64(time.Hour)) }
 
@@ -304,12 +305,12 @@ func TestConflictsAreFound(t *testing.T) {
 
 func TestQuietHours(t *testing.T) {
 	for typed, want := range map[string]string{"23:00-06:00": "23:00-06:00", "22 to 5:30": "22:00-05:30", "none": "none", "13-15": "13:00-15:00"} {
-		q, err := ParseQuiet(typed)
+		q, err := quiet.Parse(typed)
 		require.NoError(t, err, typed)
 		assert.Equal(t, want, q.String())
 	}
 	for _, typed := range []string{"", "late", "23:00", "25-6", "6-6", "06:00-23:00"} {
-		_, err := ParseQuiet(typed)
+		_, err := quiet.Parse(typed)
 		assert.Error(t, err, typed)
 	}
 	// The night the clocks go back has an hour more, the one they go forward an hour less.

@@ -3,6 +3,7 @@ package plan
 import (
 	"testing"
 	"time"
+	"verjuice/internal/core/quiet"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -21,7 +22,7 @@ func slow() Job {
 
 func ask(t *testing.T, jobs ...Job) Ask {
 	t.Helper()
-	quiet, err := ParseQuiet("23:00-06:00")
+	quiet, err := quiet.Parse("23:00-06:00")
 	require.NoError(t, err)
 	cabinet, _ := FindPit("cabinet")
 	serve := time.Date(2026, 11, 28, 18, 30, 0, 0, time.UTC)
@@ -100,7 +101,8 @@ func TestARefusalOffersItsRemedy(t *testing.T) {
 // Late is only what now has passed, and every job has its place in the list.
 func TestJobsOfADay(t *testing.T) {
 	j := slow()
-	j.Dust, j.Spritz, j.Glaze, j.Sauce = true, 45*time.Minute, true, true
+	j.Dust, j.Glaze, j.Sauce = true, true, true
+	j.Doings = []Doing{{Stage: "spritz", From: lasting.Span{Low: 2 * time.Hour, Mid: 2 * time.Hour, High: 2 * time.Hour}, Every: 45 * time.Minute, Until: j.Wraps, Lasts: 5 * time.Minute}}
 	a := ask(t, j)
 	for _, p := range Make(a).Plans {
 		assert.False(t, p.Overdue, p.Kind)

@@ -58,10 +58,6 @@ func (a Ask) pieceTasks(j Job, t Times) []Task {
 		about("dust", t.Fire.Add(-10*time.Minute), t.Fire.Add(-15*time.Minute), t.Fire, five)
 	}
 	add("fire", t.Fire, five)
-	if first := floor(t.Fire.Add(time.Duration(spritzFrom * float64(t.Off.Sub(t.Fire))))); j.Spritz > 0 {
-		about("spritz", first, first, t.spritzUntil(), five)
-		out[len(out)-1].Every = j.Spritz
-	}
 	if !t.Wrap.IsZero() {
 		about("wrap", t.Wrap, t.WrapFrom, t.WrapTo, 10*time.Minute)
 	}
@@ -75,25 +71,58 @@ func (a Ask) pieceTasks(j Job, t Times) []Task {
 	if t.Over {
 		out[len(out)-1].About = false
 	}
+	for _, d := range j.Doings {
+		if k, ok := t.doing(d, j, a.Serve); ok {
+			k.Done = a.passed(j, "off") || a.done(j, d.Stage)
+			out = append(out, k)
+		}
+	}
+	if j.Travel > 0 {
+		add("travel", t.Slice.Add(-j.Travel), j.Travel)
+	}
 	add("reheat", t.Reheat, five)
 	add("slice", t.Slice, j.Slice)
 	return out
 }
 
-// spritzFrom is the share of the time on the fire after which a surface is usually set, and
-// may be spritzed; glazing is how long a glaze sets before a piece is off.
+// A glaze sets for so long before a piece is off; its sauce or glaze is made so long before.
 const (
-	spritzFrom = 0.3
-	glazing    = 25 * time.Minute
-	saucing    = time.Hour // before a piece is off its sauce or glaze is made
+	glazing = 25 * time.Minute
+	saucing = time.Hour
 )
 
-// spritzUntil is when a piece is spritzed no more: it is wrapped, or off.
-func (t Times) spritzUntil() time.Time {
-	if !t.Wrap.IsZero() {
-		return t.Wrap
+// doing is a doing as a task; false when the piece is off before it comes.
+func (t Times) doing(d Doing, j Job, serve time.Time) (Task, bool) {
+	pace := 1.0 // of a piece that is slower than it was thought
+	if j.Fire.Mid > 0 {
+		pace = float64(t.Off.Sub(t.Fire)) / float64(j.Fire.Mid)
 	}
-	return t.Off
+	after := func(by time.Duration) time.Time { return floor(t.Fire.Add(time.Duration(pace*float64(by)) + five/2)) } // the nearest five minutes
+	k := Task{Key: j.Key, Stage: d.Stage, Move: d.Move, Every: d.Every, Lasts: d.Lasts, About: true}
+	switch d.Of {
+	case "fire":
+		k.At = floor(t.Fire.Add(d.By))
+		k.From, k.To = k.At, k.At
+	case "slice":
+		k.At = floor(t.Slice.Add(d.By))
+		k.From, k.To = k.At, k.At
+	case "serve":
+		k.At = floor(serve.Add(d.By))
+		k.From, k.To = k.At, k.At
+	case "off":
+		k.At, k.From, k.To = floor(t.Off.Add(d.By)), floor(t.Early.Add(d.By)), floor(t.Late.Add(d.By))
+	default:
+		if d.From.Mid >= j.Fire.Mid {
+			return k, false
+		}
+		k.At, k.From, k.To = after(d.From.Mid), after(d.From.Low), after(d.From.High)
+	}
+	if d.Every > 0 {
+		if k.To = t.Off; d.Until.Mid > 0 && d.Until.Mid < j.Fire.Mid {
+			k.To = after(d.Until.Mid)
+		}
+	}
+	return k, true
 }
 
 // lightEarlier lights a pit up to an hour earlier when nobody is free for it: a pit that

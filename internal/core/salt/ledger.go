@@ -10,6 +10,7 @@ package salt
 
 import (
 	"math"
+	"slices"
 
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/larder"
@@ -83,6 +84,30 @@ func Tally(p Piece, sources []Source) (Ledger, error) {
 		Low: l.PercentRaw.Low / p.Yield.High, Mid: l.PercentRaw.Mid / p.Yield.Mid, High: l.PercentRaw.High / p.Yield.Low,
 	}
 	return l, nil
+}
+
+// Narrows is which of the sources would take most off the band of the salt if it were known so
+// well, and by how much, in % points between its ends; below zero for none.
+func Narrows(p Piece, sources []Source, off float64) (source int, less float64) {
+	was, err := Tally(p, sources)
+	if err != nil {
+		return -1, 0
+	}
+	source = -1
+	known := slices.Clone(sources)
+	for i, s := range sources {
+		if s.Off <= off {
+			continue
+		}
+		known[i].Off = off
+		if now, err := Tally(p, known); err == nil {
+			if d := was.PercentRaw.High - was.PercentRaw.Low - (now.PercentRaw.High - now.PercentRaw.Low); d > less {
+				source, less = i, d
+			}
+		}
+		known[i] = s
+	}
+	return source, less
 }
 
 // share is what stays of a source, of which per is all. How far the amount is off and how

@@ -48,6 +48,22 @@ func TestSodium(t *testing.T) {
 	assert.Equal(t, "too salty", BandOf(9).Name)
 }
 
+// What is known worst, and brings most, is what weighing helps with; what was weighed already
+// helps no more.
+func TestWhatNarrowsTheSalt(t *testing.T) {
+	p := Piece{Green: 2, Yield: quantity.Exactly(0.6)}
+	stays := quantity.Exactly(0.9)
+	coat, spoon, weighed := Source{Salt: 0.02, Stays: stays, Off: 0.3}, Source{Salt: 0.002, Stays: stays, Off: 0.3}, Source{Salt: 0.02, Stays: stays, Off: 0.01}
+	at, less := Narrows(p, []Source{spoon, coat, weighed}, 0.01)
+	assert.Equal(t, 1, at)
+	whole, err := Tally(p, []Source{spoon, coat, weighed})
+	require.NoError(t, err)
+	assert.Greater(t, less, 0.5*(whole.PercentRaw.High-whole.PercentRaw.Low))
+	at, less = Narrows(p, []Source{weighed}, 0.01)
+	assert.Equal(t, -1, at)
+	assert.Zero(t, less)
+}
+
 func BenchmarkTally(b *testing.B) {
 	all := sources(rand.New(rand.NewPCG(7, 8)))
 	for b.Loop() {

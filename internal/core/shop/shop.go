@@ -11,12 +11,12 @@ import (
 	"slices"
 	"strings"
 
-	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/larder"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/trace"
 )
@@ -25,7 +25,7 @@ import (
 type Piece struct {
 	Key      string
 	Sound    bool
-	Meat     cook.Meat
+	Meat     order.Meat
 	Together bool // its weights are typed for all pieces together
 	Frozen   bool
 	Portion  quantity.Mass

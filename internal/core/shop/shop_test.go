@@ -12,6 +12,8 @@ import (
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/larder"
+	"verjuice/internal/core/order"
+	"verjuice/internal/core/provisions"
 	"verjuice/internal/core/shop"
 )
 
@@ -50,10 +52,10 @@ func TestJarsServeTheSameMixOnly(t *testing.T) {
 		jarred.Name, jarred.ID = "the blue jar", "7"
 		k := kitchen.Kitchen{Jars: []kitchen.Jar{{Formula: jarred, Left: 0.020}}}
 		day := anycook.Supper(pieces...)
-		r, err := cooking.Work(t.Context(), cook.Parse(day, k), nil, k, cooking.Clock{})
+		r, err := cooking.Work(t.Context(), order.Parse(day, k), nil, k, cooking.Clock{})
 		require.NoError(t, err)
 		require.Empty(t, r.Mistakes)
-		return r.Shop(k)
+		return provisions.List(r, k)
 	}
 	one := list(p)
 	require.Len(t, one.Jars, 1)
@@ -75,9 +77,9 @@ func TestJarsServeTheSameMixOnly(t *testing.T) {
 func TestStockIsTakenOff(t *testing.T) {
 	k, errs := kitchen.Typed{Stock: map[string]string{"kosher-salt": "10 g", "black-pepper": "1 kg"}, Prices: map[string]string{"kosher-salt": "€2/kg"}}.Read(kitchen.Kitchen{})
 	require.Empty(t, errs)
-	r, err := cooking.Work(t.Context(), cook.Parse(anycook.Supper(anycook.Coated("pork-loin", "2 kg")), k), nil, k, cooking.Clock{})
+	r, err := cooking.Work(t.Context(), order.Parse(anycook.Supper(anycook.Coated("pork-loin", "2 kg")), k), nil, k, cooking.Clock{})
 	require.NoError(t, err)
-	for _, item := range r.Shop(k).Groceries {
+	for _, item := range provisions.List(r, k).Groceries {
 		switch item.ID {
 		case "kosher-salt":
 			assert.InDelta(t, item.Need.Grams()-10, item.Buy.Grams(), 1e-9)

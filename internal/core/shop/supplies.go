@@ -12,6 +12,7 @@ import (
 type Burning struct {
 	Kind string        // id of its kind
 	For  time.Duration // from lighting to the last piece off
+	Hard float64       // what the weather takes more, as a factor; zero is calm and mild
 }
 
 // Supply is something for the fire or the wrap.
@@ -23,7 +24,7 @@ type Supply struct {
 }
 
 // fuels are what pits burn in an hour at 110 to 130 °C in calm weather, kg. Field
-// experience in round numbers; wind and cold take half as much again.
+// experience in round numbers; what weather takes is Weather.
 var fuels = map[string]struct {
 	id     string
 	hourly quantity.Mass
@@ -31,6 +32,9 @@ var fuels = map[string]struct {
 	"pellet": {"pellets", 0.7}, "cabinet": {"charcoal", 0.55}, "kettle": {"charcoal", 0.45}, "drum": {"charcoal", 0.5}, "ceramic": {"charcoal", 0.3},
 	"offset": {"split-wood", 2.5}, "gas": {"gas", 0.35},
 }
+
+// Weather is what kinds of weather take of fuel, against calm and mild. Field experience.
+var Weather = map[string]float64{"cold": 1.25, "windy": 1.5, "wet": 1.4}
 
 // Wrapped is a line of pieces that is wrapped, and over which wood.
 type Wrapped struct {
@@ -62,7 +66,7 @@ func Supplies(pits []Burning, lines []Wrapped) []Supply {
 	for _, p := range pits {
 		fuel, ok := fuels[p.Kind]
 		if ok {
-			of(fuel.id).Mass += fuel.hourly * quantity.Mass(1.25*p.For.Hours())
+			of(fuel.id).Mass += fuel.hourly * quantity.Mass(1.25*p.For.Hours()*cmp.Or(p.Hard, 1))
 		}
 		chunks = chunks || fuel.id == "charcoal" || fuel.id == "gas"
 	}

@@ -28,11 +28,15 @@ type Full<T> = T extends (infer U)[]
 type MayLack<T, K extends keyof T> = Full<Omit<T, K>> & { [P in K]?: Full<T[P]> };
 export type Bath = MayLack<Schemas["Bath"], "salt">;
 export type Injection = MayLack<Schemas["Injection"], "amount">;
+export type Move = Schemas["Move"];
+export type MoveLine = Schemas["MoveLine"];
 export type Layer = Full<Schemas["Layer"]>;
 export type Piece = MayLack<
-	Omit<Schemas["Piece"], "bath" | "inject" | "layers" | "choices" | "fire">,
+	Omit<Schemas["Piece"], "bath" | "inject" | "layers" | "choices" | "fire" | "when" | "moves">,
 	"weighed" | "key" | "grain" | "trim_note" | "each"
 > & {
+	when?: Record<string, string>;
+	moves?: Move[];
 	bath?: Bath;
 	inject?: Injection;
 	layers?: Layer[];
@@ -41,11 +45,11 @@ export type Piece = MayLack<
 };
 export type Wish = Full<Schemas["Wish"]>;
 export type Fact = Schemas["Fact"];
-export type Pit = MayLack<Schemas["Pit"], "id">;
+export type Pit = MayLack<Schemas["Pit"], "id" | "sets">;
 export type Cook = MayLack<
-	Omit<Schemas["Cook"], "pieces">,
-	"children" | "appetite" | "leftovers" | "quiet" | "hands" | "pits" | "plan" | "wishes" | "spoons"
-> & { pieces: Piece[] };
+	Omit<Schemas["Cook"], "pieces" | "pits">,
+	"children" | "appetite" | "leftovers" | "quiet" | "hands" | "plan" | "wishes" | "spoons" | "probe"
+> & { pieces: Piece[]; pits?: Pit[] };
 export type Plan = Schemas["PlanSheet"];
 export type Outlook = Schemas["OutlookSheet"];
 export type TaskLine = Schemas["TaskLine"];

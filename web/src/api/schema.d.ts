@@ -782,6 +782,60 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/methods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the methods you have kept, by name */
+        get: operations["listMethods"];
+        put?: never;
+        /** Create a method */
+        post: operations["createMethod"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/methods/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get a method */
+        get: operations["getMethod"];
+        /** Replace a method */
+        put: operations["saveMethod"];
+        post?: never;
+        /** Delete a method; it can be restored */
+        delete: operations["deleteMethod"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/methods/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Restore a method */
+        post: operations["restoreMethod"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/new/cook": {
         parameters: {
             query?: never;
@@ -799,6 +853,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/new/method": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Get the method of a piece, to keep it under a name */
+        post: operations["newMethod"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/new/piece": {
         parameters: {
             query?: never;
@@ -810,6 +881,23 @@ export interface paths {
         get: operations["newPiece"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/new/with-method": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Get a piece that is cooked by a kept method */
+        post: operations["withMethod"];
         delete?: never;
         options?: never;
         head?: never;
@@ -963,7 +1051,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Stream what the scale shows, as server-sent events */
+        /** Stream what the scale of this program shows, as server-sent events: each program has one of its own */
         get: operations["scaleReadings"];
         put?: never;
         post?: never;
@@ -1265,6 +1353,12 @@ export interface components {
             ingredients: components["schemas"]["Ingredient"][];
             /** @description Kinds of layer, in the order they go on */
             layers: components["schemas"]["LayerChoice"][];
+            /** @description Moments of a move, as they may be typed */
+            moments: string[];
+            /** @description Moves that a cook can add to what the stages say */
+            moves: components["schemas"]["MoveChoice"][];
+            /** @description What a pit is set to over the day, as it may be typed */
+            pit_lists: string[];
             pits: components["schemas"]["PitChoice"][];
             /** @description In the order in which cuts are listed */
             species: string[];
@@ -1420,6 +1514,11 @@ export interface components {
              */
             portion?: string;
             /**
+             * @description What the probe shows in ice water; empty means 0 °C
+             * @example 1.5 °C
+             */
+            probe?: string;
+            /**
              * @description Hours in which nobody is woken; none, or empty for 23:00-06:00
              * @example 23:00-06:00
              */
@@ -1485,6 +1584,11 @@ export interface components {
              * @example 180 g
              */
             portion?: string;
+            /**
+             * @description What the probe shows in ice water; empty means 0 °C
+             * @example 1.5 °C
+             */
+            probe?: string;
             /**
              * @description Hours in which nobody is woken; none, or empty for 23:00-06:00
              * @example 23:00-06:00
@@ -1738,6 +1842,18 @@ export interface components {
              */
             version: number;
         };
+        DocRecordMethod: {
+            doc: components["schemas"]["Method"];
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            updated: string;
+            /**
+             * Format: int64
+             * @description Also in the ETag; If-Match names it when writing
+             */
+            version: number;
+        };
         DocRecordOwn: {
             doc: components["schemas"]["Own"];
             /** Format: uuid */
@@ -1839,6 +1955,8 @@ export interface components {
         Edit: {
             /** @description JSON pointer to the value */
             pointer: string;
+            /** @description Take away what is there */
+            remove?: boolean;
             value: string;
         };
         Fact: {
@@ -1922,8 +2040,8 @@ export interface components {
              */
             pit?: string;
             /**
-             * @description Rest before slicing; empty means the cut's usual
-             * @example 45 min
+             * @description Rest before slicing, one after another where there are several; empty means the cut's usual
+             * @example 10 min vented, 3 h cooler, 40 min travel
              */
             rest?: string;
             /** @description On the counter before the fire; empty means straight from the fridge */
@@ -2591,6 +2709,8 @@ export interface components {
             freed?: components["schemas"]["Freed"];
             in_band: boolean;
             lines: components["schemas"]["LedgerLine"][];
+            /** @description What to weigh to know this better, and how much that helps; absent when nothing does */
+            narrows?: string;
             /** @description Salt in the outer 5 mm when the fire starts, % */
             outer: components["schemas"]["Figure"];
             /** @description % of raw boneless meat */
@@ -2644,6 +2764,25 @@ export interface components {
             surface: components["schemas"]["Figure"];
             /** @description At the thickest point */
             thickness: components["schemas"]["Figure"];
+        };
+        Method: {
+            /** @description Answers to the decisions of the fire and the rest */
+            choices?: {
+                [key: string]: string;
+            };
+            /** @description Cut that it was kept from */
+            cut?: string;
+            fire?: components["schemas"]["Fire"];
+            moves?: components["schemas"]["Move"][];
+            /**
+             * @description What the cook calls it
+             * @example Overnight shoulder
+             */
+            name: string;
+            wait?: components["schemas"]["Wait"];
+            when?: {
+                [key: string]: string;
+            };
         };
         Mistake: {
             /**
@@ -2703,6 +2842,68 @@ export interface components {
             profile: number[];
             /** @description The same for those who do not see the picture */
             summary: string;
+        };
+        Move: {
+            /** @description How much of it goes on, all times together */
+            amount?: string;
+            /** @description What it brings; absent for nothing */
+            formula?: components["schemas"]["Formula"];
+            /** @description Tells moves of a piece apart */
+            key?: string;
+            /** @description spritz, baste, mop, look, turn, wood, fuel, probe, wrap, unwrap, dust, glaze, finish or other */
+            what: string;
+            /**
+             * @description As cooks say it
+             * @example every 45 min from bark set until the wrap
+             */
+            when?: string;
+            /** @description Of a wrap: foil, paper, pan, boat or bacon; of an other: what is done, in words */
+            with?: string;
+        };
+        MoveChoice: {
+            /** @description It can bring something */
+            brings: boolean;
+            label: string;
+            what: string;
+            /** @description Of a new one */
+            when: string;
+            /** @description Of a new one; empty where it has none */
+            with: string;
+            /** @description What it can be with; none for words */
+            withs: string[];
+        };
+        MoveLine: {
+            /** @description What its moment is instead of, taken back when that is typed */
+            clears: components["schemas"]["Edit"][];
+            /** @description It can be put somewhere else */
+            drags: boolean;
+            /** @description The moment of a move that is put right after this one, as it is typed; empty where that is told by the clock alone */
+            drop: string;
+            /** @description Pointer to what is typed of its moment; empty where a stage says it */
+            field: string;
+            /** @description The same for the same move */
+            id: string;
+            label: string;
+            /** @description The piece is off before it comes */
+            never: boolean;
+            note: string;
+            /**
+             * Format: int64
+             * @description Number of a move of the cook's own, from 0; -1 for one of the stages
+             */
+            own: number;
+            /** @description Between which times; may be empty */
+            range: string;
+            /** @description What takes it out; none for a move that has to be */
+            removes: components["schemas"]["Edit"][];
+            /** @description Where else it is changed */
+            stage: string;
+            /** @description When that is expected; may be empty */
+            time: string;
+            /** @description Its kind */
+            what: string;
+            /** @description What it waits for, in words; may be empty */
+            when: string;
         };
         NarrowLine: {
             label: string;
@@ -2956,6 +3157,8 @@ export interface components {
             label?: string;
             /** @description More doses, in the order they go on */
             layers?: components["schemas"]["Layer"][];
+            /** @description What is done besides what the stages say */
+            moves?: components["schemas"]["Move"][];
             season?: components["schemas"]["Season"];
             /**
              * @description Measured at the thickest point; empty means estimated
@@ -2976,6 +3179,10 @@ export interface components {
             wait?: components["schemas"]["Wait"];
             /** @description What was really weighed of each row of the rub, for all pieces, g; absent until it was */
             weighed?: string[];
+            /** @description When moves of the stages are made, where that is more than a choice: wrap, off and spritz, as cooks say it */
+            when?: {
+                [key: string]: string;
+            };
         };
         PieceRequest: {
             /** @description Temperature of the fridge; empty means 4 °C */
@@ -3010,6 +3217,8 @@ export interface components {
             key: string;
             ledger?: components["schemas"]["LedgerSheet"];
             meat?: components["schemas"]["Meat"];
+            /** @description All that is done to it, in order */
+            moves: components["schemas"]["MoveLine"][];
             /** @description The cook wants no rub on it */
             no_rub?: boolean;
             noun: string;
@@ -3034,6 +3243,7 @@ export interface components {
             brine: string;
             clock: string;
             fire: string;
+            moves: string;
             piece: string;
             season: string;
             wait: string;
@@ -3053,6 +3263,11 @@ export interface components {
             name: string;
             /** @description Its grate, dm²; empty means the usual of its kind */
             room?: string;
+            /**
+             * @description What it is set to over the day, for all that is on it; empty means what each piece asks for
+             * @example 107 °C from 23:00, 135 °C once wrapped
+             */
+            sets?: string;
         };
         PitChoice: {
             /** @description It can be left to keep meat warm by itself */
@@ -5775,6 +5990,208 @@ export interface operations {
             };
         };
     };
+    listMethods: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordMethod"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    createMethod: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Method"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordMethod"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getMethod: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordMethod"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveMethod: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag the record was read with */
+                "If-Match"?: string;
+            };
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Method"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordMethod"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteMethod: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag the record was read with */
+                "If-Match"?: string;
+            };
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restoreMethod: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordMethod"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     newCook: {
         parameters: {
             query?: {
@@ -5811,6 +6228,41 @@ export interface operations {
             };
         };
     };
+    newMethod: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Piece"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Method"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     newPiece: {
         parameters: {
             query?: {
@@ -5826,6 +6278,42 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    withMethod: {
+        parameters: {
+            query?: {
+                /** @description Id of the method */
+                method?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Piece"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

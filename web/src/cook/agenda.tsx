@@ -2,6 +2,7 @@ import { BellOutlined, CheckOutlined, PushpinFilled, WarningFilled } from "@ant-
 import { Button, Checkbox } from "antd";
 import { useState } from "react";
 import type { Plan, TaskLine } from "../api/client";
+import { Field } from "../record/field";
 import { now } from "../shared/clock";
 import { PickTime } from "../shared/time-field";
 import { useInHand } from "./context";
@@ -77,6 +78,9 @@ function Task({ task: t }: { task: TaskLine }) {
 								</Checkbox>
 							</li>
 						))}
+						<li className="task-probe">
+							<Field label="In ice water your probe shows" at="/probe" usual="0 °C" />
+						</li>
 					</ul>
 				)}
 				{fixing && (

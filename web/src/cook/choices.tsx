@@ -1,6 +1,9 @@
 import { ChoiceField } from "../record/field";
 import { usePiece } from "./context";
 
+/** What the list of moves says instead of a decision, where the cook wrote it there. */
+const instead: Record<string, string> = { "wrap-at": "when/wrap", spritz: "when/spritz" };
+
 /** The decisions of a stage, each with its schools and what they do to the numbers. */
 export function Choices({ index, stage }: { index: number; stage: "piece" | "fire" | "rest" | "forecast" }) {
 	const { figures, at } = usePiece(index);
@@ -15,6 +18,7 @@ export function Choices({ index, stage }: { index: number; stage: "piece" | "fir
 						at={at(`choices/${c.key}`)}
 						usual={c.value}
 						options={c.options}
+						instead={instead[c.key] && at(instead[c.key] ?? "")}
 					/>
 				))}
 		</div>

@@ -16,6 +16,7 @@ import { Conflict } from "./conflict";
 import { CookContext, type InHand } from "./context";
 import { FireStage } from "./fire-stage";
 import { ForecastStage } from "./forecast-stage";
+import { MovesStage } from "./moves-stage";
 import { Occasion } from "./occasion";
 import { PieceStage } from "./piece-stage";
 import { PlanPage } from "./plan-page";
@@ -39,6 +40,7 @@ const stages = {
 	weigh: WeighStage,
 	wait: WaitStage,
 	fire: FireStage,
+	moves: MovesStage,
 	forecast: ForecastStage,
 	clock: ClockStage,
 } as const;
@@ -54,6 +56,7 @@ const titles: Record<string, string> = {
 	weigh: "Weigh it out",
 	wait: "Wait",
 	fire: "Fire and rest",
+	moves: "The moves",
 	forecast: "Forecast",
 	clock: "Clock",
 };
@@ -118,8 +121,8 @@ export default function CookPage() {
 	);
 
 	const index = Math.min(Math.max(0, Number(params.piece ?? 1) - 1 || 0), (cook?.pieces.length ?? 1) - 1);
-	// The forecast needs the room of the salt column.
-	const column = stage !== "forecast";
+	// The forecast and the moves need the room of the salt column.
+	const column = stage !== "forecast" && stage !== "moves";
 	const empty = cook?.pieces.length === 0 && !["occasion", "plan", "shopping"].includes(stage);
 	const open = empty ? "add" : stage;
 	const Stage = open in stages ? stages[open as keyof typeof stages] : undefined;

@@ -142,7 +142,7 @@ export function Fan({ outlook, zone }: { outlook: Outlook; zone: string }) {
 					</text>
 				)}
 				{labelled.map((m) => (
-					<g key={m.kind}>
+					<g key={`${m.kind} ${m.h}`}>
 						<line
 							x1={x(m.h)}
 							x2={x(m.h)}
@@ -151,6 +151,10 @@ export function Fan({ outlook, zone }: { outlook: Outlook; zone: string }) {
 							className={m.kind === "knife" ? "fan-knife" : "fan-move"}
 						/>
 						{m.kind !== "knife" && <circle cx={x(m.h)} cy={y(m.core)} r={6} className="fan-dot" />}
+					</g>
+				))}
+				{labelled.map((m) => (
+					<g key={`${m.kind} ${m.h}`} className="fan-said">
 						<text x={x(m.h)} y={under + m.row * 42 + 16} textAnchor={anchor(x(m.h))} className="fan-label">
 							{m.label}
 						</text>

@@ -58,7 +58,12 @@ export function FireStage({ index }: { index: number }) {
 			)}
 			<div className="fields fields-five">
 				<Field label="Pit at" at={at("fire/pit")} usual={figures?.usual_pit} />
-				<Field label="Take off at (core)" at={at("fire/done")} usual={figures?.usual_core} />
+				<Field
+					label="Take off at (core)"
+					at={at("fire/done")}
+					usual={piece.when?.off || figures?.usual_core}
+					instead={at("when/off")}
+				/>
 				<Field label="Time, if known" at={at("fire/time")} usual={c?.fire} />
 				<Field label="Rest" at={at("fire/rest")} usual={figures?.usual_rest} />
 				<Field label="Temper (counter)" at={at("fire/temper")} usual="none" />

@@ -183,7 +183,11 @@ export function PieceStage({ index }: { index: number }) {
 				type="text"
 				icon={<DeleteOutlined />}
 				onClick={() => {
-					const back = change((c) => void c.pieces.splice(index, 1));
+					const back = change((c) => {
+						const [gone] = c.pieces.splice(index, 1);
+						// A time that was fixed for it has nothing to be of any more.
+						if (gone) c.wishes = c.wishes?.filter((w) => w.piece !== gone.key);
+					});
 					undoable(`${piece.label || cut?.name} is off this cook-out.`, back);
 					goto("occasion");
 				}}

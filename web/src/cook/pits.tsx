@@ -76,6 +76,7 @@ export function Pits() {
 							usual={catalogue.pits.find((k) => k.id === p.kind)?.[units === "us" ? "room_us" : "room"]}
 							error={error(`/pits/${i}/kind`)}
 						/>
+						<Field label="Set to over the day" at={`/pits/${i}/sets`} usual="what each piece asks for" />
 						<Button
 							type="text"
 							icon={<CloseOutlined />}

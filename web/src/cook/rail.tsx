@@ -29,6 +29,7 @@ export function Rail({ stage, piece, mistakes }: { stage: string; piece: number;
 			{ key: "season", label: "Salt and season", line: own?.season, to: `season${at}` },
 			{ key: "wait", label: "Wait", line: own?.wait, to: `wait${at}` },
 			{ key: "fire", label: "Fire and rest", line: own?.fire, to: `fire${at}` },
+			{ key: "moves", label: "The moves", line: own?.moves, to: `moves${at}` },
 			{ key: "forecast", label: "Forecast", line: own?.ahead, to: `forecast${at}` },
 			{ key: "clock", label: "Clock", line: own?.clock, to: `clock${at}` },
 		);

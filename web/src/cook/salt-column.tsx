@@ -107,6 +107,7 @@ export function SaltColumn({ index }: { index: number }) {
 			<p className={l.in_band ? "salt-verdict" : "salt-verdict salt-off"}>
 				{l.in_band ? <CheckCircleFilled aria-hidden /> : <WarningFilled aria-hidden />} {l.verdict}
 			</p>
+			{l.narrows && <p className="says">{l.narrows}</p>}
 			{l.lines.length > 1 && (
 				<ul className="salt-lines">
 					{l.lines.map((line) => (

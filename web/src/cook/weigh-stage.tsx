@@ -228,6 +228,7 @@ export function WeighStage({ index }: { index: number }) {
 					</div>
 					<fieldset className="weigh-simulated">
 						<legend>The simulated scale: pour</legend>
+						<p className="says">Each program that runs has one of its own; it is not shared.</p>
 						{unit.pour.map((n) => (
 							<Button key={n} onClick={() => scale.put(n * unit.grams)}>
 								+{n} {unit.name}

@@ -29,6 +29,8 @@ const stages: Record<string, string> = {
 	weighed: "weigh",
 	wait: "wait",
 	fire: "fire",
+	when: "moves",
+	moves: "moves",
 };
 
 /** Where the field is that a mistake is in. */

@@ -13,14 +13,17 @@ interface FieldProps {
 	error?: string;
 	/** Nothing is wrong yet, whatever is missing. */
 	blank?: boolean;
+	/** A field that says the same in other words, and is empty once this one is typed. */
+	instead?: string;
 	inputMode?: "text" | "numeric" | "decimal";
 	autoFocus?: boolean;
 	size?: "large" | "usual";
 }
 
 /** A field of the record, typed as people write. */
-export function Field({ at, error, blank, ...rest }: FieldProps) {
+export function Field({ at, error, blank, instead, ...rest }: FieldProps) {
 	const { text, set, wrong, offers, take } = useField(at);
+	const clear = useClearing(instead);
 	return (
 		<TypedField
 			{...rest}
@@ -29,9 +32,20 @@ export function Field({ at, error, blank, ...rest }: FieldProps) {
 			error={blank ? undefined : (wrong ?? error)}
 			offers={wrong && !blank ? offers : undefined}
 			onOffer={take}
-			onChange={set}
+			onChange={(v) => {
+				if (v) clear();
+				set(v);
+			}}
 		/>
 	);
+}
+
+/** Empties a field of the record, if there is something in it. */
+function useClearing(at?: string) {
+	const { text, set } = useField(at ?? "/");
+	return () => {
+		if (at && text) set("");
+	};
 }
 
 interface ChoiceProps {
@@ -41,12 +55,19 @@ interface ChoiceProps {
 	usual?: string;
 	options: Option[];
 	quiet?: boolean;
+	/** A field that says the same in other words, and is empty once this is chosen. */
+	instead?: string;
 }
 
 /** A field of the record that is one of a few. */
-export function ChoiceField({ at, usual = "", ...rest }: ChoiceProps) {
+export function ChoiceField({ at, usual = "", instead, ...rest }: ChoiceProps) {
 	const { text, set, wrong } = useField(at);
-	return <Choice {...rest} at={at} value={text || usual} error={wrong} onChange={set} />;
+	const clear = useClearing(instead);
+	const choose = (v: string) => {
+		clear();
+		set(v);
+	};
+	return <Choice {...rest} at={at} value={text || usual} error={wrong} onChange={choose} />;
 }
 
 interface YesNoProps {

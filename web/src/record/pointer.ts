@@ -32,6 +32,25 @@ export function put<T>(doc: T, pointer: string, value: unknown): T {
 	return set(doc, parts(pointer)) as T;
 }
 
+/** What the program offers to type: a value at a pointer, or to take away what is there. */
+interface Edit {
+	pointer: string;
+	value: string;
+	remove?: boolean;
+}
+
+/** A document with edits made, one after the other. */
+export function applied<T>(doc: T, edits: Edit[]): T {
+	return edits.reduce((now, e) => {
+		if (!e.remove) return put(now, e.pointer, e.value);
+		const last = e.pointer.lastIndexOf("/");
+		const list = at(now, e.pointer.slice(0, last));
+		return Array.isArray(list)
+			? put(now, e.pointer.slice(0, last), list.toSpliced(Number(e.pointer.slice(last + 1)), 1))
+			: put(now, e.pointer, undefined);
+	}, doc);
+}
+
 /** Whether two values are the same, with empty fields as good as none and a count as good as its text. */
 export function same(a: unknown, b: unknown): boolean {
 	return a === b || canonical(a) === canonical(b);

@@ -1,10 +1,11 @@
-package cook
+package order
 
 import (
 	"slices"
 	"strconv"
 	"strings"
 	"time"
+	"verjuice/internal/core/cook"
 
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/field"
@@ -16,7 +17,7 @@ import (
 )
 
 // salting reads how salty a piece is to be, and which source is adjusted to that.
-func (r reader) salting(p Piece, mix formula.Mix, sound bool) (out Part[Salting]) {
+func (r reader) salting(p cook.Piece, mix formula.Mix, sound bool) (out Part[Salting]) {
 	at := r.at + "/season"
 	s, errs, t := &out.Value, &out.Wrong, p.Season
 	s.Formula, s.FromID = t.Formula, r.kitchen.FormulaOf(t.Formula)
@@ -31,7 +32,7 @@ func (r reader) salting(p Piece, mix formula.Mix, sound bool) (out Part[Salting]
 		errs.Add(at+"/mode", "choice.unknown", "choices", []string{"target", "coat", "amount"})
 	}
 	var err error
-	if s.Target, err = quantity.ParsePercent(or(t.Target, UsualTarget)); !errs.Take(at+"/target", err) && (s.Target <= 0 || s.Target > 5) {
+	if s.Target, err = quantity.ParsePercent(or(t.Target, cook.UsualTarget)); !errs.Take(at+"/target", err) && (s.Target <= 0 || s.Target > 5) {
 		errs.Add(at+"/target", "season.target")
 	}
 	var ok bool
@@ -44,7 +45,7 @@ func (r reader) salting(p Piece, mix formula.Mix, sound bool) (out Part[Salting]
 	if s.Solved(dose.Rub{}.ID()) && sound && mix.SaltShare() < 0.005 {
 		errs.Add(at+"/mode", "mix.no-salt")
 	}
-	if s.Band, ok = salt.FindBand(or(t.Band, UsualBand)); !ok {
+	if s.Band, ok = salt.FindBand(or(t.Band, cook.UsualBand)); !ok {
 		errs.Add(at+"/band", "choice.unknown", "choices", salt.BandNames)
 	}
 	return out
@@ -52,7 +53,7 @@ func (r reader) salting(p Piece, mix formula.Mix, sound bool) (out Part[Salting]
 
 // free is the source that is left free, and whether there is such a one. A page may
 // name one that is not there any more: then it is the rub again.
-func free(p Piece) (dose.ID, bool) {
+func free(p cook.Piece) (dose.ID, bool) {
 	rub := dose.Rub{}.ID()
 	id := dose.ID(or(p.Season.Free, string(rub)))
 	tail, isLayer := strings.CutPrefix(string(id), "layer-")
@@ -68,19 +69,19 @@ func free(p Piece) (dose.ID, bool) {
 }
 
 // rub reads the rub.
-func (r reader) rub(p Piece, mix formula.Mix, wrong field.Errors, meat Part[Meat]) (out Part[method.Move]) {
+func (r reader) rub(p cook.Piece, mix formula.Mix, wrong field.Errors, meat Part[Meat]) (out Part[method.Move]) {
 	at := r.at + "/season"
 	errs, t := &out.Wrong, p.Season
 	errs.Put(at+"/formula", wrong)
 	rub := dose.Rub{Formula: t.Formula, Mix: mix, Holds: 1}
-	if t.Binder || slices.ContainsFunc(p.Layers, func(l Layer) bool { return l.Kind == "binder" }) {
+	if t.Binder || slices.ContainsFunc(p.Layers, func(l cook.Layer) bool { return l.Kind == "binder" }) {
 		rub.Holds = formula.BinderHolds
 	}
 	var ok bool
-	if rub.Coat, ok = formula.FindCoat(or(t.Coat, UsualCoat)); !ok {
+	if rub.Coat, ok = formula.FindCoat(or(t.Coat, cook.UsualCoat)); !ok {
 		errs.Add(at+"/coat", "choice.unknown", "choices", formula.CoatNames())
 	}
-	spare, err := quantity.ParsePercent(or(t.Spare, UsualSpare))
+	spare, err := quantity.ParsePercent(or(t.Spare, cook.UsualSpare))
 	if !errs.Take(at+"/spare", err) && spare > 300 {
 		errs.Add(at+"/spare", "percent.range", "low", 0.0, "high", 300.0)
 	}
@@ -131,7 +132,7 @@ func percent(errs *field.Errors, pointer, typed, usual string, low, high float64
 }
 
 // bath reads a wet brine.
-func (r reader) bath(t Bath, meat Part[Meat]) (out Part[method.Move]) {
+func (r reader) bath(t cook.Bath, meat Part[Meat]) (out Part[method.Move]) {
 	at := r.at + "/bath"
 	errs := &out.Wrong
 	kind := or(t.Kind, "equilibrium")
@@ -139,13 +140,13 @@ func (r reader) bath(t Bath, meat Part[Meat]) (out Part[method.Move]) {
 	if kind != "strong" && kind != "equilibrium" {
 		errs.Add(at+"/kind", "choice.unknown", "choices", []string{"strong", "equilibrium"})
 	}
-	b.Strength = percent(errs, at+"/strength", t.Strength, UsualStrength, 0.5, dose.MaxStrength)
-	b.Target = percent(errs, at+"/target", t.Target, UsualBathTarget, 0.1, 3)
+	b.Strength = percent(errs, at+"/strength", t.Strength, cook.UsualStrength, 0.5, dose.MaxStrength)
+	b.Target = percent(errs, at+"/target", t.Target, cook.UsualBathTarget, 0.1, 3)
 	var err error
-	if b.Lasts, err = quantity.ParseDuration(or(t.For, UsualBathTime)); !errs.Take(at+"/for", err) && (b.Lasts < 10*time.Minute || b.Lasts > 5*24*time.Hour) {
+	if b.Lasts, err = quantity.ParseDuration(or(t.For, cook.UsualBathTime)); !errs.Take(at+"/for", err) && (b.Lasts < 10*time.Minute || b.Lasts > 5*24*time.Hour) {
 		errs.Add(at+"/for", "duration.range", "low", 10*time.Minute, "high", 5*24*time.Hour)
 	}
-	if b.Hot, err = quantity.ParseTemperatureWithin(or(t.Hot, UsualHot), 10, 100); !errs.Take(at+"/hot", err) && (b.Hot < 10 || b.Hot > 100) {
+	if b.Hot, err = quantity.ParseTemperatureWithin(or(t.Hot, cook.UsualHot), 10, 100); !errs.Take(at+"/hot", err) && (b.Hot < 10 || b.Hot > 100) {
 		errs.Add(at+"/hot", "temperature.range", "low", quantity.Celsius(10), "high", quantity.Celsius(100))
 	}
 	volume := func(pointer, typed string) quantity.Volume {
@@ -175,7 +176,7 @@ func (r reader) bath(t Bath, meat Part[Meat]) (out Part[method.Move]) {
 }
 
 // stirred reads what goes into a bath besides salt.
-func (r reader) stirred(typed []Dose, at string, errs *field.Errors) []dose.Stirred {
+func (r reader) stirred(typed []cook.Dose, at string, errs *field.Errors) []dose.Stirred {
 	if len(typed) > maxWith {
 		errs.Add(at, "list.too-long", "most", maxWith)
 		return nil
@@ -205,12 +206,12 @@ func (r reader) stirred(typed []Dose, at string, errs *field.Errors) []dose.Stir
 }
 
 // injection reads an injection.
-func (r reader) injection(t Injection) (out Part[method.Move]) {
+func (r reader) injection(t cook.Injection) (out Part[method.Move]) {
 	at := r.at + "/inject"
 	errs := &out.Wrong
 	mix, wrong := r.blend(t.Formula)
 	errs.Put(at+"/formula", wrong)
-	in := dose.Injection{Formula: t.Formula, Mix: mix, Pump: percent(errs, at+"/pump", t.Pump, UsualPump, 0.5, dose.MaxPump), Avoid: t.Avoid}
+	in := dose.Injection{Formula: t.Formula, Mix: mix, Pump: percent(errs, at+"/pump", t.Pump, cook.UsualPump, 0.5, dose.MaxPump), Avoid: t.Avoid}
 	if strings.TrimSpace(t.Amount) != "" && len(wrong) == 0 {
 		var err error
 		in.Said, err = r.said().Amount(t.Amount, said.Batch{Formula: t.Formula, Mix: mix}, false)
@@ -223,10 +224,10 @@ func (r reader) injection(t Injection) (out Part[method.Move]) {
 		}
 		return v
 	}
-	in.Spacing = length(at+"/spacing", t.Spacing, UsualSpacing, 10*quantity.MM, 80*quantity.MM)
-	in.Bore = length(at+"/bore", t.Bore, UsualBore, 0.5*quantity.MM, 6*quantity.MM)
+	in.Spacing = length(at+"/spacing", t.Spacing, cook.UsualSpacing, 10*quantity.MM, 80*quantity.MM)
+	in.Bore = length(at+"/bore", t.Bore, cook.UsualBore, 0.5*quantity.MM, 6*quantity.MM)
 	var err error
-	if in.Syringe, err = quantity.ParseVolume(or(t.Syringe, UsualSyringe), r.spoons); !errs.Take(at+"/syringe", err) &&
+	if in.Syringe, err = quantity.ParseVolume(or(t.Syringe, cook.UsualSyringe), r.spoons); !errs.Take(at+"/syringe", err) &&
 		(in.Syringe < 5*quantity.Millilitre || in.Syringe > quantity.Litre) {
 		errs.Add(at+"/syringe", "volume.range", "low", 5*quantity.Millilitre, "high", quantity.Litre)
 	}
@@ -246,7 +247,7 @@ var layerMoves = map[string]method.Kind{
 }
 
 // layer reads layer i of the piece.
-func (r reader) layer(t Layer, i int, solved bool, meat Part[Meat]) (out Part[method.Move]) {
+func (r reader) layer(t cook.Layer, i int, solved bool, meat Part[Meat]) (out Part[method.Move]) {
 	at := r.at + "/layers/" + strconv.Itoa(i)
 	errs := &out.Wrong
 	if !dose.IsKind(t.Kind) {
@@ -277,7 +278,7 @@ func (r reader) layer(t Layer, i int, solved bool, meat Part[Meat]) (out Part[me
 
 // layers reads the layers of the piece that are moves of the kinds, in the order
 // they were typed.
-func (r reader) layers(p Piece, l Line, kinds ...string) []Part[method.Move] {
+func (r reader) layers(p cook.Piece, l Line, kinds ...string) []Part[method.Move] {
 	var out []Part[method.Move]
 	for i, t := range p.Layers {
 		if slices.Contains(kinds, t.Kind) {

@@ -1,26 +1,27 @@
-package heat
+package thermal_test
 
 import (
 	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"verjuice/internal/core/thermal"
 )
 
 // dry is meat that only conducts: no juice, no fat to melt, no protein to set.
-var dry = matter{conduct: 0.45, heat: 3.5e6}
+var dry = thermal.Matter{Conduct: 0.45, Heat: 3.5e6}
 
 // convected is air that only convects, without evaporation or radiation.
-func convected(c, h float64) air {
-	return air{c: c, walls: c, h: h, wrap: wrapped{covers: 1}}
+func convected(c, h float64) thermal.Air {
+	return thermal.Air{C: c, Walls: c, H: h, Wrap: thermal.Wrapped{Covers: 1}}
 }
 
 // middle is the temperature at the coldest plane itself, from the means of the first two
 // cells on the parabola that symmetry asks for.
-func (f *state) middle(shape float64) float64 {
+func middle(f *thermal.State, shape float64) float64 {
 	q := (1 + shape) / (3 + shape)
 	second := q * (math.Pow(2, 3+shape) - 1) / (math.Pow(2, 1+shape) - 1)
-	return f.temp[0] - (f.temp[1]-f.temp[0])*q/(second-q)
+	return f.Temp[0] - (f.Temp[1]-f.Temp[0])*q/(second-q)
 }
 
 // The full series for slab, long cylinder and sphere at three Biot numbers (Carslaw and
@@ -29,13 +30,13 @@ func TestAgainstTheSeries(t *testing.T) {
 	const half = 0.04
 	for shape, series := range map[float64]func(bi, fo float64) float64{0: slab, 1: cylinder, 2: sphere} {
 		for _, bi := range []float64{0.5, 1, 4} {
-			f := newField(Body{HalfM: half, Shape: shape}, cells, 0)
-			a := convected(1, bi*dry.conduct/half)
-			k := Defaults
+			f := thermal.NewField(thermal.Body{HalfM: half, Shape: shape}, thermal.Cells, 0)
+			a := convected(1, bi*dry.Conduct/half)
+			k := thermal.Defaults
 			const dt = 2.0
-			diffusivity := dry.conduct / dry.heat
+			diffusivity := dry.Conduct / dry.Heat
 			for s := 1; ; s++ {
-				f.step(&dry, &k, &a, dt)
+				f.Step(&dry, &k, &a, dt)
 				fo := diffusivity * float64(s) * dt / (half * half)
 				if fo > 2 {
 					break
@@ -47,7 +48,7 @@ func TestAgainstTheSeries(t *testing.T) {
 				if fo < 0.05 {
 					limit = 0.01
 				}
-				assert.InDelta(t, series(bi, fo), 1-f.middle(shape), limit, "shape %g, Bi %g, Fo %.3f", shape, bi, fo)
+				assert.InDelta(t, series(bi, fo), 1-middle(&f, shape), limit, "shape %g, Bi %g, Fo %.3f", shape, bi, fo)
 			}
 		}
 	}

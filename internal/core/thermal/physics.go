@@ -1,14 +1,20 @@
-package heat
+// Package thermal is a piece of meat in hot air: conduction to its middle, what its surface takes
+// and evaporates, the juice that feeds it, and what wraps change. It takes a step at a time.
+//
+//	f := thermal.NewField(thermal.NewBody(cut, geometry, thermal.Defaults), 20, 4)
+//	f.Step(&matter, &thermal.Defaults, &air, 60)
+//	f.Temp[0]   // °C, at the coldest plane
+package thermal
 
 import "math"
 
 // Constants of nature and of air about the meat, SI.
 const (
 	sigma  = 5.670374e-8 // Stefan–Boltzmann, W/m²K⁴
-	latent = 2.3e6       // of water at the surface, J/kg
+	Latent = 2.3e6       // of water at the surface, J/kg
 	gas    = 8.314       // J/mol·K
-	steam  = 461.5       // gas constant of water vapour, J/kg·K
-	zero   = 273.15      // 0 °C in K
+	Steam  = 461.5       // gas constant of water vapour, J/kg·K
+	Zero   = 273.15      // 0 °C in K
 
 	airHeat = 960 // ρcₚ of the air at the surface, J/m³K
 	lewis   = 0.9 // Le^⅔ of vapour in air (Chilton and Colburn)
@@ -49,10 +55,29 @@ var Defaults = Constants{
 	Tender: 1.9, TenderE: 135e3,
 }
 
-// saturation is the density of vapour over water at c °C, kg/m³, and its slope (Alduchov and
+// Saturation is the density of vapour over water at c °C, kg/m³, and its slope (Alduchov and
 // Eskridge 1996, J. Appl. Meteorol. 35, 601, eq. 21).
-func saturation(c float64) (rho, slope float64) {
-	k := c + zero
-	rho = 610.94 * math.Exp(17.625*c/(c+243.04)) / (steam * k)
+func Saturation(c float64) (rho, slope float64) {
+	k := c + Zero
+	rho = 610.94 * math.Exp(17.625*c/(c+243.04)) / (Steam * k)
 	return rho, rho * (17.625*243.04/((c+243.04)*(c+243.04)) - 1/k)
+}
+
+// Wrap of that kind. A pan is foil whose floor takes less heat; a boat is foil below and open
+// above; bacon is a wet cover.
+func (k *Constants) Wrap(kind string, leak, gap float64) Wrapped {
+	sheet := func(s Sheet) Sheet { return Sheet{s.Emit, s.Gap * gap, min(1, s.Leak*leak)} }
+	switch kind {
+	case "foil":
+		return Wrapped{sheet(k.Foil), 1, 0, 1}
+	case "paper", "brown-paper":
+		return Wrapped{sheet(k.Paper), 1, 0, k.Film}
+	case "pan":
+		return Wrapped{sheet(k.Foil), 1, 0.15, 1}
+	case "boat":
+		return Wrapped{sheet(k.Foil), 0.55, 0, 1}
+	case "bacon":
+		return Wrapped{Sheet{k.Emit, k.Foil.Gap, damped}, 1, 0, k.Film}
+	}
+	return Wrapped{}
 }

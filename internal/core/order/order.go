@@ -1,8 +1,15 @@
-package cook
+// Package order is what a page means: it reads a cook as typed into an Order, whose parts each
+// carry their own mistakes, so that a bad spritz blanks a spritz and nothing else.
+//
+//	o := order.Parse(c, kitchen.Kitchen{})
+//	o.Wrong()                     // every mistake, with its pointer
+//	o.Lines[0].Meat.Value.Green   // counts when Meat.OK()
+package order
 
 import (
 	"slices"
 	"time"
+	"verjuice/internal/core/cook"
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/decision"
@@ -12,7 +19,10 @@ import (
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/quiet"
+	"verjuice/internal/core/said"
 	"verjuice/internal/core/salt"
+	"verjuice/internal/core/when"
 )
 
 // Part is something typed, understood, or what is wrong with it. Value counts only
@@ -28,15 +38,19 @@ func (p Part[T]) OK() bool { return len(p.Wrong) == 0 }
 // Order is a cook's page understood. Nothing in it is changed once Parse has
 // returned it.
 type Order struct {
-	Cook    Cook // as typed, with a key for each piece
+	Cook    cook.Cook // as typed, with a key for each piece
 	Name    Part[string]
 	Serving Part[Serving]
 	People  Part[People]
 	Base    Part[Base]
 	Setting Part[Setting]
+	Sets    Part[[][]when.Set] // of each pit, over the day; none where each piece says what it wants
 	Wishes  Part[[]plan.Mark]
-	Extra   field.Errors // more pieces than a page takes, or two with one key
+	Probe   Part[quantity.Celsius] // what it shows too much
+	Extra   field.Errors           // more pieces than a page takes, or two with one key
 	Lines   []Line
+
+	stand string // of the kitchen that it was read in
 }
 
 // Serving is when food is on the table. The time is zero when none is given.
@@ -60,7 +74,7 @@ type Base struct {
 
 // Setting is what a plan is laid around.
 type Setting struct {
-	Quiet plan.Quiet
+	Quiet quiet.Hours
 	Hands int
 	Pits  []plan.Pit
 }
@@ -69,7 +83,7 @@ type Setting struct {
 // that are made on it.
 type Line struct {
 	Key     string
-	Typed   Piece
+	Typed   cook.Piece
 	Draws   string // names its draw of a forecast: its key or, of one that came without, its cut, which typing does not change
 	Meat    Part[Meat]
 	Salting Part[Salting]
@@ -77,6 +91,9 @@ type Line struct {
 	Notes   Part[Notes]
 	Guess   Part[time.Duration] // on the fire, as the cook thinks; zero when not said
 	Moves   []Part[method.Move]
+	Whens   map[string]when.Every // of moves of the stages, where the cook said more than a choice
+	Own     []method.Move         // those of the cook's own that have no mistake
+	Rests   said.Rests
 }
 
 // Meat is what is known of a piece before anything goes on it.
@@ -175,7 +192,7 @@ func (l Line) GoodRub() bool {
 // Wrong are all mistakes of the page, in the order of the page.
 func (o Order) Wrong() field.Errors {
 	out := field.Errors{}
-	for _, one := range []field.Errors{o.Name.Wrong, o.People.Wrong, o.Base.Wrong, o.Serving.Wrong, o.Setting.Wrong, o.Wishes.Wrong, o.Extra} {
+	for _, one := range []field.Errors{o.Name.Wrong, o.People.Wrong, o.Base.Wrong, o.Serving.Wrong, o.Setting.Wrong, o.Sets.Wrong, o.Probe.Wrong, o.Wishes.Wrong, o.Extra} {
 		out = append(out, one...)
 	}
 	for _, l := range o.Lines {

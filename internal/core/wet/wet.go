@@ -1,10 +1,16 @@
-package cooking
+// Package wet is a wet brine and an injection, worked out: how much to dissolve, pour and draw,
+// and what stays in the meat.
+//
+//	b := wet.BathOf(bath, brought, target, meat, room)
+//	b.Takes.Mid   // % of the raw boneless meat when it is lifted out
+package wet
 
 import (
 	"math"
 	"time"
 
 	"verjuice/internal/core/dose"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
 	"verjuice/internal/core/trace"
@@ -44,14 +50,13 @@ type BathPart struct {
 	Salt quantity.Mass // that it brings
 }
 
-// bath is the wet brine of the piece.
-func (s *subject) bath(t dose.Bath, b brought) *Bath {
-	w := t.Brew(s.on)
-	one := w.One(s.on)
-	took := b.of(t.ID())
+// BathOf is a wet brine of a piece, and what it brings, in a room that warm.
+func BathOf(t dose.Bath, took dose.Brought, on dose.Target, meat order.Meat, room quantity.Celsius) *Bath {
+	w := t.Brew(on)
+	one := w.One(on)
 	percent := w.Percent()
-	count := quantity.Mass(s.meat.Count)
-	inputs := []any{"meat_boneless", s.on.Meat.Edible() * count, "water_in_bath", w.Water}
+	count := quantity.Mass(meat.Count)
+	inputs := []any{"meat_boneless", on.Meat.Edible() * count, "water_in_bath", w.Water}
 	saltRule := "bath.salt-strong"
 	switch {
 	case t.Salt > 0:
@@ -75,12 +80,12 @@ func (s *subject) bath(t dose.Bath, b brought) *Bath {
 	ice := salt.IceShare(t.Hot)
 	tenth := func(m quantity.Mass) quantity.Range[float64] { return quantity.Within(m.KG(), 0.1) }
 	// Salt draws water in with it until the proteins are full: about four grams a gram.
-	gain := takes.Mid * 4 * (1 - s.meat.Cut.BoneShare())
+	gain := takes.Mid * 4 * (1 - meat.Cut.BoneShare())
 	out := &Bath{
-		Brew: w, Typed: t, Meat: s.meat.Volume() * quantity.Volume(count), Aim: t.Aim(w, s.on, float64(took.Salt)*took.Stays.Mid/float64(one.Meat)),
+		Brew: w, Typed: t, Meat: meat.Volume() * quantity.Volume(count), Aim: t.Aim(w, on, float64(took.Salt)*took.Stays.Mid/float64(one.Meat)),
 		Liquid: exact(liquidRule, float64(w.Liquid)), Salt: exact(saltRule, max(0, w.Salt-w.Brings).KG()),
 		Strength: exact("bath.strength", percent), Degrees: exact("bath.degrees", salt.Salometer(percent)), Density: exact("bath.density", salt.BrineDensity(percent)+salt.SugarDensity*sugarIn(w, t)),
-		Takes: trace.New("bath.takes", takes, append(inputs, "time", t.Soaks(s.on), "at", s.on.Fridge)...),
+		Takes: trace.New("bath.takes", takes, append(inputs, "time", t.Soaks(on), "at", on.Fridge)...),
 		Ice:   trace.New("bath.ice", tenth(w.Plain*quantity.Mass(ice)), inputs...), Hot: trace.New("bath.ice", tenth(w.Plain*quantity.Mass(1-ice)), inputs...),
 		Plain: exact("bath.water", w.Plain.KG()),
 		Gain:  trace.New("bath.gain", quantity.Range[float64]{Low: gain * 0.5, Mid: gain, High: gain * 1.6}, inputs...),
@@ -89,7 +94,7 @@ func (s *subject) bath(t dose.Bath, b brought) *Bath {
 	reached := one.Reach(1, out.Aim*0.9, out.Aim, out.Aim*1.1)
 	out.Early, out.Reached, out.Late = reached[0], reached[1], reached[2]
 	if w.Plain < w.Water*0.999 {
-		out.Shelf = quantity.Celsius((float64(w.Plain)*float64(salt.IceBathEnds) + float64(w.Water-w.Plain)*float64(s.base.Room)) / float64(w.Water))
+		out.Shelf = quantity.Celsius((float64(w.Plain)*float64(salt.IceBathEnds) + float64(w.Water-w.Plain)*float64(room)) / float64(w.Water))
 	}
 	out.TooFull = t.Pot > 0 && float64(out.Meat)+float64(w.Liquid) > 0.95*float64(t.Pot)
 	total := (w.Water + w.Salt).Grams()
@@ -132,26 +137,26 @@ type Needle struct {
 	Skin    bool
 }
 
-// needle is the injection of the piece.
-func (s *subject) needle(t dose.Injection, b brought) *Needle {
-	n := t.Needle(s.on)
-	one := b.of(t.ID())
+// NeedleOf is an injection of a piece, and what it brings. The size is told where figures come
+// from.
+func NeedleOf(t dose.Injection, one dose.Brought, on dose.Target, meat order.Meat, size any) *Needle {
+	n := t.Needle(on)
 	inputs := []any{
-		"pump", Pump{100 * float64(one.Mass/s.on.Meat.Green), s.on.Meat.Green}, "grid", t.Spacing, "piece", SizeOf(s.meat.Geometry),
+		"pump", Pump{100 * float64(one.Mass/on.Meat.Green), on.Meat.Green}, "grid", t.Spacing, "piece", size,
 	}
 	sites := math.Max(1, float64(n.Sites))
-	pump := float64(one.Mass / s.on.Meat.Green)
+	pump := float64(one.Mass / on.Meat.Green)
 	lost := dose.Lost(pump)
-	salty := 100 * float64(one.Mass) * one.Mix.SaltShare() / float64(s.on.Meat.Edible())
+	salty := 100 * float64(one.Mass) * one.Mix.SaltShare() / float64(on.Meat.Edible())
 	return &Needle{
-		Needle: n, Typed: t, Length: s.on.Length, Width: s.on.Width, Bone: s.meat.Cut.BonePercent > 0, Skin: s.meat.Cut.Sealed == "skin",
+		Needle: n, Typed: t, Length: on.Length, Width: on.Width, Bone: meat.Cut.BonePercent > 0, Skin: meat.Cut.Sealed == "skin",
 		Volume: trace.Exact("inject.volume", float64(n.Volume), inputs...), Batch: trace.Exact("inject.batch", n.Batch.KG(), inputs...),
 		Sites: trace.Exact("inject.sites", sites, inputs...), PerSite: trace.Exact("inject.per-site", float64(n.Volume)/sites, inputs...),
 		Refills: trace.Exact("inject.refills", float64(n.Refills), inputs...),
 		Salt:    trace.New("inject.salt", quantity.Times(one.Stays, salty), inputs...),
-		Even:    trace.New("inject.even", quantity.Times(n.Even, 100), append(inputs, "rest", s.on.Wait)...),
+		Even:    trace.New("inject.even", quantity.Times(n.Even, 100), append(inputs, "rest", on.Wait)...),
 		Runs:    quantity.Range[quantity.Volume]{Low: n.Volume * quantity.Volume(lost.Low), Mid: n.Volume * quantity.Volume(lost.Mid), High: n.Volume * quantity.Volume(lost.High)},
-		Over:    t.Mix.Volume(t.Over(s.on)), Pump: 100 * pump,
+		Over:    t.Mix.Volume(t.Over(on)), Pump: 100 * pump,
 		Rows: dose.Rows(t.Formula, t.Mix.Weigh(n.Batch)),
 	}
 }

@@ -1,4 +1,4 @@
-package cook_test
+package order_test
 
 import (
 	"fmt"
@@ -15,6 +15,7 @@ import (
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/method"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/starter"
 )
@@ -22,7 +23,7 @@ import (
 // wrongAt are the pointers of a page's mistakes.
 func wrongAt(c cook.Cook) []string {
 	out := []string{}
-	for _, e := range cook.Parse(c, kitchen.Kitchen{}).Wrong() {
+	for _, e := range order.Parse(c, kitchen.Kitchen{}).Wrong() {
 		out = append(out, e.Pointer)
 	}
 	return out
@@ -46,6 +47,7 @@ func TestEachFieldByItself(t *testing.T) {
 		"/appetite":               {func(c *cook.Cook, s string) { c.Appetite = s }, []string{"", "light", "hearty"}, nil, []string{"huge"}},
 		"/zone":                   {func(c *cook.Cook, s string) { c.Zone = s }, []string{"", "Europe/Dublin", "UTC"}, nil, []string{"Dublin", "Local", "+02:00"}},
 		"/serve_at":               {func(c *cook.Cook, s string) { c.ServeAt = s }, []string{"", "2027-03-28T18:30"}, nil, []string{"Saturday", "2027-13-01T00:00", "0026-01-01T00:00", "2027-03-28 18:30"}},
+		"/probe":                  {func(c *cook.Cook, s string) { c.Probe = s }, []string{"", "1.5 °C", "-1 °C", "34 °F"}, nil, []string{"off", "30 °C", "1.5"}},
 		"/pieces/0/count":         {func(c *cook.Cook, s string) { c.Pieces[0].Count = quantity.Count(s) }, []string{"", "1", "12"}, nil, []string{"0", "-2", "some", "5000", "1.5"}},
 		"/pieces/0/trimmed":       {func(c *cook.Cook, s string) { c.Pieces[0].Trimmed = s }, []string{"3.6 kg", "8 lb", "8 lb 6 oz", "3600 g", "3,6 kg"}, nil, []string{"heavy", "-1 kg", "0 kg", "1 cup", "9999 kg"}},
 		"/pieces/0/thickness":     {func(c *cook.Cook, s string) { c.Pieces[0].Thickness = s }, []string{"", "140 mm", "14 cm", "5.5 in"}, nil, []string{"thick", "3 m", "1 mm", "-5 mm"}},
@@ -56,7 +58,7 @@ func TestEachFieldByItself(t *testing.T) {
 		"/pieces/0/season/spare":  {func(c *cook.Cook, s string) { c.Pieces[0].Season.Spare = s }, []string{"", "10 %", "0"}, nil, []string{"plenty", "-5 %", "900 %"}},
 		"/pieces/0/wait/for":      {func(c *cook.Cook, s string) { c.Pieces[0].Wait.For = s }, []string{"", "12 h", "90 min", "1h30", "2 d"}, nil, []string{"long", "-1 h", "30 d", "8"}},
 		"/pieces/0/wait/style":    {func(c *cook.Cook, s string) { c.Pieces[0].Wait.Style = s }, []string{"", "minutes", "day"}, nil, []string{"week"}},
-		"/pieces/0/fire/pit":      {func(c *cook.Cook, s string) { c.Pieces[0].Fire.Pit = s }, []string{"", "120 °C", "250F", "107 °C"}, nil, []string{"hot", "20 °C", "900 °C"}},
+		"/pieces/0/fire/pit":      {func(c *cook.Cook, s string) { c.Pieces[0].Fire.Pit = s }, []string{"", "120 °C", "250F", "107 °C", "28 °C", "300 °C"}, nil, []string{"hot", "5 °C", "900 °C"}},
 		"/pieces/0/fire/done":     {func(c *cook.Cook, s string) { c.Pieces[0].Fire.Done = s }, []string{"", "95 °C", "203F"}, nil, []string{"soft", "0 °C", "300 °C"}},
 		"/pieces/0/fire/time":     {func(c *cook.Cook, s string) { c.Pieces[0].Fire.Time = s }, []string{"", "9 h", "9h30", "540 min"}, nil, []string{"a while", "9", "-9 h", "100 h"}},
 		"/pieces/0/fire/rest":     {func(c *cook.Cook, s string) { c.Pieces[0].Fire.Rest = s }, []string{"", "45 min", "2 h"}, nil, []string{"short", "48 h", "5"}},
@@ -92,7 +94,7 @@ func TestAMistakeStaysWhereItIs(t *testing.T) {
 	bad := good
 	bad.Pieces = slices.Clone(good.Pieces)
 	bad.Pieces[0].Fire.Pit, bad.Portion = "hot", "big"
-	a, b := cook.Parse(good, kitchen.Kitchen{}), cook.Parse(bad, kitchen.Kitchen{})
+	a, b := order.Parse(good, kitchen.Kitchen{}), order.Parse(bad, kitchen.Kitchen{})
 	assert.Equal(t, a.Lines[0].Meat, b.Lines[0].Meat)
 	assert.Equal(t, a.Lines[0].Salting, b.Lines[0].Salting)
 	assert.True(t, a.Base.OK() && !b.Base.OK())
@@ -104,14 +106,14 @@ func TestAMistakeStaysWhereItIs(t *testing.T) {
 // More of anything than a page takes is refused with its bound, and nothing is worked on.
 func TestHowMuchAPageTakes(t *testing.T) {
 	many := anycook.Supper()
-	for i := range cook.MaxPieces + 1 {
+	for i := range order.MaxPieces + 1 {
 		p := anycook.Coated("chicken-leg", "300 g")
 		p.Key = fmt.Sprint(i)
 		many.Pieces = append(many.Pieces, p)
 	}
 	assert.NotEmpty(t, wrongAt(many))
 	pits := anycook.Supper()
-	for i := range cook.MaxPits + 1 {
+	for i := range order.MaxPits + 1 {
 		pits.Pits = append(pits.Pits, cook.Pit{Name: fmt.Sprint(i), Kind: "kettle"})
 	}
 	assert.NotEmpty(t, wrongAt(pits))
@@ -134,7 +136,7 @@ func TestAGuessByWeight(t *testing.T) {
 	for typed, want := range map[string]time.Duration{"8 h": 8 * time.Hour, "1 h/lb": 8 * time.Hour, "1 h a pound": 8 * time.Hour, "90 min/lb": 12 * time.Hour, "1 h/kg": 217 * time.Minute} {
 		p := anycook.Coated("pork-shoulder-bone-in", "8 lb")
 		p.Fire.Guess = typed
-		got := cook.Parse(anycook.Supper(p), kitchen.Kitchen{}).Lines[0].Guess
+		got := order.Parse(anycook.Supper(p), kitchen.Kitchen{}).Lines[0].Guess
 		require.True(t, got.OK(), typed)
 		assert.InDelta(t, want.Minutes(), got.Value.Minutes(), 1.5, typed)
 	}
@@ -199,7 +201,7 @@ func TestEveryCutBeginsWell(t *testing.T) {
 		}
 		p := starter.NewPiece(c, quantity.Metric)
 		p.Key = "one"
-		answers := cook.Parse(cook.Cook{Name: "x", Guests: "8", Pieces: []cook.Piece{p}}, kitchen.Kitchen{}).Lines[0].Answers.Value
+		answers := order.Parse(cook.Cook{Name: "x", Guests: "8", Pieces: []cook.Piece{p}}, kitchen.Kitchen{}).Lines[0].Answers.Value
 		for _, d := range answers.Offered() {
 			assert.Contains(t, d.Of(c), answers.Chose(d.Key), "%s %s: the usual answer is one of them", c.ID, d.Key)
 			for _, v := range d.Of(c) {
@@ -213,27 +215,27 @@ func TestEveryCutBeginsWell(t *testing.T) {
 
 // The moves of a piece come in working order, whatever is on it.
 func TestMovesInWorkingOrder(t *testing.T) {
-	order := []method.Kind{method.Thaw, method.Brine, method.Inject, method.Season, method.Wait, method.Temper, method.On, method.Spritz, method.Wrap, method.Off, method.Rest, method.Slice}
+	working := []method.Kind{method.Thaw, method.Brine, method.Inject, method.Season, method.Wait, method.Temper, method.On, method.Spritz, method.Wrap, method.Off, method.Rest, method.Slice}
 	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
 	p.Choices = map[string]string{"state": "frozen", "spritz": "45", "wrap": "foil"}
 	p.Bath = &cook.Bath{Target: "0.5 %"}
 	p.Inject = &cook.Injection{Formula: anycook.Bottle("stock", "stock"), Pump: "5 %"}
 	p.Fire.Temper = "30 min"
 	last := -1
-	moves := cook.Parse(anycook.Supper(p), kitchen.Kitchen{}).Lines[0].Sound()
+	moves := order.Parse(anycook.Supper(p), kitchen.Kitchen{}).Lines[0].Sound()
 	for _, m := range moves {
-		at := slices.Index(order, m.Kind)
+		at := slices.Index(working, m.Kind)
 		require.GreaterOrEqual(t, at, last, "%s", m.Kind)
 		last = at
 	}
-	for _, kind := range order {
+	for _, kind := range working {
 		_, there := method.Find(moves, kind)
 		assert.True(t, there, "%s", kind)
 	}
 	wrap, _ := method.Find(moves, method.Wrap)
-	assert.Equal(t, quantity.Celsius(71), wrap.When.Core)
+	assert.Equal(t, quantity.Celsius(71), wrap.At.From.Core())
 	spritz, _ := method.Find(moves, method.Spritz)
-	assert.Equal(t, 45*time.Minute, spritz.Again.Every)
+	assert.Equal(t, 45*time.Minute, spritz.At.Each)
 	_, none := method.Find(moves, method.Glaze)
 	assert.False(t, none)
 	assert.Len(t, method.Doses(moves), 3)

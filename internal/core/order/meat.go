@@ -1,14 +1,16 @@
-package cook
+package order
 
 import (
 	"strconv"
 	"strings"
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/when"
 )
 
-func (r reader) meat(p Piece) (out Part[Meat]) {
+func (r reader) meat(p cook.Piece) (out Part[Meat]) {
 	m, errs := &out.Value, &out.Wrong
 	m.Count = max(1, count(errs, r.at+"/count", p.Count, 1, maxCount))
 	c, known := cut.Find(p.Cut)
@@ -46,11 +48,15 @@ func (r reader) meat(p Piece) (out Part[Meat]) {
 
 // finished is the cut with the finish and the core temperature that the cook wants of it.
 // What is wrong with those is told where they are read.
-func (r reader) finished(p Piece, c cut.Cut) cut.Cut {
+func (r reader) finished(p cook.Piece, c cut.Cut) cut.Cut {
 	if f := p.Choices["finish"]; f != "" {
 		c = c.As(cut.Finish(f))
 	}
-	if core, err := quantity.ParseTemperature(p.Fire.Done); err == nil && core >= lowCore && core <= highCore {
+	core, err := quantity.ParseTemperature(p.Fire.Done)
+	if off, wrong := when.Parse(p.When["off"]); wrong == nil && off.Core() != 0 {
+		core, err = off.Core(), nil
+	}
+	if err == nil && core >= lowCore && core <= highCore {
 		c = c.To(float64(core))
 	}
 	return c
@@ -85,7 +91,7 @@ func average(c cut.Cut, mass quantity.Mass, each []cut.Geometry) cut.Geometry {
 
 // unlike reads pieces of one line that each have their own weight and thickness. The line
 // stands for their average.
-func (r reader) unlike(p Piece, m *Meat, errs *field.Errors) {
+func (r reader) unlike(p cook.Piece, m *Meat, errs *field.Errors) {
 	if len(p.Each) > maxEach {
 		errs.Add(r.at+"/each", "list.too-long", "most", maxEach)
 		return
@@ -117,7 +123,7 @@ func (r reader) unlike(p Piece, m *Meat, errs *field.Errors) {
 }
 
 // weights reads the weights of one piece at a pointer, and what trimming leaves of it.
-func (r reader) weights(p Piece, here string, m *Meat, errs *field.Errors) {
+func (r reader) weights(p cook.Piece, here string, m *Meat, errs *field.Errors) {
 	c := m.Cut
 	each := func(pointer, text string) quantity.Mass {
 		if strings.TrimSpace(text) == "" {
@@ -148,7 +154,7 @@ func (r reader) weights(p Piece, here string, m *Meat, errs *field.Errors) {
 	case "close":
 		mid = loss.High
 	default:
-		errs.Add(r.at+"/trim_style", "choice.unknown", "choices", TrimStyles)
+		errs.Add(r.at+"/trim_style", "choice.unknown", "choices", cook.TrimStyles)
 	}
 	switch {
 	case len(*errs) > before:

@@ -1,4 +1,4 @@
-package heat
+package thermal
 
 import (
 	"math"
@@ -43,25 +43,25 @@ func (b Body) density() float64 {
 	return 1050
 }
 
-// matter is what a cubic metre of a piece is.
-type matter struct {
-	conduct float64 // W/mK
-	heat    float64 // J/m³K
+// Matter is what a cubic metre of a piece is.
+type Matter struct {
+	Conduct float64 // W/mK
+	Heat    float64 // J/m³K
 	melt    float64 // to melt its fat, J/m³
 	set     float64 // to set its protein, J/m³
-	lean    float64 // kg/m³
-	juice   float64 // that its lean lets go, kg/kg
+	Lean    float64 // kg/m³
+	Juice   float64 // that its lean lets go, kg/kg
 }
 
-// matter after Choi and Okos (1986) at about 60 °C: lean is three quarters water; bone 2.4
+// Matter after Choi and Okos (1986) at about 60 °C: lean is three quarters water; bone 2.4
 // MJ/m³K and 0.4 W/mK; fat takes 100 kJ/kg to melt, lean 15 kJ/kg to set.
-func (b Body) matter(k *Constants) matter {
+func (b Body) Matter(k *Constants) Matter {
 	bone := b.Bone * b.density() / 1300 // by volume
 	meat := b.density() * (1 - b.Bone)  // kg/m³
-	return matter{
-		conduct: (1-bone)*((1-b.Fat)*0.49+b.Fat*0.20) + bone*0.4,
-		heat:    (1-bone)*1050*((1-b.Fat)*3620+b.Fat*2050) + bone*2.4e6,
-		melt:    100e3 * meat * b.Fat, set: 15e3 * meat * (1 - b.Fat), lean: meat * (1 - b.Fat), juice: k.Juice,
+	return Matter{
+		Conduct: (1-bone)*((1-b.Fat)*0.49+b.Fat*0.20) + bone*0.4,
+		Heat:    (1-bone)*1050*((1-b.Fat)*3620+b.Fat*2050) + bone*2.4e6,
+		melt:    100e3 * meat * b.Fat, set: 15e3 * meat * (1 - b.Fat), Lean: meat * (1 - b.Fat), Juice: k.Juice,
 	}
 }
 
@@ -72,8 +72,8 @@ const (
 )
 
 // capacity of a cubic metre at c °C, J/m³K.
-func (m *matter) capacity(c float64) float64 {
-	out := m.heat
+func (m *Matter) capacity(c float64) float64 {
+	out := m.Heat
 	if c > meltFrom && c < meltTo {
 		out += m.melt / (meltTo - meltFrom)
 	}
@@ -83,7 +83,7 @@ func (m *matter) capacity(c float64) float64 {
 	return out
 }
 
-// enthalpy of a cubic metre at c °C over that at 0 °C, J/m³: the integral of capacity.
-func (m *matter) enthalpy(c float64) float64 {
-	return m.heat*c + m.melt*min(1, max(0, (c-meltFrom)/(meltTo-meltFrom))) + m.set*min(1, max(0, (c-setFrom)/(setTo-setFrom)))
+// Enthalpy of a cubic metre at c °C over that at 0 °C, J/m³: the integral of capacity.
+func (m *Matter) Enthalpy(c float64) float64 {
+	return m.Heat*c + m.melt*min(1, max(0, (c-meltFrom)/(meltTo-meltFrom))) + m.set*min(1, max(0, (c-setFrom)/(setTo-setFrom)))
 }

@@ -1,29 +1,39 @@
-package cook
+package order
 
 import (
+	"reflect"
 	"slices"
 	"strconv"
 	"strings"
 	"sync"
 	"time"
 	_ "time/tzdata" // zones on machines without a zone database
+	"verjuice/internal/core/cook"
 
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/method"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/quiet"
 	"verjuice/internal/core/said"
+	"verjuice/internal/core/when"
 )
 
 // Parse reads c, with what the kitchen has of its own. It never fails: every part of
 // the Order carries its own mistakes. c is not changed.
-func Parse(c Cook, k kitchen.Kitchen) Order {
+func Parse(c cook.Cook, k kitchen.Kitchen) Order { return ParseAfter(Order{}, c, k) }
+
+// ParseAfter reads c as Parse does, after another page: a piece that is typed as it was
+// there, in the same kitchen and beside the same pits, is taken over.
+func ParseAfter(before Order, c cook.Cook, k kitchen.Kitchen) Order {
 	typed := c.Pieces
-	c = Keyed(c)
+	c = cook.Keyed(c)
 	o := Order{
-		Cook: c, Name: parseName(c), Serving: parseServing(c), People: parsePeople(c), Base: parseBase(c), Setting: parseSetting(c),
+		stand: k.Stand,
+		Cook:  c, Name: parseName(c), Serving: parseServing(c), People: parsePeople(c), Base: parseBase(c), Setting: parseSetting(c), Sets: parseSets(c), Probe: parseProbe(c),
 	}
 	o.Wishes = parseWishes(c, o.Serving.Value.Zone)
 	if len(c.Pieces) > MaxPieces {
@@ -37,11 +47,36 @@ func Parse(c Cook, k kitchen.Kitchen) Order {
 			o.Extra.Add(at+"/key", "piece.same-key")
 		}
 		keys[p.Key] = true
-		o.Lines = append(o.Lines, reader{kitchen: k, spoons: c.Spoons, base: o.Base, pits: max(1, len(c.Pits)), at: at}.line(p))
+		if o.keeps(before, i) {
+			o.Lines = append(o.Lines, before.Lines[i])
+			continue
+		}
+		o.Lines = append(o.Lines, reader{kitchen: k, spoons: c.Spoons, base: o.Base, sets: o.Sets.Value, at: at}.line(p))
 		o.Lines[i].Draws = or(typed[i].Key, p.Cut)
 	}
 	return o
 }
+
+// keeps reports whether line i is read as it was before.
+func (o Order) keeps(before Order, i int) bool {
+	return o.stand != "" && o.stand == before.stand && i < len(before.Lines) && o.Cook.Spoons == before.Cook.Spoons && reflect.DeepEqual(o.Sets.Value, before.Sets.Value) &&
+		reflect.DeepEqual(o.Base, before.Base) && reflect.DeepEqual(o.Cook.Pieces[i], before.Cook.Pieces[i])
+}
+
+// Limits on a page.
+const (
+	MaxPieces = 24
+	MaxPits   = 6
+	maxCount  = 500
+	maxGuests = 2000
+	maxNote   = 1000
+	maxKey    = 60
+	maxLayers = 12
+	maxEach   = 24
+	maxWith   = 8
+	maxWishes = 400
+	maxHands  = 12
+)
 
 // or returns the typed text, or the usual one when nothing was typed.
 func or(typed, usual string) string {
@@ -51,12 +86,12 @@ func or(typed, usual string) string {
 	return typed
 }
 
-func parseName(c Cook) (out Part[string]) {
+func parseName(c cook.Cook) (out Part[string]) {
 	out.Value = strings.TrimSpace(c.Name)
 	if out.Value == "" {
 		out.Wrong.Add("/name", "cook.name")
-	} else if len(c.Name) > MaxText {
-		out.Wrong.Add("/name", "text.too-long", "most", MaxText)
+	} else if len(c.Name) > cook.MaxText {
+		out.Wrong.Add("/name", "text.too-long", "most", cook.MaxText)
 	}
 	return out
 }
@@ -75,7 +110,7 @@ func findZone(name string) (*time.Location, error) {
 	return zone, err
 }
 
-func parseServing(c Cook) (out Part[Serving]) {
+func parseServing(c cook.Cook) (out Part[Serving]) {
 	zone, err := findZone(c.Zone)
 	if err != nil || c.Zone == "Local" {
 		out.Value.Zone = time.UTC
@@ -86,7 +121,7 @@ func parseServing(c Cook) (out Part[Serving]) {
 	if c.ServeAt == "" {
 		return out
 	}
-	if out.Value.At, err = time.ParseInLocation(TimeLayout, c.ServeAt, zone); err != nil {
+	if out.Value.At, err = time.ParseInLocation(cook.TimeLayout, c.ServeAt, zone); err != nil {
 		out.Value.At = time.Time{}
 		out.Wrong.Add("/serve_at", "time.unreadable")
 	} else if !facts.CanBe(out.Value.At) {
@@ -102,13 +137,13 @@ var appetites = map[string]float64{"light": 0.8, "usual": 1, "hearty": 1.25}
 // childPortion is what a child eats of a portion. Field judgement.
 const childPortion = 0.5
 
-func parsePeople(c Cook) (out Part[People]) {
+func parsePeople(c cook.Cook) (out Part[People]) {
 	guests := count(&out.Wrong, "/guests", c.Guests, 0, maxGuests)
 	children := count(&out.Wrong, "/children", c.Children, 0, maxGuests)
 	leftovers := count(&out.Wrong, "/leftovers", c.Leftovers, 0, maxGuests)
 	a, ok := appetites[or(c.Appetite, "usual")]
 	if !ok {
-		out.Wrong.Add("/appetite", "choice.unknown", "choices", Appetites)
+		out.Wrong.Add("/appetite", "choice.unknown", "choices", cook.Appetites)
 	}
 	out.Value = People{guests, children, leftovers, (float64(guests)+childPortion*float64(children))*a + float64(leftovers)}
 	return out
@@ -127,10 +162,10 @@ func count(wrong *field.Errors, pointer string, typed quantity.Count, low, high 
 	return n
 }
 
-func parseBase(c Cook) (out Part[Base]) {
+func parseBase(c cook.Cook) (out Part[Base]) {
 	var err error
 	b := &out.Value
-	if b.Portion, err = quantity.ParseMass(or(c.Portion, UsualPortion)); !out.Wrong.Take("/portion", err) && (b.Portion < 0.02 || b.Portion > 2) {
+	if b.Portion, err = quantity.ParseMass(or(c.Portion, cook.UsualPortion)); !out.Wrong.Take("/portion", err) && (b.Portion < 0.02 || b.Portion > 2) {
 		out.Wrong.Add("/portion", "mass.range", "low", quantity.Mass(0.02), "high", quantity.Mass(2))
 	}
 	temperature := func(pointer, typed, usual string, low, high quantity.Celsius) quantity.Celsius {
@@ -140,15 +175,15 @@ func parseBase(c Cook) (out Part[Base]) {
 		}
 		return t
 	}
-	b.Fridge = temperature("/fridge", c.Fridge, UsualFridge, -2, 15)
-	b.Room = temperature("/room", c.Room, UsualRoom, -30, 50)
+	b.Fridge = temperature("/fridge", c.Fridge, cook.UsualFridge, -2, 15)
+	b.Room = temperature("/room", c.Room, cook.UsualRoom, -30, 50)
 	return out
 }
 
-func parseSetting(c Cook) (out Part[Setting]) {
+func parseSetting(c cook.Cook) (out Part[Setting]) {
 	var err error
 	s := &out.Value
-	s.Quiet, err = plan.ParseQuiet(or(c.Quiet, UsualQuiet))
+	s.Quiet, err = quiet.Parse(or(c.Quiet, cook.UsualQuiet))
 	out.Wrong.Take("/quiet", err)
 	s.Hands = max(1, count(&out.Wrong, "/hands", c.Hands, 1, maxHands))
 	if c.Plan != "" && !slices.Contains(plan.Kinds, plan.Kind(c.Plan)) {
@@ -160,7 +195,7 @@ func parseSetting(c Cook) (out Part[Setting]) {
 	}
 	for i, t := range c.Pits {
 		at := "/pits/" + strconv.Itoa(i)
-		p, wrong := t.parse()
+		p, wrong := parsePit(t)
 		out.Wrong.Put(at, wrong)
 		s.Pits = append(s.Pits, p)
 	}
@@ -170,15 +205,15 @@ func parseSetting(c Cook) (out Part[Setting]) {
 	return out
 }
 
-// parse reads a pit. Mistakes come back with pointers into t.
-func (t Pit) parse() (plan.Pit, field.Errors) {
+// parsePit reads a pit. Mistakes come back with pointers into t.
+func parsePit(t cook.Pit) (plan.Pit, field.Errors) {
 	var errs field.Errors
 	kind, ok := plan.FindPit(t.Kind)
 	if !ok {
 		errs.Add("/kind", "pit.kind")
 	}
-	if len(t.Name) > MaxText {
-		errs.Add("/name", "text.too-long", "most", MaxText)
+	if len(t.Name) > cook.MaxText {
+		errs.Add("/name", "text.too-long", "most", cook.MaxText)
 	}
 	p := plan.Pit{PitKind: kind, Name: or(t.Name, kind.Name), Room: kind.RoomDM2}
 	if strings.TrimSpace(t.Room) != "" {
@@ -191,16 +226,42 @@ func (t Pit) parse() (plan.Pit, field.Errors) {
 	return p, errs
 }
 
-// Check returns what keeps a pit from being put on record, with pointers into t.
-func (t Pit) Check() field.Errors {
-	_, errs := t.parse()
+// CheckPit returns what keeps a pit from being put on record, with pointers into t.
+func CheckPit(t cook.Pit) field.Errors {
+	_, errs := parsePit(t)
 	if strings.TrimSpace(t.Name) == "" {
 		errs.Add("/name", "pit.name")
 	}
 	return errs
 }
 
-func parseWishes(c Cook, zone *time.Location) (out Part[[]plan.Mark]) {
+// parseSets reads what the pits are set to over the day. A list with a mistake is none, so that
+// the plan stays while it is typed.
+func parseSets(c cook.Cook) (out Part[[][]when.Set]) {
+	out.Value = make([][]when.Set, max(1, len(c.Pits)))
+	for i, t := range c.Pits {
+		sets, err := when.ParseSets(t.Sets)
+		if !out.Wrong.Take("/pits/"+strconv.Itoa(i)+"/sets", err) {
+			out.Value[i] = sets
+		}
+	}
+	return out
+}
+
+// parseProbe reads what a probe shows in ice water, where it should be 0 °C.
+func parseProbe(c cook.Cook) (out Part[quantity.Celsius]) {
+	const off = 10 // by more it is broken
+	if strings.TrimSpace(c.Probe) == "" {
+		return out
+	}
+	var err error
+	if out.Value, err = quantity.ParseTemperatureWithin(c.Probe, -off, off); !out.Wrong.Take("/probe", err) && (out.Value < -off || out.Value > off) {
+		out.Wrong.Add("/probe", "temperature.range", "low", quantity.Celsius(-off), "high", quantity.Celsius(off))
+	}
+	return out
+}
+
+func parseWishes(c cook.Cook, zone *time.Location) (out Part[[]plan.Mark]) {
 	if len(c.Wishes) > maxWishes {
 		out.Wrong.Add("/wishes", "list.too-long", "most", maxWishes)
 		return out
@@ -210,7 +271,7 @@ func parseWishes(c Cook, zone *time.Location) (out Part[[]plan.Mark]) {
 		if !slices.Contains(plan.Fixable, w.Stage) {
 			out.Wrong.Add(at+"/stage", "choice.unknown", "choices", plan.Fixable)
 		}
-		when, err := time.ParseInLocation(TimeLayout, w.At, zone)
+		when, err := time.ParseInLocation(cook.TimeLayout, w.At, zone)
 		switch {
 		case err != nil:
 			out.Wrong.Add(at+"/at", "time.unreadable")
@@ -227,8 +288,8 @@ type reader struct {
 	kitchen kitchen.Kitchen
 	spoons  quantity.SpoonSet
 	base    Part[Base]
-	pits    int
-	at      string // pointer of the line
+	sets    [][]when.Set // of each pit
+	at      string       // pointer of the line
 }
 
 // said reads amounts in the kitchen and the spoons of the page.
@@ -259,53 +320,39 @@ func clip(s string) string {
 	return s
 }
 
-func (r reader) line(p Piece) Line {
+func (r reader) line(p cook.Piece) Line {
 	l := Line{Key: p.Key, Typed: p, Meat: r.meat(p), Notes: r.notes(p)}
 	mix, wrong := r.rubMix(p.Season.Formula)
 	l.Salting = r.salting(p, mix, len(wrong) == 0)
-	l.Guess = r.guess(p.Fire.Guess, l.Meat.Value.Green.Mid)
+	if guess := strings.TrimSpace(p.Fire.Guess); guess != "" {
+		var err error
+		l.Guess.Value, err = said.Guess(guess, l.Meat.Value.Green.Mid)
+		l.Guess.Wrong.Take(r.at+"/fire/guess", err)
+	}
 	known := l.Meat.Value.Cut.ID != ""
 	if known {
 		l.Answers = r.answers(p, l.Meat.Value.Cut)
-		l.Moves = r.moves(p, l, r.rub(p, mix, wrong, l.Meat))
+		var wrongs field.Errors
+		l.Whens, wrongs = r.whens(p, l.Answers.Value)
+		own := r.own(p, l)
+		for _, m := range own {
+			if m.OK() {
+				l.Own = append(l.Own, m.Value)
+			}
+		}
+		l.Moves = append(r.moves(p, &l, r.rub(p, mix, wrong, l.Meat)), own...)
+		if len(wrongs) > 0 {
+			l.Moves = append(l.Moves, Part[method.Move]{Value: method.Move{Kind: method.Off}, Wrong: wrongs})
+		}
 	}
 	return l
 }
 
-// guess reads what the cook thinks: a time, or a time for each pound or kilo of the piece.
-func (r reader) guess(typed string, green quantity.Mass) (out Part[time.Duration]) {
-	if strings.TrimSpace(typed) == "" {
-		return out
-	}
-	at := r.at + "/fire/guess"
-	text, per, byWeight := strings.Cut(typed, "/")
-	if !byWeight {
-		text, per, byWeight = strings.Cut(typed, " a ")
-	}
-	var err error
-	if out.Value, err = quantity.ParseDuration(text); out.Wrong.Take(at, err) {
-		return out
-	}
-	if byWeight {
-		unit, err := quantity.ParseMass("1 " + strings.TrimSpace(per))
-		if out.Wrong.Take(at, err) {
-			return out
-		}
-		out.Value = time.Duration(float64(out.Value) * float64(green/unit))
-	}
-	if out.Value > longestGuess {
-		out.Wrong.Add(at, "duration.most", "most", longestGuess)
-	}
-	return out
-}
-
-const longestGuess = 72 * time.Hour
-
-func (r reader) notes(p Piece) (out Part[Notes]) {
+func (r reader) notes(p cook.Piece) (out Part[Notes]) {
 	for _, text := range []struct {
 		pointer, typed string
 		most           int
-	}{{"/label", p.Label, MaxText}, {"/key", p.Key, maxKey}, {"/trim_note", p.TrimNote, maxNote}} {
+	}{{"/label", p.Label, cook.MaxText}, {"/key", p.Key, maxKey}, {"/trim_note", p.TrimNote, maxNote}} {
 		if len(text.typed) > text.most {
 			out.Wrong.Add(r.at+text.pointer, "text.too-long", "most", text.most)
 		}

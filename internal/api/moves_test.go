@@ -1,0 +1,150 @@
+package api_test
+
+import (
+	"bytes"
+	"net/http"
+	"strings"
+	"testing"
+	"time"
+
+	ics "github.com/arran4/golang-ical"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/anycook"
+	"verjuice/internal/api"
+	"verjuice/internal/apptest"
+	"verjuice/internal/core/cook"
+	"verjuice/internal/sheet"
+)
+
+// nightly is a shoulder by a method in the cook's own words.
+func nightly() cook.Cook {
+	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
+	p.Key, p.Choices = "a", map[string]string{"wrap": "foil"}
+	p.When = map[string]string{"wrap": "71 °C or colour", "spritz": "every 45 min from bark set until the wrap"}
+	p.Moves = []cook.Move{{Key: "m", What: "mop", When: "after 3 h", Formula: new(anycook.Bottle("soy", "soy-sauce")), Amount: "60 mL"}, {Key: "o", What: "other", With: "lay the table", When: "1 h before serving"}}
+	p.Fire.Rest = "10 min vented, 1 h cooler, 30 min travel"
+	c := anycook.Supper(p)
+	c.Plan, c.Pits = "overnight", []cook.Pit{{Name: "Cabinet", Kind: "pellet", Sets: "107 °C from 16:00, 135 °C from 23:00"}}
+	return c
+}
+
+// Jobs and times of a method are the same on the page, in the list of moves and in the calendar,
+// and its salt is a line of the ledger.
+func TestAMethodIsTheSameEverywhere(t *testing.T) {
+	app := apptest.Start(t)
+	made := call(t, app, "POST", "/api/cooks", nightly())
+	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
+	var rec api.CookRecord
+	made.into(t, &rec)
+	var page api.PageAnswer
+	call(t, app, "POST", "/api/page?settled=true", api.PageAsked{Whole: &sheet.CookRequest{Cook: rec.Doc}}).into(t, &page)
+	require.Empty(t, page.Whole.Errors)
+	cal, err := ics.ParseCalendar(bytes.NewReader(call(t, app, "GET", "/api/cooks/"+rec.ID+"/calendar.ics", nil).body))
+	require.NoError(t, err)
+	events := map[string]string{}
+	for _, e := range cal.Events() {
+		at, err := e.GetStartAt()
+		require.NoError(t, err)
+		events[e.GetProperty(ics.ComponentPropertySummary).Value] = at.UTC().Format("02 15:04")
+	}
+	listed := map[string]bool{}
+	for _, l := range page.Whole.Pieces[0].Moves {
+		listed[l.Time] = true
+		assert.False(t, l.Never, l.Label)
+	}
+	labels := []string{}
+	for _, k := range page.Whole.Plan.Tasks {
+		labels = append(labels, k.Label)
+		at := strings.ReplaceAll(k.Label, ",", `\,`)
+		assert.True(t, events[k.Label] != "" || events[at] != "", "%s is in no calendar", k.Label)
+		if k.Stage != "sauce" {
+			assert.True(t, listed[k.Day[:3]+" "+k.Time], "%s at %s is no line of the moves", k.Label, k.Time)
+		}
+	}
+	all := strings.Join(labels, "\n")
+	for _, want := range []string{"Spritz", "Mop", "Wrap", "Lay the table", "Travel"} {
+		assert.Contains(t, all, want)
+	}
+	salt := []string{}
+	for _, l := range page.Whole.Pieces[0].Ledger.Lines {
+		salt = append(salt, string(l.ID))
+	}
+	assert.Contains(t, salt, "move-m")
+}
+
+// On the nights when the clock changes, page and calendar tell the same moments, in order, and as
+// long before the fire as the wait is long, by a watch that is not changed.
+func TestTheClockChangesInTheNight(t *testing.T) {
+	zone, err := time.LoadLocation("Europe/Dublin")
+	require.NoError(t, err)
+	for night, now := range map[string]string{"2027-03-28": "2027-03-24T12:00:00Z", "2026-10-25": "2026-10-21T12:00:00Z"} {
+		at, err := time.Parse(time.RFC3339, now)
+		require.NoError(t, err)
+		app := apptest.StartAt(t, at)
+		c := nightly()
+		c.ServeAt, c.Quiet, c.Pits[0].Sets = night+"T12:00", "none", "107 °C from 22:00, 120 °C from 03:30"
+		c.Pieces[0].Wait = cook.Wait{For: "12 h"}
+		made := call(t, app, "POST", "/api/cooks", c)
+		require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
+		var rec api.CookRecord
+		made.into(t, &rec)
+		var page api.PageAnswer
+		call(t, app, "POST", "/api/page?settled=true", api.PageAsked{Whole: &sheet.CookRequest{Cook: rec.Doc}}).into(t, &page)
+		require.Empty(t, page.Whole.Errors)
+		cal, err := ics.ParseCalendar(bytes.NewReader(call(t, app, "GET", "/api/cooks/"+rec.ID+"/calendar.ics", nil).body))
+		require.NoError(t, err)
+		starts := map[string]bool{}
+		for _, e := range cal.Events() {
+			when, err := e.GetStartAt()
+			require.NoError(t, err)
+			starts[e.GetProperty(ics.ComponentPropertySummary).Value+when.UTC().Format(time.RFC3339)] = true
+		}
+		last, stages := time.Time{}, map[string]time.Time{}
+		for _, k := range page.Whole.Plan.Tasks {
+			when, err := time.Parse(time.RFC3339, k.At)
+			require.NoError(t, err)
+			assert.False(t, when.Before(last), "%s: in order", k.Label)
+			last, stages[k.Stage] = when, when
+			assert.Equal(t, when.In(zone).Format("2006-01-02T15:04"), k.Local, k.Label)
+			assert.Equal(t, when.In(zone).Format("15:04"), k.Time, k.Label)
+			assert.True(t, starts[k.Label+when.UTC().Format(time.RFC3339)] || starts[strings.ReplaceAll(k.Label, ",", `\,`)+when.UTC().Format(time.RFC3339)], "%s at %s is not so in the calendar", k.Label, k.At)
+		}
+		serve, err := time.ParseInLocation("2006-01-02T15:04", c.ServeAt, zone)
+		require.NoError(t, err)
+		assert.Equal(t, time.Hour, serve.Sub(stages["other"]))
+		assert.InDelta(t, 12, stages["fire"].Sub(stages["salt"]).Hours(), 0.6, "by a watch")
+		for _, l := range page.Whole.Pieces[0].Moves {
+			if l.What == "set" {
+				assert.Contains(t, l.Time, "03:30", "by the clock on the wall")
+			}
+		}
+	}
+}
+
+// A method that is kept is put on another piece whole, and nothing else of that piece changes.
+func TestAMethodIsKept(t *testing.T) {
+	app := apptest.Start(t)
+	piece := nightly().Pieces[0]
+	var m cook.Method
+	call(t, app, "POST", "/api/new/method?name=By+night", piece).into(t, &m)
+	kept := call(t, app, "POST", "/api/methods", m)
+	require.Equal(t, http.StatusCreated, kept.StatusCode, string(kept.body))
+	var rec api.DocRecord[cook.Method]
+	kept.into(t, &rec)
+	var list []api.DocRecord[cook.Method]
+	call(t, app, "GET", "/api/methods", nil).into(t, &list)
+	require.Len(t, list, 1)
+	other := anycook.Coated("beef-chuck-roll", "2.2 kg")
+	other.Key, other.Fire.On, other.Choices = "b", 0, map[string]string{"wrap": "paper", "state": "frozen"}
+	var by cook.Piece
+	call(t, app, "POST", "/api/new/with-method?method="+rec.ID, other).into(t, &by)
+	assert.Equal(t, piece.When, by.When)
+	assert.Equal(t, piece.Moves[0].When, by.Moves[0].When)
+	assert.Equal(t, map[string]string{"wrap": "foil", "state": "frozen"}, by.Choices)
+	assert.Equal(t, []string{"beef-chuck-roll", "2.2 kg", "b"}, []string{by.Cut, by.Trimmed, by.Key})
+	m.Name = " "
+	call(t, app, "POST", "/api/methods", m).problem(t, http.StatusUnprocessableEntity)
+	call(t, app, "POST", "/api/new/with-method?method=nobody", other).problem(t, http.StatusNotFound)
+}

@@ -1,0 +1,261 @@
+package order
+
+import (
+	"errors"
+	"maps"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+	"verjuice/internal/core/cook"
+
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/decision"
+	"verjuice/internal/core/dose"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/heat"
+	"verjuice/internal/core/method"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/said"
+	"verjuice/internal/core/when"
+)
+
+// moves reads the stages of a piece into the list of what is done to it, in working
+// order.
+func (r reader) moves(p cook.Piece, l *Line, rub Part[method.Move]) []Part[method.Move] {
+	c := l.Meat.Value.Cut
+	answers := l.Answers.Value
+	sound := func(m method.Move) Part[method.Move] { return Part[method.Move]{Value: m} }
+	var out []Part[method.Move]
+	if answers.Chose("state") == "frozen" {
+		out = append(out, sound(method.Move{Kind: method.Thaw, Lasts: cut.Thawing(l.Meat.Value.Green.Mid)}))
+	}
+	if c.NativeSalt > 0 {
+		out = append(out, sound(method.Move{Kind: method.Season, Dose: dose.Own{Percent: c.NativeSalt}}))
+	}
+	if p.Bath != nil {
+		out = append(out, r.bath(*p.Bath, l.Meat))
+	}
+	if p.Inject != nil {
+		out = append(out, r.injection(*p.Inject))
+	}
+	if len(p.Layers) > maxLayers {
+		tooMany := Part[method.Move]{Value: method.Move{Kind: method.Season}}
+		tooMany.Wrong.Add(r.at+"/layers", "list.too-long", "most", maxLayers)
+		return append(out, tooMany)
+	}
+	out = append(out, r.layers(p, *l, "base", "binder")...)
+	if p.Season.Binder && !slices.ContainsFunc(p.Layers, func(l cook.Layer) bool { return l.Kind == "binder" }) {
+		out = append(out, sound(method.Move{Kind: method.Season, Dose: dose.UsualBinder()}))
+	}
+	out = append(out, rub)
+	out = append(out, r.layers(p, *l, "dusting")...)
+	out = append(out, r.wait(p.Wait))
+	out = append(out, r.fire(p, c, answers, l)...)
+	for i, t := range p.Layers { // a kind that there is not still has its mistakes told
+		if !dose.IsKind(t.Kind) {
+			out = append(out, r.layer(t, i, false, l.Meat))
+		}
+	}
+	return slices.DeleteFunc(r.withFireLayers(out, p, *l), func(m Part[method.Move]) bool { return m.Value.Kind == "" })
+}
+
+// withFireLayers puts what is spritzed, wrapped in, glazed and finished with after
+// the moves it goes with.
+func (r reader) withFireLayers(moves []Part[method.Move], p cook.Piece, l Line) []Part[method.Move] {
+	var out []Part[method.Move]
+	for _, m := range moves {
+		if m.Value.Kind == method.Off {
+			out = append(out, r.layers(p, l, "spritz", "wrap", "glaze")...)
+		}
+		out = append(out, m)
+	}
+	return append(out, r.layers(p, l, "finish", "juices")...)
+}
+
+func (r reader) wait(t cook.Wait) (out Part[method.Move]) {
+	style := or(t.Style, cook.UsualStyle)
+	out.Value = method.Move{Kind: method.Wait, Open: t.Open, Style: style}
+	usual, ok := cook.UsualWait[style]
+	if !ok {
+		out.Wrong.Add(r.at+"/wait/style", "choice.unknown", "choices", cook.Styles)
+		return out
+	}
+	var err error
+	if out.Value.Lasts, err = quantity.ParseDuration(or(t.For, usual)); !out.Wrong.Take(r.at+"/wait/for", err) && out.Value.Lasts > 10*24*time.Hour {
+		out.Wrong.Add(r.at+"/wait/for", "wait.too-long")
+	}
+	return out
+}
+
+// fire reads everything from the counter to the plate.
+func (r reader) fire(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line) []Part[method.Move] {
+	at, f := r.at+"/fire", p.Fire
+	duration := func(errs *field.Errors, pointer, text, usual string, most time.Duration) time.Duration {
+		d, err := quantity.ParseDuration(or(text, usual))
+		if !errs.Take(pointer, r.withWrap(err)) && d > most {
+			errs.Add(pointer, "duration.most", "most", most)
+		}
+		return d
+	}
+	temperature := func(errs *field.Errors, pointer, text string, usual, low, high quantity.Celsius) quantity.Celsius {
+		if text == "" {
+			return usual
+		}
+		t, err := quantity.ParseTemperatureWithin(text, low, high)
+		if !errs.Take(pointer, err) && (t < low || t > high) {
+			errs.Add(pointer, "temperature.range", "low", low, "high", high)
+		}
+		return t
+	}
+	temper := Part[method.Move]{Value: method.Move{Kind: method.Temper}}
+	temper.Value.Lasts = duration(&temper.Wrong, at+"/temper", f.Temper, "0 min", 24*time.Hour)
+
+	on := Part[method.Move]{Value: method.Move{Kind: method.On, Pit: f.On}}
+	on.Value.Set = temperature(&on.Wrong, at+"/pit", f.Pit, quantity.Celsius(c.PitC), when.LowPit, when.HighPit)
+	if f.On < 0 || f.On >= len(r.sets) {
+		on.Wrong.Add(at+"/on", "pit.unknown")
+		on.Value.Pit = 0
+	}
+	if on.Value.Pit < len(r.sets) && len(r.sets[on.Value.Pit]) > 0 {
+		if on.Value.Set = r.sets[on.Value.Pit][0].C; f.Pit != "" {
+			on.Wrong.Add(at+"/pit", "pit.sets-rule")
+		}
+	}
+	if strings.TrimSpace(f.Time) != "" {
+		on.Value.Timed = duration(&on.Wrong, at+"/time", f.Time, "", 48*time.Hour)
+	}
+
+	off := Part[method.Move]{Value: method.Move{Kind: method.Off}}
+	off.Value.At.From = when.At(when.Cond{CoreC: temperature(&off.Wrong, at+"/done", f.Done, quantity.Celsius(c.DoneC()), lowCore, highCore)})
+	if own, ok := l.Whens["off"]; ok {
+		off.Value.At = own
+	}
+
+	rest := r.rest(p, c, answers, l)
+	out := []Part[method.Move]{temper, on}
+	if every, ok := l.spritzes(answers); ok {
+		out = append(out, Part[method.Move]{Value: method.Move{Kind: method.Spritz, At: every}})
+	}
+	if wrap := answers.Chose("wrap"); wrap != "none" && wrap != "" {
+		out = append(out, Part[method.Move]{Value: method.Move{Kind: method.Wrap, At: when.Every{From: l.wraps(answers)}, With: wrap}})
+	}
+	return append(out, off, rest, Part[method.Move]{Value: method.Move{Kind: method.Slice, With: answers.Chose("slice")}})
+}
+
+// rest reads what is done between the fire and the knife.
+func (r reader) rest(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line) (rest Part[method.Move]) {
+	rest.Value = method.Move{Kind: method.Rest, With: answers.Chose("rest")}
+	at := r.at + "/fire"
+	var err error
+	if l.Rests, err = said.ParseRests(or(p.Fire.Rest, quantity.Number(c.RestMin)+" min")); !rest.Wrong.Take(at+"/rest", r.withWrap(err)) && l.Rests.All > 24*time.Hour {
+		rest.Wrong.Add(at+"/rest", "duration.most", "most", 24*time.Hour)
+	}
+	rest.Value.Lasts = l.Rests.All
+	switch {
+	case l.Rests.Held != "" && p.Choices["rest"] != "":
+		rest.Wrong.Add(at+"/rest", "rest.twice")
+	case l.Rests.Vents && p.Choices["vent"] != "":
+		rest.Wrong.Add(at+"/rest", "rest.vent-twice")
+	case l.Rests.Held != "":
+		rest.Value.With = l.Rests.Held
+	}
+	if !l.Rests.Vents {
+		minutes, _ := strconv.Atoi(answers.Chose("vent"))
+		l.Rests.Vent = time.Duration(minutes) * time.Minute
+	}
+	return rest
+}
+
+// wrapWords are what a wrap is called among the words of a time: "1 h in foil".
+var wrapWords = map[string]string{"foil": "foil", "paper": "paper", "butcher": "paper", "pan": "pan", "tray": "pan", "boat": "boat"}
+
+// withWrap adds to a time with more words than a time the wrap that they name, and where
+// that is chosen.
+func (r reader) withWrap(err error) error {
+	var why field.Wrong
+	if !errors.As(err, &why) || why.ID != "quantity.more-words" {
+		return err
+	}
+	words, _ := why.Values["words"].(string)
+	for _, word := range strings.Fields(strings.ToLower(words)) {
+		if wrap, ok := wrapWords[word]; ok {
+			values := maps.Clone(why.Values)
+			values["wrap"], values["wrap_at"] = wrap, r.at+"/choices/wrap"
+			return field.Wrong{ID: why.ID, Values: values}
+		}
+	}
+	return err
+}
+
+// looks is the time between spritzes by the answer.
+var looks = map[string]time.Duration{"30": 30 * time.Minute, "45": 45 * time.Minute, "60": time.Hour}
+
+// Burns are what decides how the pieces of the line fare with these answers: one for all that
+// are alike, or one for each. What all pieces of the page share is taken from like.
+func (l Line) Burns(a decision.Answers, m Meat, like forecast.Burn) []forecast.Burn {
+	like.Cut, like.Tight, like.Weather, like.Shine = m.Cut, a.Chose("tight"), a.Chose("weather"), a.Chose("shine")
+	like.Shut = a.Chose("lid") == "shut"
+	like.OpenMin, _ = strconv.Atoi(a.Chose("lid"))
+	if kind := a.Chose("wrap"); kind != "none" && kind != "" {
+		like.Wraps = append(like.Wraps, heat.Wrap{Kind: kind, When: l.wraps(a)})
+	}
+	if every, ok := l.spritzes(a); ok {
+		like.Visits = append(like.Visits, heat.Visit{Every: every, Wets: true})
+	}
+	for _, m := range l.Own {
+		switch {
+		case m.Kind == method.Wrap:
+			like.Wraps = append(like.Wraps, heat.Wrap{Kind: m.With, When: m.At.From})
+		case m.Kind == method.Unwrap:
+			like.Wraps = append(like.Wraps, heat.Wrap{Kind: "none", When: m.At.From})
+		default:
+			like.Visits = append(like.Visits, heat.Visit{Every: m.At, Wets: m.Kind.Wets(), Shut: !m.Kind.Visits()})
+		}
+	}
+	for _, rest := range l.Rests.First {
+		like.Rests = append(like.Rests, heat.Phase{Place: forecast.Place(rest.Place), H: rest.Lasts.Hours()})
+	}
+	if own, ok := l.Whens["off"]; ok && !own.From.Second.None() || own.From.Core() == 0 {
+		like.Off = own.From
+	}
+	if len(m.Each) == 0 {
+		like.Geometry = m.Geometry
+		return []forecast.Burn{like}
+	}
+	out := make([]forecast.Burn, len(m.Each))
+	for i, g := range m.Each {
+		out[i] = like
+		out[i].Geometry, out[i].Piece = g, like.Piece+uint64(i)
+	}
+	return out
+}
+
+// wraps is when it is wrapped with these answers.
+func (l Line) wraps(a decision.Answers) when.When {
+	if own, ok := l.Whens["wrap"]; ok {
+		return own.From
+	}
+	return when.At(when.Cond{CoreC: wrapsAt(a)})
+}
+
+// spritzes is how often it is spritzed with these answers, and whether it is.
+func (l Line) spritzes(a decision.Answers) (when.Every, bool) {
+	every := looks[a.Chose("spritz")]
+	if own, ok := l.Whens["spritz"]; ok && every == 0 {
+		return own, true
+	}
+	return forecast.Spritzed(every).Every, every > 0
+}
+
+func wrapsAt(a decision.Answers) quantity.Celsius {
+	core, _ := strconv.ParseFloat(a.Chose("wrap-at"), 64)
+	return quantity.Celsius(core)
+}
+
+func (r reader) answers(p cook.Piece, c cut.Cut) (out Part[decision.Answers]) {
+	out.Value = decision.Answers{Typed: p.Choices, Cut: c}
+	out.Wrong.Put(r.at+"/choices", out.Value.Wrong())
+	return out
+}

@@ -1,0 +1,157 @@
+package order
+
+import (
+	"maps"
+	"slices"
+	"strconv"
+	"strings"
+
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/decision"
+	"verjuice/internal/core/dose"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/method"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/said"
+	"verjuice/internal/core/when"
+)
+
+// maxMoves is how many moves of the cook's own a piece takes.
+const maxMoves = 24
+
+// twice are the choices that say the same as a moment of the cook's own, by the move.
+var twice = map[string]string{"wrap": "wrap-at", "spritz": "spritz"}
+
+// whens reads when moves of the stages are made, where the cook said more than a choice.
+func (r reader) whens(p cook.Piece, said decision.Answers) (map[string]when.Every, field.Errors) {
+	out, errs := map[string]when.Every{}, field.Errors{}
+	for _, key := range slices.Sorted(maps.Keys(p.When)) {
+		at, typed := r.at+"/when/"+key, p.When[key]
+		if strings.TrimSpace(typed) == "" {
+			continue
+		}
+		var e when.Every
+		var err error
+		switch key {
+		case "wrap", "off":
+			e.From, err = when.Parse(typed)
+		case "spritz":
+			e, err = when.ParseEvery(typed)
+		default:
+			at, err = r.at+"/when", field.Because("choice.unknown", "choices", []string{"wrap", "off", "spritz"})
+		}
+		switch choice := twice[key]; {
+		case errs.Take(at, err):
+		case key == "wrap" && said.Chose("wrap") == "none":
+			errs.Add(at, "move.no-wrap")
+		case choice != "" && p.Choices[choice] != "" && p.Choices[choice] != "none", key == "off" && p.Fire.Done != "":
+			errs.Add(at, "move.twice")
+		case !r.can(p, said, e):
+			errs.Add(at, "move.nothing-wrapped")
+		case key == "off" && e.From.Some(func(c when.Cond) bool { return c.Of == "off" || c.Of == "slice" || c.Of == "serve" }):
+			errs.Add(at, "move.itself")
+		default:
+			out[key] = e
+		}
+	}
+	return out, errs
+}
+
+// can reports whether what a moment waits for can come: a piece that is never wrapped has no
+// moment after its wrap.
+func (r reader) can(p cook.Piece, answers decision.Answers, e when.Every) bool {
+	ofWrap := func(c when.Cond) bool { return c.Of == "wrap" || c.Of == "unwrap" }
+	if !e.From.Some(ofWrap) && !e.Until.Some(ofWrap) {
+		return true
+	}
+	return answers.Chose("wrap") != "none" || slices.ContainsFunc(p.Moves, func(m cook.Move) bool { return m.What == string(method.Wrap) })
+}
+
+// own reads the moves of the cook's own.
+func (r reader) own(p cook.Piece, l Line) []Part[method.Move] {
+	var out []Part[method.Move]
+	if len(p.Moves) > maxMoves {
+		tooMany := Part[method.Move]{Value: method.Move{Kind: method.Other}}
+		tooMany.Wrong.Add(r.at+"/moves", "list.too-long", "most", maxMoves)
+		return append(out, tooMany)
+	}
+	wrapped, keys := l.Answers.Value.Chose("wrap") != "none", map[string]bool{}
+	for i, m := range p.Moves {
+		at := r.at + "/moves/" + strconv.Itoa(i)
+		one := r.ownMove(m, at, p, l, wrapped)
+		if one.Value.Key == "" {
+			one.Value.Key = strconv.Itoa(i)
+		}
+		if keys[one.Value.Key] {
+			one.Wrong.Add(at+"/key", "piece.same-key")
+		}
+		keys[one.Value.Key] = true
+		wrapped = one.Value.Kind == method.Wrap || wrapped && one.Value.Kind != method.Unwrap
+		out = append(out, one)
+	}
+	return out
+}
+
+// wraps that a piece can be put in on the fire.
+var ownWraps = []string{"foil", "paper", "pan", "boat", "bacon"}
+
+func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bool) (out Part[method.Move]) {
+	kind := method.Kind(m.What)
+	out.Value = method.Move{Kind: kind, Key: m.Key, With: strings.TrimSpace(m.With)}
+	if !slices.Contains(method.Own, kind) {
+		choices := []string{}
+		for _, k := range method.Own {
+			choices = append(choices, string(k))
+		}
+		out.Value.Kind = method.Other
+		out.Wrong.Add(at+"/what", "choice.unknown", "choices", choices)
+		return out
+	}
+	var err error
+	if out.Value.At, err = when.ParseEvery(m.When); !out.Wrong.Take(at+"/when", err) && !r.can(p, l.Answers.Value, out.Value.At) {
+		out.Wrong.Add(at+"/when", "move.nothing-wrapped")
+	}
+	switch {
+	case kind == method.Wrap && !slices.Contains(ownWraps, out.Value.With):
+		out.Wrong.Add(at+"/with", "choice.unknown", "choices", ownWraps)
+	case kind == method.Unwrap && !wrapped:
+		out.Wrong.Add(at+"/what", "move.nothing-wrapped")
+	case kind == method.Other && out.Value.With == "":
+		out.Wrong.Add(at+"/with", "move.words")
+	case len(m.With) > cook.MaxText:
+		out.Wrong.Add(at+"/with", "text.too-long", "most", cook.MaxText)
+	case (kind == method.Wrap || kind == method.Unwrap) && out.Value.At.Each > 0:
+		out.Wrong.Add(at+"/when", "move.once")
+	}
+	if m.Formula != nil && len(m.Formula.Rows) > 0 {
+		r.ownDose(m, at, l, &out)
+	}
+	return out
+}
+
+// ownDoses are the kinds of layer that moves bring.
+var ownDoses = map[method.Kind]string{
+	method.Dust: "dusting", method.Spritz: "spritz", method.Baste: "spritz", method.Mop: "spritz", method.Wrap: "wrap", method.Glaze: "glaze", method.Finish: "finish",
+}
+
+// ownDose reads what a move of the cook's own brings.
+func (r reader) ownDose(m cook.Move, at string, l Line, out *Part[method.Move]) {
+	kind, brings := ownDoses[out.Value.Kind]
+	if !brings {
+		out.Wrong.Add(at+"/formula", "move.no-dose")
+		return
+	}
+	mix, wrong := r.blend(*m.Formula)
+	if out.Wrong.Put(at+"/formula", wrong); len(wrong) > 0 {
+		return
+	}
+	layer := dose.Layer{At: dose.ID("move-" + or(out.Value.Key, "0")), Kind: kind, Formula: *m.Formula, Mix: mix}
+	var err error
+	if layer.Said, err = r.said().Amount(m.Amount, said.Batch{Formula: *m.Formula, Mix: mix}, false); quantity.Asks(err, "missing") || quantity.Asks(err, "unreadable") {
+		err = field.Because("layer.amount")
+	}
+	if !out.Wrong.Take(at+"/amount", err) && l.Meat.OK() {
+		out.Wrong.Put(at, layer.Check(l.Meat.Value.Target(r.base.Value.Fridge)))
+	}
+	out.Value.Dose = layer
+}

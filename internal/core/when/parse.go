@@ -1,0 +1,227 @@
+package when
+
+import (
+	"regexp"
+	"strings"
+	"time"
+
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/quantity"
+)
+
+// Limits of what can be waited for.
+const (
+	lowC, highC = 20, 110
+	longest     = 48 * time.Hour
+)
+
+// signs are the words for what is seen, the longer ones first.
+var signs = []struct {
+	words *regexp.Regexp
+	sign  Sign
+}{
+	{regexp.MustCompile(`^(?:a |the )?(?:bark|crust)\b(?: has| is|'s)?(?: set| firm| dry| hard)*(?: (?:does not|doesn't|no longer) scratch(?:es)?(?: off)?)?$`), Bark},
+	{regexp.MustCompile(`^(?:the )?(?:surface|outside|rub)(?: has| is)?(?: set| dry| tacky)*$`), Surface},
+	{regexp.MustCompile(`^(?:the |a |good |right )*colou?r(?: is| looks)?(?: right| good| dark| there)*$|^(?:dark|mahogany)(?: enough)?$`), Colour},
+	{regexp.MustCompile(`^(?:it is |it's |the )?(?:probe |butter )?(?:soft|tender)$|^(?:the |a )?probe slides in$|^(?:it |they |the racks? )?bends?(?: until it cracks)?$`), Soft},
+}
+
+// moves are the words for other moves, by kind.
+var moves = []struct {
+	words *regexp.Regexp
+	kind  string
+}{
+	{regexp.MustCompile(`^(?:it |they )?(?:goes|going|go) on(?: the (?:fire|pit))?$|^(?:the )?(?:fire|start)$`), "on"},
+	{regexp.MustCompile(`^(?:the |it is )?unwrap(?:ping|ped)?$`), "unwrap"},
+	{regexp.MustCompile(`^(?:the |it is )?wrap(?:ping|ped)?$`), "wrap"},
+	{regexp.MustCompile(`^(?:it is |it's |it comes |they come |coming |taking it )?off$|^pull(?:ing|ed)?(?: it)?$|^the end$`), "off"},
+	{regexp.MustCompile(`^(?:the )?(?:slicing|slice|knife|pulling)$`), "slice"},
+	{regexp.MustCompile(`^(?:the )?(?:serving|serve|table|dinner|supper|lunch)$`), "serve"},
+}
+
+var (
+	joins    = regexp.MustCompile(`\s*(?:,\s*(?:whichever|what ?ever)\b.*|\bwhichever\b.*)$`)
+	joined   = regexp.MustCompile(` (?:or|and) `)
+	lead     = regexp.MustCompile(`^(?:at|when|once|if|by|on|with|after|the|core|it|internal|reads?|is|reaches|from)\s+`)
+	clock    = regexp.MustCompile(`^(\d{1,2})(?::(\d{2}))?\s*(am|pm|a\.m\.|p\.m\.|o'clock)?$`)
+	ofMove   = regexp.MustCompile(`^(.*?)\s*\b(before|after|past|into)\s+(.+)$`)
+	hoursOn  = regexp.MustCompile(`\s+(?:on(?: the (?:fire|pit|smoke))?|in|on smoke)$`)
+	everyOne = regexp.MustCompile(`^every\s+(.+?)(?:\s*,?\s+(?:from|after|once|when)\s+(.+?))?(?:\s*,?\s+(?:until|till|to|up to)\s+(.+))?$`)
+)
+
+// Parse reads a moment as cooks say it: "71 °C", "after 8 h", "bark set", "30 min before
+// serving", "07:00", and two of them joined by or, or by and. The error is a field.Wrong.
+func Parse(typed string) (When, error) {
+	text := plain(typed)
+	text = joins.ReplaceAllString(text, "")
+	if text == "" {
+		return When{}, field.Because("when.missing")
+	}
+	parts := joined.Split(text, -1)
+	if len(parts) > 2 {
+		return When{}, field.Because("when.two-only")
+	}
+	if len(parts) == 2 {
+		out := When{Both: strings.Contains(joined.FindString(text), "and")}
+		var err error
+		if out.First, err = cond(parts[0]); err == nil {
+			out.Second, err = cond(parts[1])
+		}
+		return out, err
+	}
+	one, err := cond(text)
+	return At(one), err
+}
+
+// ParseEvery reads a rhythm, "every 45 min from bark set until the wrap", or one moment.
+func ParseEvery(typed string) (Every, error) {
+	m := everyOne.FindStringSubmatch(plain(typed))
+	if m == nil {
+		w, err := Parse(typed)
+		return Every{From: w}, err
+	}
+	out := Every{}
+	var err error
+	each := hourly.Replace(m[1])
+	if each == "hour" {
+		each = "1 hour"
+	}
+	if out.Each, err = quantity.ParseDuration(each); err != nil {
+		return out, err
+	}
+	if out.Each < 5*time.Minute || out.Each > 24*time.Hour {
+		return out, field.Because("duration.range", "low", 5*time.Minute, "high", 24*time.Hour)
+	}
+	if m[2] != "" {
+		if out.From, err = Parse(m[2]); err != nil {
+			return out, err
+		}
+	}
+	if m[3] != "" {
+		out.Until, err = Parse(m[3])
+	}
+	return out, err
+}
+
+// hourly are rhythms without a number.
+var hourly = strings.NewReplacer("half an hour", "30 min", "half hour", "30 min", "quarter of an hour", "15 min", "an hour", "1 hour")
+
+func plain(typed string) string {
+	return strings.Join(strings.Fields(strings.ToLower(strings.NewReplacer("’", "'", "℃", "°C", "℉", "°F").Replace(typed))), " ")
+}
+
+// cond reads one condition.
+func cond(text string) (Cond, error) {
+	text = strings.Trim(text, " ,.")
+	for _, s := range signs {
+		if s.words.MatchString(text) {
+			return Cond{Sign: s.sign}, nil
+		}
+	}
+	if c, ok, err := other(text); ok {
+		return c, err
+	}
+	for shorter := lead.ReplaceAllString(text, ""); shorter != text; shorter = lead.ReplaceAllString(text, "") {
+		text = shorter
+		for _, s := range signs {
+			if s.words.MatchString(text) {
+				return Cond{Sign: s.sign}, nil
+			}
+		}
+	}
+	if kind, ok := move(text); ok {
+		return Cond{Of: kind}, nil
+	}
+	if c, ok := timeOfDay(text); ok || c.Clock != "" {
+		if !ok {
+			return Cond{}, field.Because("when.unreadable", "typed", clip(text))
+		}
+		return c, nil
+	}
+	if d, err := quantity.ParseDuration(hoursOn.ReplaceAllString(text, "")); err == nil {
+		if d < time.Minute || d > longest {
+			return Cond{}, field.Because("duration.range", "low", time.Minute, "high", longest)
+		}
+		return Cond{After: d}, nil
+	}
+	core, err := quantity.ParseTemperatureWithin(text, lowC, highC)
+	switch {
+	case quantity.Asks(err, "celsius-or-fahrenheit"):
+		return Cond{}, err
+	case err != nil:
+		return Cond{}, field.Because("when.unreadable", "typed", clip(text))
+	case core < lowC || core > highC:
+		return Cond{}, field.Because("temperature.range", "low", quantity.Celsius(lowC), "high", quantity.Celsius(highC))
+	}
+	return Cond{CoreC: core}, nil
+}
+
+// other reads a moment before or after another move: "30 min before serving", "after the wrap".
+func other(text string) (Cond, bool, error) {
+	m := ofMove.FindStringSubmatch(text)
+	if m == nil {
+		m = regexpAfter.FindStringSubmatch(text)
+		if m == nil {
+			return Cond{}, false, nil
+		}
+		m = []string{"", "", m[1], m[2]}
+	}
+	kind, ok := move(m[3])
+	if !ok {
+		return Cond{}, false, nil
+	}
+	out := Cond{Of: kind}
+	if by := strings.TrimSpace(m[1]); by != "" && by != "right" && by != "just" {
+		d, err := quantity.ParseDuration(by)
+		if err != nil {
+			return out, true, err
+		}
+		out.By = d
+	}
+	if out.By < 0 || out.By > longest {
+		return out, true, field.Because("duration.range", "low", time.Duration(0), "high", longest)
+	}
+	if m[2] == "before" {
+		out.By = -max(out.By, time.Minute)
+	}
+	return out, true, nil
+}
+
+var regexpAfter = regexp.MustCompile(`^(before|after) (.+)$`)
+
+func move(text string) (string, bool) {
+	for _, m := range moves {
+		if m.words.MatchString(text) {
+			return m.kind, true
+		}
+	}
+	return "", false
+}
+
+// timeOfDay reads 07:00, 7 am, 19:30. A number alone is none.
+func timeOfDay(text string) (Cond, bool) {
+	m := clock.FindStringSubmatch(text)
+	if m == nil || m[2] == "" && m[3] == "" {
+		return Cond{}, false
+	}
+	layout, value := "15:04", m[1]+":"+or(m[2], "00")
+	if half := strings.ReplaceAll(m[3], ".", ""); half == "am" || half == "pm" {
+		layout, value = "3:04pm", value+half
+	}
+	t, err := time.Parse(layout, value)
+	return Cond{Clock: t.Format("15:04")}, err == nil // else it looks like one, and is none
+}
+
+func or(s, usual string) string {
+	if s == "" {
+		return usual
+	}
+	return s
+}
+
+func clip(s string) string {
+	if r := []rune(s); len(r) > 40 {
+		return string(r[:40])
+	}
+	return s
+}

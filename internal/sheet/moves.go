@@ -1,0 +1,327 @@
+package sheet
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/dose"
+	"verjuice/internal/core/lasting"
+	"verjuice/internal/core/method"
+	"verjuice/internal/core/plan"
+)
+
+// MoveLine is one thing that is done to a piece, with when.
+type MoveLine struct {
+	ID      string `json:"id" doc:"The same for the same move"`
+	What    string `json:"what" doc:"Its kind"`
+	Own     int    `json:"own" doc:"Number of a move of the cook's own, from 0; -1 for one of the stages"`
+	Label   string `json:"label"`
+	When    string `json:"when" doc:"What it waits for, in words; may be empty"`
+	Field   string `json:"field" doc:"Pointer to what is typed of its moment; empty where a stage says it"`
+	Time    string `json:"time" doc:"When that is expected; may be empty"`
+	Range   string `json:"range" doc:"Between which times; may be empty"`
+	Note    string `json:"note"`
+	Never   bool   `json:"never" doc:"The piece is off before it comes"`
+	Stage   string `json:"stage" doc:"Where else it is changed"`
+	Clears  []Edit `json:"clears" nullable:"false" doc:"What its moment is instead of, taken back when that is typed"`
+	Drags   bool   `json:"drags" doc:"It can be put somewhere else"`
+	Drop    string `json:"drop" doc:"The moment of a move that is put right after this one, as it is typed; empty where that is told by the clock alone"`
+	Removes []Edit `json:"removes" nullable:"false" doc:"What takes it out; none for a move that has to be"`
+}
+
+// ownVerbs are the moves of a cook's own, of a piece.
+var ownVerbs = map[method.Kind]string{
+	method.Spritz: "spritz %s", method.Baste: "baste %s", method.Mop: "mop %s", method.Look: "look at %s", method.Turn: "turn %s", method.Wood: "add wood for %s", method.Fuel: "add fuel for %s",
+	method.Probe: "probe %s", method.Wrap: "wrap %s", method.Unwrap: "unwrap %s", method.Dust: "dust %s", method.Glaze: "glaze %s", method.Finish: "finish %s", method.Other: "%s",
+}
+
+func (w writer) ownLabel(m method.Move, piece string) string {
+	out := fmt.Sprintf(ownVerbs[m.Kind], piece)
+	switch {
+	case m.Kind == method.Other:
+		out = m.With + ": " + piece
+	case m.Kind == method.Wrap:
+		out += " in " + wrapNames[m.With]
+	}
+	if layer, ok := m.Dose.(dose.Layer); ok && layer.Formula.Name != "" {
+		out += " with " + layer.Formula.Name
+	}
+	return out
+}
+
+// ownMove is the move of the cook's own that a task is.
+func ownMove(r cooking.Result, k plan.Task, piece int) (method.Move, bool) {
+	if k.Move == "" || piece < 0 {
+		return method.Move{}, false
+	}
+	own := r.Pieces[piece].Line.Own
+	i := slices.IndexFunc(own, func(m method.Move) bool { return m.Key == k.Move })
+	if i < 0 {
+		return method.Move{}, false
+	}
+	return own[i], true
+}
+
+// stageLines are the moves of the stages that are lines of the list, with what they are called and
+// where they are changed.
+var stageLines = map[method.Kind]struct{ label, stage, task string }{
+	method.Thaw: {"thaw in the fridge", "piece", "thaw"}, method.Brine: {"into the bath", "brine", "bath"}, method.Inject: {"inject", "brine", "salt"},
+	method.Wait: {"salt and season", "season", "salt"}, method.Temper: {"out of the fridge", "wait", "out"}, method.On: {"on the fire", "fire", "fire"},
+	method.Spritz: {"spritz", "fire", "spritz"}, method.Wrap: {"wrap", "fire", "wrap"}, method.Off: {"off the fire", "fire", "off"}, method.Rest: {"rest", "clock", ""}, method.Slice: {"slice", "clock", "slice"},
+}
+
+// moves are all that is done to a piece, in the order of the clock.
+func (w writer) moves(r cooking.Result, n int) []MoveLine {
+	p, out, times := r.Pieces[n], []MoveLine{}, []time.Time{}
+	tasks := map[string]plan.Task{}
+	if r.Plan != nil {
+		for _, k := range r.Plan.Result.Plans[r.Plan.Chosen].Tasks {
+			if k.Key == p.Line.Key {
+				tasks[join(k.Stage, "-", k.Move)] = k
+			}
+		}
+	}
+	add := func(l MoveLine, k plan.Task) {
+		if !k.At.IsZero() {
+			l.Time = k.At.Format("Mon 15:04")
+			if k.About && k.Every == 0 && k.To.After(k.From) {
+				l.Range = k.From.Format("15:04") + "–" + k.To.Format("15:04")
+			}
+		}
+		if l.Removes == nil {
+			l.Removes = []Edit{}
+		}
+		if l.Clears == nil {
+			l.Clears = []Edit{}
+		}
+		l.Drop = drop(l, k, p)
+		out, times = append(out, l), append(times, k.At)
+	}
+	at := "/pieces/" + strconv.Itoa(n)
+	for _, m := range p.Line.Sound() {
+		if m.Key != "" {
+			continue // below, where its mistakes are told, too
+		}
+		s, ok := stageLines[m.Kind]
+		if _, layer := m.Dose.(dose.Layer); !ok || layer {
+			continue
+		}
+		l := MoveLine{ID: string(m.Kind), What: string(m.Kind), Own: -1, Label: upper(s.label), Stage: s.stage}
+		w.stageMove(&l, m, p, at)
+		if m.Kind == method.Rest {
+			w.rests(p, tasks, add)
+			continue
+		}
+		if m.Kind == method.Temper && m.Lasts == 0 {
+			continue
+		}
+		l.Never = m.Kind == method.Wrap && p.Fare.Fire.Mid > 0 && p.Fare.Wraps.Mid == 0 && r.Plan != nil
+		add(l, tasks[s.task])
+	}
+	w.pitLines(r, p, add)
+	w.ownLines(r, p, at, tasks, add)
+	return sorted(out, times)
+}
+
+// ownLines are the moves of the cook's own, those with a mistake too.
+func (w writer) ownLines(r cooking.Result, p cooking.Piece, at string, tasks map[string]plan.Task, add func(MoveLine, plan.Task)) {
+	for i, typed := range p.Line.Typed.Moves {
+		pointer := fmt.Sprintf("%s/moves/%d", at, i)
+		l := MoveLine{ID: fmt.Sprintf("own-%d", i), What: typed.What, Own: i, Label: upper(typed.What), Field: pointer + "/when", Removes: []Edit{{Pointer: pointer, Remove: true}}}
+		task := plan.Task{}
+		if k := slices.IndexFunc(p.Line.Own, func(m method.Move) bool { return m.Key == typed.Key || typed.Key == "" && m.Key == strconv.Itoa(i) }); k >= 0 {
+			m := p.Line.Own[k]
+			l.Drags = m.At.Each == 0
+			l.Label, l.When = upper(strings.TrimSuffix(w.ownLabel(m, "it"), ": it")), w.every(m.At)
+			var planned bool
+			task, planned = tasks[join(string(m.Kind), "-", m.Key)]
+			l.Never = r.Plan != nil && !planned && p.Clock != nil
+		}
+		add(l, task)
+	}
+}
+
+// dropped are the moments of a move that is put right after one of the stages.
+var dropped = map[string]string{"on": "right after it goes on", "wrap": "right after the wrap", "off": "right after it is off", "slice": "right after slicing"}
+
+// drop is the moment of a move that is put right after a line.
+func drop(l MoveLine, k plan.Task, p cooking.Piece) string {
+	if words, ok := dropped[l.What]; ok && l.Own < 0 {
+		return words
+	}
+	if l.What == "travel" || l.What == "rest" {
+		return "right after it is off"
+	}
+	if p.Clock == nil || !p.Clock.Known || k.At.IsZero() {
+		return ""
+	}
+	if after := k.At.Sub(p.Clock.Times.Fire); after >= 5*time.Minute && k.At.Before(p.Clock.Times.Off) {
+		return "after " + duration(after.Round(5*time.Minute))
+	}
+	if k.At.Before(p.Clock.Times.Fire) {
+		return "10 min before it goes on"
+	}
+	return ""
+}
+
+// stageMove says of a move of the stages what it waits for.
+func (w writer) stageMove(l *MoveLine, m method.Move, p cooking.Piece, at string) {
+	typed := p.Line.Typed
+	switch m.Kind {
+	case method.Spritz, method.Wrap, method.Off:
+		l.Field = at + "/when/" + string(m.Kind)
+		l.When = w.every(m.At)
+		if m.Kind == method.Off && m.At.From.None() {
+			l.When = "when it is soft"
+		}
+		if core := m.At.From.Core(); p.Clock != nil && m.At.Each == 0 {
+			l.When += w.probed(p.Clock, core)
+		}
+		if m.Kind == method.Wrap {
+			l.Label = "Wrap in " + wrapNames[m.With]
+		}
+		l.Clears = map[method.Kind][]Edit{
+			method.Wrap: {{Pointer: at + "/choices/wrap-at"}}, method.Spritz: {{Pointer: at + "/choices/spritz"}}, method.Off: {{Pointer: at + "/fire/done"}},
+		}[m.Kind]
+		if m.Kind != method.Off {
+			l.Removes = []Edit{{Pointer: at + "/choices/" + string(m.Kind), Value: "none"}, {Pointer: at + "/when/" + string(m.Kind)}}
+		}
+	case method.On:
+		if l.Note = "pit at " + w.value(m.Set, ""); p.Clock != nil {
+			l.Note = "pit at " + w.value(p.Clock.Set, "")
+		}
+	case method.Wait:
+		if l.Note = duration(m.Lasts) + " before the fire"; p.Clock != nil {
+			l.Note = saltNote(p.Clock)
+		}
+		if len(typed.Season.Formula.Rows) == 0 {
+			l.Label = "Prepare it"
+		}
+	case method.Brine:
+		l.Note = "for " + duration(m.Lasts)
+		l.Removes = []Edit{{Pointer: at + "/bath", Remove: true}}
+	case method.Inject:
+		l.Removes = []Edit{{Pointer: at + "/inject", Remove: true}}
+	case method.Temper:
+		l.Note = duration(m.Lasts) + " on the counter"
+		l.Removes = []Edit{{Pointer: at + "/fire/temper"}}
+	case method.Slice:
+		l.Label = map[string]string{"pulled": "Pull it", "whole": "Serve it whole"}[m.With]
+		if l.Label == "" {
+			l.Label = "Slice it"
+		}
+	}
+}
+
+// restWords are where a piece rests, in the list of moves.
+var restWords = map[string]string{
+	"counter": "rest on the counter", "wrapped": "rest in its wrap", "board": "rest on the board", "tray": "rest in a tray", "cooler": "rest in a dry cooler", "oven": "rest in the oven, switched off",
+	"pit": "rest in the pit, shut down", "pit-cooler": "rest in the pit, then in a cooler", "holder": "hold in a warm holder",
+}
+
+// rests are what is done between the fire and the knife, one after another.
+func (w writer) rests(p cooking.Piece, tasks map[string]plan.Task, add func(MoveLine, plan.Task)) {
+	if p.Clock == nil {
+		return
+	}
+	rests, off := p.Clock.Rests, tasks["off"]
+	one := func(id, label string, from, lasts time.Duration) {
+		l := MoveLine{ID: "rest-" + id, What: "rest", Own: -1, Label: upper(label), Stage: "clock"}
+		if lasts > 0 {
+			l.Note = duration(lasts)
+		}
+		task := plan.Task{}
+		if !off.At.IsZero() {
+			task.At = off.At.Add(from)
+		}
+		add(l, task)
+	}
+	at := time.Duration(0)
+	if rests.Vent > 0 {
+		one("vent", "open it and let it steam off", at, rests.Vent)
+		at += rests.Vent
+	}
+	for i, rest := range rests.First {
+		one(strconv.Itoa(i), restWords[rest.Place], at, rest.Lasts)
+		at += rest.Lasts
+	}
+	held := p.Clock.HeldIn
+	if held == "" {
+		held = p.Clock.RestIn
+	}
+	lasts := max(0, rests.All-at-rests.Travel)
+	if p.Clock.Known && p.Clock.Times.Reheat.IsZero() {
+		lasts = max(lasts, (p.Clock.Times.Hold - at - rests.Travel).Round(5*time.Minute))
+	}
+	one("held", restWords[held], at, lasts)
+	if rests.Travel > 0 {
+		add(MoveLine{ID: "travel", What: "travel", Own: -1, Label: "Travel", Note: duration(rests.Travel), Stage: "clock"}, tasks["travel"])
+	}
+}
+
+// pitLines are what is done to the pit: it is lit, fed, and set to something else on the way.
+func (w writer) pitLines(r cooking.Result, p cooking.Piece, add func(MoveLine, plan.Task)) {
+	if len(p.Burns) == 0 || p.Clock == nil {
+		return
+	}
+	on := p.Line.Typed.Fire.On
+	if r.Plan != nil {
+		for _, k := range r.Plan.Result.Plans[r.Plan.Chosen].Tasks {
+			if k.Key == "" && k.Pit == on {
+				l := MoveLine{ID: fmt.Sprintf("%s-%d", k.Stage, k.Turn), What: k.Stage, Own: -1, Label: upper(w.verb(k.Stage, "", k.Pit)), Stage: "plan", Time: k.At.Format("Mon 15:04")}
+				if k.Every > 0 {
+					l.Note = fmt.Sprintf("every %s until %s", duration(k.Every), k.To.Format("15:04"))
+				}
+				add(l, k)
+			}
+		}
+	}
+	for i, set := range p.Burns[0].Steps {
+		l := MoveLine{ID: fmt.Sprintf("set-%d", i), What: "set", Own: -1, Label: "Set the pit to " + w.short(set.SetC), Stage: "plan", Field: fmt.Sprintf("/pits/%d/sets", on)}
+		at := time.Duration(set.AtH * float64(time.Hour))
+		l.When = "after " + duration(at.Round(5*time.Minute))
+		k := plan.Task{}
+		if l.Never = at > p.Fare.Fire.Mid && p.Fare.Fire.Mid < lasting.Endless; p.Clock.Known {
+			k.At = p.Clock.Times.Fire.Add(at)
+		}
+		add(l, k)
+	}
+}
+
+// movesLine says in a line how many moves there are.
+func movesLine(all []MoveLine) string {
+	own := 0
+	for _, l := range all {
+		if l.Own >= 0 {
+			own++
+		}
+	}
+	if own > 0 {
+		return fmt.Sprintf("%d, %d of yours", len(all), own)
+	}
+	return fmt.Sprintf("%d in all", len(all))
+}
+
+// sorted are the lines in the order of their times; those without one stay after what they
+// stood behind.
+func sorted(lines []MoveLine, times []time.Time) []MoveLine {
+	last := time.Time{}
+	order := make([]int, len(lines))
+	for i := range lines {
+		order[i] = i
+		if times[i].IsZero() {
+			times[i] = last
+		}
+		last = times[i]
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return times[a].Compare(times[b]) })
+	out := make([]MoveLine, len(lines))
+	for i, k := range order {
+		out[i] = lines[k]
+	}
+	return out
+}
