@@ -31,7 +31,8 @@ test-days: web/dist need-tests  ## the quick tests that know dates on other days
 	@for day in $(DAYS); do echo "the tests' clock at $$day"; VERJUICE_TEST_NOW=$$day go test -count=1 -timeout 30m -skip "$(UNDATED)" $(PACKAGES) || exit 1; done
 
 TIME := 10m
-torture: web/dist need-tests  ## kill the database while people save, for TIME; prints what was acknowledged and lost
+torture: web/dist need-tests  ## kill the program and the database while people save and strangers attack, for TIME each; prints what was acknowledged and lost
+	VERJUICE_TORTURE=$(TIME) go test -count=1 -timeout 24h -v -run 'TestTheProgramOutlivesItsKills' ./cmd/verjuice
 	VERJUICE_TORTURE=$(TIME) go test -count=1 -timeout 24h -v -run 'TestSavesOutliveKills' ./internal/store
 
 fuzz: need-tests        ## every fuzz target for TIME each
