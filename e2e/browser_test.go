@@ -220,30 +220,63 @@ func named(name string) string {
 	})()`, quote(name))
 }
 
-// press clicks the control of that name.
+// press clicks the control of that name. Where something else has moved under the pointer since it
+// was looked for, nothing is clicked, and it is looked for again.
 func (b *browser) press(name string) {
 	b.t.Helper()
-	b.until(named(name) + ` !== undefined`)
-	// Where it is once it has stopped moving.
-	at := js[[]float64](b, `(async () => {
-		const e = `+named(name)+`;
-		e.scrollIntoView({ block: "nearest" });
-		const where = () => { const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; };
-		const frame = () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)));
-		for (let last = where(); ; last = where()) {
-			await frame();
-			if (String(where()) === String(last)) return last;
+	for range 20 {
+		b.until(named(name) + ` !== undefined`)
+		b.pressAt(js[[]float64](b, fmt.Sprintf(aimed, named(name)), chromedp.EvalAwaitPromise))
+		if missed, _ := chromedp.Run(b.ctx, chromedp.Evaluate[bool](`globalThis.aim?.missed === true`)); !missed {
+			return
 		}
-	})()`, chromedp.EvalAwaitPromise)
-	if b.touch {
-		finger := []*input.TouchPoint{{X: at[0], Y: at[1]}}
-		b.do(
-			command(input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: "touchStart", TouchPoints: finger}),
-			command(input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: "touchEnd", TouchPoints: []*input.TouchPoint{}}),
-		)
+	}
+	b.fail(fmt.Errorf("%s does not stand still", name))
+}
+
+// aimed is where a control is once it has stopped moving. A press that then falls on something
+// else is kept from it.
+const aimed = `(async () => {
+	const e = %s;
+	e.scrollIntoView({ block: "nearest" });
+	const where = () => { const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; };
+	const frame = () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)));
+	let last = where();
+	for (let now; ; last = now) {
+		await frame();
+		now = where();
+		if (String(now) === String(last)) break;
+	}
+	if (!globalThis.aim) {
+		const keep = (event) => {
+			const aim = globalThis.aim;
+			if (event.type === "pointerdown") {
+				const on = (a, b) => a === b || a?.contains(b) || b?.contains(a);
+				aim.missed = aim.at !== null && !on(aim.at, event.target);
+			}
+			if (aim.missed) {
+				event.stopImmediatePropagation();
+				event.preventDefault();
+			}
+		};
+		for (const type of ["pointerdown", "mousedown", "touchstart", "pointerup", "mouseup", "touchend", "click"]) globalThis.addEventListener(type, keep, { capture: true, passive: false });
+	}
+	globalThis.aim = { at: document.elementFromPoint(...last) };
+	return last;
+})()`
+
+// pressAt clicks, or touches, a point of the window.
+func (b *browser) pressAt(at []float64) {
+	b.t.Helper()
+	if !b.touch {
+		b.do(chromedp.MouseClickXY(at[0], at[1]))
 		return
 	}
-	b.do(chromedp.MouseClickXY(at[0], at[1]))
+	finger := []*input.TouchPoint{{X: at[0], Y: at[1]}}
+	b.do(
+		command(input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: "touchStart", TouchPoints: finger}),
+		command(input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: "touchEnd", TouchPoints: []*input.TouchPoint{}}),
+	)
 }
 
 // onPhone gives the page a phone's window and a finger.

@@ -20,6 +20,8 @@ type ClockSheet struct {
 	Fire      string `json:"fire" doc:"Time on the fire"`
 	FireRange string `json:"fire_range" doc:"Its likely range"`
 	Source    string `json:"source" doc:"Where that comes from"`
+	PitAt     string `json:"pit_at" doc:"What the pit is at when it goes on"`
+	OffAt     string `json:"off_at" doc:"What it is taken off at"`
 	Lane      []Bar  `json:"lane" nullable:"false" doc:"The same as bars for a time strip"`
 }
 
@@ -69,7 +71,10 @@ func onFire(d time.Duration) string {
 func (w writer) clock(c *cooking.PieceClock) *ClockSheet {
 	out := &ClockSheet{
 		Known: c.Known, Steps: []Step{}, Lane: []Bar{}, Fire: onFire(c.Fire.Mid), FireRange: duration(c.Fire.Low) + "–" + onFire(c.Fire.High),
-		Source: timingSource,
+		Source: timingSource, PitAt: w.value(c.Set, ""), OffAt: w.value(c.Done, ""),
+	}
+	if !plainOff(c) {
+		out.OffAt = w.waited(c.OffAt)
 	}
 	if c.Timed {
 		out.Source = "the time you gave, −20 to +25 %"

@@ -72,7 +72,7 @@ func (w writer) every(e when.Every) string {
 
 // offNote is when a piece is taken off.
 func (w writer) offNote(c *cooking.PieceClock) string {
-	if c.OffAt.Second.None() && (c.OffAt.First.CoreC > 0 || c.OffAt.None()) {
+	if plainOff(c) {
 		return "core " + w.value(c.Done, "") + w.probed(c, c.Done)
 	}
 	return w.waited(c.OffAt) + w.probed(c, c.OffAt.Core())
@@ -84,4 +84,9 @@ func (w writer) probed(c *cooking.PieceClock, core quantity.Celsius) string {
 		return ""
 	}
 	return " (your probe will show " + w.value(core+c.Probe, "") + ")"
+}
+
+// plainOff reports whether a core temperature alone says when a piece is taken off.
+func plainOff(c *cooking.PieceClock) bool {
+	return c.OffAt.Second.None() && (c.OffAt.First.CoreC > 0 || c.OffAt.None())
 }

@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strconv"
@@ -9,9 +10,9 @@ import (
 
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/dose"
-	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/plan"
+	"verjuice/internal/core/said"
 )
 
 // MoveLine is one thing that is done to a piece, with when.
@@ -25,7 +26,7 @@ type MoveLine struct {
 	Time    string `json:"time" doc:"When that is expected; may be empty"`
 	Range   string `json:"range" doc:"Between which times; may be empty"`
 	Note    string `json:"note"`
-	Never   bool   `json:"never" doc:"The piece is off before it comes"`
+	Never   string `json:"never" doc:"Why it never comes, in a sentence; empty for one that does"`
 	Stage   string `json:"stage" doc:"Where else it is changed"`
 	Clears  []Edit `json:"clears" nullable:"false" doc:"What its moment is instead of, taken back when that is typed"`
 	Drags   bool   `json:"drags" doc:"It can be put somewhere else"`
@@ -119,13 +120,18 @@ func (w writer) moves(r cooking.Result, n int) []MoveLine {
 		if m.Kind == method.Temper && m.Lasts == 0 {
 			continue
 		}
-		l.Never = m.Kind == method.Wrap && p.Fare.Fire.Mid > 0 && p.Fare.Wraps.Mid == 0 && r.Plan != nil
+		if m.Kind == method.Wrap && p.Fare.Fire.Mid > 0 && p.Fare.Wraps.Mid == 0 && r.Plan != nil {
+			l.Never = offBefore
+		}
 		add(l, tasks[s.task])
 	}
 	w.pitLines(r, p, add)
 	w.ownLines(r, p, at, tasks, add)
 	return sorted(out, times)
 }
+
+// offBefore is why a move of a piece never comes.
+const offBefore = "It is off the fire before this comes."
 
 // ownLines are the moves of the cook's own, those with a mistake too.
 func (w writer) ownLines(r cooking.Result, p cooking.Piece, at string, tasks map[string]plan.Task, add func(MoveLine, plan.Task)) {
@@ -139,7 +145,9 @@ func (w writer) ownLines(r cooking.Result, p cooking.Piece, at string, tasks map
 			l.Label, l.When = upper(strings.TrimSuffix(w.ownLabel(m, "it"), ": it")), w.every(m.At)
 			var planned bool
 			task, planned = tasks[join(string(m.Kind), "-", m.Key)]
-			l.Never = r.Plan != nil && !planned && p.Clock != nil
+			if r.Plan != nil && !planned && p.Clock != nil {
+				l.Never = offBefore
+			}
 		}
 		add(l, task)
 	}
@@ -223,42 +231,39 @@ var restWords = map[string]string{
 	"pit": "rest in the pit, shut down", "pit-cooler": "rest in the pit, then in a cooler", "holder": "hold in a warm holder",
 }
 
+// restLabel is what is done in a part of the rest.
+func restLabel(p cooking.Piece, part said.Part) string {
+	switch {
+	case part.Place == "vent":
+		return "open it and let it steam off"
+	case part.ID == "held":
+		return restWords[cmp.Or(p.Clock.HeldIn, p.Clock.RestIn)]
+	}
+	return restWords[part.Place]
+}
+
 // rests are what is done between the fire and the knife, one after another.
 func (w writer) rests(p cooking.Piece, tasks map[string]plan.Task, add func(MoveLine, plan.Task)) {
 	if p.Clock == nil {
 		return
 	}
-	rests, off := p.Clock.Rests, tasks["off"]
-	one := func(id, label string, from, lasts time.Duration) {
-		l := MoveLine{ID: "rest-" + id, What: "rest", Own: -1, Label: upper(label), Stage: "clock"}
+	parts, off := p.Clock.Rests.Parts(), tasks["off"]
+	for i, part := range parts {
+		l := MoveLine{ID: "rest-" + part.ID, What: "rest", Own: -1, Label: upper(restLabel(p, part)), Stage: "clock"}
+		lasts := part.Lasts
+		if i == len(parts)-1 && p.Clock.Known && p.Clock.Times.Reheat.IsZero() {
+			lasts = max(lasts, (p.Clock.Times.Hold - part.From - p.Clock.Rests.Travel).Round(5*time.Minute))
+		}
 		if lasts > 0 {
 			l.Note = duration(lasts)
 		}
-		task := plan.Task{}
-		if !off.At.IsZero() {
-			task.At = off.At.Add(from)
+		task, own := tasks["rest-"+part.ID]
+		if !own && !off.At.IsZero() {
+			task = plan.Task{At: off.At}
 		}
 		add(l, task)
 	}
-	at := time.Duration(0)
-	if rests.Vent > 0 {
-		one("vent", "open it and let it steam off", at, rests.Vent)
-		at += rests.Vent
-	}
-	for i, rest := range rests.First {
-		one(strconv.Itoa(i), restWords[rest.Place], at, rest.Lasts)
-		at += rest.Lasts
-	}
-	held := p.Clock.HeldIn
-	if held == "" {
-		held = p.Clock.RestIn
-	}
-	lasts := max(0, rests.All-at-rests.Travel)
-	if p.Clock.Known && p.Clock.Times.Reheat.IsZero() {
-		lasts = max(lasts, (p.Clock.Times.Hold - at - rests.Travel).Round(5*time.Minute))
-	}
-	one("held", restWords[held], at, lasts)
-	if rests.Travel > 0 {
+	if rests := p.Clock.Rests; rests.Travel > 0 {
 		add(MoveLine{ID: "travel", What: "travel", Own: -1, Label: "Travel", Note: duration(rests.Travel), Stage: "clock"}, tasks["travel"])
 	}
 }
@@ -269,27 +274,50 @@ func (w writer) pitLines(r cooking.Result, p cooking.Piece, add func(MoveLine, p
 		return
 	}
 	on := p.Line.Typed.Fire.On
-	if r.Plan != nil {
-		for _, k := range r.Plan.Result.Plans[r.Plan.Chosen].Tasks {
-			if k.Key == "" && k.Pit == on {
-				l := MoveLine{ID: fmt.Sprintf("%s-%d", k.Stage, k.Turn), What: k.Stage, Own: -1, Label: upper(w.verb(k.Stage, "", k.Pit)), Stage: "plan", Time: k.At.Format("Mon 15:04")}
-				if k.Every > 0 {
-					l.Note = fmt.Sprintf("every %s until %s", duration(k.Every), k.To.Format("15:04"))
-				}
-				add(l, k)
-			}
-		}
+	if r.Plan == nil || on >= len(r.Plan.Ask.Pits) {
+		return
 	}
-	for i, set := range p.Burns[0].Steps {
-		l := MoveLine{ID: fmt.Sprintf("set-%d", i), What: "set", Own: -1, Label: "Set the pit to " + w.short(set.SetC), Stage: "plan", Field: fmt.Sprintf("/pits/%d/sets", on)}
-		at := time.Duration(set.AtH * float64(time.Hour))
-		l.When = "after " + duration(at.Round(5*time.Minute))
-		k := plan.Task{}
-		if l.Never = at > p.Fare.Fire.Mid && p.Fare.Fire.Mid < lasting.Endless; p.Clock.Known {
-			k.At = p.Clock.Times.Fire.Add(at)
+	sets, comes := r.Plan.Ask.Pits[on].Sets, map[int]bool{}
+	line := func(k plan.Task) MoveLine {
+		l := MoveLine{ID: fmt.Sprintf("%s-%d", k.Stage, k.Turn), What: k.Stage, Own: -1, Label: w.pitLabel(k), Stage: "plan"}
+		if k.Stage == "set" {
+			l.Field, l.When = fmt.Sprintf("/pits/%d/sets", on), w.condition(sets[k.Turn-1].At)
+		}
+		return l
+	}
+	for _, k := range r.Plan.Result.Plans[r.Plan.Chosen].Tasks {
+		if k.Key != "" || k.Pit != on {
+			continue
+		}
+		comes[k.Turn] = comes[k.Turn] || k.Stage != "feed"
+		l := line(k)
+		if k.Every > 0 {
+			l.Note = fmt.Sprintf("every %s until %s", duration(k.Every), k.To.Format("15:04"))
 		}
 		add(l, k)
 	}
+	for i, set := range sets {
+		if comes[i+1] || i > 0 && set.C == sets[i-1].C {
+			continue
+		}
+		l := line(plan.Task{Stage: "set", Pit: on, Turn: i + 1, SetC: set.C})
+		l.Never = "This comes before the pit is lit, or when nothing is on it any more."
+		if set.At.Of == "wrap" {
+			l.Never = "Nothing on this pit is wrapped."
+		}
+		add(l, plan.Task{})
+	}
+}
+
+// pitLabel is a task of a pit.
+func (w writer) pitLabel(k plan.Task) string {
+	switch {
+	case k.Stage == "set":
+		return "Set the " + w.pit(k.Pit) + " to " + w.short(float64(k.SetC))
+	case k.SetC != 0:
+		return upper(w.verb(k.Stage, "", k.Pit)) + ", at " + w.short(float64(k.SetC))
+	}
+	return upper(w.verb(k.Stage, "", k.Pit))
 }
 
 // movesLine says in a line how many moves there are.

@@ -16,7 +16,7 @@ import (
 // PlanSheet is the days laid out.
 type PlanSheet struct {
 	Options   []PlanOption   `json:"options" nullable:"false" doc:"Up to three plans, the likeliest first"`
-	Refused   []PlanRefusal  `json:"refused" nullable:"false" doc:"Why another plan cannot be"`
+	Refused   []PlanRefusal  `json:"refused" nullable:"false" doc:"Why a plan cannot be, or does not go well"`
 	Tasks     []TaskLine     `json:"tasks" nullable:"false" doc:"The chosen plan as a list"`
 	Conflicts []PlanConflict `json:"conflicts" nullable:"false"`
 	Rooms     []RoomSheet    `json:"rooms" nullable:"false"`
@@ -192,6 +192,33 @@ func (w writer) verb(stage, key string, pit int) string {
 	return fmt.Sprintf(taskVerbs[stage], name)
 }
 
+// taskLabel is what is done in a task.
+func (w writer) taskLabel(r cooking.Result, k plan.Task, piece int) string {
+	if piece < 0 {
+		return w.pitLabel(k)
+	}
+	p := r.Pieces[piece]
+	if own, ok := ownMove(r, k, piece); ok {
+		return upper(w.ownLabel(own, w.pieces[k.Key]))
+	}
+	switch {
+	case k.Stage == "salt" && len(p.Line.Typed.Season.Formula.Rows) == 0:
+		return upper(w.verb("prepare", k.Key, k.Pit))
+	case p.Clock == nil:
+	case k.Stage == "slice":
+		if verb, ok := map[string]string{"pulled": "pull", "whole": "serve"}[p.Clock.Slice]; ok {
+			return upper(w.verb(verb, k.Key, k.Pit))
+		}
+	case k.Stage == "rest":
+		for _, part := range p.Clock.Rests.Parts() {
+			if part.ID == k.Move {
+				return upper(w.pieces[k.Key]) + ": " + restLabel(p, part)
+			}
+		}
+	}
+	return upper(w.verb(k.Stage, k.Key, k.Pit))
+}
+
 func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 	id := k.Key
 	if id == "" {
@@ -199,26 +226,18 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 	}
 	out := TaskLine{
 		ID: join(k.Stage+"-"+id, "-", k.Move), Piece: piece, Key: k.Key, Stage: k.Stage, At: iso(k.At), Local: k.At.Format(timeLayout), Day: k.At.Format("Mon 2 Jan"),
-		Time: k.At.Format("15:04"), Label: upper(w.verb(k.Stage, k.Key, k.Pit)), Until: iso(k.At.Add(k.Lasts)), Lasts: handsFor(k.Lasts), Done: k.Done,
+		Time: k.At.Format("15:04"), Label: w.taskLabel(r, k, piece), Until: iso(k.At.Add(k.Lasts)), Lasts: handsFor(k.Lasts), Done: k.Done,
 		CanMark: k.Key != "" && slices.Contains(markable, k.Stage), CanFix: k.Key != "" && slices.Contains(plan.Fixable, k.Stage),
 		Wakes: k.Wakes && !k.Done, Clash: k.Clash && !k.Done,
 	}
-	if piece >= 0 && k.Stage == "salt" && len(r.Pieces[piece].Line.Typed.Season.Formula.Rows) == 0 {
-		out.Label = upper(w.verb("prepare", k.Key, k.Pit))
-	}
-	if piece >= 0 && k.Stage == "slice" && r.Pieces[piece].Clock != nil {
-		if verb, ok := map[string]string{"pulled": "pull", "whole": "serve"}[r.Pieces[piece].Clock.Slice]; ok {
-			out.Label = upper(w.verb(verb, k.Key, k.Pit))
-		}
-	}
 	if own, ok := ownMove(r, k, piece); ok {
-		out.Label, out.Note = upper(w.ownLabel(own, w.pieces[k.Key])), w.every(own.At)
+		out.Note = w.every(own.At)
 	}
 	if fact, ok := r.Facts.Done(k.Key, k.Stage); ok {
 		out.Fact = fact.ID
 	}
 	out.Fixed = out.Fact == "" && slices.ContainsFunc(r.Order.Wishes.Value, func(m plan.Mark) bool { return m.Key == k.Key && m.Stage == k.Stage })
-	if k.Stage == "feed" {
+	if k.Stage == "feed" || k.Stage == "set" {
 		out.ID += fmt.Sprintf("-%d", k.Turn)
 	}
 	out.Checks = w.checks(r, k)

@@ -6,7 +6,6 @@ import (
 
 	"verjuice/internal/core/anchor"
 	"verjuice/internal/core/method"
-	"verjuice/internal/core/plan"
 	"verjuice/internal/core/when"
 )
 
@@ -22,8 +21,9 @@ func anchored(subjects []*subject, l *Plan) bool {
 		if !s.byClock() {
 			continue
 		}
-		now, known := l.anchor(s, subjects)
-		if d := now.On.Sub(s.anchor.On); !known || d > -near && d < near && now.Wraps.Sub(s.anchor.Wraps).Abs() < near && now.First.Sub(s.anchor.First).Abs() < near && now.Until.Sub(s.anchor.Until).Abs() < near {
+		now, known := l.anchor(s)
+		was, is := s.anchor.Pit, now.Pit
+		if !known || by(s.anchor.On, now.On) && by(was.First, is.First) && by(was.Wraps, is.Wraps) && by(was.Until, is.Until) {
 			continue
 		}
 		s.anchor, moved = now, true
@@ -32,6 +32,9 @@ func anchored(subjects []*subject, l *Plan) bool {
 	return moved
 }
 
+// by reports whether two times are near each other.
+func by(a, b time.Time) bool { return a.Sub(b).Abs() < near }
+
 // byClock reports whether how the piece fares depends on when it goes on.
 func (s *subject) byClock() bool {
 	clock := func(c when.Cond) bool { return c.Clock != "" }
@@ -39,31 +42,10 @@ func (s *subject) byClock() bool {
 }
 
 // anchor is where the plan has a piece and its pit.
-func (p *Plan) anchor(s *subject, all []*subject) (out anchor.Anchor, known bool) {
+func (p *Plan) anchor(s *subject) (out anchor.Anchor, known bool) {
 	own, ok := p.times(s.line.Key)
 	if !ok {
 		return out, false
 	}
-	out.On, out.First = own.Fire, own.Fire
-	for _, other := range all {
-		if other == nil || other.move(method.On).Pit != s.move(method.On).Pit {
-			continue
-		}
-		if t, ok := p.times(other.line.Key); ok {
-			if t.Fire.Before(out.First) {
-				out.First = t.Fire
-			}
-			if t.Wrap.After(out.Wraps) {
-				out.Wraps = t.Wrap
-			}
-			until := t.Slice
-			if t.Kind == plan.Ahead {
-				until = t.Off
-			}
-			if until.After(out.Until) {
-				out.Until = until
-			}
-		}
-	}
-	return out, true
+	return anchor.Anchor{On: own.Fire, Pit: p.Ask.Use(p.Result.Plans[p.Chosen], s.move(method.On).Pit)}, true
 }

@@ -26,8 +26,6 @@ type Plan struct {
 	Chances []trace.Figure
 	Quiet   []plan.Stretch // quiet hours within the plan
 	Change  *plan.Change
-
-	kind string // that was chosen
 }
 
 // times are the times of a piece in the chosen plan.
@@ -56,7 +54,10 @@ func lay(o order.Order, f facts.Facts, at Clock, subjects []*subject, before *Pl
 		return nil
 	}
 	set := o.Setting.Value
-	ask := plan.Ask{Serve: serve, Quiet: set.Quiet, Hands: set.Hands, Pits: set.Pits, Marks: marks(o, f)}
+	ask := plan.Ask{Serve: serve, Quiet: set.Quiet, Hands: set.Hands, Pits: slices.Clone(set.Pits), Marks: marks(o, f), Chosen: plan.Kind(o.Cook.Plan)}
+	for i := range min(len(ask.Pits), len(o.Sets.Value)) {
+		ask.Pits[i].Sets = o.Sets.Value[i]
+	}
 	if !at.Now.IsZero() && serve.After(at.Now) {
 		ask.Now = at.Now.In(serve.Location()).Truncate(time.Minute)
 	}
@@ -68,12 +69,12 @@ func lay(o order.Order, f facts.Facts, at Clock, subjects []*subject, before *Pl
 	if len(ask.Jobs) == 0 {
 		return nil
 	}
-	if before != nil && before.kind == o.Cook.Plan && reflect.DeepEqual(ask, before.Ask) {
+	if before != nil && reflect.DeepEqual(ask, before.Ask) {
 		return before
 	}
-	p := &Plan{Ask: ask, Result: plan.Make(ask), kind: o.Cook.Plan}
+	p := &Plan{Ask: ask, Result: plan.Make(ask)}
 	for i, one := range p.Result.Plans {
-		if string(one.Kind) == o.Cook.Plan {
+		if one.Kind == ask.Chosen {
 			p.Chosen = i
 		}
 		p.Chances = append(p.Chances, p.chance(one))
@@ -209,6 +210,11 @@ func (s *subject) doings() []plan.Doing {
 	}
 	for _, m := range s.line.Own {
 		one(m)
+	}
+	if parts := s.line.Rests.Parts(); len(parts) > 1 { // else it is put there when it comes off
+		for _, rest := range parts {
+			out = append(out, plan.Doing{Stage: string(method.Rest), Move: rest.ID, Of: "off", By: rest.From, Lasts: 5 * time.Minute})
+		}
 	}
 	return out
 }

@@ -187,6 +187,23 @@ func TestNoOtherWayIsACoolPit(t *testing.T) {
 	}
 }
 
+// Where a pit has its own list, a hotter or a cooler pit is that list, hotter or cooler.
+func TestAPitsListIsMadeHotterWhole(t *testing.T) {
+	c := supper("pork-shoulder-bone-in", nil)
+	c.Pits = []cook.Pit{{Name: "Cabinet", Kind: "pellet", Sets: "118 °C from 21:00, 135 °C 30 min after the wrap"}}
+	ways, err := outlook.Asked{Cook: c, At: now}.Ways(t.Context())
+	require.NoError(t, err)
+	typed := map[string]string{}
+	for _, w := range ways {
+		if w.Edits[0].Pointer == "/pits/0/sets" {
+			typed[w.ID] = w.Edits[0].Value
+		}
+	}
+	assert.Equal(t, map[string]string{
+		"hotter": "133 °C from 21:00, 150 °C 30 min after the wrap", "cooler": "108 °C from 21:00, 125 °C 30 min after the wrap", "low-night": "107 °C from 21:00, 107 °C 30 min after the wrap",
+	}, typed)
+}
+
 // Rules of thumb go by weight alone: the forecast does not.
 func TestRulesOfThumb(t *testing.T) {
 	l := look(t, supper("pork-shoulder-bone-in", func(p *cook.Piece) { p.Bought, p.Trimmed = "", "4.536 kg" }))

@@ -19,6 +19,7 @@ import (
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/when"
 )
 
 // Edit is a field of the page and what is typed there.
@@ -131,12 +132,11 @@ func (a Asked) candidates(p cooking.Piece) []Way {
 		}
 		add("halves", Edit{at + "/count", "2"}, Edit{at + field, quantity.Number(math.Round(1000*whole.KG()/2)/1000) + " kg"})
 	}
-	set := float64(p.Clock.Set)
-	degrees := func(v float64) Edit { return Edit{at + "/fire/pit", quantity.Number(v) + " °C"} }
-	add("hotter", degrees(set+15))
-	add("cooler", degrees(set-10))
+	degrees := func(do func(float64) float64) Edit { return a.pitAt(p, do) }
+	add("hotter", degrees(func(v float64) float64 { return v + 15 }))
+	add("cooler", degrees(func(v float64) float64 { return v - 10 }))
 	if soft {
-		add("low-night", degrees(min(set, lowNight)), Edit{"/plan", string(plan.Overnight)})
+		add("low-night", degrees(func(v float64) float64 { return min(v, lowNight) }), Edit{"/plan", string(plan.Overnight)})
 	}
 	if c.Family == cut.Collagen && said.Chose("rest") != "holder" {
 		add("holder", choose("rest", "holder"))
@@ -160,6 +160,21 @@ func (a Asked) candidates(p cooking.Piece) []Way {
 	return out
 }
 
+// pitAt is the pit of a piece at other temperatures: what the piece asks for, or every line of the
+// pit's own list, which all that is on it shares.
+func (a Asked) pitAt(p cooking.Piece, do func(float64) float64) Edit {
+	n := p.Line.Typed.Fire.On
+	if n < len(a.Cook.Pits) {
+		if sets, err := when.ParseSets(a.Cook.Pits[n].Sets); err == nil && len(sets) > 0 {
+			for i := range sets {
+				sets[i].C = quantity.Celsius(do(float64(sets[i].C)))
+			}
+			return Edit{"/pits/" + strconv.Itoa(n) + "/sets", when.Typed(sets)}
+		}
+	}
+	return Edit{"/pieces/" + strconv.Itoa(a.Piece) + "/fire/pit", quantity.Number(do(float64(p.Clock.Set))) + " °C"}
+}
+
 // lowNight is a pit that is left alone for the night, °C: the lowest of public guidance.
 const lowNight = 107.0
 
@@ -172,10 +187,14 @@ func put(c *cook.Cook, piece int, e Edit) {
 	switch parts := strings.Split(e.Pointer, "/"); parts[len(parts)-1] {
 	case "plan":
 		c.Plan = e.Value
-	case "kind":
+	case "kind", "sets":
 		n, _ := strconv.Atoi(parts[2])
 		c.Pits = slices.Clone(c.Pits)
-		c.Pits[n].Kind = e.Value
+		if parts[3] == "kind" {
+			c.Pits[n].Kind = e.Value
+		} else {
+			c.Pits[n].Sets = e.Value
+		}
 	case "pit":
 		p.Fire.Pit = e.Value
 	case "temper":

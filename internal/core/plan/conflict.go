@@ -98,7 +98,7 @@ func (a Ask) heats(p *Plan) {
 		for k := i + 1; k < len(a.Jobs); k++ {
 			o := a.Jobs[k]
 			s, t := p.Pieces[i], p.Pieces[k]
-			if j.Pit != o.Pit || math.Abs(float64(j.PitC-o.PitC)) <= near || !s.Fire.Before(t.Off) || !t.Fire.Before(s.Off) {
+			if j.Pit != o.Pit || len(a.pit(j).Sets) > 0 || math.Abs(float64(j.PitC-o.PitC)) <= near || !s.Fire.Before(t.Off) || !t.Fire.Before(s.Off) {
 				continue
 			}
 			at := s.Fire

@@ -62,6 +62,21 @@ func (a Ask) kinds(kind Kind) (kinds []Kind, no *Refusal) {
 	return kinds, nil
 }
 
+// insisted is how each job is cooked in a plan of a kind that would not be made, and was chosen:
+// those that take long, or all of them. Nil when nothing can be cooked in that way.
+func (a Ask) insisted(kind Kind) []Kind {
+	out, some := a.all(SameDay), false
+	for i, j := range a.Jobs {
+		if long := j.Fire.Mid >= 3*time.Hour; kind == Overnight && long || kind == Ahead && long && j.Keeps {
+			out[i], some = kind, true
+		}
+	}
+	if kind != SameDay && !some {
+		return nil
+	}
+	return out
+}
+
 // winding is how long before the quiet hours the last job is done.
 const winding = 15 * time.Minute
 

@@ -14,6 +14,7 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/when"
 )
 
 // Kind is a way to lay out the days.
@@ -77,7 +78,8 @@ type Doing struct {
 type Pit struct {
 	PitKind
 	Name string
-	Room float64 // dm²
+	Room float64    // dm²
+	Sets []when.Set // what it is set to over the day, when the cook has a list of that
 }
 
 // Window is how far from serving a mark can lie that the plan goes by: what is months away
@@ -106,6 +108,7 @@ type Ask struct {
 	Pits       []Pit
 	Jobs       []Job
 	Marks      []Mark
+	Chosen     Kind // by the cook; it is laid out even where it is not sound. Empty is the likeliest
 }
 
 // Times are one piece's times. A stage that it does not have is zero.
@@ -137,12 +140,13 @@ type Times struct {
 
 // Task is something to do at a time.
 type Task struct {
-	Key   string        // of the job; empty for a pit
-	Pit   int           // when Key is empty
-	Turn  int           // which of the pit's feedings, from 1
-	Move  string        // of a Doing
-	Every time.Duration // from At to To again and again; zero is once
-	Stage string        // thaw, bath, lift, prep, out, light, fire, wrap, off, reheat, slice
+	Key   string           // of the job; empty for a pit
+	Pit   int              // when Key is empty
+	Turn  int              // which of the pit's feedings, or of its set-points, from 1
+	SetC  quantity.Celsius // what the pit is set to
+	Move  string           // of a Doing
+	Every time.Duration    // from At to To again and again; zero is once
+	Stage string           // thaw, bath, lift, prep, out, light, set, feed, fire, wrap, off, rest, reheat, slice
 	At    time.Time
 	Lasts time.Duration // of a pair of hands
 	About bool          // it is ready when it is ready
@@ -188,7 +192,7 @@ type Result struct {
 	Refused []Refusal
 }
 
-// Refusal says why a kind of plan cannot be.
+// Refusal says why a kind of plan cannot be, or would not be made if it had not been chosen.
 type Refusal struct {
 	Kind Kind
 	Key  string // the piece that stands in the way; may be empty
@@ -248,13 +252,19 @@ func (a Ask) make() Result {
 		}
 		out.Plans = append(out.Plans, p)
 	}
-	for _, kind := range Kinds {
+	order := slices.Clone(Kinds)
+	slices.SortStableFunc(order, func(i, j Kind) int { return cmp.Compare(step(j == a.Chosen), step(i == a.Chosen)) })
+	for _, kind := range order {
 		kinds, no := a.kinds(kind)
 		if no != nil {
 			out.Refused = append(out.Refused, *no)
-			continue
+			if kind == a.Chosen {
+				kinds = a.insisted(kind)
+			}
 		}
-		add(a.build(kind, kinds, false))
+		if kinds != nil {
+			add(a.build(kind, kinds, false))
+		}
 	}
 	possible := slices.ContainsFunc(out.Plans, func(p Plan) bool { return p.Feasible })
 	if !possible {

@@ -4,15 +4,17 @@ import (
 	"fmt"
 	"math/rand/v2"
 	"slices"
+	"strings"
 	"testing"
 	"time"
-	"verjuice/internal/core/quiet"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/quiet"
+	"verjuice/internal/core/when"
 )
 
 var dublin = func() *time.Location {
@@ -301,6 +303,64 @@ func TestConflictsAreFound(t *testing.T) {
 		assert.NotEmpty(t, r.Why.ID)
 	}
 	assert.True(t, out.Refused[0].Key == "c" || out.Refused[1].Key == "c", "the piece in the way is named")
+}
+
+// A plan that the cook chose is laid out even where it would not be made by itself, and says why;
+// the others are still there.
+func TestWhatIsChosenStays(t *testing.T) {
+	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 1, Pits: []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}}}
+	quick := Job{Key: "a", Fire: lasting.Typed(hours(5), "a"), Rest: hours(1), LeastRest: 10 * time.Minute, Wait: hours(10), WaitMin: hours(1), WaitMax: hours(72), HoldMax: hours(4), Slice: 10 * time.Minute, Prep: 10 * time.Minute, Keeps: true}
+	slow := quick
+	slow.Fire = lasting.Typed(hours(14), "a")
+	for _, kind := range Kinds {
+		for _, j := range []Job{quick, slow} {
+			a.Chosen, a.Jobs = kind, []Job{j}
+			out := Make(a)
+			assert.True(t, slices.ContainsFunc(out.Plans, func(p Plan) bool { return p.Kind == kind }), "%s of %v", kind, j.Fire.Mid)
+		}
+	}
+	a.Chosen, a.Jobs = Overnight, []Job{quick}
+	out := Make(a)
+	assert.Len(t, out.Plans, 3)
+	assert.Equal(t, "plan.no-need-of-night", out.Refused[0].Why.ID)
+	a.Chosen, a.Jobs[0].Keeps = Ahead, false
+	assert.False(t, slices.ContainsFunc(Make(a).Plans, func(p Plan) bool { return p.Kind == Ahead }), "what does not keep cannot be cooked the day before")
+}
+
+// What a pit is set to over the day is a job at each change: not what it is lit at, nor what comes
+// when nothing is on it any more; one in the night wakes.
+func TestAPitsOwnListIsDone(t *testing.T) {
+	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 1, Chosen: Overnight, Pits: []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}}}
+	a.Jobs = []Job{{Key: "a", Fire: lasting.Typed(hours(14), "a"), Wraps: lasting.Span{Low: hours(5), Mid: hours(6), High: hours(7)}, Rest: hours(1), Wait: hours(10), WaitMax: hours(72), HoldMax: hours(9), Slice: 10 * time.Minute}}
+	for typed, want := range map[string]string{
+		"107 °C from 18:00, 120 °C from 07:00":                                "107 | 07:00 120",
+		"80 °C from 14:00, 107 °C at 15:00, 120 °C from 03:00":                "107 | 03:00 120 wakes",
+		"107 °C, 107 °C after 1 h, 130 °C once wrapped":                       "107 | wrap 130 wakes",
+		"107 °C, 110 °C after 2 h, 140 °C after 20 h, 90 °C from 18:00":       "107 | 120m 110 wakes",
+		"107 °C from 20:00, 95 °C from 05:00, 120 °C 30 min after it goes on": "107 | 30m 120 wakes, 05:00 95 wakes",
+	} {
+		sets, err := when.ParseSets(typed)
+		require.NoError(t, err, typed)
+		a.Pits[0].Sets = sets
+		p := Make(a).Plans[0]
+		got := []string{}
+		for _, k := range p.Tasks {
+			at := k.At.Format("15:04")
+			switch fire := p.Pieces[0].Fire; {
+			case k.Stage == "light":
+				got = append(got, fmt.Sprint(k.SetC))
+				continue
+			case k.Stage != "set":
+				continue
+			case k.At.Equal(floor(p.Pieces[0].Wrap)):
+				at = "wrap"
+			case sets[k.Turn-1].At.Clock == "":
+				at = fmt.Sprint(k.At.Sub(fire).Minutes(), "m")
+			}
+			got = append(got, strings.TrimSpace(fmt.Sprintf("%s %v %s", at, k.SetC, map[bool]string{true: "wakes"}[k.Wakes])))
+		}
+		assert.Equal(t, want, got[0]+" | "+strings.Join(got[1:], ", "), typed)
+	}
 }
 
 func TestQuietHours(t *testing.T) {

@@ -11,7 +11,7 @@ func (a Ask) tasks(p Plan) []Task {
 	for i, j := range a.Jobs {
 		out = append(out, a.pieceTasks(j, p.Pieces[i])...)
 	}
-	out = append(out, a.lighting(p)...)
+	out = append(out, a.tending(p)...)
 	byTime := func(x, y Task) int { return x.At.Compare(y.At) }
 	slices.SortStableFunc(out, byTime)
 	a.lightEarlier(out)
@@ -19,8 +19,8 @@ func (a Ask) tasks(p Plan) []Task {
 	for i := range out {
 		k := &out[i]
 		_, _, quiet := a.Quiet.Within(k.At)
-		// A piece that comes off at night stays in a pit that keeps warm, so it wakes nobody.
-		k.Wakes = quiet && !(k.Stage == "off" && a.keeps(k.Key))
+		// A piece that is done at night stays in a pit that keeps warm, so it wakes nobody.
+		k.Wakes = quiet && !((k.Stage == "off" || k.Stage == "rest") && a.keeps(k.Key))
 		k.Clash = !k.About && !k.Done && crowd(out, i) > a.Hands
 	}
 	return out
@@ -187,57 +187,6 @@ func (a Ask) passed(j Job, stage string) bool {
 		}
 	}
 	return false
-}
-
-// lighting is when each pit is lit, and fed when it does not burn alone so long. A feeding
-// in the night is done before it where it can be, and one that is nearly due when the night
-// is over waits for the morning.
-func (a Ask) lighting(p Plan) []Task {
-	var out []Task
-	for n := range a.Pits {
-		var first, last time.Time
-		done := false
-		for i, j := range a.Jobs {
-			if j.Pit != n {
-				continue
-			}
-			t := p.Pieces[i]
-			if first.IsZero() || t.Fire.Before(first) {
-				first = t.Fire
-			}
-			if t.Off.After(last) {
-				last = t.Off
-			}
-			done = done || a.done(j, "fire")
-		}
-		if first.IsZero() {
-			continue
-		}
-		pit := a.Pits[n]
-		out = append(out, Task{Pit: n, Stage: "light", At: floor(first.Add(-pit.Preheat)), Lasts: 10 * time.Minute, Done: done})
-		if pit.Alone <= 0 {
-			continue
-		}
-		fed, turn := first, 0
-		for at := first.Add(pit.Alone); at.Before(last.Add(-five)); at = fed.Add(pit.Alone) {
-			if from, to, quiet := a.Quiet.Within(at); quiet {
-				if before := from.Add(-winding); before.After(fed) {
-					at = before
-				} else if to.Sub(at) <= pit.Alone/10 {
-					at = to
-				}
-			}
-			fed, turn = at, turn+1
-			_, _, quiet := a.Quiet.Within(at)
-			if k := len(out) - 1; turn > 1 && !quiet && out[k].Stage == "feed" && out[k].Pit == n && !out[k].quiet && at.Sub(out[k].To) <= pit.Alone+five {
-				out[k].To, out[k].Every = floor(at), pit.Alone // by day: one line with a rhythm
-				continue
-			}
-			out = append(out, Task{Pit: n, Stage: "feed", Turn: turn, quiet: quiet, At: floor(at), Lasts: five, About: true, From: floor(at), To: floor(at),
-				Done: !a.Now.IsZero() && at.Before(a.Now)})
-		}
-	}
-	return out
 }
 
 // Room is what a place holds over time.

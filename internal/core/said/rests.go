@@ -3,6 +3,7 @@ package said
 import (
 	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -24,6 +25,32 @@ type Rests struct {
 type Rest struct {
 	Place string
 	Lasts time.Duration
+}
+
+// Part is one of the rests, with how long after the fire it begins.
+type Part struct {
+	ID    string // vent, its number from 0, or held
+	Place string // vent, or one of cut.Rests; empty where it is held and no place is said
+	From  time.Duration
+	Lasts time.Duration // as asked for; the last one is what is left of All
+}
+
+// Parts are the rests one after another, without the travel.
+func (r Rests) Parts() []Part {
+	var out []Part
+	at := time.Duration(0)
+	add := func(id, place string, lasts time.Duration) {
+		out = append(out, Part{id, place, at, lasts})
+		at += lasts
+	}
+	if r.Vent > 0 {
+		add("vent", "vent", r.Vent)
+	}
+	for i, one := range r.First {
+		add(strconv.Itoa(i), one.Place, one.Lasts)
+	}
+	add("held", r.Held, max(0, r.All-at-r.Travel))
+	return out
 }
 
 // mostRests is how many rests one after another are taken.

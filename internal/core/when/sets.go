@@ -3,6 +3,7 @@ package when
 import (
 	"regexp"
 	"strings"
+	"time"
 
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/quantity"
@@ -23,7 +24,7 @@ const mostSets = 8
 
 var (
 	setParts = regexp.MustCompile(`\s*[,;]\s*(?:then\s+)?`)
-	setWhen  = regexp.MustCompile(`^(.*?)\s+(?:(?:from|at|once|when)\s+(.+)|(after .+))$`)
+	setWhen  = regexp.MustCompile(`^(.*?)\s+(?:(?:from|at|once|when)\s+(.+)|((?:[\d½¼¾]\S*(?:\s+[a-z]+)?\s+)*(?:after|before) .+))$`)
 )
 
 // ParseSets reads what a pit is set to over the day: "107 °C from 23:00, 135 °C once wrapped".
@@ -65,4 +66,41 @@ func ParseSets(typed string) ([]Set, error) {
 		out = append(out, s)
 	}
 	return out, nil
+}
+
+// Typed is a list of set-points as it is typed; ParseSets reads it back.
+func Typed(all []Set) string {
+	parts := make([]string, len(all))
+	for i, s := range all {
+		parts[i] = quantity.Number(float64(s.C)) + " °C"
+		if moment := s.At.typed(); moment != "" {
+			parts[i] += " " + moment
+		}
+	}
+	return strings.Join(parts, ", ")
+}
+
+// typed is the moment of a set-point as it is typed.
+func (c Cond) typed() string {
+	of := map[string]string{"wrap": "the wrap", "on": "it goes on"}[c.Of]
+	switch {
+	case c.Clock != "":
+		return "from " + c.Clock
+	case of != "" && c.By == 0:
+		return "after " + of
+	case of != "" && c.By < 0:
+		return span(-c.By) + " before " + of
+	case of != "":
+		return span(c.By) + " after " + of
+	case c.After > 0:
+		return "after " + span(c.After)
+	}
+	return ""
+}
+
+func span(d time.Duration) string {
+	if d%time.Hour == 0 {
+		return quantity.Number(d.Hours()) + " h"
+	}
+	return quantity.Number(d.Minutes()) + " min"
 }

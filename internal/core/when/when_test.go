@@ -155,7 +155,7 @@ func ExampleParse() {
 
 // A pit's list is read whole or refused; each of its temperatures is one that a pit can have.
 func FuzzSets(f *testing.F) {
-	for _, s := range []string{"107 °C from 23:00, 135 °C once wrapped", "110C; then 250F after 8 h", ",,,", "107 °C from from from"} {
+	for _, s := range []string{"107 °C from 23:00, 135 °C once wrapped", "110C; then 250F after 8 h", ",,,", "107 °C from from from", "107 °C, 225 F 90 min after it goes on, 140 °C 1 h 30 min before the wrap"} {
 		f.Add(s)
 	}
 	f.Fuzz(func(t *testing.T, typed string) {
@@ -164,6 +164,13 @@ func FuzzSets(f *testing.F) {
 			require.NoError(t, err)
 			require.True(t, s.C >= when.LowPit && s.C <= when.HighPit, "%q", typed)
 			require.False(t, i > 0 && s.At.None(), "%q says twice what it is set to at first", typed)
+		}
+		again, err := when.ParseSets(when.Typed(sets))
+		require.NoError(t, err, "%q typed as %q", typed, when.Typed(sets))
+		require.Len(t, again, len(sets))
+		for i, s := range sets {
+			require.InDelta(t, float64(s.C), float64(again[i].C), 0.06, typed)
+			require.Equal(t, s.At, again[i].At, typed)
 		}
 	})
 }

@@ -1413,6 +1413,10 @@ export interface components {
             lane: components["schemas"]["Bar"][];
             /** @description What no longer fits, in a sentence; empty when all is well */
             late_note: string;
+            /** @description What it is taken off at */
+            off_at: string;
+            /** @description What the pit is at when it goes on */
+            pit_at: string;
             /** @description Where that comes from */
             source: string;
             steps: components["schemas"]["Step"][];
@@ -2884,8 +2888,8 @@ export interface components {
             /** @description The same for the same move */
             id: string;
             label: string;
-            /** @description The piece is off before it comes */
-            never: boolean;
+            /** @description Why it never comes, in a sentence; empty for one that does */
+            never: string;
             note: string;
             /**
              * Format: int64
@@ -3349,7 +3353,7 @@ export interface components {
             options: components["schemas"]["PlanOption"][];
             /** @description Quiet hours within the plan */
             quiet: components["schemas"]["Stretch"][];
-            /** @description Why another plan cannot be */
+            /** @description Why a plan cannot be, or does not go well */
             refused: components["schemas"]["PlanRefusal"][];
             rooms: components["schemas"]["RoomSheet"][];
             /** @description The same in words */

@@ -85,11 +85,11 @@ export default function CardPage() {
 									<small>{cook.pieces[i]?.season.formula.name}</small>
 								</td>
 								<td>
-									{cook.pieces[i]?.fire.pit || p.usual_pit}
+									{p.clock?.pit_at || p.usual_pit}
 									<small>{cook.pits?.[cook.pieces[i]?.fire.on ?? 0]?.name}</small>
 								</td>
 								<td>
-									{cook.pieces[i]?.fire.done || p.usual_core}
+									{p.clock?.off_at || p.usual_core}
 									{p.grain_note && <small>grain {cook.pieces[i]?.grain}°</small>}
 								</td>
 							</tr>

@@ -166,7 +166,7 @@ function Row({
 				<p className="muted">
 					{[l.when, l.note, l.range && `between ${l.range}`].filter(Boolean).join("; ")}
 				</p>
-				{l.never && <p className="move-never">It is off the fire before this comes.</p>}
+				{l.never && <p className="move-never">{l.never}</p>}
 			</div>
 			<div className="move-acts">
 				{l.drags && (
