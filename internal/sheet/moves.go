@@ -301,7 +301,7 @@ func (w writer) pitLines(r cooking.Result, p cooking.Piece, add func(MoveLine, p
 			continue
 		}
 		l := line(plan.Task{Stage: "set", Pit: on, Turn: i + 1, SetC: set.C})
-		l.Never = "This comes before the pit is lit, or when nothing is on it any more."
+		l.Never = "By then the pit is at a later one of its list, or nothing is on it."
 		if set.At.Of == "wrap" {
 			l.Never = "Nothing on this pit is wrapped."
 		}

@@ -337,7 +337,8 @@ func TestAPitsOwnListIsDone(t *testing.T) {
 		"80 °C from 14:00, 107 °C at 15:00, 120 °C from 03:00":                "107 | 03:00 120 wakes",
 		"107 °C, 107 °C after 1 h, 130 °C once wrapped":                       "107 | wrap 130 wakes",
 		"107 °C, 110 °C after 2 h, 140 °C after 20 h, 90 °C from 18:00":       "107 | 120m 110 wakes",
-		"107 °C from 20:00, 95 °C from 05:00, 120 °C 30 min after it goes on": "107 | 30m 120 wakes, 05:00 95 wakes",
+		"107 °C, 125 °C after 8 h, 130 °C once wrapped":                       "107 | wrap 130 wakes",
+		"107 °C from 20:00, 95 °C from 05:00, 120 °C 30 min after it goes on": "107 | 30m 120 wakes",
 	} {
 		sets, err := when.ParseSets(typed)
 		require.NoError(t, err, typed)

@@ -38,7 +38,9 @@ func last(t time.Time, clock string) time.Time {
 
 // Times are when a pit is set to each of its temperatures, zero for one that never comes. Times of
 // day are the last ones, in the order of the list, before nothing is on the pit any more; the
-// first of the list is from the start when it has no moment.
+// first of the list is from the start when it has no moment. One that is still to come when a
+// later one of the list has come is passed over: "125 °C from 06:30, 140 °C once wrapped" is at
+// 140 °C for good when it is wrapped at 06:10.
 func (u Use) Times(all []Set) []time.Time {
 	out, until := make([]time.Time, len(all)), u.Until
 	for i, s := range slices.Backward(all) {
@@ -57,6 +59,16 @@ func (u Use) Times(all []Set) []time.Time {
 			out[i] = u.First.Add(s.At.By)
 		default:
 			out[i] = u.First.Add(s.At.After)
+		}
+	}
+	next := time.Time{}
+	for i, at := range slices.Backward(out) {
+		switch {
+		case at.IsZero():
+		case next.IsZero() || at.Before(next):
+			next = at
+		default:
+			out[i] = time.Time{}
 		}
 	}
 	return out
