@@ -17,6 +17,7 @@ import (
 	"verjuice/internal/api"
 	"verjuice/internal/demo"
 	"verjuice/internal/localdb"
+	"verjuice/internal/practice"
 	"verjuice/internal/store"
 	"verjuice/web"
 )
@@ -79,6 +80,7 @@ func (s serve) Run() error {
 		}),
 		ReadHeaderTimeout: 10 * time.Second, ReadTimeout: time.Minute, WriteTimeout: time.Minute,
 	}
+	go practice.Run(ctx, db, time.Now)
 	failed := make(chan error, 1)
 	go func() { failed <- server.Serve(listener) }()
 	fmt.Printf("Verjuice is at http://127.0.0.1:%d — Ctrl-C stops it.\n", port)

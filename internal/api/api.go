@@ -47,6 +47,7 @@ const maxBody = 512 << 10
 
 type server struct {
 	Config
+	lives *lives
 }
 
 // New returns the handler of the whole application.
@@ -104,7 +105,7 @@ func register(r chi.Router, cfg Config) huma.API {
 	if cfg.Scale == nil {
 		cfg.Scale = instrument.NewSimulated(1)
 	}
-	s := &server{Config: cfg}
+	s := &server{Config: cfg, lives: newLives()}
 	s.registerCatalogue(a)
 	s.registerSheet(a)
 	s.registerPage(a)
@@ -122,6 +123,7 @@ func register(r chi.Router, cfg Config) huma.API {
 	s.registerCalendar(a)
 	s.registerPhotos(a)
 	s.registerFacts(a)
+	s.registerLive(a)
 	huma.Register(a, op(http.MethodGet, "/api/clock", "clock", "The server's clock, from which pages take today and now"),
 		func(context.Context, *struct{}) (*body[clockNow], error) { return answer(clockNow{Now: s.Now()}), nil })
 	huma.Register(a, op(http.MethodGet, "/api/health", "health", "Whether the program and its database answer"), s.health)

@@ -86,6 +86,8 @@ func problemOf(err error) error {
 		return newProblem(http.StatusConflict, "Another fact has this id already. Send it with an id of its own.")
 	case errors.Is(err, store.ErrFull):
 		return newProblem(http.StatusUnprocessableEntity, fmt.Sprintf("A cook holds at most %d facts, and this one has them.", facts.Most))
+	case errors.Is(err, store.ErrFullOfReadings):
+		return newProblem(http.StatusUnprocessableEntity, fmt.Sprintf("A cook holds at most %d readings, and this one has them.", store.MostReadings))
 	case store.Away(err):
 		return away()
 	case store.Full(err):

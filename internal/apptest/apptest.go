@@ -40,6 +40,8 @@ type App struct {
 	Silent *atomic.Bool
 	// Unheard makes the server do what is asked and keep the answer to every save back.
 	Unheard *atomic.Bool
+	// Clock is how far its clock has gone on since it was started, in nanoseconds.
+	Clock *atomic.Int64
 }
 
 // Start runs the application until the test ends.
@@ -61,7 +63,8 @@ func StartAt(t testing.TB, now time.Time) App {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { _ = db.Close() })
-	cfg := api.Config{Store: db, Pages: web.Files(), Now: func() time.Time { return now }}
+	var clock atomic.Int64
+	cfg := api.Config{Store: db, Pages: web.Files(), Now: func() time.Time { return now.Add(time.Duration(clock.Load())) }}
 	// The port is known only once the listener is there, and is part of the
 	// host that requests may be addressed to.
 	ts := httptest.NewUnstartedServer(nil)
@@ -81,5 +84,5 @@ func StartAt(t testing.TB, now time.Time) App {
 	})
 	ts.Start()
 	t.Cleanup(ts.Close)
-	return App{URL: ts.URL, Store: db, DSN: dsn, Handler: api.New(api.Config{Store: db, Now: cfg.Now}), Silent: silent, Unheard: unheard}
+	return App{URL: ts.URL, Store: db, DSN: dsn, Handler: api.New(api.Config{Store: db, Now: cfg.Now}), Silent: silent, Unheard: unheard, Clock: &clock}
 }

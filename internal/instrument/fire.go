@@ -105,6 +105,16 @@ func (f *Fire) Run(s Setting, minutes float64) {
 	}
 }
 
+// lid is the share of the pit's heat that an open lid lets out.
+const lid = 0.75
+
+// Lift opens the lid for a moment.
+func (f *Fire) Lift(airC float64) {
+	if !math.IsNaN(f.pit) {
+		f.pit -= lid * (f.pit - airC)
+	}
+}
+
 // air moves the pit: it drifts in slow waves, falls when it is opened and comes back.
 func (f *Fire) air(s Setting, dt float64) {
 	goal := s.SetC + f.offC
@@ -115,7 +125,7 @@ func (f *Fire) air(s Setting, dt float64) {
 		f.pit = goal
 	}
 	if every := s.OpenMin * 60; every > 0 && f.seconds > 0 && math.Mod(f.seconds, every) < dt {
-		f.pit -= 0.75 * (f.pit - s.AirC)
+		f.Lift(s.AirC)
 	}
 	tau := 450.0
 	if f.pit > goal {

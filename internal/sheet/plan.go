@@ -11,6 +11,7 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/room"
 )
 
 // PlanSheet is the days laid out.
@@ -376,7 +377,7 @@ func (w writer) grate(dm2 float64) string {
 	return decimal(dm2, 0) + " dm²"
 }
 
-func (w writer) room(r plan.Room) RoomSheet {
+func (w writer) room(r room.Room) RoomSheet {
 	out := RoomSheet{Name: w.pit(r.Pit), Uses: []RoomUse{}, Message: fmt.Sprintf("most at %s: %s", r.PeakAt.Format("Mon 15:04"), w.grate(r.Peak))}
 	if r.Limit > 0 {
 		out.Message += " of " + w.grate(r.Limit)

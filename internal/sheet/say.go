@@ -25,6 +25,7 @@ import (
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/room"
 	"verjuice/internal/core/shop"
 	"verjuice/internal/core/trace"
 	"verjuice/internal/core/wet"
@@ -142,7 +143,7 @@ func (w writer) pit(n int) string {
 	if n >= 0 && n < len(w.pits) && w.pits[n].Name != "" {
 		return w.pits[n].Name
 	}
-	if n == plan.Fridge {
+	if n == room.Fridge {
 		return "fridge"
 	}
 	return "pit"

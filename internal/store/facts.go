@@ -37,12 +37,13 @@ func (factModel) TableName() string { return "facts" }
 type factBody struct {
 	Values field.Values `json:"values,omitempty"`
 	Said   string       `json:"said,omitempty"`
+	Device string       `json:"device,omitempty"`
 }
 
 func (m factModel) fact() (facts.Fact, error) {
 	var b factBody
 	err := json.Unmarshal([]byte(m.Body), &b)
-	return facts.Fact{ID: m.ID, Kind: facts.Kind(m.Kind), Piece: m.Piece, What: m.What, At: m.Happened, Author: m.Author, Values: b.Values, Said: b.Said}, err
+	return facts.Fact{ID: m.ID, Kind: facts.Kind(m.Kind), Piece: m.Piece, What: m.What, At: m.Happened, Author: m.Author, Values: b.Values, Said: b.Said, Device: b.Device}, err
 }
 
 // Facts are what happened at a cook, in the order in which it was said.
@@ -76,7 +77,7 @@ func (s *Store) AddFact(ctx context.Context, cook string, f facts.Fact) error {
 	if held >= facts.Most {
 		return ErrFull
 	}
-	body, err := json.Marshal(factBody{f.Values, f.Said})
+	body, err := json.Marshal(factBody{f.Values, f.Said, f.Device})
 	if err != nil {
 		return err
 	}

@@ -16,7 +16,7 @@ const near = 10 * time.Minute
 // plan has them, and reports whether any has moved by more than a little: then their forecasts
 // have to be made again.
 func anchored(subjects []*subject, l *Plan) bool {
-	moved := false
+	moved, by := false, func(a, b time.Time) bool { return a.Sub(b).Abs() < near }
 	for _, s := range subjects {
 		if !s.byClock() {
 			continue
@@ -31,9 +31,6 @@ func anchored(subjects []*subject, l *Plan) bool {
 	}
 	return moved
 }
-
-// by reports whether two times are near each other.
-func by(a, b time.Time) bool { return a.Sub(b).Abs() < near }
 
 // byClock reports whether how the piece fares depends on when it goes on.
 func (s *subject) byClock() bool {

@@ -26,6 +26,7 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/happened"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
@@ -40,6 +41,7 @@ type Clock struct {
 	Recorded string              // serving time on record, as typed: keeping it is no mistake even when it has passed
 	Forecast forecast.Forecaster // how a piece fares on the fire; nil runs an ensemble for each
 	Parts    Parts               // of a piece that are worked out; zero is all
+	Read     []facts.Reading     // of thermometers, while it is on
 }
 
 // Parts are parts of a piece that take long to work out, and may be left out when
@@ -112,6 +114,9 @@ type Piece struct {
 	Using    []dose.Use      // what has to be on hand
 	Burns    []forecast.Burn // what decides how it fares on the fire, of each when they are unlike
 	Fare     forecast.Fare
+	Happened happened.Happened
+	Lit      bool            // it is on record that it went on the fire
+	Thought  []forecast.Burn // Burns as they were before anything happened
 }
 
 // Work works out o. What is wrong with it is in Mistakes; the only error is that
@@ -132,7 +137,7 @@ func WorkAfter(ctx context.Context, before Result, o order.Order, f facts.Facts,
 	}
 	subjects := make([]*subject, len(o.Lines))
 	for i, l := range o.Lines {
-		subjects[i] = newSubject(o, l, at)
+		subjects[i] = newSubject(o, l, f, at)
 	}
 	var laid *Plan
 	settle := func(by forecast.Forecaster) (moved bool) {

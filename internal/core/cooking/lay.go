@@ -98,7 +98,7 @@ func marks(o order.Order, f facts.Facts) []plan.Mark {
 		}
 	}
 	for _, one := range f.Standing() {
-		if one.Kind != facts.Done {
+		if one.Kind != facts.Done || one.Piece == "" {
 			continue
 		}
 		if when, err := one.Time(o.Serving.Value.Zone); err == nil && plan.InReach(serve, when) {

@@ -14,6 +14,7 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/happened"
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
@@ -37,14 +38,17 @@ type subject struct {
 	probe quantity.Celsius
 	left  bool // some is kept for later
 
-	clocked bool            // nothing that the clock needs is a mistake
-	dosed   bool            // nothing that the doses need is a mistake
-	rubbed  bool            // nothing that the amount of rub needs is a mistake
-	burning []forecast.Burn // what decides how it fares on the fire, of each when they are unlike
-	anchor  anchor.Anchor
-	fare    forecast.Fare
-	asked   time.Duration // the wait as typed
-	on      dose.Target
+	clocked  bool            // nothing that the clock needs is a mistake
+	dosed    bool            // nothing that the doses need is a mistake
+	rubbed   bool            // nothing that the amount of rub needs is a mistake
+	burning  []forecast.Burn // what decides how it fares on the fire, of each when they are unlike
+	anchor   anchor.Anchor
+	happened happened.Happened
+	lit      bool            // it is on record that it went on
+	thought  []forecast.Burn // burning, before anything happened
+	fare     forecast.Fare
+	asked    time.Duration // the wait as typed
+	on       dose.Target
 
 	planned bool
 	times   plan.Times
@@ -54,7 +58,7 @@ type subject struct {
 
 // newSubject is a line before the plan; nil when its meat, or what all pieces share,
 // is not sound.
-func newSubject(o order.Order, l order.Line, at Clock) *subject {
+func newSubject(o order.Order, l order.Line, f facts.Facts, at Clock) *subject {
 	if !l.Meat.OK() || !o.Base.OK() {
 		return nil
 	}
@@ -69,6 +73,9 @@ func newSubject(o order.Order, l order.Line, at Clock) *subject {
 	s.on.Wait = s.asked
 	if n := s.move(method.On).Pit; o.Setting.OK() && n < len(o.Setting.Value.Pits) {
 		s.pit, s.sets = o.Setting.Value.Pits[n].PitKind, o.Sets.Value[n]
+	}
+	if len(f) > 0 && o.Serving.Value.Zone != nil {
+		s.happened, s.lit = happened.Of(f, at.Read, happened.At{Piece: l.Key, Pit: s.move(method.On).Pit, Zone: o.Serving.Value.Zone, Now: at.Now})
 	}
 	s.burning = s.burns(s.line.Answers.Value, s.meat)
 	return s
@@ -115,6 +122,12 @@ func (s *subject) burns(a decision.Answers, m order.Meat) []forecast.Burn {
 	out := s.line.Burns(a, m, like)
 	for i := range out {
 		out[i] = s.anchor.Burn(out[i])
+	}
+	if s.thought = out; s.lit {
+		out = slices.Clone(out)
+		for i := range out {
+			out[i] = s.happened.Burn(out[i])
+		}
 	}
 	return out
 }
@@ -214,6 +227,7 @@ func (s *subject) work(l order.Line, f facts.Facts, i int, shown []Decided) (Pie
 	out.Using = s.uses(b)
 	if s.clocked {
 		out.Clock, out.Burns, out.Fare = s.clock(taken), s.burning, s.fare
+		out.Happened, out.Lit, out.Thought = s.happened, s.lit, s.thought
 	}
 	return out, wrong
 }

@@ -23,23 +23,26 @@ type Kind string
 
 // The kinds.
 const (
-	Done         Kind = "done"         // a stage of a piece was done at a time
+	Done         Kind = "done"         // a stage or a move of a piece, or of a pit, was done at a time
+	Seen         Kind = "seen"         // a sign was seen on a piece: Values say how it is, and where
+	Corrected    Kind = "corrected"    // another fact happened at another time, which is At
 	Ticked       Kind = "ticked"       // a line of a list was ticked off
 	Acknowledged Kind = "acknowledged" // a stop was read
 	Withdrawn    Kind = "withdrawn"    // another fact was said wrongly
 )
 
-var kinds = []Kind{Done, Ticked, Acknowledged, Withdrawn}
+var kinds = []Kind{Done, Seen, Corrected, Ticked, Acknowledged, Withdrawn}
 
 // Fact is one thing that happened.
 type Fact struct {
 	ID     string       `json:"id" doc:"A UUID of the sender's; the same fact sent twice is one" example:"0b0e7a52-6a1f-4c0e-9d53-0d5f3c1e8a11"`
-	Kind   Kind         `json:"kind" enum:"done,ticked,acknowledged,withdrawn"`
+	Kind   Kind         `json:"kind" enum:"done,seen,corrected,ticked,acknowledged,withdrawn"`
 	Piece  string       `json:"piece,omitempty" required:"false" doc:"Key of the piece; empty when it is of the whole cook"`
-	What   string       `json:"what" doc:"The stage done, the line ticked, the caution read, or the fact withdrawn" example:"fire"`
+	What   string       `json:"what" doc:"The stage or move done, the sign seen, the line ticked, the caution read, or the fact withdrawn or corrected" example:"fire"`
 	At     string       `json:"at" doc:"When it happened: local time of the cook (YYYY-MM-DDTHH:MM) or RFC 3339" example:"2026-11-28T07:20"`
 	Author string       `json:"author,omitempty" required:"false" doc:"Who says so"`
-	Values field.Values `json:"values,omitempty" required:"false" doc:"Of an acknowledgement: what the caution said"`
+	Device string       `json:"device,omitempty" required:"false" doc:"On which screen it was said"`
+	Values field.Values `json:"values,omitempty" required:"false" doc:"Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a wrap: its kind; of a pit that is set: c, °C; of a pit: pit, its number"`
 	Said   string       `json:"said,omitempty" required:"false" doc:"Of an acknowledgement from before cautions had values: its sentence"`
 }
 
@@ -69,8 +72,46 @@ const (
 
 var uuid = regexp.MustCompile(`^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$`)
 
-// Stages are the stages that can be done.
-var Stages = []string{"thaw", "bath", "salt", "fire", "off"}
+// Stages are the stages and moves that can be done.
+var Stages = []string{
+	"thaw", "bath", "salt", "fire", "off",
+	"light", "set", "wood", "fuel", "out", "relit", // a pit
+	"look", "spritz", "baste", "mop", "turn", "probe", "wrap", "unwrap", "dust", "glaze", "vent", "rest", "slice", "finish", "other",
+}
+
+// Sign is something that is looked at or felt on a piece, and how it may be.
+type Sign struct {
+	ID   string
+	Hows []string // in the order in which they come
+}
+
+// Signs are what a cook looks at, as a piece goes on.
+var Signs = []Sign{
+	{"surface", []string{"wet", "set"}}, {"colour", []string{"pale", "red-brown", "mahogany", "black"}}, {"bark", []string{"scratches", "holds"}},
+	{"fat", []string{"springs", "stays"}}, {"bones", []string{"hidden", "show"}}, {"bend", []string{"stiff", "bends", "cracks"}}, {"feel", []string{"tough", "firm", "nearly", "soft"}},
+}
+
+// How is how a sign was seen to be, and where; empty when f does not say.
+func (f Fact) How() (how, place string) {
+	how, _ = f.Values["how"].(string)
+	place, _ = f.Values["place"].(string)
+	return how, place
+}
+
+// checkSign returns what is wrong with a sign that was seen.
+func (f Fact) checkSign(errs *field.Errors) {
+	ids := make([]string, len(Signs))
+	for i, s := range Signs {
+		if ids[i] = s.ID; s.ID != f.What {
+			continue
+		}
+		if how, _ := f.How(); !slices.Contains(s.Hows, how) {
+			errs.Add("/values/how", "choice.unknown", "choices", s.Hows)
+		}
+		return
+	}
+	errs.Add("/what", "choice.unknown", "choices", ids)
+}
 
 // Check returns what is wrong with f, with pointers into it.
 func (f Fact) Check() field.Errors {
@@ -79,7 +120,10 @@ func (f Fact) Check() field.Errors {
 		errs.Add("/id", "fact.id")
 	}
 	if !slices.Contains(kinds, f.Kind) {
-		errs.Add("/kind", "choice.unknown", "choices", []string{"done", "ticked", "acknowledged", "withdrawn"})
+		errs.Add("/kind", "choice.unknown", "choices", []string{"done", "seen", "corrected", "ticked", "acknowledged", "withdrawn"})
+	}
+	if f.Kind == Seen {
+		f.checkSign(&errs)
 	}
 	if f.Kind == Done && !slices.Contains(Stages, f.What) {
 		errs.Add("/what", "choice.unknown", "choices", Stages)
@@ -93,7 +137,7 @@ func (f Fact) Check() field.Errors {
 	for _, text := range []struct {
 		pointer, typed string
 		most           int
-	}{{"/piece", f.Piece, maxKey}, {"/what", f.What, maxText}, {"/at", f.At, maxTime}, {"/author", f.Author, maxAuthor}, {"/said", f.Said, maxText}} {
+	}{{"/piece", f.Piece, maxKey}, {"/what", f.What, maxText}, {"/at", f.At, maxTime}, {"/author", f.Author, maxAuthor}, {"/device", f.Device, maxKey}, {"/said", f.Said, maxText}} {
 		if len(text.typed) > text.most {
 			errs.Add(text.pointer, "text.too-long", "most", text.most)
 		}
@@ -106,10 +150,7 @@ func (f Fact) Check() field.Errors {
 
 // Time is when f happened; zone is the cook's.
 func (f Fact) Time(zone *time.Location) (time.Time, error) {
-	if t, err := time.ParseInLocation(local, f.At, zone); err == nil {
-		return t, nil
-	}
-	t, err := time.Parse(time.RFC3339, f.At)
+	t, err := moment(f.At, zone)
 	return t.In(zone), err
 }
 
@@ -133,15 +174,26 @@ func sameValues(a, b field.Values) bool {
 	return err == nil && string(x) == string(y)
 }
 
-// Standing are the facts that were not withdrawn.
+// Standing are the facts that were not withdrawn, each at the time that was last said of it.
 func (all Facts) Standing() Facts {
-	gone := map[string]bool{}
+	gone, at := map[string]bool{}, map[string]string{}
 	for _, f := range all {
 		if f.Kind == Withdrawn {
 			gone[f.What] = true
 		}
 	}
-	return slices.DeleteFunc(slices.Clone(all), func(f Fact) bool { return f.Kind == Withdrawn || gone[f.ID] })
+	for _, f := range all {
+		if f.Kind == Corrected && !gone[f.ID] {
+			at[f.What] = f.At
+		}
+	}
+	out := slices.DeleteFunc(slices.Clone(all), func(f Fact) bool { return f.Kind == Withdrawn || f.Kind == Corrected || gone[f.ID] })
+	for i := range out {
+		if t, ok := at[out[i].ID]; ok {
+			out[i].At = t
+		}
+	}
+	return out
 }
 
 // Done is the latest fact about a stage of a piece.

@@ -31,6 +31,10 @@ type Burn struct {
 	Off      when.When        // when it is taken off, where that is more than Core; else none
 	Rests    []heat.Phase     // before the place where it is held
 
+	Read    []heat.Reading  // of its core so far
+	PitRead []heat.SetPoint // of the pit so far
+	BarkH   float64         // its bark was seen set then, h; zero when it was not seen
+
 	told    string // what is done on the way, as a key, once nothing of it changes any more
 	OpenMin int    // opened every so often; zero is not told
 	Shut    bool   // never opened
@@ -156,15 +160,21 @@ func (b Burn) Told() Burn {
 	return b
 }
 
+// Retold is b told again, after it has changed.
+func (b Burn) Retold() Burn {
+	b.told = ""
+	return b.Told()
+}
+
 // does is what is done on the way, as a key.
 func (b Burn) does() string {
 	if b.told != "" {
 		return b.told
 	}
-	if len(b.Steps)+len(b.Wraps)+len(b.Visits)+len(b.Rests) == 0 && b.Off.None() {
+	if len(b.Steps)+len(b.Wraps)+len(b.Visits)+len(b.Rests)+len(b.Read)+len(b.PitRead) == 0 && b.BarkH == 0 && b.Off.None() {
 		return ""
 	}
-	return fmt.Sprint(b.Steps, b.Wraps, b.Visits, b.Off, b.Rests)
+	return fmt.Sprint(b.Steps, b.Wraps, b.Visits, b.Off, b.Rests, b.Read, b.PitRead, b.BarkH)
 }
 
 // Wrap is what it is in at the end; none when it is bare.
@@ -194,11 +204,11 @@ func cookOf(b Burn) (heat.Cook, heat.Ask) {
 	c := heat.Cook{
 		Cut: b.Cut, Geometry: b.Geometry, Measured: b.Geometry.Measured, Piece: b.Piece, DoneC: float64(b.Core), Feel: b.Core == 0, Off: b.Off,
 		Programme: heat.Programme{
-			Pit: pit, Steps: append([]heat.SetPoint{{SetC: float64(b.PitC)}}, b.Steps...), Wraps: b.Wraps, Visits: b.Visits, Ambient: weathers[cmp.Or(b.Weather, "mild")], OpenMin: float64(b.OpenMin), Loose: cmp.Or(looseness[b.Tight], 1), Shine: shines[b.Shine],
+			Pit: pit, Steps: append([]heat.SetPoint{{SetC: float64(b.PitC)}}, b.Steps...), Wraps: b.Wraps, Visits: b.Visits, Ambient: weathers[cmp.Or(b.Weather, "mild")], OpenMin: float64(b.OpenMin), PitRead: b.PitRead, Loose: cmp.Or(looseness[b.Tight], 1), Shine: shines[b.Shine],
 			StartC: float64(b.StartC), TemperH: b.Temper.Hours(), RoomC: float64(b.RoomC),
 		},
 	}
-	a := heat.Ask{Tightness: looseness[b.Tight] > 0, KnowsLid: b.Shut, Cores: asked, Seed: uint64(b.Number) + 1, KnowsPit: known, Members: lasting.Members}
+	a := heat.Ask{Readings: b.Read, BarkH: b.BarkH, Tightness: looseness[b.Tight] > 0, KnowsLid: b.Shut, Cores: asked, Seed: uint64(b.Number) + 1, KnowsPit: known, Members: lasting.Members}
 	if soft := func(c when.Cond) bool { return c.Sign == when.Soft }; b.Off.Some(soft) {
 		c.Feel = b.Off.Both || b.Off.Second.None()
 	}
@@ -235,9 +245,8 @@ func lasts(h float64) time.Duration {
 	return time.Duration(h * float64(time.Hour))
 }
 
-// Slowest is how pieces fare until the last of them is off. Of unlike ones that which takes
-// longest by a single run is forecast.
-func Slowest(ctx context.Context, by Forecaster, burns []Burn) (Fare, error) {
+// SlowestOf is that which takes longest by a single run.
+func SlowestOf(burns []Burn) Burn {
 	slowest := 0
 	if len(burns) > 1 {
 		for i := range burns {
@@ -246,7 +255,13 @@ func Slowest(ctx context.Context, by Forecaster, burns []Burn) (Fare, error) {
 			}
 		}
 	}
-	return by.Fire(ctx, burns[slowest])
+	return burns[slowest]
+}
+
+// Slowest is how pieces fare until the last of them is off. Of unlike ones that which takes
+// longest by a single run is forecast.
+func Slowest(ctx context.Context, by Forecaster, burns []Burn) (Fare, error) {
+	return by.Fire(ctx, SlowestOf(burns))
 }
 
 // In is the same in a time that the cook gave: what comes on the way keeps its share.

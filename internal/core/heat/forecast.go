@@ -137,6 +137,9 @@ func (c Cook) spreads(a Ask) [unknowns]float64 {
 	if c.Programme.OpenMin > 0 || a.KnowsLid {
 		spread[opening] = 0
 	}
+	if len(c.Programme.PitRead) > 0 {
+		spread[pitError] = readC
+	}
 	if a.Tightness {
 		spread[leak], spread[gapWidth] = tighter*spread[leak], 0.7*spread[gapWidth]
 	}

@@ -15,6 +15,8 @@ type Wrap struct {
 	Kind string // foil, paper, pan, boat, bacon; none takes it off again
 	When when.When
 	PitC float64 // the pit is set to this then; zero leaves it
+	// It does not come before that, h: what has not been done by now is done from now on.
+	NotBeforeH float64
 }
 
 // Visit is somebody who opens the pit for a look, a spritz or a baste, once or again and again.
@@ -31,12 +33,13 @@ type Programme struct {
 	Wraps   []Wrap     // in order
 	Visits  []Visit    // at most MostVisits
 	Ambient Ambient
-	OpenMin float64 // the pit is opened every so often; zero never
-	Loose   float64 // what a wrap leaks against the usual
-	Shine   float64 // what foil takes up of the heat against the usual; zero is as usual
-	StartC  float64 // all through, before it stands on the counter
-	TemperH float64 // on the counter before it goes on
-	RoomC   float64 // there
+	OpenMin float64    // the pit is opened every so often; zero never
+	PitRead []SetPoint // what a thermometer beside the piece has read of the pit, in order
+	Loose   float64    // what a wrap leaks against the usual
+	Shine   float64    // what foil takes up of the heat against the usual; zero is as usual
+	StartC  float64    // all through, before it stands on the counter
+	TemperH float64    // on the counter before it goes on
+	RoomC   float64    // there
 }
 
 // Pit is how a kind of pit gives its heat. Figures are field judgement: a fan moves the air,
@@ -93,6 +96,9 @@ type fire struct {
 	wrap  thermal.Wrapped
 	every float64 // opened every so often, s
 	open  float64 // next opening, s
+	t     float64 // s
+	read  int     // of PitRead
+	off   float64 // how far what was read is from what the pit was set to, °C
 
 	wrapped []float64 // when each wrap came, h
 	visits  []visited
@@ -124,6 +130,7 @@ func (p *Programme) light(k thermal.Constants, m Member) *fire {
 		out.every = 3600 / m.Opened
 		out.open = out.every
 	}
+	out.off = p.readOff()
 	out.pit = out.goal()
 	return out
 }
@@ -157,6 +164,9 @@ const (
 // goal is what the pit would settle at: what it is set to, its error, and what the weather
 // takes.
 func (r *fire) goal() float64 {
+	if len(r.PitRead) > 0 {
+		return r.set + r.off + r.m.PitC // the weather is in what was read
+	}
 	loss := r.Pit.Thin * (max(0, Mild-r.Ambient.AirC)*0.004 + r.Ambient.Wind*0.006)
 	if r.Ambient.Rain {
 		loss += r.Pit.Thin * 0.02
@@ -174,7 +184,8 @@ func (r *fire) happen(t float64, f *thermal.State) {
 		r.steps++
 	}
 	now := r.now(t/3600, f.Temp[0], f)
-	for r.wraps < len(r.Wraps) && r.Wraps[r.wraps].When.Met(now) {
+	r.t = t
+	for r.wraps < len(r.Wraps) && t/3600 >= r.Wraps[r.wraps].NotBeforeH && r.Wraps[r.wraps].When.Met(now) {
 		w := r.Wraps[r.wraps]
 		was := r.wrap.Covers > 0
 		r.wrap = r.k.Wrap(w.Kind, r.Loose*r.m.Leak, r.m.Gap)
@@ -233,6 +244,9 @@ func (r *fire) air(dt float64) thermal.Air {
 		tau = coolS
 	}
 	r.pit = goal + (r.pit-goal)*math.Exp(-dt/tau)
+	if c, ok := r.reading(r.t); ok {
+		r.pit, goal = c, c
+	}
 	rho := r.k.Vapour / (thermal.Steam * (r.pit + thermal.Zero))
 	sat, _ := thermal.Saturation(min(r.pit, 120))
 	return thermal.Air{C: r.pit, Walls: (r.pit + goal) / 2, H: r.Pit.Convect * r.m.Convect, Emit: r.k.Emit, Vapour: min(rho, 0.8*sat), Wrap: r.wrap}

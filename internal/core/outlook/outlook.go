@@ -9,7 +9,6 @@ package outlook
 import (
 	"context"
 	"math"
-	"slices"
 
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
@@ -47,7 +46,7 @@ func Of(ctx context.Context, r cooking.Result, i int) (Look, bool, error) {
 		return Look{}, false, nil
 	}
 	p := r.Pieces[i]
-	burn := slowest(p.Burns)
+	burn := forecast.SlowestOf(p.Burns)
 	seen, err := forecast.See(ctx, burn)
 	if err != nil {
 		return Look{}, false, err
@@ -66,12 +65,6 @@ func Of(ctx context.Context, r cooking.Result, i int) (Look, bool, error) {
 	}
 	out.Rest = cools.Of(restsFor)
 	return out, true, nil
-}
-
-func slowest(burns []forecast.Burn) forecast.Burn {
-	return slices.MaxFunc(burns, func(a, b forecast.Burn) int {
-		return int(forecast.Alone([]forecast.Burn{a}) - forecast.Alone([]forecast.Burn{b}))
-	})
 }
 
 // stalls finds where the middle of the curve crawls longest.

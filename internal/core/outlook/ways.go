@@ -73,7 +73,7 @@ func (a Asked) Ways(ctx context.Context) ([]Way, error) {
 		if len(now.Burns) == 0 || len(r.Mistakes) > len(base.Mistakes) || now.Fare.Fire.Mid >= lasting.Endless || !w.Happens && graver(base, r) {
 			continue
 		}
-		w.Burn, w.Yield = slowest(now.Burns), 1
+		w.Burn, w.Yield = forecast.SlowestOf(now.Burns), 1
 		// Both from single runs, so that nothing but the way differs.
 		pace := float64(forecast.Alone(now.Burns)) / float64(max(1, forecast.Alone(was.Burns)))
 		scaled := func(d time.Duration) time.Duration { return time.Duration(pace * float64(d)).Round(5 * time.Minute) }

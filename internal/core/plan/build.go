@@ -121,6 +121,9 @@ func (a Ask) onFire(j Job, t *Times) {
 		at := func(d time.Duration) time.Time { return floor(t.Fire.Add(time.Duration(pace * float64(d)))) }
 		t.WrapFrom, t.Wrap, t.WrapTo = at(j.Wraps.Low), at(j.Wraps.Mid), at(j.Wraps.High)
 	}
+	if wrap, ok := a.mark(j, "wrap"); ok && wrap.Done {
+		t.WrapFrom, t.Wrap, t.WrapTo = wrap.At, wrap.At, wrap.At
+	}
 	t.Hold = max(0, t.Slice.Sub(t.Off))
 	if t.Kind == Ahead && t.Hold > j.HoldMax {
 		t.Reheat = floor(t.Slice.Add(-reheating))

@@ -16,12 +16,16 @@ type Change struct {
 	Planned time.Time
 }
 
+// told are the stages of which is told what they have changed: what is done to a piece on the way
+// besides changes nothing in the plan.
+var told = []string{"thaw", "bath", "salt", "fire", "wrap", "off"}
+
 // Changed compares the chosen plan with the one before the last thing that happened.
 // It is false when nothing has happened, or not to a piece of the plan.
 func Changed(a Ask, chosen Plan) (Change, bool) {
 	last := -1
 	for i, m := range a.Marks {
-		if m.Done {
+		if m.Done && slices.Contains(told, m.Stage) {
 			last = i
 		}
 	}
@@ -38,7 +42,7 @@ func Changed(a Ask, chosen Plan) (Change, bool) {
 	plans := Make(before).Plans
 	i := max(0, slices.IndexFunc(plans, func(p Plan) bool { return p.Kind == chosen.Kind }))
 	was := plans[i].Pieces[at]
-	planned := map[string]time.Time{"thaw": was.Thaw, "bath": was.Bath, "salt": was.Salt, "fire": was.Fire, "off": was.Off}[m.Stage]
+	planned := map[string]time.Time{"thaw": was.Thaw, "bath": was.Bath, "salt": was.Salt, "fire": was.Fire, "wrap": was.Wrap, "off": was.Off}[m.Stage]
 	return Change{
 		Mark: m, Late: m.At.Sub(planned), Was: was, Now: chosen.Pieces[at], WasOf: plans[i].Chance, Chance: chosen.Chance, Planned: planned,
 	}, true

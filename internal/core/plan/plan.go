@@ -14,6 +14,7 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/room"
 	"verjuice/internal/core/when"
 )
 
@@ -179,7 +180,7 @@ type Plan struct {
 	Chilled   bool          // some of it is cooled and reheated
 	First     time.Time     // of all tasks
 	Safe      time.Time     // the serving time that is nine in ten sure
-	Rooms     []Room
+	Rooms     []room.Room
 	Feasible  bool // it can be done: nothing is too late, and there is time to thaw and rest
 	Overdue   bool // some of it should have been done by now
 	Waking    bool // a fire is lit in the night because nothing else is in time

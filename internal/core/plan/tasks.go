@@ -3,6 +3,8 @@ package plan
 import (
 	"slices"
 	"time"
+
+	"verjuice/internal/core/room"
 )
 
 // tasks are the plan as a list, in order.
@@ -71,17 +73,38 @@ func (a Ask) pieceTasks(j Job, t Times) []Task {
 	if t.Over {
 		out[len(out)-1].About = false
 	}
-	for _, d := range j.Doings {
-		if k, ok := t.doing(d, j, a.Serve); ok {
-			k.Done = a.passed(j, "off") || a.done(j, d.Stage)
-			out = append(out, k)
-		}
-	}
+	out = append(out, a.doings(j, t)...)
 	if j.Travel > 0 {
 		add("travel", t.Slice.Add(-j.Travel), j.Travel)
 	}
 	add("reheat", t.Reheat, five)
 	add("slice", t.Slice, j.Slice)
+	return out
+}
+
+// doings are what is done to a piece besides its stages. One that was done so often is done, the
+// first of its kind first; what is done again and again is done when the piece is off.
+func (a Ask) doings(j Job, t Times) []Task {
+	var out []Task
+	did := map[string]int{}
+	for _, m := range a.Marks {
+		if m.Key == j.Key && m.Done {
+			did[m.Stage]++
+		}
+	}
+	for _, d := range j.Doings {
+		k, ok := t.doing(d, j, a.Serve)
+		if !ok {
+			continue
+		}
+		if d.Every > 0 {
+			k.Done = a.done(j, "off")
+		} else {
+			k.Done = did[d.Stage] > 0
+			did[d.Stage]--
+		}
+		out = append(out, k)
+	}
 	return out
 }
 
@@ -189,40 +212,21 @@ func (a Ask) passed(j Job, stage string) bool {
 	return false
 }
 
-// Room is what a place holds over time.
-type Room struct {
-	Pit    int     // in Ask.Pits; -1 for the fridge
-	Limit  float64 // dm²; zero when it is not known
-	Peak   float64
-	PeakAt time.Time
-	Uses   []Use
-}
-
-// Fridge is the Pit of a Room that is the fridge.
-const Fridge = -1
-
-// Use is a piece in a place for some time.
-type Use struct {
-	Key      string
-	From, To time.Time
-	DM2      float64
-}
-
 // rooms are the pits and the fridge over time.
-func (a Ask) rooms(p Plan) []Room {
-	var out []Room
+func (a Ask) rooms(p Plan) []room.Room {
+	var out []room.Room
 	for n, pit := range a.Pits {
-		r := Room{Pit: n, Limit: pit.Room}
+		r := room.Room{Pit: n, Limit: pit.Room}
 		for i, j := range a.Jobs {
 			if t := p.Pieces[i]; j.Pit == n && j.RoomDM2 > 0 {
-				r.Uses = append(r.Uses, Use{j.Key, t.Fire, t.Off, j.RoomDM2})
+				r.Uses = append(r.Uses, room.Use{Key: j.Key, From: t.Fire, To: t.Off, DM2: j.RoomDM2})
 			}
 		}
 		if len(r.Uses) > 0 {
-			out = append(out, r.peak())
+			out = append(out, r.Peaked())
 		}
 	}
-	fridge := Room{Pit: Fridge}
+	fridge := room.Room{Pit: room.Fridge}
 	for i, j := range a.Jobs {
 		t := p.Pieces[i]
 		from := t.Prep
@@ -232,14 +236,14 @@ func (a Ask) rooms(p Plan) []Room {
 			}
 		}
 		if t.Out.Sub(from) > time.Hour {
-			fridge.Uses = append(fridge.Uses, Use{j.Key, from, t.Out, j.FridgeDM2})
+			fridge.Uses = append(fridge.Uses, room.Use{Key: j.Key, From: from, To: t.Out, DM2: j.FridgeDM2})
 		}
 		if !t.Reheat.IsZero() {
-			fridge.Uses = append(fridge.Uses, Use{j.Key, t.Off.Add(2 * time.Hour), t.Reheat, j.FridgeDM2})
+			fridge.Uses = append(fridge.Uses, room.Use{Key: j.Key, From: t.Off.Add(2 * time.Hour), To: t.Reheat, DM2: j.FridgeDM2})
 		}
 	}
 	if len(fridge.Uses) > 0 {
-		out = append(out, fridge.peak())
+		out = append(out, fridge.Peaked())
 	}
 	return out
 }
@@ -248,27 +252,12 @@ func (a Ask) rooms(p Plan) []Room {
 func (p Plan) Burning() map[int]time.Duration {
 	out := map[int]time.Duration{}
 	for _, r := range p.Rooms {
-		if r.Pit == Fridge {
+		if r.Pit == room.Fridge {
 			continue
 		}
-		first := slices.MinFunc(r.Uses, func(a, b Use) int { return a.From.Compare(b.From) }).From
-		last := slices.MaxFunc(r.Uses, func(a, b Use) int { return a.To.Compare(b.To) }).To
+		first := slices.MinFunc(r.Uses, func(a, b room.Use) int { return a.From.Compare(b.From) }).From
+		last := slices.MaxFunc(r.Uses, func(a, b room.Use) int { return a.To.Compare(b.To) }).To
 		out[r.Pit] = last.Sub(first)
 	}
 	return out
-}
-
-func (r Room) peak() Room {
-	for _, u := range r.Uses {
-		sum := 0.0
-		for _, v := range r.Uses {
-			if !v.From.After(u.From) && v.To.After(u.From) {
-				sum += v.DM2
-			}
-		}
-		if sum > r.Peak {
-			r.Peak, r.PeakAt = sum, u.From
-		}
-	}
-	return r
 }

@@ -348,6 +348,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cooks/{id}/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tell how a cook stands at the pit now */
+        get: operations["live"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{id}/live/stream": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Stream how a cook stands at the pit, as server-sent events: each time that anything has changed */
+        get: operations["liveStream"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks/{id}/opened": {
         parameters: {
             query?: never;
@@ -394,6 +428,41 @@ export interface paths {
         put?: never;
         /** Add a photograph; it is scaled down, and its metadata removed */
         post: operations["addPhoto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{id}/practise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Make the clock of a cook that is practised faster or slower */
+        put: operations["practiseFaster"];
+        /** Copy a cook, to practise it on a simulated pit with a clock of its own */
+        post: operations["practise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hand readings in; the same hand-in twice is once, and another with its id is a conflict */
+        post: operations["handIn"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1971,23 +2040,25 @@ export interface components {
             at: string;
             /** @description Who says so */
             author?: string;
+            /** @description On which screen it was said */
+            device?: string;
             /**
              * @description A UUID of the sender's; the same fact sent twice is one
              * @example 0b0e7a52-6a1f-4c0e-9d53-0d5f3c1e8a11
              */
             id: string;
             /** @enum {string} */
-            kind: "done" | "ticked" | "acknowledged" | "withdrawn";
+            kind: "done" | "seen" | "corrected" | "ticked" | "acknowledged" | "withdrawn";
             /** @description Key of the piece; empty when it is of the whole cook */
             piece?: string;
             /** @description Of an acknowledgement from before cautions had values: its sentence */
             said?: string;
-            /** @description Of an acknowledgement: what the caution said */
+            /** @description Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a wrap: its kind; of a pit that is set: c, °C; of a pit: pit, its number */
             values?: {
                 [key: string]: unknown;
             };
             /**
-             * @description The stage done, the line ticked, the caution read, or the fact withdrawn
+             * @description The stage or move done, the sign seen, the line ticked, the caution read, or the fact withdrawn or corrected
              * @example fire
              */
             what: string;
@@ -2431,6 +2502,24 @@ export interface components {
             /** @description How far the game is, and the points so far, in words */
             score: string;
         };
+        HandIn: {
+            /** @description What measured or who typed */
+            device?: string;
+            /**
+             * @description A UUID of the sender's; the same hand-in sent twice is one
+             * @example 0b0e7a52-6a1f-4c0e-9d53-0d5f3c1e8a11
+             */
+            id: string;
+            readings: components["schemas"]["ReadingSent"][];
+        };
+        HandedIn: {
+            /**
+             * Format: int64
+             * @description How many readings are on record of it
+             */
+            count: number;
+            id: string;
+        };
         Health: {
             /** @enum {string} */
             database: "up";
@@ -2743,6 +2832,106 @@ export interface components {
             page: number;
             /** Format: int64 */
             total: number;
+        };
+        LiveAdvice: {
+            /** @description What it waits for */
+            at: string;
+            /** @description How long until then; may be empty */
+            figure: string;
+            head: string;
+            now: boolean;
+            why: string;
+        };
+        LiveGone: {
+            detail: string;
+        };
+        LiveLog: {
+            author: string;
+            /** @description Of the fact */
+            id: string;
+            label: string;
+            /** @description The same as it is typed */
+            local: string;
+            time: string;
+        };
+        LiveNext: {
+            /** @description RFC 3339 */
+            at: string;
+            id: string;
+            label: string;
+            note: string;
+            /** @description Key; empty for a pit */
+            piece: string;
+            time: string;
+            /** @description The press that says it is done; empty when there is none */
+            what: string;
+        };
+        LivePiece: {
+            advice?: components["schemas"]["LiveAdvice"];
+            /** @description Of its coldest place; text is empty when nothing was read lately */
+            core: components["schemas"]["BigFigure"];
+            curve: components["schemas"]["DrawnPoint"][];
+            /** @description What can be said to be done, what was planned first */
+            done: components["schemas"]["Press"][];
+            key: string;
+            /** @description How that has moved since it went on, in a sentence */
+            moved: string;
+            /**
+             * Format: double
+             * @description Hours since it went on
+             */
+            now_h: number;
+            pit: components["schemas"]["BigFigure"];
+            /**
+             * Format: int64
+             * @description Which pit it is on, from 0
+             */
+            pit_no: number;
+            /** @description Where there is more than one probe */
+            places: components["schemas"]["BigFigure"][];
+            /** @description What was read of the core */
+            read: components["schemas"]["ReadPoint"][];
+            /** @description When it is off, from early to late; text is empty when that is not known */
+            ready: components["schemas"]["BigFigure"];
+            /** @description What can be said to be seen */
+            seen: components["schemas"]["SignLine"][];
+            /** @description How long it has been on, or what it waits for */
+            since: string;
+            /** @enum {string} */
+            state: "before" | "on" | "resting" | "done";
+            /**
+             * Format: double
+             * @description Core at which it is taken off; zero is by feel
+             */
+            target: number;
+            title: string;
+            /** @enum {string} */
+            unit: "°C" | "°F";
+        };
+        LiveSheet: {
+            /** @description Of serving on time; empty when there is no plan */
+            chance: string;
+            /** @description The same as a time of day */
+            clock: string;
+            /** @description What was done and seen, the last first */
+            log: components["schemas"]["LiveLog"][];
+            name: string;
+            /** @description What is to be done, the soonest first */
+            next: components["schemas"]["LiveNext"][];
+            /** @description The cook's clock, RFC 3339 */
+            now: string;
+            pieces: components["schemas"]["LivePiece"][];
+            /** @description Its pit and thermometers are simulated */
+            practised: boolean;
+            /** @description Why there are no figures, in a sentence; else empty */
+            problem: string;
+            serve: string;
+            /**
+             * Format: double
+             * @description How fast that clock goes: 1 is the clock on the wall
+             */
+            speed: number;
+            zone: string;
         };
         Meat: {
             /** @description Weight of all after trimming */
@@ -3387,6 +3576,38 @@ export interface components {
              */
             text: string;
         };
+        Practice: {
+            /**
+             * Format: int64
+             * @description What is hidden of its pit and its meat is drawn from this; the same is the same again
+             */
+            seed?: number;
+            /**
+             * Format: double
+             * @description How much faster its clock goes than the one on the wall
+             * @example 60
+             */
+            speed: number;
+        };
+        Press: {
+            /**
+             * @description What has to be typed with it
+             * @enum {string}
+             */
+            asks: "temperature" | "";
+            label: string;
+            /** @description When it was done last; may be empty */
+            last: string;
+            /** @description It is done to the pit, not to the piece */
+            pit: boolean;
+            /** @description It is what comes next */
+            planned: boolean;
+            /** @description What the fact says besides */
+            values?: {
+                [key: string]: unknown;
+            };
+            what: string;
+        };
         Problem: {
             /** @description What happened and what to do */
             detail: string;
@@ -3418,6 +3639,12 @@ export interface components {
             core: string;
             range: string;
         };
+        ReadPoint: {
+            /** Format: double */
+            core: number;
+            /** Format: double */
+            h: number;
+        };
         Reading: {
             /**
              * Format: double
@@ -3428,6 +3655,29 @@ export interface components {
             overload: boolean;
             /** @description It has settled */
             stable: boolean;
+        };
+        ReadingSent: {
+            /**
+             * @description When: local time of the cook (YYYY-MM-DDTHH:MM[:SS]) or RFC 3339
+             * @example 2026-11-28T07:20:15Z
+             */
+            at: string;
+            /**
+             * Format: double
+             * @description The same in °C, as a number
+             * @example 67.8
+             */
+            c?: number;
+            /**
+             * @description pit:0 for the first pit of the cook, core:KEY for a piece, core:KEY:flat for a place in it
+             * @example pit:0
+             */
+            probe: string;
+            /**
+             * @description What it showed, with its unit
+             * @example 154 °F
+             */
+            typed?: string;
         };
         Request: {
             batch?: components["schemas"]["Batch"];
@@ -3691,6 +3941,17 @@ export interface components {
             meat: components["schemas"]["ShopLine"][];
             /** @description What there is enough of */
             stock: components["schemas"]["ShopLine"][];
+        };
+        SignHow: {
+            how: string;
+            label: string;
+            /** @description It was seen so last */
+            now: boolean;
+        };
+        SignLine: {
+            hows: components["schemas"]["SignHow"][];
+            label: string;
+            sign: string;
         };
         Site: {
             /** @description False where the needle stays out */
@@ -4810,6 +5071,102 @@ export interface operations {
             };
         };
     };
+    live: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveSheet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    liveStream: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": ({
+                        data: components["schemas"]["LiveGone"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "gone";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    } | {
+                        data: components["schemas"]["LiveSheet"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "live";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    })[];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     openCook: {
         parameters: {
             query?: never;
@@ -4936,6 +5293,113 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PhotoLine"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    practiseFaster: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Practice"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    practise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Practice"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookRecord"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    handIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedIn"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,220 @@
+package api
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"net/http"
+	"sync"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/sse"
+	lru "github.com/hashicorp/golang-lru/v2"
+
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/sheet"
+	"verjuice/internal/store"
+)
+
+// How often a stream asks whether anything was added, and how long a forecast is shown before
+// it is renewed though nothing was pressed.
+const (
+	looksEvery = 400 * time.Millisecond
+	renews     = 5 * time.Second
+)
+
+// mostLive is how many cooks a program follows at once.
+const mostLive = 32
+
+// lives are the cooks that somebody stands beside. What they hold is a cache of what is on
+// record: another program has its own.
+type lives struct {
+	mu   sync.Mutex
+	kept *lru.Cache[string, *liveCook]
+}
+
+// liveCook is one cook as it was followed last. Whoever asks while it is worked out waits for
+// that answer.
+type liveCook struct {
+	mu       sync.Mutex
+	course   facts.Course
+	readings uint64 // that are in course
+	answers  map[sheet.Reader]liveAnswer
+}
+
+type liveAnswer struct {
+	told store.Told
+	at   time.Time
+	raw  []byte
+	out  sheet.LiveSheet
+}
+
+func newLives() *lives {
+	kept, err := lru.New[string, *liveCook](mostLive)
+	if err != nil {
+		panic("api: a cache of no size")
+	}
+	return &lives{kept: kept}
+}
+
+func (l *lives) of(id string) *liveCook {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	if c, ok := l.kept.Get(id); ok {
+		return c
+	}
+	c := &liveCook{course: facts.Course{}, answers: map[sheet.Reader]liveAnswer{}}
+	l.kept.Add(id, c)
+	return c
+}
+
+// LiveAsked is a cook that somebody stands beside.
+type LiveAsked struct {
+	ByID
+	Measure
+}
+
+// live is how a cook stands: worked out anew when anything was pressed or changed, and else at
+// most every few seconds, once for all who look.
+func (s *server) live(ctx context.Context, id string, as sheet.Reader) (liveAnswer, error) {
+	told, err := s.Store.Told(ctx, id)
+	if err != nil {
+		return liveAnswer{}, problemOf(err)
+	}
+	c := s.lives.of(id)
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	was, ok := c.answers[as]
+	pressed := was.told.Facts != told.Facts || was.told.Version != told.Version
+	if ok && !pressed && time.Since(was.at) < renews {
+		return was, nil
+	}
+	fresh, last, err := s.Store.Readings(ctx, id, c.readings)
+	if err != nil {
+		return liveAnswer{}, problemOf(err)
+	}
+	c.course.Add(fresh...)
+	c.readings = last
+	out, err := s.workLive(ctx, id, c.course, as)
+	if err != nil {
+		return liveAnswer{}, err
+	}
+	raw, err := json.Marshal(out)
+	if err != nil {
+		return liveAnswer{}, err
+	}
+	c.answers[as] = liveAnswer{told, time.Now(), raw, out}
+	return c.answers[as], nil
+}
+
+func (s *server) workLive(ctx context.Context, id string, course facts.Course, as sheet.Reader) (sheet.LiveSheet, error) {
+	r, err := s.Store.Cooks().Get(ctx, id)
+	if err != nil {
+		return sheet.LiveSheet{}, problemOf(err)
+	}
+	happened, err := s.Store.Facts(ctx, id)
+	if err != nil {
+		return sheet.LiveSheet{}, problemOf(err)
+	}
+	clock, err := s.Store.Clock(ctx, id)
+	if err != nil {
+		return sheet.LiveSheet{}, problemOf(err)
+	}
+	k, err := s.kitchen(ctx, r.Doc.Formulas()...)
+	if err != nil {
+		return sheet.LiveSheet{}, err
+	}
+	at := cooking.Clock{Now: clock.Now(s.Now()), Recorded: r.Doc.ServeAt}
+	out, err := sheet.OfLive(ctx, sheet.CookRequest{Cook: r.Doc, Facts: happened}, k, at, course, as)
+	if err != nil {
+		return out, problemOf(err)
+	}
+	if clock.Speed != 0 {
+		out.Speed, out.Practised = clock.Speed, clock.Running
+	}
+	return out, nil
+}
+
+func (s *server) registerLive(a huma.API) {
+	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/live", "live", "Tell how a cook stands at the pit now"),
+		func(ctx context.Context, in *LiveAsked) (*body[sheet.LiveSheet], error) {
+			out, err := s.live(ctx, in.ID, in.reader())
+			if err != nil {
+				return nil, err
+			}
+			return answer(out.out), nil
+		})
+	sse.Register(a, op(http.MethodGet, "/api/cooks/{id}/live/stream", "liveStream", "Stream how a cook stands at the pit, as server-sent events: each time that anything has changed"),
+		map[string]any{"live": sheet.LiveSheet{}, "gone": liveGone{}},
+		func(ctx context.Context, in *LiveAsked, send sse.Sender) {
+			tick := time.NewTicker(looksEvery)
+			defer tick.Stop()
+			var sent []byte
+			for {
+				asked, cancel := context.WithTimeout(ctx, patience)
+				out, err := s.live(asked, in.ID, in.reader())
+				cancel()
+				switch {
+				case err != nil && ctx.Err() == nil:
+					if send.Data(liveGone{err.Error()}) != nil {
+						return
+					}
+					sent = nil
+				case !bytes.Equal(out.raw, sent):
+					if send.Data(out.out) != nil {
+						return
+					}
+					sent = out.raw
+				}
+				select {
+				case <-ctx.Done():
+					return
+				case <-s.Stopping:
+					return
+				case <-tick.C:
+				}
+			}
+		})
+	handed := op(http.MethodPost, "/api/cooks/{id}/readings", "handIn", "Hand readings in; the same hand-in twice is once, and another with its id is a conflict")
+	handed.DefaultStatus = http.StatusCreated
+	handed.MaxBodyBytes = 2 << 20
+	huma.Register(a, handed, func(ctx context.Context, in *struct {
+		ByID
+		Body facts.HandIn
+	}) (*body[HandedIn], error) {
+		return s.handIn(ctx, in.ID, in.Body)
+	})
+	s.registerPractice(a)
+}
+
+// liveGone says that a cook cannot be told of just now.
+type liveGone struct {
+	Detail string `json:"detail"`
+}
+
+// HandedIn is what was taken of a hand-in.
+type HandedIn struct {
+	ID    string `json:"id"`
+	Count int    `json:"count" doc:"How many readings are on record of it"`
+}
+
+func (s *server) handIn(ctx context.Context, id string, h facts.HandIn) (*body[HandedIn], error) {
+	r, err := s.Store.Cooks().Get(ctx, id)
+	if err != nil {
+		return nil, problemOf(err)
+	}
+	zone, err := time.LoadLocation(r.Doc.Zone)
+	if err != nil {
+		zone = time.UTC
+	}
+	read, err := h.Read(zone)
+	if err != nil {
+		return nil, problemOf(err)
+	}
+	if err := s.Store.HandIn(ctx, id, h, read); err != nil {
+		return nil, problemOf(err)
+	}
+	return answer(HandedIn{h.ID, len(read)}), nil
+}

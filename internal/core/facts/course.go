@@ -1,0 +1,81 @@
+package facts
+
+import (
+	"cmp"
+	"slices"
+	"strings"
+	"time"
+
+	"verjuice/internal/core/quantity"
+)
+
+// Minute is what a probe showed in a minute.
+type Minute struct {
+	At                     time.Time // the minute begins
+	First, Last, Low, High quantity.Celsius
+	FirstAt, LastAt        time.Time
+	Count                  int
+}
+
+// Course is what each probe showed, minute by minute: whatever order the readings come in, it is
+// the same.
+type Course map[string][]Minute
+
+// Add takes readings in.
+func (c Course) Add(all ...Reading) {
+	for _, r := range all {
+		at := r.At.Truncate(time.Minute)
+		minutes := c[r.Probe]
+		i, there := slices.BinarySearchFunc(minutes, at, func(m Minute, t time.Time) int { return m.At.Compare(t) })
+		if !there {
+			c[r.Probe] = slices.Insert(minutes, i, Minute{at, r.C, r.C, r.C, r.C, r.At, r.At, 1})
+			continue
+		}
+		m := &minutes[i]
+		m.Count++
+		m.Low, m.High = min(m.Low, r.C), max(m.High, r.C)
+		if r.At.Before(m.FirstAt) {
+			m.First, m.FirstAt = r.C, r.At
+		}
+		if !r.At.Before(m.LastAt) {
+			m.Last, m.LastAt = r.C, r.At
+		}
+	}
+}
+
+// Until is the last thing that a probe showed up to a time; false when it showed nothing.
+func (c Course) Until(probe string, now time.Time) (Reading, bool) {
+	for _, m := range slices.Backward(c[probe]) {
+		if !m.LastAt.After(now) {
+			return Reading{probe, m.LastAt, m.Last}, true
+		}
+		if !m.FirstAt.After(now) {
+			return Reading{probe, m.FirstAt, m.First}, true
+		}
+	}
+	return Reading{}, false
+}
+
+// Readings are one for each minute and probe, the last of it, in the order of time.
+func (c Course) Readings() []Reading {
+	var out []Reading
+	for probe, minutes := range c {
+		for _, m := range minutes {
+			out = append(out, Reading{probe, m.LastAt, m.Last})
+		}
+	}
+	slices.SortFunc(out, func(a, b Reading) int { return cmp.Or(a.At.Compare(b.At), strings.Compare(a.Probe, b.Probe)) })
+	return out
+}
+
+// Of are the probes of a piece, or of a pit.
+func (c Course) Of(is func(Probe) bool) []string {
+	var out []string
+	for text := range c {
+		if p, err := ParseProbe(text); err == nil && is(p) {
+			out = append(out, text)
+		}
+	}
+	slices.Sort(out)
+	return out
+}

@@ -1,0 +1,181 @@
+// Package live is what stands at a pit now: what each piece reads, how it goes on from there,
+// what moved against what was thought, and whether to wrap.
+//
+//	r, _ := cooking.Work(ctx, order, facts, k, cooking.Clock{Now: now, Read: course.Readings()})
+//	pieces, err := live.Of(ctx, r, course)
+//	pieces[0].Advice.Now   // wrap it
+package live
+
+import (
+	"context"
+	"math"
+	"slices"
+	"time"
+
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/method"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/when"
+)
+
+// State is how far a piece has come.
+type State string
+
+// The states.
+const (
+	Before  State = "before" // it is not on the fire yet
+	On      State = "on"
+	Resting State = "resting"
+	Done    State = "done" // sliced
+)
+
+// Fresh is how long a reading says how it is now.
+const Fresh = 15 * time.Minute
+
+// Piece is a piece at the pit.
+type Piece struct {
+	Piece  cooking.Piece
+	State  State
+	Pit    int
+	Core   *facts.Reading // of its coldest place, the last one; nil when none was read
+	Places []facts.Reading
+	Air    *facts.Reading // of its pit
+	SetC   quantity.Celsius
+	RateCH float64 // how the core rose in the last hour, °C/h; not a number when it is not known
+
+	Seen   forecast.Seen // how it goes; empty before the fire, and when it is off
+	Moved  time.Duration // how much later it will be off than was thought when it went on
+	PitOff float64       // how far the pit ran from what it was set to, °C
+	Advice Advice
+}
+
+// Advice is whether to wrap.
+type Advice struct {
+	Kind   string // of the wrap; none is never, as the cook chose
+	Done   bool   // it is wrapped
+	Now    bool
+	At     when.When     // what it waits for
+	In     time.Duration // until that is expected
+	Known  bool          // that there is such a time
+	Bark   bool          // it would be time, but the bark still scratches off
+	Saves  time.Duration // what wrapping now takes off the time on the fire
+	Waited bool          // it is still waiting for At
+}
+
+// Of is how the pieces of a result stand at its time.
+func Of(ctx context.Context, r cooking.Result, course facts.Course) ([]Piece, error) {
+	out := make([]Piece, len(r.Pieces))
+	for i, p := range r.Pieces {
+		on, _ := method.Find(p.Line.Sound(), method.On)
+		one := Piece{Piece: p, State: Before, Pit: on.Pit, RateCH: math.NaN()}
+		if p.Clock != nil {
+			one.SetC = p.Clock.Set
+		}
+		one.read(course, r.Now)
+		if p.Lit {
+			if err := one.fire(ctx, r); err != nil {
+				return nil, err
+			}
+		}
+		out[i] = one
+	}
+	return out, nil
+}
+
+// read takes the last readings of a piece and its pit.
+func (p *Piece) read(course facts.Course, now time.Time) {
+	for _, probe := range course.Of(func(at facts.Probe) bool { return at.Piece == p.Piece.Line.Key }) {
+		last, ok := course.Until(probe, now)
+		if !ok || now.Sub(last.At) > Fresh {
+			continue
+		}
+		p.Places = append(p.Places, last)
+		if p.Core == nil || last.C < p.Core.C {
+			p.Core = &last
+			p.RateCH = math.NaN()
+			if before, ok := course.Until(probe, last.At.Add(-50*time.Minute)); ok && last.At.Sub(before.At) < 90*time.Minute {
+				p.RateCH = float64(last.C-before.C) / last.At.Sub(before.At).Hours()
+			}
+		}
+	}
+	for _, probe := range course.Of(func(at facts.Probe) bool { return at.Piece == "" && at.Pit == p.Pit }) {
+		if last, ok := course.Until(probe, now); ok && now.Sub(last.At) <= Fresh {
+			p.Air = &last
+		}
+	}
+}
+
+// fire is how a piece that went on goes on from now.
+func (p *Piece) fire(ctx context.Context, r cooking.Result) error {
+	h := p.Piece.Happened
+	for _, s := range h.Sets {
+		p.SetC = quantity.Celsius(s.SetC)
+	}
+	switch {
+	case !h.Last["slice"].IsZero():
+		p.State = Done
+		return nil
+	case !h.Off.IsZero():
+		p.State = Resting
+		return nil
+	}
+	p.State = On
+	burn := forecast.SlowestOf(p.Piece.Burns)
+	if len(h.Sets) == 0 {
+		for _, s := range burn.Steps {
+			if s.AtH <= h.NowH {
+				p.SetC = quantity.Celsius(s.SetC)
+			}
+		}
+	}
+	var err error
+	if p.Seen, err = forecast.See(ctx, burn); err != nil {
+		return err
+	}
+	thought, err := forecast.Slowest(ctx, forecast.Settled{}, p.Piece.Thought)
+	if err != nil {
+		return err
+	}
+	if done := p.Seen.Fire.Done.Mid; !math.IsInf(done, 1) {
+		p.Moved = time.Duration(math.Max(done, h.NowH)*float64(time.Hour)) - thought.Fire.Mid
+	}
+	p.PitOff = p.Seen.Cook.Programme.PitOff()
+	p.Advice = p.advise(burn)
+	return nil
+}
+
+// darkens are how a colour is seen that is dark enough to wrap.
+var darkens = []string{"mahogany", "black"}
+
+// advise says whether to wrap.
+func (p *Piece) advise(burn forecast.Burn) Advice {
+	h := p.Piece.Happened
+	out := Advice{Kind: "none", Done: len(h.Wraps) > 0 && h.Wraps[len(h.Wraps)-1].Kind != "none"}
+	next := len(h.Wraps)
+	if out.Done || next >= len(burn.Wraps) || burn.Wraps[next].Kind == "none" {
+		return out
+	}
+	w := burn.Wraps[next]
+	out.Kind, out.At, out.Waited = w.Kind, w.When, true
+	how := func(sign string) string { s, _ := h.Signs[sign].How(); return s }
+	now := when.Now{Hours: h.NowH, Wrapped: -1, Unwrapped: -1, Surface: how("surface") == "set" || how("bark") == "holds", Bark: how("bark") == "holds", Colour: slices.Contains(darkens, how("colour")), Soft: how("feel") == "soft"}
+	if p.Core != nil {
+		now.CoreC = float64(p.Core.C)
+	}
+	out.Now = w.When.Met(now)
+	if out.Now && how("bark") == "scratches" && w.When.Core() != 0 {
+		out.Now, out.Bark = false, true
+	}
+	if all := p.Seen.Fire.Wraps; next < len(all) && !math.IsInf(all[next].Mid, 1) {
+		out.Known, out.In = true, max(0, time.Duration((all[next].Mid-h.NowH)*float64(time.Hour)))
+	}
+	if !out.Now {
+		sooner := burn
+		sooner.Wraps = slices.Clone(burn.Wraps)
+		sooner.Wraps[next].When = when.At(when.Cond{After: max(time.Minute, time.Duration(h.NowH*float64(time.Hour)))})
+		out.Saves = forecast.Alone([]forecast.Burn{burn}) - forecast.Alone([]forecast.Burn{sooner.Retold()})
+	}
+	return out
+}

@@ -1,0 +1,233 @@
+// Package practice runs the simulated pits and thermometers of cooks that are practised: it hands
+// in what they would read, as a thermometer beside the pit would.
+//
+//	go practice.Run(ctx, db, time.Now)
+//
+// What is true of a pit and its meat comes from a seed, and what is done to them from the facts, so
+// that a program that starts again goes on where the last one was. Several programs may run the
+// same cook: a minute is handed in under an id of its own, and is there once.
+package practice
+
+import (
+	"context"
+	"fmt"
+	"math/rand/v2"
+	"time"
+
+	"github.com/google/uuid"
+
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/happened"
+	"verjuice/internal/core/heat"
+	"verjuice/internal/core/method"
+	"verjuice/internal/core/order"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/instrument"
+	"verjuice/internal/store"
+)
+
+// How often the instruments are read: on the wall, and by the clock of the cook.
+const (
+	tick  = 500 * time.Millisecond
+	reads = 15 * time.Second
+)
+
+// most is how much of a cook is read at one tick, so that one that was left for long catches up
+// bit by bit.
+const most = 3 * time.Hour
+
+// Run reads the instruments of every cook that is practised until the context ends.
+func Run(ctx context.Context, db *store.Store, now func() time.Time) {
+	rigs := map[string]*rig{}
+	for {
+		all, err := db.Practised(ctx)
+		if err == nil {
+			for id := range rigs {
+				if _, still := all[id]; !still {
+					delete(rigs, id)
+				}
+			}
+			for id, clock := range all {
+				if rigs[id] == nil {
+					rigs[id] = &rig{cook: id}
+				}
+				if err := rigs[id].read(ctx, db, clock, clock.Now(now())); err != nil {
+					delete(rigs, id) // it begins anew, from what is on record
+				}
+			}
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-time.After(tick):
+		}
+	}
+}
+
+// rig is the instruments of one cook.
+type rig struct {
+	cook  string
+	told  store.Told
+	facts facts.Facts
+	zone  *time.Location
+	began time.Time // by the clock of the cook
+	until time.Time // up to there it was handed in
+	lines []line
+}
+
+// line is a piece on its simulated fire.
+type line struct {
+	key  string
+	pit  int
+	burn forecast.Burn // as it is planned
+	fire *instrument.Fire
+	at   time.Time // up to there the fire was followed
+}
+
+// read hands in what the instruments show up to now.
+func (r *rig) read(ctx context.Context, db *store.Store, clock store.Clock, now time.Time) error {
+	told, err := db.Told(ctx, r.cook)
+	if err != nil {
+		return err
+	}
+	if told.Facts != r.told.Facts || told.Version != r.told.Version || r.zone == nil {
+		if err := r.learn(ctx, db, clock); err != nil {
+			return err
+		}
+		r.told = told
+	}
+	if now.Sub(r.until) > most {
+		now = r.until.Add(most)
+	}
+	for ; r.until.Add(time.Minute).Before(now); r.until = r.until.Add(time.Minute) {
+		read := r.minute(r.until, clock.Seed)
+		if len(read) == 0 {
+			continue
+		}
+		id := uuid.NewSHA1(uuid.Nil, fmt.Appendf(nil, "%s %d %d", r.cook, clock.Seed, r.until.Unix()))
+		h := facts.HandIn{ID: id.String(), Device: "simulated"}
+		if err := db.HandIn(ctx, r.cook, h, read); err != nil && err != store.ErrOther && err != store.ErrFullOfReadings { // another program knew of a press before this one
+			return err
+		}
+	}
+	return nil
+}
+
+// learn reads the cook anew, and what happened at it.
+func (r *rig) learn(ctx context.Context, db *store.Store, clock store.Clock) error {
+	rec, err := db.Cooks().Get(ctx, r.cook)
+	if err != nil {
+		return err
+	}
+	all, err := db.Facts(ctx, r.cook)
+	if err != nil {
+		return err
+	}
+	k, err := db.Kitchen(ctx, clock.At, rec.Doc.Formulas()...)
+	if err != nil {
+		return err
+	}
+	o := order.Parse(rec.Doc, k)
+	result, err := cooking.Work(ctx, o, nil, k, cooking.Clock{Now: clock.At, Recorded: rec.Doc.ServeAt, Forecast: forecast.Once{}, Parts: cooking.Depths})
+	if err != nil {
+		return err
+	}
+	first := r.zone == nil
+	r.facts, r.zone = all, time.UTC
+	if z := o.Serving.Value.Zone; z != nil {
+		r.zone = z
+	}
+	if first {
+		r.began = clock.At.Truncate(time.Minute)
+		if r.until, err = r.resumes(ctx, db); err != nil {
+			return err
+		}
+	}
+	was := r.lines
+	r.lines = nil
+	for _, p := range result.Pieces {
+		if len(p.Burns) == 0 {
+			continue
+		}
+		on, _ := method.Find(p.Line.Sound(), method.On)
+		one := line{key: p.Line.Key, pit: on.Pit, burn: p.Burns[0]}
+		for _, w := range was {
+			if w.key == one.key {
+				one.fire, one.at = w.fire, w.at
+			}
+		}
+		r.lines = append(r.lines, one)
+	}
+	return nil
+}
+
+// resumes is up to when the instruments were read already.
+func (r *rig) resumes(ctx context.Context, db *store.Store) (time.Time, error) {
+	read, _, err := db.Readings(ctx, r.cook, 0)
+	out := r.began
+	for _, one := range read {
+		if at := one.At.Truncate(time.Minute).Add(time.Minute); at.After(out) {
+			out = at
+		}
+	}
+	return out, err
+}
+
+// minute is what the instruments show in a minute.
+func (r *rig) minute(from time.Time, seed uint64) []facts.Reading {
+	noise := rand.New(rand.NewPCG(seed, uint64(from.Unix())))
+	var out []facts.Reading
+	for at := from; at.Before(from.Add(time.Minute)); at = at.Add(reads) {
+		pits := map[int]bool{}
+		for i := range r.lines {
+			l := &r.lines[i]
+			h, on := happened.Of(r.facts, nil, happened.At{Piece: l.key, Pit: l.pit, Zone: r.zone, Now: at})
+			if !on || !h.Off.IsZero() {
+				continue
+			}
+			l.follow(h, at, seed)
+			out = append(out, facts.Reading{Probe: facts.Probe{Piece: l.key}.String(), At: at, C: quantity.Celsius(l.fire.Core() + 0.15*noise.NormFloat64())})
+			if !pits[l.pit] {
+				pits[l.pit] = true
+				out = append(out, facts.Reading{Probe: facts.Probe{Pit: l.pit}.String(), At: at, C: quantity.Celsius(l.fire.Pit() + 0.6*noise.NormFloat64())})
+			}
+		}
+	}
+	return out
+}
+
+// follow lets the fire of a piece go on up to a time.
+func (l *line) follow(h happened.Happened, at time.Time, seed uint64) {
+	if l.fire == nil {
+		pit, known := heat.Pits[l.burn.Pit]
+		if !known {
+			pit = heat.Pits["cabinet"]
+		}
+		l.fire = instrument.NewFire(l.burn.Cut, l.burn.Geometry, pit.Convect, float64(l.burn.StartC), seed^forecast.Seed(l.key))
+		l.at = h.On
+	}
+	burn := h.Burn(l.burn)
+	for step := reads; l.at.Before(at); l.at = l.at.Add(step) {
+		step = min(l.at.Truncate(reads).Add(reads).Sub(l.at), at.Sub(l.at)) // the same steps, however often it is read
+		now := l.at.Sub(h.On).Hours()
+		s := instrument.Setting{SetC: float64(burn.PitC), AirC: heat.Mild}
+		for _, set := range burn.Steps {
+			if set.AtH <= now {
+				s.SetC = set.SetC
+			}
+		}
+		for _, w := range h.Wraps {
+			if w.When.First.After.Hours() <= now {
+				s.Wrapped = w.Kind != "none"
+			}
+		}
+		for _, at := range h.Opened {
+			if at >= now && at < now+step.Hours() {
+				l.fire.Lift(s.AirC)
+			}
+		}
+		l.fire.Run(s, step.Minutes())
+	}
+}

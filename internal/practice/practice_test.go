@@ -1,0 +1,82 @@
+package practice
+
+import (
+	"slices"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/anycook"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/localdb"
+	"verjuice/internal/store"
+	"verjuice/internal/testclock"
+	"verjuice/internal/testdb"
+)
+
+var server *localdb.Server
+
+func TestMain(m *testing.M) { testdb.Main(m, &server) }
+
+// What the instruments of a cook read is the same whether one program reads them to the end, or
+// one stops half way, another goes on, and two run side by side.
+func TestInstrumentsGoOnWhereTheyWere(t *testing.T) {
+	require.NoError(t, server.Create(t.Context(), "verjuice_practice", true))
+	db, err := store.Open(t.Context(), server.DSN("verjuice_practice"))
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = db.Close() })
+	began := testclock.Now().Truncate(time.Minute)
+	clock := store.Clock{Began: began, At: began, Speed: 60, Seed: 11, Running: true}
+	start := func() string {
+		p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
+		p.Key, p.Choices = "a", map[string]string{"wrap": "foil"}
+		rec, err := db.Cooks().Create(t.Context(), anycook.Supper(p))
+		require.NoError(t, err)
+		require.NoError(t, db.SetClock(t.Context(), rec.ID, clock))
+		for what, h := range map[string]time.Duration{"fire": 10 * time.Minute, "look": 2 * time.Hour, "wrap": 5 * time.Hour} {
+			require.NoError(t, db.AddFact(t.Context(), rec.ID, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: what, At: began.Add(h).Format(time.RFC3339)}))
+		}
+		return rec.ID
+	}
+	run := func(r *rig, hours float64) {
+		for h := 0.0; h <= hours; h += 0.5 {
+			_ = r.read(t.Context(), db, clock, began.Add(time.Duration(h*float64(time.Hour))))
+		}
+	}
+	read := func(cook string) []facts.Reading {
+		out, _, err := db.Readings(t.Context(), cook, 0)
+		require.NoError(t, err)
+		slices.SortFunc(out, func(a, b facts.Reading) int {
+			if d := a.At.Compare(b.At); d != 0 {
+				return d
+			}
+			return strings.Compare(a.Probe, b.Probe)
+		})
+		return out
+	}
+	whole := start()
+	run(&rig{cook: whole}, 7)
+	broken := start()
+	run(&rig{cook: broken}, 3)
+	var both sync.WaitGroup
+	for range 2 {
+		both.Go(func() { run(&rig{cook: broken}, 7) })
+	}
+	both.Wait()
+	want := read(whole)
+	assert.Equal(t, want, read(broken))
+	course := facts.Course{}
+	course.Add(want...)
+	at := func(probe string, h float64) float64 {
+		r, ok := course.Until(probe, began.Add(time.Duration(h*float64(time.Hour))))
+		require.True(t, ok)
+		return float64(r.C)
+	}
+	assert.Less(t, at("pit:0", 2.03), at("pit:0", 1.95)-20, "the lid was open")
+	assert.Greater(t, at("core:a", 7), at("core:a", 3))
+}

@@ -1,0 +1,477 @@
+package sheet
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+	"time"
+
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/live"
+	"verjuice/internal/core/quantity"
+)
+
+// LiveSheet is what stands at the pit now.
+type LiveSheet struct {
+	Name      string      `json:"name"`
+	Zone      string      `json:"zone"`
+	Now       string      `json:"now" doc:"The cook's clock, RFC 3339"`
+	Speed     float64     `json:"speed" doc:"How fast that clock goes: 1 is the clock on the wall"`
+	Practised bool        `json:"practised" doc:"Its pit and thermometers are simulated"`
+	Clock     string      `json:"clock" doc:"The same as a time of day"`
+	Serve     string      `json:"serve"`
+	Chance    string      `json:"chance" doc:"Of serving on time; empty when there is no plan"`
+	Next      []LiveNext  `json:"next" nullable:"false" doc:"What is to be done, the soonest first"`
+	Pieces    []LivePiece `json:"pieces" nullable:"false"`
+	Log       []LiveLog   `json:"log" nullable:"false" doc:"What was done and seen, the last first"`
+	Problem   string      `json:"problem" doc:"Why there are no figures, in a sentence; else empty"`
+}
+
+// LiveNext is something to do.
+type LiveNext struct {
+	ID    string `json:"id"`
+	Piece string `json:"piece" doc:"Key; empty for a pit"`
+	Label string `json:"label"`
+	At    string `json:"at" doc:"RFC 3339"`
+	Time  string `json:"time"`
+	Note  string `json:"note"`
+	What  string `json:"what" doc:"The press that says it is done; empty when there is none"`
+}
+
+// LivePiece is a piece at the pit.
+type LivePiece struct {
+	Key    string       `json:"key"`
+	Title  string       `json:"title"`
+	State  string       `json:"state" enum:"before,on,resting,done"`
+	Since  string       `json:"since" doc:"How long it has been on, or what it waits for"`
+	Core   BigFigure    `json:"core" doc:"Of its coldest place; text is empty when nothing was read lately"`
+	Pit    BigFigure    `json:"pit"`
+	PitNo  int          `json:"pit_no" doc:"Which pit it is on, from 0"`
+	Places []BigFigure  `json:"places" nullable:"false" doc:"Where there is more than one probe"`
+	Ready  BigFigure    `json:"ready" doc:"When it is off, from early to late; text is empty when that is not known"`
+	Moved  string       `json:"moved" doc:"How that has moved since it went on, in a sentence"`
+	Advice *LiveAdvice  `json:"advice,omitempty"`
+	Curve  []DrawnPoint `json:"curve" nullable:"false"`
+	Read   []ReadPoint  `json:"read" nullable:"false" doc:"What was read of the core"`
+	NowH   float64      `json:"now_h" doc:"Hours since it went on"`
+	Target float64      `json:"target" doc:"Core at which it is taken off; zero is by feel"`
+	Unit   string       `json:"unit" enum:"°C,°F"`
+	Done   []Press      `json:"done" nullable:"false" doc:"What can be said to be done, what was planned first"`
+	Seen   []SignLine   `json:"seen" nullable:"false" doc:"What can be said to be seen"`
+}
+
+// ReadPoint is a core that was read.
+type ReadPoint struct {
+	H    float64 `json:"h"`
+	Core float64 `json:"core"`
+}
+
+// LiveAdvice is whether to wrap.
+type LiveAdvice struct {
+	Now    bool   `json:"now"`
+	Head   string `json:"head"`
+	Figure string `json:"figure" doc:"How long until then; may be empty"`
+	At     string `json:"at" doc:"What it waits for"`
+	Why    string `json:"why"`
+}
+
+// Press is something that was done, to be said by one press.
+type Press struct {
+	What    string       `json:"what"`
+	Label   string       `json:"label"`
+	Last    string       `json:"last" doc:"When it was done last; may be empty"`
+	Planned bool         `json:"planned" doc:"It is what comes next"`
+	Pit     bool         `json:"pit" doc:"It is done to the pit, not to the piece"`
+	Asks    string       `json:"asks" enum:"temperature," doc:"What has to be typed with it"`
+	Values  field.Values `json:"values,omitempty" doc:"What the fact says besides"`
+}
+
+// SignLine is a sign, and how it may be.
+type SignLine struct {
+	Sign  string    `json:"sign"`
+	Label string    `json:"label"`
+	Hows  []SignHow `json:"hows" nullable:"false"`
+}
+
+// SignHow is how a sign may be.
+type SignHow struct {
+	How   string `json:"how"`
+	Label string `json:"label"`
+	Now   bool   `json:"now" doc:"It was seen so last"`
+}
+
+// LiveLog is something that was done or seen.
+type LiveLog struct {
+	ID     string `json:"id" doc:"Of the fact"`
+	Time   string `json:"time"`
+	Local  string `json:"local" doc:"The same as it is typed"`
+	Label  string `json:"label"`
+	Author string `json:"author"`
+}
+
+// OfLive says what stands at the pit. The error is that of ctx.
+func OfLive(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.Clock, course facts.Course, as Reader) (LiveSheet, error) {
+	at.Read, at.Parts = course.Readings(), cooking.Seasons|cooking.Depths|cooking.Baths|cooking.Needles
+	result, _, err := r.Work(ctx, k, at)
+	if err != nil {
+		return LiveSheet{}, err
+	}
+	pieces, err := live.Of(ctx, result, course)
+	if err != nil {
+		return LiveSheet{}, err
+	}
+	w := newWriter(result, as)
+	now := at.Now
+	if zone := result.Order.Serving.Value.Zone; zone != nil {
+		now = now.In(zone)
+	}
+	out := LiveSheet{Name: r.Cook.Name, Zone: r.Cook.Zone, Now: iso(now), Clock: now.Format("15:04"), Speed: 1, Next: []LiveNext{}, Pieces: []LivePiece{}, Log: w.log(result)}
+	if s := result.Order.Serving.Value.At; !s.IsZero() {
+		out.Serve = "serving at " + s.Format("15:04")
+	}
+	if result.Plan != nil {
+		out.Next = w.next(result, pieces, now)
+		out.Chance = fmt.Sprintf("%.0f %%", 100*math.Min(0.99, result.Plan.Result.Plans[result.Plan.Chosen].Chance))
+	}
+	if len(result.Mistakes) > 0 {
+		out.Problem = "Some of what was typed cannot be read: fix the fields marked in red on the cook sheet to see all figures."
+	}
+	for _, p := range pieces {
+		out.Pieces = append(out.Pieces, w.livePiece(result, p, now, out.Next))
+	}
+	return out, nil
+}
+
+// soonest is how many of the jobs that come next are told.
+const soonest = 5
+
+// next are the jobs that come next.
+func (w writer) next(r cooking.Result, pieces []live.Piece, now time.Time) []LiveNext {
+	out := []LiveNext{}
+	number := map[string]int{"": -1}
+	for i, p := range r.Pieces {
+		number[p.Line.Key] = i
+	}
+	type due struct {
+		at   time.Time
+		line LiveNext
+	}
+	var all []due
+	for _, k := range r.Plan.Result.Plans[r.Plan.Chosen].Tasks {
+		if k.Done || k.Stage == "slice" && k.At.Add(6*time.Hour).Before(now) {
+			continue
+		}
+		at, i := k.At, number[k.Key]
+		if k.Every > 0 {
+			last := time.Time{}
+			if i >= 0 {
+				last = pieces[i].Piece.Happened.Last[k.Stage]
+			}
+			if !last.IsZero() {
+				at = last.Add(k.Every)
+			} else if at.Before(now) {
+				at = now
+			}
+			if at.After(k.To) {
+				continue
+			}
+		}
+		line := w.task(r, k, i)
+		one := LiveNext{ID: line.ID, Piece: k.Key, Label: line.Label, At: iso(at), Time: at.Format("15:04"), Note: line.Note}
+		if slices.Contains(facts.Stages, k.Stage) {
+			one.What = k.Stage
+		}
+		all = append(all, due{at, one})
+	}
+	slices.SortStableFunc(all, func(a, b due) int { return a.at.Compare(b.at) })
+	for _, d := range all[:min(soonest, len(all))] {
+		out = append(out, d.line)
+	}
+	return out
+}
+
+// warm is a temperature to read at arm's length: no unit but the sign.
+func (w writer) warm(c float64, places int) string {
+	return strconv.FormatFloat(w.degrees(c), 'f', places, 64) + "°"
+}
+
+func (w writer) livePiece(r cooking.Result, p live.Piece, now time.Time, next []LiveNext) LivePiece {
+	key := p.Piece.Line.Key
+	h := p.Piece.Happened
+	out := LivePiece{Key: key, Title: title(p.Piece), State: string(p.State), PitNo: p.Pit, Places: []BigFigure{}, Curve: []DrawnPoint{}, Read: []ReadPoint{}, NowH: math.Round(1000*h.NowH) / 1000, Unit: "°C"}
+	if w.Units == quantity.US {
+		out.Unit = "°F"
+	}
+	if p.Core != nil {
+		out.Core = BigFigure{Text: w.warm(float64(p.Core.C), 1), Note: w.rising(p)}
+	} else {
+		out.Core.Note = "no reading of the core"
+	}
+	out.Pit.Note = "set to " + w.warm(float64(p.SetC), 0)
+	if p.Air != nil {
+		out.Pit.Text = w.warm(float64(p.Air.C), 0)
+	}
+	if len(p.Places) > 1 {
+		for _, one := range p.Places {
+			at, _ := facts.ParseProbe(one.Probe)
+			out.Places = append(out.Places, BigFigure{Text: w.warm(float64(one.C), 1), Note: cmp.Or(at.Place, "first probe")})
+		}
+	}
+	switch p.State {
+	case live.Before:
+		if c := p.Piece.Clock; c != nil && c.Known {
+			out.Since = "on at " + c.Times.Fire.Format("Mon 15:04")
+		}
+	case live.On:
+		out.Since = duration(now.Sub(h.On)) + " on"
+		w.goesOn(&out, p, h.On)
+	case live.Resting:
+		out.Since = "off for " + duration(now.Sub(h.Off))
+	case live.Done:
+		out.Since = "served"
+	}
+	out.Done, out.Seen = w.presses(p, now, next), w.signs(p)
+	return out
+}
+
+// rising says how the core went in the last hour.
+func (w writer) rising(p live.Piece) string {
+	if math.IsNaN(p.RateCH) {
+		return "core"
+	}
+	rate := p.RateCH
+	if w.Units == quantity.US {
+		rate *= 1.8
+	}
+	switch {
+	case p.State != live.On:
+		return fmt.Sprintf("core, %+.1f° in the last hour", rate)
+	case p.RateCH < 0.3:
+		return "core, hardly moving: sweating"
+	case p.RateCH < 4 && p.Core.C > 55 && p.Core.C < 85:
+		return fmt.Sprintf("core, up %.1f° in the last hour: sweating", rate)
+	}
+	return fmt.Sprintf("core, up %.1f° in the last hour", rate)
+}
+
+// goesOn is how a piece goes on from now.
+func (w writer) goesOn(out *LivePiece, p live.Piece, on time.Time) {
+	done := p.Seen.Fire.Done
+	at := func(h float64) time.Time {
+		return on.Add(time.Duration(math.Max(h, out.NowH) * float64(time.Hour))).Round(5 * time.Minute)
+	}
+	if !math.IsInf(done.Mid, 1) {
+		out.Ready = BigFigure{Text: at(done.Low).Format("15:04") + "–" + w.until(done.High, at), Note: "off the fire, most likely " + at(done.Mid).Format("15:04")}
+		out.Moved = w.moved(p)
+	} else {
+		out.Ready.Note = "in this pit it does not get done"
+	}
+	out.Curve = w.curve(p.Seen.Fire.Curve)
+	for _, r := range p.Piece.Happened.Core {
+		out.Read = append(out.Read, ReadPoint{math.Round(1000*r.AtH) / 1000, w.degrees(r.CoreC)})
+	}
+	if c := p.Seen.Cook.DoneC; c > 0 {
+		out.Target = w.degrees(c)
+	}
+	out.Advice = w.advice(p)
+}
+
+func (w writer) until(h float64, at func(float64) time.Time) string {
+	if math.IsInf(h, 1) {
+		return "late"
+	}
+	return at(h).Format("15:04")
+}
+
+// moved says how the forecast has moved since the piece went on, and why.
+func (w writer) moved(p live.Piece) string {
+	d := p.Moved.Round(5 * time.Minute)
+	if h := p.Piece.Happened; len(h.Core)+len(h.Pit) == 0 || h.NowH < 1 {
+		return ""
+	}
+	if d.Abs() < 10*time.Minute {
+		return "As thought when it went on."
+	}
+	why := map[bool]string{true: "it rises slower than usual", false: "it rises faster than usual"}[d > 0]
+	switch {
+	case d > 0 && p.PitOff < -3.5:
+		why = "the pit ran " + w.gap(-p.PitOff) + " low"
+	case d < 0 && p.PitOff > 3.5:
+		why = "the pit ran " + w.gap(p.PitOff) + " high"
+	}
+	return fmt.Sprintf("%s %s than thought when it went on: %s.", duration(d.Abs()), map[bool]string{true: "later", false: "earlier"}[d > 0], why)
+}
+
+// advice says whether to wrap, and why.
+func (w writer) advice(p live.Piece) *LiveAdvice {
+	a := p.Advice
+	switch {
+	case a.Done:
+		return nil
+	case !a.Waited:
+		return &LiveAdvice{Head: "No wrap, as you chose."}
+	case a.Now:
+		return &LiveAdvice{Now: true, Head: "Wrap it now", Why: "in " + wrapNames[a.Kind] + ": " + w.waited(a.At)}
+	}
+	out := &LiveAdvice{Head: "Not yet: wrap it", At: w.waited(a.At)}
+	if a.Known && a.In >= 5*time.Minute {
+		out.Head, out.Figure = "Not yet: wrap in about", duration(a.In.Round(5*time.Minute))
+	}
+	if a.Bark {
+		out.Head, out.Figure, out.Why = "Not yet: wrap when the bark holds", "", "The bark still scratches off."
+	}
+	if a.Saves >= 10*time.Minute {
+		out.Why = join(out.Why, " ", "Wrapping now saves about "+duration(a.Saves.Round(5*time.Minute))+" and softens the bark.")
+	}
+	return out
+}
+
+// ago says when something was done.
+func ago(at, now time.Time) string {
+	switch d := now.Sub(at); {
+	case at.IsZero():
+		return ""
+	case d < time.Minute:
+		return "just now"
+	default:
+		return duration(d) + " ago"
+	}
+}
+
+// presses are what can be said to be done, by how far the piece has come.
+func (w writer) presses(p live.Piece, now time.Time, next []LiveNext) []Press {
+	h := p.Piece.Happened
+	var whats []string
+	switch p.State {
+	case live.Before:
+		whats = []string{"light", "fire"}
+	case live.On:
+		wrap := "wrap"
+		if p.Advice.Done {
+			wrap = "unwrap"
+		}
+		whats = []string{"look", "spritz", wrap, "off", "set", "turn", "wood", "fuel", "baste", "glaze"}
+	case live.Resting:
+		whats = []string{"vent", "rest", "slice"}
+	}
+	planned := ""
+	for _, n := range next {
+		if n.Piece == p.Piece.Line.Key && n.What != "" || n.Piece == "" && n.What == "light" {
+			planned = n.What
+			break
+		}
+	}
+	if p.Advice.Now {
+		planned = "wrap"
+	}
+	if i := slices.Index(whats, planned); i > 0 {
+		whats = slices.Insert(slices.Delete(whats, i, i+1), 0, planned)
+	}
+	out := []Press{}
+	for _, what := range whats {
+		one := Press{What: what, Label: pressWords[what], Last: ago(h.Last[what], now), Planned: what == planned, Pit: slices.Contains(pitWork, what)}
+		switch what {
+		case "wrap":
+			if kind := p.Advice.Kind; kind != "none" && kind != "" {
+				one.Values = field.Values{"kind": kind}
+			} else {
+				one.Values = field.Values{"kind": "foil"}
+			}
+		case "set":
+			one.Asks = "temperature"
+		}
+		if one.Pit {
+			if one.Values == nil {
+				one.Values = field.Values{}
+			}
+			one.Values["pit"] = p.Pit
+		}
+		out = append(out, one)
+	}
+	return out
+}
+
+// pitWork is what is done to a pit.
+var pitWork = []string{"light", "set", "wood", "fuel", "out", "relit"}
+
+// pressWords are what was done, as it is pressed.
+var pressWords = map[string]string{
+	"thaw": "Thawing", "bath": "In its bath", "salt": "Salted", "light": "Pit lit", "fire": "On the fire", "look": "Looked", "spritz": "Spritzed", "baste": "Basted", "mop": "Mopped", "turn": "Turned", "wood": "Wood on", "fuel": "Fuel on", "set": "Pit changed",
+	"wrap": "Wrapped", "unwrap": "Unwrapped", "glaze": "Glazed", "dust": "Dusted", "off": "Pulled off", "vent": "Vented", "rest": "Put to rest", "slice": "Sliced", "probe": "Probed", "finish": "Finished", "out": "Fire out", "relit": "Lit again", "other": "Done",
+}
+
+// seenWords are what is looked at.
+var seenWords = map[string]string{
+	"surface": "Surface", "colour": "Colour", "bark": "Bark", "fat": "Fat, pressed", "bones": "Bones", "bend": "Bend", "feel": "Probe feels",
+}
+
+// howWords are how a sign is, where its id is not the word.
+var howWords = map[string]string{"scratches": "scratches off", "springs": "springs back", "stays": "stays pressed", "nearly": "nearly soft"}
+
+// signs are what can be seen of a piece that is on.
+func (w writer) signs(p live.Piece) []SignLine {
+	out := []SignLine{}
+	if p.State != live.On {
+		return out
+	}
+	rack := p.Piece.Line.Meat.Value.Cut.Family == cut.Rack
+	for _, s := range facts.Signs {
+		if (s.ID == "bones" || s.ID == "bend") && !rack {
+			continue
+		}
+		line := SignLine{Sign: s.ID, Label: seenWords[s.ID], Hows: []SignHow{}}
+		seen, _ := p.Piece.Happened.Signs[s.ID].How()
+		for _, how := range s.Hows {
+			line.Hows = append(line.Hows, SignHow{how, upper(cmp.Or(howWords[how], how)), how == seen})
+		}
+		out = append(out, line)
+	}
+	return out
+}
+
+// logged is how many lines of the log are told.
+const logged = 12
+
+// log is what was done and seen, the last first.
+func (w writer) log(r cooking.Result) []LiveLog {
+	out := []LiveLog{}
+	zone := r.Order.Serving.Value.Zone
+	if zone == nil {
+		return out
+	}
+	type line struct {
+		at time.Time
+		LiveLog
+	}
+	var all []line
+	for _, f := range slices.Backward(r.Facts.Standing()) {
+		at, err := f.Time(zone)
+		if err != nil || f.Kind != facts.Done && f.Kind != facts.Seen {
+			continue
+		}
+		label := pressWords[f.What]
+		if f.Kind == facts.Seen {
+			how, place := f.How()
+			label = join(seenWords[f.What]+": "+cmp.Or(howWords[how], how), ", ", place)
+		}
+		if c, ok := f.Values["c"].(float64); ok && f.What == "set" {
+			label = "Pit set to " + w.short(c)
+		}
+		if len(r.Pieces) > 1 && f.Piece != "" {
+			label = join(w.pieces[f.Piece], ": ", label)
+		}
+		all = append(all, line{at, LiveLog{f.ID, at.Format("15:04"), at.Format("2006-01-02T15:04"), label, f.Author}})
+	}
+	slices.SortStableFunc(all, func(a, b line) int { return b.at.Compare(a.at) })
+	for _, l := range all[:min(logged, len(all))] {
+		out = append(out, l.LiveLog)
+	}
+	return out
+}

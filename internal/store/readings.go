@@ -1,0 +1,187 @@
+package store
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"errors"
+	"slices"
+	"time"
+
+	"gorm.io/gorm"
+
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/quantity"
+)
+
+// MostReadings is how many readings a cook holds: six probes, each second for two days.
+const MostReadings = 1_000_000
+
+// ErrFullOfReadings is a cook that holds no more readings.
+var ErrFullOfReadings = errors.New("this cook holds no more readings")
+
+type handInModel struct {
+	ID        string `gorm:"primaryKey"`
+	Cook      string
+	Device    string
+	Digest    string
+	Count     int
+	CreatedAt time.Time
+}
+
+func (handInModel) TableName() string { return "hand_ins" }
+
+type readingModel struct {
+	Seq     uint64 `gorm:"primaryKey"`
+	Cook    string
+	HandIn  string
+	Probe   string
+	AtMs    int64
+	Celsius float64
+}
+
+func (readingModel) TableName() string { return "readings" }
+
+// HandIn saves readings that were handed in together, all or none. The same hand-in sent twice is
+// saved once; another one with its id is ErrOther; a cook that is not there is ErrNotFound, one
+// with MostReadings ErrFullOfReadings.
+func (s *Store) HandIn(ctx context.Context, cook string, h facts.HandIn, read []facts.Reading) error {
+	cook = s.Cooks().known(cook)
+	if err := s.Cooks().there(ctx, cook); err != nil {
+		return err
+	}
+	raw, err := json.Marshal(struct {
+		Cook, Device string
+		Read         []facts.Reading
+	}{cook, h.Device, read})
+	if err != nil {
+		return err
+	}
+	sum := sha256.Sum256(raw)
+	digest := hex.EncodeToString(sum[:])
+	rows := make([]readingModel, len(read))
+	for i, r := range read {
+		rows[i] = readingModel{Cook: cook, HandIn: h.ID, Probe: r.Probe, AtMs: r.At.UnixMilli(), Celsius: float64(r.C)}
+	}
+	err = transaction(ctx, s.db, func(tx *gorm.DB) error {
+		if err := tx.Create(&handInModel{ID: h.ID, Cook: cook, Device: h.Device, Digest: digest, Count: len(read)}).Error; err != nil {
+			return err
+		}
+		var held int64
+		if err := tx.Model(&handInModel{}).Where("cook = ?", cook).Select("COALESCE(SUM(count), 0)").Scan(&held).Error; err != nil {
+			return err
+		}
+		if held > MostReadings {
+			return ErrFullOfReadings
+		}
+		fresh := slices.Clone(rows) // a try before may have numbered them
+		return tx.CreateInBatches(fresh, 1000).Error
+	})
+	if !errors.Is(err, gorm.ErrDuplicatedKey) {
+		return err
+	}
+	var there handInModel
+	if err := s.db.WithContext(ctx).Where("id = ?", h.ID).Take(&there).Error; err != nil {
+		return err
+	}
+	if there.Digest != digest {
+		return ErrOther
+	}
+	return nil
+}
+
+// Readings are what was read at a cook after so many of them, in the order in which they came,
+// and the number of the last one.
+func (s *Store) Readings(ctx context.Context, cook string, after uint64) ([]facts.Reading, uint64, error) {
+	cook = s.Cooks().known(cook)
+	var rows []readingModel
+	if err := s.db.WithContext(ctx).Where("cook = ? AND seq > ?", cook, after).Order("seq").Find(&rows).Error; err != nil {
+		return nil, after, err
+	}
+	out := make([]facts.Reading, len(rows))
+	for i, r := range rows {
+		out[i], after = facts.Reading{Probe: r.Probe, At: time.UnixMilli(r.AtMs).UTC(), C: quantity.Celsius(r.Celsius)}, r.Seq
+	}
+	return out, after, nil
+}
+
+// Told is how far what is on record of a cook has come: it is other when anything was added.
+type Told struct{ Facts, Readings, Version uint64 }
+
+// Told asks how far what is on record of a cook has come. One that is not there is ErrNotFound.
+func (s *Store) Told(ctx context.Context, cook string) (out Told, err error) {
+	cook = s.Cooks().known(cook)
+	row := s.db.WithContext(ctx).Raw(`SELECT
+		(SELECT COALESCE(MAX(seq), 0) FROM facts WHERE cook = r.id) AS facts,
+		(SELECT COALESCE(MAX(seq), 0) FROM readings WHERE cook = r.id) AS readings,
+		r.version FROM records r WHERE r.id = ? AND r.kind = 'cook' AND r.deleted_at IS NULL`, cook).Scan(&out)
+	if row.Error == nil && row.RowsAffected == 0 {
+		return out, ErrNotFound
+	}
+	return out, row.Error
+}
+
+// Clock is the clock of a cook that is practised: at Began it was At there, and it goes Speed times
+// as fast as the one on the wall.
+type Clock struct {
+	Began, At time.Time
+	Speed     float64
+	Seed      uint64
+	Running   bool // the instruments are simulated
+}
+
+// Now is what it shows at a time on the wall.
+func (c Clock) Now(real time.Time) time.Time {
+	if c.Speed == 0 {
+		return real
+	}
+	return c.At.Add(time.Duration(float64(real.Sub(c.Began)) * c.Speed))
+}
+
+type clockModel struct {
+	Cook    string `gorm:"primaryKey"`
+	BeganMs int64
+	CookMs  int64
+	Speed   float64
+	Seed    uint64
+	Running bool
+}
+
+func (clockModel) TableName() string { return "clocks" }
+
+func (m clockModel) clock() Clock {
+	return Clock{time.UnixMilli(m.BeganMs).UTC(), time.UnixMilli(m.CookMs).UTC(), m.Speed, m.Seed, m.Running}
+}
+
+// Clock is the clock of a cook; the zero Clock, which shows the time on the wall, when it has none
+// of its own.
+func (s *Store) Clock(ctx context.Context, cook string) (Clock, error) {
+	var m clockModel
+	err := s.db.WithContext(ctx).Where("cook = ?", s.Cooks().known(cook)).Limit(1).Find(&m).Error
+	if err != nil || m.Cook == "" {
+		return Clock{}, err
+	}
+	return m.clock(), nil
+}
+
+// SetClock gives a cook a clock of its own.
+func (s *Store) SetClock(ctx context.Context, cook string, c Clock) error {
+	cook = s.Cooks().known(cook)
+	if err := s.Cooks().there(ctx, cook); err != nil {
+		return err
+	}
+	m := clockModel{cook, c.Began.UnixMilli(), c.At.UnixMilli(), c.Speed, c.Seed, c.Running}
+	return again(func() error { return s.db.WithContext(ctx).Save(&m).Error })
+}
+
+// Practised are the cooks whose instruments are simulated now.
+func (s *Store) Practised(ctx context.Context) (map[string]Clock, error) {
+	var all []clockModel
+	err := s.db.WithContext(ctx).Where("running = 1").Order("began_ms DESC").Limit(20).Find(&all).Error
+	out := map[string]Clock{}
+	for _, m := range all {
+		out[m.Cook] = m.clock()
+	}
+	return out, err
+}
