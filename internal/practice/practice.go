@@ -187,7 +187,9 @@ func (r *rig) minute(from time.Time, seed uint64) []facts.Reading {
 			if !on || !h.Off.IsZero() {
 				continue
 			}
-			l.follow(h, at, seed)
+			if l.follow(h, at, seed); l.fire.Hours() == 0 {
+				continue // it goes on at this moment
+			}
 			out = append(out, facts.Reading{Probe: facts.Probe{Piece: l.key}.String(), At: at, C: quantity.Celsius(l.fire.Core() + 0.15*noise.NormFloat64())})
 			if !pits[l.pit] {
 				pits[l.pit] = true

@@ -45,7 +45,7 @@ func TestInstrumentsGoOnWhereTheyWere(t *testing.T) {
 	}
 	run := func(r *rig, hours float64) {
 		for h := 0.0; h <= hours; h += 0.5 {
-			_ = r.read(t.Context(), db, clock, began.Add(time.Duration(h*float64(time.Hour))))
+			assert.NoError(t, r.read(t.Context(), db, clock, began.Add(time.Duration(h*float64(time.Hour)))))
 		}
 	}
 	read := func(cook string) []facts.Reading {

@@ -197,8 +197,12 @@ func (w writer) next(r cooking.Result, pieces []live.Piece, now time.Time) []Liv
 	return out
 }
 
-// warm is a temperature to read at arm's length: no unit but the sign.
+// warm is a temperature to read at arm's length: no unit but the sign, and tenths only where
+// there is room for them.
 func (w writer) warm(c float64, places int) string {
+	if w.Units == quantity.US || c >= 99.95 {
+		places = 0
+	}
 	return strconv.FormatFloat(w.degrees(c), 'f', places, 64) + "°"
 }
 
@@ -267,7 +271,9 @@ func (w writer) goesOn(out *LivePiece, p live.Piece, on time.Time) {
 	at := func(h float64) time.Time {
 		return on.Add(time.Duration(math.Max(h, out.NowH) * float64(time.Hour))).Round(5 * time.Minute)
 	}
-	if !math.IsInf(done.Mid, 1) {
+	if burn := p.Seen.Cook; p.Core != nil && burn.DoneC > 0 && !burn.Feel && burn.Off.None() && float64(p.Core.C) >= burn.DoneC {
+		out.Ready = BigFigure{Text: "now", Note: "it is done: take it off"}
+	} else if !math.IsInf(done.Mid, 1) {
 		out.Ready = BigFigure{Text: at(done.Low).Format("15:04") + "–" + w.until(done.High, at), Note: "off the fire, most likely " + at(done.Mid).Format("15:04")}
 		out.Moved = w.moved(p)
 	} else {
@@ -368,7 +374,10 @@ func (w writer) presses(p live.Piece, now time.Time, next []LiveNext) []Press {
 			break
 		}
 	}
-	if p.Advice.Now {
+	switch done := p.Seen.Cook.DoneC; {
+	case p.State == live.On && p.Core != nil && done > 0 && float64(p.Core.C) >= done:
+		planned = "off"
+	case p.Advice.Now:
 		planned = "wrap"
 	}
 	if i := slices.Index(whats, planned); i > 0 {
@@ -461,8 +470,8 @@ func (w writer) log(r cooking.Result) []LiveLog {
 			how, place := f.How()
 			label = join(seenWords[f.What]+": "+cmp.Or(howWords[how], how), ", ", place)
 		}
-		if c, ok := f.Values["c"].(float64); ok && f.What == "set" {
-			label = "Pit set to " + w.short(c)
+		if c, err := f.Set(); err == nil && f.What == "set" {
+			label = "Pit set to " + w.short(float64(c))
 		}
 		if len(r.Pieces) > 1 && f.Piece != "" {
 			label = join(w.pieces[f.Piece], ": ", label)

@@ -29,6 +29,7 @@ const ReadPage = page("ReadPage");
 const GuessPage = page("GuessPage");
 const CardPage = page("CardPage");
 const CookPage = page("CookPage");
+const PitPage = page("PitPage");
 
 const queries = new QueryClient({
 	defaultOptions: {
@@ -54,12 +55,13 @@ document.createElement = (tag: string, options?: ElementCreationOptions) => {
 	return made;
 };
 
-function Frame() {
+/** What stands around every page; at the pit there is nothing but the page. */
+function Frame({ bare }: { bare?: boolean }) {
 	const [prefs] = usePrefs();
 	return (
 		<ConfigProvider theme={antTheme(prefs.mode)} csp={{ nonce }} wave={{ disabled: true }}>
 			<Messages>
-				<Masthead />
+				{!bare && <Masthead />}
 				<main id="main" tabIndex={-1}>
 					<Suspense fallback={<p className="loading">Opening…</p>}>
 						<Outlet />
@@ -83,6 +85,12 @@ function Broken() {
 }
 
 const router = createBrowserRouter([
+	{
+		element: <Frame bare />,
+		children: [
+			{ errorElement: <Broken />, children: [{ path: "/cooks/:id/pit/:piece?", element: <PitPage /> }] },
+		],
+	},
 	{
 		element: <Frame />,
 		children: [

@@ -16,6 +16,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/quantity"
 )
 
 // Kind says what a fact tells.
@@ -42,7 +43,7 @@ type Fact struct {
 	At     string       `json:"at" doc:"When it happened: local time of the cook (YYYY-MM-DDTHH:MM) or RFC 3339" example:"2026-11-28T07:20"`
 	Author string       `json:"author,omitempty" required:"false" doc:"Who says so"`
 	Device string       `json:"device,omitempty" required:"false" doc:"On which screen it was said"`
-	Values field.Values `json:"values,omitempty" required:"false" doc:"Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a wrap: its kind; of a pit that is set: c, °C; of a pit: pit, its number"`
+	Values field.Values `json:"values,omitempty" required:"false" doc:"Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a wrap: its kind; of a pit that is set: typed, what to, or c, °C; of a pit: pit, its number"`
 	Said   string       `json:"said,omitempty" required:"false" doc:"Of an acknowledgement from before cautions had values: its sentence"`
 }
 
@@ -98,6 +99,22 @@ func (f Fact) How() (how, place string) {
 	return how, place
 }
 
+// What a pit can be set to, °C.
+const LowSet, HighSet = 15, 350
+
+// Set is what a pit was set to: Values hold it as typed, or as c, °C. The error is a field.Wrong.
+func (f Fact) Set() (quantity.Celsius, error) {
+	if c, ok := f.Values["c"].(float64); ok && c >= LowSet && c <= HighSet {
+		return quantity.Celsius(c), nil
+	}
+	typed, _ := f.Values["typed"].(string)
+	c, err := quantity.ParseTemperatureWithin(typed, LowSet, HighSet)
+	if err == nil && (c < LowSet || c > HighSet) {
+		err = field.Because("temperature.range", "low", quantity.Celsius(LowSet), "high", quantity.Celsius(HighSet))
+	}
+	return c, err
+}
+
 // checkSign returns what is wrong with a sign that was seen.
 func (f Fact) checkSign(errs *field.Errors) {
 	ids := make([]string, len(Signs))
@@ -124,6 +141,10 @@ func (f Fact) Check() field.Errors {
 	}
 	if f.Kind == Seen {
 		f.checkSign(&errs)
+	}
+	if f.Kind == Done && f.What == "set" {
+		_, err := f.Set()
+		errs.Take("/values/typed", err)
 	}
 	if f.Kind == Done && !slices.Contains(Stages, f.What) {
 		errs.Add("/what", "choice.unknown", "choices", Stages)

@@ -90,8 +90,8 @@ func (h *Happened) add(f facts.Fact, at time.Time, own bool) {
 	case f.What == "off" && own:
 		h.Off = at
 	case f.What == "set" && !own:
-		if c, ok := f.Values["c"].(float64); ok {
-			h.Sets = append(h.Sets, heat.SetPoint{AtH: float64(at.Unix()), SetC: c})
+		if c, err := f.Set(); err == nil {
+			h.Sets = append(h.Sets, heat.SetPoint{AtH: float64(at.Unix()), SetC: float64(c)})
 		}
 	case (f.What == "wrap" || f.What == "unwrap") && own && !h.On.IsZero():
 		kind, _ := f.Values["kind"].(string)

@@ -2053,7 +2053,7 @@ export interface components {
             piece?: string;
             /** @description Of an acknowledgement from before cautions had values: its sentence */
             said?: string;
-            /** @description Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a wrap: its kind; of a pit that is set: c, °C; of a pit: pit, its number */
+            /** @description Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a wrap: its kind; of a pit that is set: typed, what to, or c, °C; of a pit: pit, its number */
             values?: {
                 [key: string]: unknown;
             };

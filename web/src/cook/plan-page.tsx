@@ -1,4 +1,10 @@
-import { CalendarOutlined, CloseCircleFilled, PrinterOutlined, WarningFilled } from "@ant-design/icons";
+import {
+	CalendarOutlined,
+	CloseCircleFilled,
+	FireOutlined,
+	PrinterOutlined,
+	WarningFilled,
+} from "@ant-design/icons";
 import { Button } from "antd";
 import { Link, useParams } from "react-router";
 import type { Plan } from "../api/client";
@@ -44,6 +50,9 @@ export function PlanPage() {
 					<a href={`/api/cooks/${id}/calendar.ics`} download>
 						<CalendarOutlined aria-hidden /> To a calendar
 					</a>
+					<Link to={`/cooks/${id}/pit`}>
+						<FireOutlined aria-hidden /> Pit side
+					</Link>
 					<Link to={`/cooks/${id}/card`}>
 						<PrinterOutlined aria-hidden /> Pit card
 					</Link>

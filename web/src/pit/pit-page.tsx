@@ -1,0 +1,172 @@
+import { ConfigProvider } from "antd";
+import { useEffect, useState, useSyncExternalStore } from "react";
+import { Link, useParams } from "react-router";
+import { usePrefs } from "../prefs";
+import { Nothing } from "../shared/nothing";
+import { antTheme, paint } from "../theme";
+import { Clock, Countdown } from "./countdown";
+import { Log } from "./log";
+import { outbox } from "./outbox";
+import { PitFan } from "./pit-fan";
+import { Presses, Thumb } from "./presses";
+import { ReadingByHand } from "./reading-by-hand";
+import { type LivePiece, type Standing, useLive } from "./use-live";
+import { useSay } from "./use-say";
+import "./pit.css";
+
+/** Beside the fire: what it reads, what comes next, and one press for each thing done or seen. */
+export default function PitPage() {
+	const { id = "", piece: key } = useParams();
+	const [prefs] = usePrefs();
+	const { standing, away } = useLive(id);
+	const { waiting, trouble } = useSyncExternalStore(outbox.subscribe, outbox.now);
+	useAwake();
+	useEffect(() => {
+		paint("night");
+		return () => paint(prefs.mode);
+	}, [prefs.mode]);
+	const mine = waiting.filter((p) => p.cook === id);
+	return (
+		<ConfigProvider theme={antTheme("night")}>
+			<div className="pit">
+				<p className="pit-told" role="status">
+					{away}
+					{mine.length > 0 && ` ${mine.length} waiting to be handed in.`}
+					{trouble && ` ${trouble}`}
+				</p>
+				{standing ? (
+					<Beside standing={standing} cook={id} chosen={key} />
+				) : away ? (
+					<Nothing title="Nothing to show of this cook yet">
+						<p>{away}</p>
+						<Link to="/">Back to your cook-outs</Link>
+					</Nothing>
+				) : (
+					<p className="loading">Opening…</p>
+				)}
+			</div>
+		</ConfigProvider>
+	);
+}
+
+/** Asks the browser to leave the screen on while the page is looked at. */
+function useAwake() {
+	useEffect(() => {
+		let lock: WakeLockSentinel | undefined;
+		const ask = async () => {
+			if (document.visibilityState === "visible")
+				lock = await navigator.wakeLock?.request("screen").catch(() => undefined);
+		};
+		void ask();
+		document.addEventListener("visibilitychange", ask);
+		return () => {
+			document.removeEventListener("visibilitychange", ask);
+			void lock?.release();
+		};
+	}, []);
+}
+
+function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; chosen?: string }) {
+	const { live } = standing;
+	const [picked, pick] = useState(chosen);
+	const say = useSay(cook, standing);
+	const usual = live.pieces.find((p) => p.state === "on") ?? live.pieces[0];
+	const piece = live.pieces.find((p) => p.key === picked) ?? usual;
+	const next = live.next[0];
+	return (
+		<>
+			<header className="pit-head">
+				<Link to={`/cooks/${cook}/plan`}>back to the plan</Link>
+				<h1>{live.name}</h1>
+				<p>
+					<Clock standing={standing} /> {live.serve}
+					{live.chance && `, ${live.chance} sure`}
+					{live.practised && ` · practice, ${live.speed} × as fast`}
+				</p>
+			</header>
+			{live.problem && <p className="pit-problem">{live.problem}</p>}
+			{next && (
+				<section className="pit-next" aria-label="Next">
+					<p className="pit-next-in">
+						<Countdown standing={standing} at={next.at} />
+					</p>
+					<p>
+						<b>{next.label}</b>
+						<small>
+							{next.time}
+							{next.note && `; ${next.note}`}
+						</small>
+					</p>
+				</section>
+			)}
+			{live.pieces.length > 1 && (
+				<nav className="pit-tiles" aria-label="Pieces">
+					{live.pieces.map((p) => (
+						<button key={p.key} type="button" aria-pressed={p === piece} onClick={() => pick(p.key)}>
+							<b>{p.core.text || "–"}</b>
+							<span>{p.title}</span>
+							<small>{p.since}</small>
+						</button>
+					))}
+				</nav>
+			)}
+			{piece ? (
+				<div className="pit-piece">
+					<div>
+						<Figures piece={piece} />
+						{piece.curve.length > 0 && <PitFan piece={piece} />}
+						{piece.ready.note && (
+							<p className="pit-ready">
+								{piece.ready.text && <b>{piece.ready.text}</b>} {piece.ready.note}
+								{piece.moved && <small>{piece.moved}</small>}
+							</p>
+						)}
+					</div>
+					<div>
+						<Presses piece={piece} say={say} />
+						<ReadingByHand piece={piece} say={say} />
+						<Log live={live} say={say} />
+					</div>
+					<Thumb live={live} piece={piece} say={say} />
+				</div>
+			) : (
+				<p>There is no piece in this cook yet: add one on the cook sheet.</p>
+			)}
+		</>
+	);
+}
+
+/** Core and pit, to be read at arm's length, and whether to wrap. */
+function Figures({ piece: p }: { piece: LivePiece }) {
+	return (
+		<section aria-label={p.title}>
+			<p className="pit-title">
+				<b>{p.title}</b> <span>{p.since}</span>
+			</p>
+			<div className="pit-figures">
+				<p className="pit-core">
+					{p.core.text ? <b>{p.core.text}</b> : <b className="pit-none">–</b>}
+					<small>{p.core.note}</small>
+				</p>
+				<p className="pit-air">
+					{p.pit.text ? <b>{p.pit.text}</b> : <b className="pit-none">–</b>}
+					<small>pit, {p.pit.note}</small>
+				</p>
+			</div>
+			{p.places.length > 0 && (
+				<p className="pit-places">{p.places.map((at) => `${at.note} ${at.text}`).join(" · ")}</p>
+			)}
+			{p.advice && (
+				<div className={p.advice.now ? "pit-advice pit-advice-now" : "pit-advice"}>
+					<p>{p.advice.head}</p>
+					{p.advice.figure && (
+						<p className="pit-advice-figure">
+							{p.advice.figure} <small>{p.advice.at}</small>
+						</p>
+					)}
+					{p.advice.why && <small>{p.advice.why}</small>}
+				</div>
+			)}
+		</section>
+	);
+}

@@ -1,0 +1,57 @@
+import { useEffect, useState } from "react";
+import type { components } from "../api/schema";
+import { usePrefs } from "../prefs";
+import { keepLast, last } from "./outbox";
+
+export type Live = components["schemas"]["LiveSheet"];
+export type LivePiece = Live["pieces"][number];
+export type Press = LivePiece["done"][number];
+
+/** How a cook stands, and when that came, by this device's own stopwatch. */
+export interface Standing {
+	live: Live;
+	came: number;
+}
+
+const again = 2_000;
+
+/** How a cook stands at the pit, as it changes. It goes on by itself after the program was away. */
+export function useLive(cook: string) {
+	const [{ units, spoons }] = usePrefs();
+	const [standing, setStanding] = useState<Standing>();
+	const [away, setAway] = useState("");
+	useEffect(() => {
+		let source: EventSource | undefined;
+		let timer: ReturnType<typeof setTimeout> | undefined;
+		let ended = false;
+		const key = `${cook} ${units}`;
+		void last<Live>(key).then((live) => {
+			if (live && !ended) setStanding((now) => now ?? { live, came: performance.now() });
+		});
+		const open = () => {
+			source = new EventSource(`/api/cooks/${cook}/live/stream?units=${units}&spoons=${spoons}`);
+			source.addEventListener("live", (e) => {
+				const live: Live = JSON.parse(e.data);
+				setStanding({ live, came: performance.now() });
+				setAway("");
+				void keepLast(key, live);
+			});
+			source.addEventListener("gone", (e) => setAway(JSON.parse(e.data).detail));
+			source.addEventListener("error", () => {
+				setAway("The program is away. What you press is kept on this phone and handed in when it is back.");
+				if (source?.readyState === EventSource.CLOSED && !ended) timer = setTimeout(open, again);
+			});
+		};
+		open();
+		return () => {
+			ended = true;
+			clearTimeout(timer);
+			source?.close();
+		};
+	}, [cook, units, spoons]);
+	return { standing, away };
+}
+
+/** The cook's clock now, ms since 1970. */
+export const clockOf = ({ live, came }: Standing) =>
+	Date.parse(live.now) + (performance.now() - came) * live.speed;

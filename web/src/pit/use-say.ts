@@ -1,0 +1,49 @@
+import { useMemo } from "react";
+import type { Fact } from "../api/client";
+import { uuid } from "../shared/uuid";
+import { post } from "./outbox";
+import { clockOf, type LivePiece, type Press, type Standing } from "./use-live";
+
+/** Who presses, and on which screen: kept on this device. */
+const who = () => ({
+	author: localStorage.getItem("verjuice.person") ?? "",
+	device: screen_(),
+});
+
+function screen_(): string {
+	let name = localStorage.getItem("verjuice.screen");
+	if (!name) {
+		name = `screen ${uuid().slice(0, 4)}`;
+		localStorage.setItem("verjuice.screen", name);
+	}
+	return name;
+}
+
+type Said = Omit<Fact, "id" | "at" | "author" | "device"> & { at?: string };
+
+/** Says what was done, seen or read: kept on this device, then handed in. */
+export function useSay(cook: string, standing: Standing) {
+	return useMemo(() => {
+		const fact = (label: string, said: Said) => {
+			const at = said.at ?? new Date(clockOf(standing)).toISOString();
+			return post({ cook, to: "facts", label, body: { ...said, ...who(), id: uuid(), at } as Fact });
+		};
+		return {
+			fact,
+			done: (p: Press, piece: LivePiece, values?: Press["values"]) =>
+				fact(p.label, {
+					kind: "done",
+					what: p.what,
+					piece: p.pit ? "" : piece.key,
+					values: { ...p.values, ...values },
+				}),
+			reading(label: string, probe: string, typed: string) {
+				const at = new Date(clockOf(standing)).toISOString();
+				const body = { id: uuid(), device: who().device, readings: [{ probe, at, typed }] };
+				return post({ cook, to: "readings", label, body });
+			},
+		};
+	}, [cook, standing]);
+}
+
+export type Say = ReturnType<typeof useSay>;
