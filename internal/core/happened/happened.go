@@ -41,6 +41,9 @@ type Happened struct {
 	Signs  map[string]facts.Fact // what was seen last, by its sign
 }
 
+// Skew is how far ahead a watch may be: what happened then happened now.
+const Skew = time.Minute
+
 // thinned is how far apart readings are that the heat is told of.
 const thinned = 5 * time.Minute
 
@@ -56,7 +59,7 @@ func Of(all facts.Facts, read []facts.Reading, at At) (Happened, bool) {
 	for _, f := range standing {
 		pit, _ := f.Values["pit"].(float64)
 		own := f.Piece == at.Piece
-		if when := moment(f); !when.After(at.Now) && (own || f.Piece == "" && int(pit) == at.Pit) {
+		if when := moment(f); !when.After(at.Now.Add(Skew)) && (own || f.Piece == "" && int(pit) == at.Pit) {
 			out.add(f, when, own)
 		}
 	}

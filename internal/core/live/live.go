@@ -15,6 +15,7 @@ import (
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/happened"
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/when"
@@ -73,7 +74,7 @@ func Of(ctx context.Context, r cooking.Result, course facts.Course) ([]Piece, er
 		if p.Clock != nil {
 			one.SetC = p.Clock.Set
 		}
-		one.read(course, r.Now)
+		one.read(course, r.Now.Add(happened.Skew))
 		if p.Lit {
 			if err := one.fire(ctx, r); err != nil {
 				return nil, err

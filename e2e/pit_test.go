@@ -1,0 +1,141 @@
+package e2e
+
+import (
+	"fmt"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/anycook"
+	"verjuice/internal/apptest"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/quantity"
+)
+
+// shoulderAtThePit is a shoulder to be wrapped in foil, in a cook of its own.
+func (b *browser) shoulderAtThePit() (id string) {
+	b.t.Helper()
+	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
+	p.Key, p.Choices = "a", map[string]string{"wrap": "foil"}
+	c := anycook.Supper(p)
+	c.Name = "Lock gate supper"
+	rec, err := b.app.Store.Cooks().Create(b.t.Context(), c)
+	require.NoError(b.t, err)
+	return rec.ID
+}
+
+// reads is what a thermometer in the shoulder, and one beside it, hand in of some hours.
+func (b *browser) reads(cook string, fromH, hours, startC, perHour float64) {
+	b.t.Helper()
+	var all []facts.Reading
+	for m := 60 * fromH; m < 60*(fromH+hours); m += 5 {
+		at := apptest.Now.Add(time.Duration(m) * time.Minute)
+		all = append(all, facts.Reading{Probe: "core:a", At: at, C: quantity.Celsius(startC + perHour*(m/60-fromH))}, facts.Reading{Probe: "pit:0", At: at, C: 112})
+	}
+	b.app.Clock.Store(int64((fromH + hours) * float64(time.Hour)))
+	require.NoError(b.t, b.app.Store.HandIn(b.t.Context(), cook, facts.HandIn{ID: uuid.NewString()}, all))
+}
+
+// done is how often a cook has that on record, and not taken back.
+func (b *browser) done(cook, what string) int {
+	b.t.Helper()
+	all, err := b.app.Store.Facts(b.t.Context(), cook)
+	require.NoError(b.t, err)
+	n := 0
+	for _, f := range all.Standing() {
+		if f.What == what {
+			n++
+		}
+	}
+	return n
+}
+
+// A phone at the pit: it goes on, is read, is looked at while the program is away, wrapped when
+// that is advised, and comes off; each press is on record once, and one of them is taken back.
+func TestAtThePit(t *testing.T) {
+	b := start(t, false)
+	id := b.shoulderAtThePit()
+	b.onPhone(390, 844)
+	b.open("/cooks/" + id + "/plan")
+	b.see("The plan")
+	b.press("Pit side")
+	b.see("no reading of the core")
+	b.press("On the fire")
+	b.see("Not yet: wrap")
+	b.accessible("the pit side")
+	b.fits("the pit side")
+	b.reachable("the pit side")
+	b.reads(id, 0, 4, 6, 13)
+	b.until(`document.querySelector(".pit-core b")?.innerText.startsWith("5")`)
+	for _, figure := range []string{".pit-core b", ".pit-air b", ".pit-next-in", ".pit-advice-figure"} {
+		assert.GreaterOrEqual(t, js[float64](b, `parseFloat(getComputedStyle(document.querySelector("`+figure+`")).fontSize)`), 60.0, figure)
+	}
+
+	b.app.Silent.Store(true)
+	for range 2 {
+		b.press("Looked")
+	}
+	b.see("2 waiting to be handed in")
+	b.app.Silent.Store(false)
+	b.until(`!document.body.innerText.includes("waiting to be handed in")`)
+	if b.done(id, "look") != 2 {
+		b.fail(fmt.Errorf("not on record"))
+	}
+	b.see("Looked, 16:00")
+	b.press("Undo")
+	b.until(`[...document.querySelectorAll(".pit-log li")].filter((e) => e.innerText.includes("Looked")).length === 1`)
+	assert.Equal(t, 1, b.done(id, "look"))
+
+	b.reads(id, 4, 2, 57, 8)
+	b.press("Scratches off")
+	b.see("wrap when the bark holds")
+	b.press("Holds")
+	b.see("Wrap it now")
+	assert.Equal(t, "Wrapped", js[string](b, `document.querySelector(".pit-thumb .press-planned").innerText.trim()`), "what is advised is under the thumb")
+	b.press("Wrapped")
+	b.until(`!document.body.innerText.includes("Wrap it now")`)
+	assert.Equal(t, 1, b.done(id, "wrap"))
+	b.press("Pit changed")
+	b.write("The pit is set to", "hot")
+	b.press("Set")
+	b.see("I can't read “hot°C” as an amount", "I can't read “hot °C” as an amount")
+	b.press("Pit changed")
+	b.write("The pit is set to", "275F")
+	b.press("Set")
+	b.see("set to 135°")
+	b.write("Read by eye", "93,5")
+	b.press("Core")
+	b.see("93.5°")
+	b.reads(id, 6, 1, 93.5, 2)
+	b.see("take it off")
+	b.press("Pulled off")
+	b.see("Sliced")
+	b.press("Sliced")
+	b.see("served")
+	b.accessible("the pit side, served")
+	for _, what := range []string{"fire", "off", "slice", "set"} {
+		assert.Equal(t, 1, b.done(id, what), what)
+	}
+}
+
+// Two screens beside one fire: what one says the other shows, at once and in both themes the
+// same night; a laptop shows all of it side by side.
+func TestTwoScreensAtThePit(t *testing.T) {
+	b := start(t, true)
+	id := b.cook("regatta").ID
+	for _, size := range looks {
+		b.do(chromedp.EmulateViewport(size[0], size[1]))
+		b.open("/cooks/" + id + "/pit")
+		b.see("Chuck roll, for pulling")
+		b.accessible(fmt.Sprint("the pit side at ", size))
+		b.fits(fmt.Sprint("the pit side at ", size))
+	}
+	f := facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: b.cook("regatta").Doc.Pieces[0].Key, What: "fire", At: apptest.Now.Format(time.RFC3339), Author: "Odhran"}
+	require.NoError(t, b.app.Store.AddFact(t.Context(), id, f))
+	b.see("Odhran")
+	b.until(`document.querySelector("html").dataset.mode === "night"`)
+}
