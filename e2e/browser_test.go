@@ -251,7 +251,8 @@ const aimed = `(async () => {
 		const keep = (event) => {
 			const aim = globalThis.aim;
 			if (event.type === "pointerdown") {
-				const on = (a, b) => a === b || a?.contains(b) || b?.contains(a);
+				const whole = (e) => e?.closest?.("label, button, a, [role=option], .ant-select") ?? e; // a finger may land beside its middle
+				const on = (a, b) => whole(a) === whole(b) || a?.contains(b) || b?.contains(a);
 				aim.missed = aim.at !== null && !on(aim.at, event.target);
 			}
 			if (aim.missed) {

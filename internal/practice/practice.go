@@ -34,6 +34,9 @@ const (
 	reads = 15 * time.Second
 )
 
+// learns is how often it is asked what the pit is to be set to, since that follows the plan.
+const learns = 20 * time.Minute
+
 // most is how much of a cook is read at one tick, so that one that was left for long catches up
 // bit by bit.
 const most = 3 * time.Hour
@@ -68,13 +71,14 @@ func Run(ctx context.Context, db *store.Store, now func() time.Time) {
 
 // rig is the instruments of one cook.
 type rig struct {
-	cook  string
-	told  store.Told
-	facts facts.Facts
-	zone  *time.Location
-	began time.Time // by the clock of the cook
-	until time.Time // up to there it was handed in
-	lines []line
+	cook   string
+	told   store.Told
+	learnt time.Time // by the clock of the cook
+	facts  facts.Facts
+	zone   *time.Location
+	began  time.Time // by the clock of the cook
+	until  time.Time // up to there it was handed in
+	lines  []line
 }
 
 // line is a piece on its simulated fire.
@@ -92,11 +96,11 @@ func (r *rig) read(ctx context.Context, db *store.Store, clock store.Clock, now 
 	if err != nil {
 		return err
 	}
-	if told.Facts != r.told.Facts || told.Version != r.told.Version || r.zone == nil {
-		if err := r.learn(ctx, db, clock); err != nil {
+	if told.Facts != r.told.Facts || told.Version != r.told.Version || r.zone == nil || now.Sub(r.learnt) > learns {
+		if err := r.learn(ctx, db, clock, now); err != nil {
 			return err
 		}
-		r.told = told
+		r.told, r.learnt = told, now
 	}
 	if now.Sub(r.until) > most {
 		now = r.until.Add(most)
@@ -116,7 +120,7 @@ func (r *rig) read(ctx context.Context, db *store.Store, clock store.Clock, now 
 }
 
 // learn reads the cook anew, and what happened at it.
-func (r *rig) learn(ctx context.Context, db *store.Store, clock store.Clock) error {
+func (r *rig) learn(ctx context.Context, db *store.Store, clock store.Clock, now time.Time) error {
 	rec, err := db.Cooks().Get(ctx, r.cook)
 	if err != nil {
 		return err
@@ -130,7 +134,7 @@ func (r *rig) learn(ctx context.Context, db *store.Store, clock store.Clock) err
 		return err
 	}
 	o := order.Parse(rec.Doc, k)
-	result, err := cooking.Work(ctx, o, nil, k, cooking.Clock{Now: clock.At, Recorded: rec.Doc.ServeAt, Forecast: forecast.Once{}, Parts: cooking.Depths})
+	result, err := cooking.Work(ctx, o, all, k, cooking.Clock{Now: now, Recorded: rec.Doc.ServeAt, Forecast: forecast.Once{}, Parts: cooking.Depths})
 	if err != nil {
 		return err
 	}
@@ -148,11 +152,11 @@ func (r *rig) learn(ctx context.Context, db *store.Store, clock store.Clock) err
 	was := r.lines
 	r.lines = nil
 	for _, p := range result.Pieces {
-		if len(p.Burns) == 0 {
+		if len(p.Thought) == 0 {
 			continue
 		}
 		on, _ := method.Find(p.Line.Sound(), method.On)
-		one := line{key: p.Line.Key, pit: on.Pit, burn: p.Burns[0]}
+		one := line{key: p.Line.Key, pit: on.Pit, burn: p.Thought[0]}
 		for _, w := range was {
 			if w.key == one.key {
 				one.fire, one.at = w.fire, w.at

@@ -31,7 +31,16 @@ type LiveSheet struct {
 	Next      []LiveNext  `json:"next" nullable:"false" doc:"What is to be done, the soonest first"`
 	Pieces    []LivePiece `json:"pieces" nullable:"false"`
 	Log       []LiveLog   `json:"log" nullable:"false" doc:"What was done and seen, the last first"`
+	Alarms    []LiveAlarm `json:"alarms" nullable:"false" doc:"What somebody has to be called for, and nobody has seen to"`
 	Problem   string      `json:"problem" doc:"Why there are no figures, in a sentence; else empty"`
+}
+
+// LiveAlarm is something that somebody has to be called for.
+type LiveAlarm struct {
+	ID    string `json:"id" doc:"The same for the same thing; ticking it off silences it"`
+	Label string `json:"label"`
+	Note  string `json:"note" doc:"What to do"`
+	Piece string `json:"piece" doc:"Key; empty for a pit"`
 }
 
 // LiveNext is something to do.
@@ -87,7 +96,7 @@ type Press struct {
 	What    string       `json:"what"`
 	Label   string       `json:"label"`
 	Last    string       `json:"last" doc:"When it was done last; may be empty"`
-	Planned bool         `json:"planned" doc:"It is what comes next"`
+	Planned bool         `json:"planned" doc:"It is to be done about now"`
 	Pit     bool         `json:"pit" doc:"It is done to the pit, not to the piece"`
 	Asks    string       `json:"asks" enum:"temperature," doc:"What has to be typed with it"`
 	Values  field.Values `json:"values,omitempty" doc:"What the fact says besides"`
@@ -140,6 +149,7 @@ func OfLive(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.Cl
 		out.Next = w.next(result, pieces, now)
 		out.Chance = fmt.Sprintf("%.0f %%", 100*math.Min(0.99, result.Plan.Result.Plans[result.Plan.Chosen].Chance))
 	}
+	out.Alarms = w.alarms(result, live.Alarms(result, pieces, course))
 	if len(result.Mistakes) > 0 {
 		out.Problem = "Some of what was typed cannot be read: fix the fields marked in red on the cook sheet to see all figures."
 	}
@@ -351,6 +361,9 @@ func ago(at, now time.Time) string {
 	}
 }
 
+// soon is how long before its time a job is offered as the one that is done.
+const soon = 20 * time.Minute
+
 // presses are what can be said to be done, by how far the piece has come.
 func (w writer) presses(p live.Piece, now time.Time, next []LiveNext) []Press {
 	h := p.Piece.Happened
@@ -367,25 +380,26 @@ func (w writer) presses(p live.Piece, now time.Time, next []LiveNext) []Press {
 	case live.Resting:
 		whats = []string{"vent", "rest", "slice"}
 	}
-	planned := ""
+	planned, due := "", false
 	for _, n := range next {
 		if n.Piece == p.Piece.Line.Key && n.What != "" || n.Piece == "" && n.What == "light" {
-			planned = n.What
+			at, err := time.Parse(time.RFC3339, n.At)
+			planned, due = n.What, err == nil && at.Sub(now) < soon && n.What != "wrap" // of which the advice decides
 			break
 		}
 	}
 	switch done := p.Seen.Cook.DoneC; {
 	case p.State == live.On && p.Core != nil && done > 0 && float64(p.Core.C) >= done:
-		planned = "off"
+		planned, due = "off", true
 	case p.Advice.Now:
-		planned = "wrap"
+		planned, due = "wrap", true
 	}
 	if i := slices.Index(whats, planned); i > 0 {
 		whats = slices.Insert(slices.Delete(whats, i, i+1), 0, planned)
 	}
 	out := []Press{}
 	for _, what := range whats {
-		one := Press{What: what, Label: pressWords[what], Last: ago(h.Last[what], now), Planned: what == planned, Pit: slices.Contains(pitWork, what)}
+		one := Press{What: what, Label: pressWords[what], Last: ago(h.Last[what], now), Planned: due && what == planned, Pit: slices.Contains(pitWork, what)}
 		switch what {
 		case "wrap":
 			if kind := p.Advice.Kind; kind != "none" && kind != "" {
@@ -481,6 +495,46 @@ func (w writer) log(r cooking.Result) []LiveLog {
 	slices.SortStableFunc(all, func(a, b line) int { return b.at.Compare(a.at) })
 	for _, l := range all[:min(logged, len(all))] {
 		out = append(out, l.LiveLog)
+	}
+	return out
+}
+
+// alarmWords are what is called out, and what to do.
+var alarmWords = map[string][2]string{
+	"pit-low":  {"The %s is low: %s, set to %s", "Look to the fire: fuel, air, lid. Under 107 °C / 225 °F the meat warms too slowly while it is under 60 °C / 140 °F."},
+	"pit-high": {"The %s is hot: %s, set to %s", "Close its air a little. Sugar scorches above 150 °C / 300 °F."},
+	"probe":    {"No reading of %s since %s", "Is the probe in, and its cable dry?"},
+	"wrap":     {"Wrap %s now", ""},
+	"off":      {"%s is at %s: take it off", "Probe it in several places first."},
+	"hold":     {"%s is down to %s", "Serve it, or warm it: held food must not fall below 60 °C / 140 °F."},
+	"feed":     {"Feed the %s", "It burns low from now on."},
+}
+
+// alarmPrefix marks the tick that silences an alarm.
+const alarmPrefix = "alarm:"
+
+// alarms are those that nobody has silenced.
+func (w writer) alarms(r cooking.Result, all []live.Alarm) []LiveAlarm {
+	out := []LiveAlarm{}
+	for _, a := range all {
+		if _, ticked := r.Facts.Ticked(alarmPrefix + a.ID); ticked {
+			continue
+		}
+		words := alarmWords[a.Kind]
+		one := LiveAlarm{ID: alarmPrefix + a.ID, Note: words[1], Piece: a.Piece}
+		switch a.Kind {
+		case "pit-low", "pit-high":
+			one.Label = fmt.Sprintf(words[0], w.pit(a.Pit), w.short(float64(a.C)), w.short(float64(a.SetC)))
+		case "probe":
+			one.Label = fmt.Sprintf(words[0], w.pieces[a.Piece], a.Since.In(r.Order.Serving.Value.Zone).Format("15:04"))
+		case "wrap":
+			one.Label = fmt.Sprintf(words[0], w.pieces[a.Piece])
+		case "off", "hold":
+			one.Label = fmt.Sprintf(words[0], w.pieces[a.Piece], w.short(float64(a.C)))
+		case "feed":
+			one.Label = fmt.Sprintf(words[0], w.pit(a.Pit))
+		}
+		out = append(out, one)
 	}
 	return out
 }

@@ -2842,6 +2842,15 @@ export interface components {
             now: boolean;
             why: string;
         };
+        LiveAlarm: {
+            /** @description The same for the same thing; ticking it off silences it */
+            id: string;
+            label: string;
+            /** @description What to do */
+            note: string;
+            /** @description Key; empty for a pit */
+            piece: string;
+        };
         LiveGone: {
             detail: string;
         };
@@ -2909,6 +2918,8 @@ export interface components {
             unit: "°C" | "°F";
         };
         LiveSheet: {
+            /** @description What somebody has to be called for, and nobody has seen to */
+            alarms: components["schemas"]["LiveAlarm"][];
             /** @description Of serving on time; empty when there is no plan */
             chance: string;
             /** @description The same as a time of day */

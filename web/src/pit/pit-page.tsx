@@ -4,7 +4,9 @@ import { Link, useParams } from "react-router";
 import { usePrefs } from "../prefs";
 import { Nothing } from "../shared/nothing";
 import { antTheme, paint } from "../theme";
+import { Alarms, Bell, useBell } from "./alarms";
 import { Clock, Countdown } from "./countdown";
+import { keepPage } from "./kept";
 import { Log } from "./log";
 import { outbox } from "./outbox";
 import { PitFan } from "./pit-fan";
@@ -21,6 +23,10 @@ export default function PitPage() {
 	const { standing, away } = useLive(id);
 	const { waiting, trouble } = useSyncExternalStore(outbox.subscribe, outbox.now);
 	useAwake();
+	const opened = standing !== undefined;
+	useEffect(() => {
+		if (opened) void keepPage();
+	}, [opened]);
 	useEffect(() => {
 		paint("night");
 		return () => paint(prefs.mode);
@@ -70,6 +76,7 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 	const { live } = standing;
 	const [picked, pick] = useState(chosen);
 	const say = useSay(cook, standing);
+	const bell = useBell(live.alarms);
 	const usual = live.pieces.find((p) => p.state === "on") ?? live.pieces[0];
 	const piece = live.pieces.find((p) => p.key === picked) ?? usual;
 	const next = live.next[0];
@@ -85,6 +92,7 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 				</p>
 			</header>
 			{live.problem && <p className="pit-problem">{live.problem}</p>}
+			<Alarms live={live} say={say} />
 			{next && (
 				<section className="pit-next" aria-label="Next">
 					<p className="pit-next-in">
@@ -126,6 +134,7 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 						<Presses piece={piece} say={say} />
 						<ReadingByHand piece={piece} say={say} />
 						<Log live={live} say={say} />
+						<Bell bell={bell} />
 					</div>
 					<Thumb live={live} piece={piece} say={say} />
 				</div>

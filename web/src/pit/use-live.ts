@@ -25,8 +25,11 @@ export function useLive(cook: string) {
 		let timer: ReturnType<typeof setTimeout> | undefined;
 		let ended = false;
 		const key = `${cook} ${units}`;
-		void last<Live>(key).then((live) => {
-			if (live && !ended) setStanding((now) => now ?? { live, came: performance.now() });
+		void last<{ live: Live; wall: number }>(key).then((was) => {
+			if (!was || ended) return;
+			// How long ago that was is all that this device's own clock is asked.
+			const came = performance.now() - Math.max(0, Date.now() - was.wall);
+			setStanding((now) => now ?? { live: was.live, came });
 		});
 		const open = () => {
 			source = new EventSource(`/api/cooks/${cook}/live/stream?units=${units}&spoons=${spoons}`);
@@ -34,7 +37,7 @@ export function useLive(cook: string) {
 				const live: Live = JSON.parse(e.data);
 				setStanding({ live, came: performance.now() });
 				setAway("");
-				void keepLast(key, live);
+				void keepLast(key, { live, wall: Date.now() });
 			});
 			source.addEventListener("gone", (e) => setAway(JSON.parse(e.data).detail));
 			source.addEventListener("error", () => {
