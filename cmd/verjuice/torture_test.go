@@ -134,6 +134,7 @@ type kept struct {
 	version int
 	etag    string
 	facts   map[string]bool
+	handed  map[string]bool // hand-ins of one reading, by what it read
 }
 
 // write saves a cook and says facts until ctx is over; only what was acknowledged is noted.
@@ -167,6 +168,15 @@ func (r *running) write(ctx context.Context, who int, mine *kept, acknowledged *
 		for range 1 + n%2 { // said twice is once
 			if status, _, _ := r.send(ctx, "POST", "/api/cooks/"+mine.id+"/facts", string(raw)); status/100 == 2 {
 				mine.facts[f.ID] = true
+				acknowledged.Add(1)
+			}
+		}
+		read := float64(n) / 100
+		h := facts.HandIn{ID: fmt.Sprintf("00000000-0000-4001-8000-%06d%06d", who, n), Readings: []facts.ReadingSent{{Probe: "core:a", At: "2026-11-28T07:00:00Z", C: &read}}}
+		raw, _ = json.Marshal(h)
+		for range 1 + n%2 {
+			if status, _, _ := r.send(ctx, "POST", "/api/cooks/"+mine.id+"/readings", string(raw)); status/100 == 2 {
+				mine.handed[h.ID] = true
 				acknowledged.Add(1)
 			}
 		}
@@ -207,7 +217,7 @@ func TestTheProgramOutlivesItsKills(t *testing.T) {
 	var hands sync.WaitGroup
 	ctx, over := context.WithTimeout(t.Context(), long/2)
 	for who := range all {
-		all[who].facts = map[string]bool{}
+		all[who].facts, all[who].handed = map[string]bool{}, map[string]bool{}
 		hands.Go(func() { r.write(ctx, who, &all[who], &acknowledged) })
 	}
 	for n := range uint64(2) {
@@ -277,6 +287,20 @@ func (r *running) check(all []kept) {
 		}
 		for id := range want.facts {
 			assert.Equal(r.t, 1, times[id], "fact %s of writer %d", id, who)
+		}
+		for after := uint64(0); ; {
+			_, _, body = r.send(r.t.Context(), "GET", fmt.Sprintf("/api/cooks/%s/readings?after=%d", want.id, after), "")
+			var page api.ReadingsPage
+			require.NoError(r.t, json.Unmarshal(body, &page), string(body))
+			for _, one := range page.Items {
+				times[one.HandIn]++
+			}
+			if after = page.Last; len(page.Items) == 0 {
+				break
+			}
+		}
+		for id := range want.handed {
+			assert.Equal(r.t, 1, times[id], "hand-in %s of writer %d", id, who)
 		}
 	}
 }

@@ -91,12 +91,14 @@ func (s *server) live(ctx context.Context, id string, as sheet.Reader) (liveAnsw
 	if ok && !pressed && time.Since(was.at) < renews {
 		return was, nil
 	}
-	fresh, last, err := s.Store.Readings(ctx, id, c.readings)
+	fresh, err := s.Store.Readings(ctx, id, c.readings, 0)
 	if err != nil {
 		return liveAnswer{}, problemOf(err)
 	}
-	c.course.Add(fresh...)
-	c.readings = last
+	for _, r := range fresh {
+		c.course.Add(r.Reading)
+		c.readings = r.Seq
+	}
 	out, err := s.workLive(ctx, id, c.course, as)
 	if err != nil {
 		return liveAnswer{}, err
@@ -177,6 +179,11 @@ func (s *server) registerLive(a huma.API) {
 				}
 			}
 		})
+	s.registerReadings(a)
+	s.registerPractice(a)
+}
+
+func (s *server) registerReadings(a huma.API) {
 	handed := op(http.MethodPost, "/api/cooks/{id}/readings", "handIn", "Hand readings in; the same hand-in twice is once, and another with its id is a conflict")
 	handed.DefaultStatus = http.StatusCreated
 	handed.MaxBodyBytes = 2 << 20
@@ -186,7 +193,42 @@ func (s *server) registerLive(a huma.API) {
 	}) (*body[HandedIn], error) {
 		return s.handIn(ctx, in.ID, in.Body)
 	})
-	s.registerPractice(a)
+	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/readings", "listReadings", "List what was read at a cook, in the order in which it was handed in"),
+		func(ctx context.Context, in *struct {
+			ByID
+			After uint64 `query:"after" doc:"The last of a page before; none begins at the first"`
+		}) (*body[ReadingsPage], error) {
+			if _, err := s.Store.Cooks().Get(ctx, in.ID); err != nil {
+				return nil, problemOf(err)
+			}
+			all, err := s.Store.Readings(ctx, in.ID, in.After, readingsAPage)
+			if err != nil {
+				return nil, problemOf(err)
+			}
+			out := ReadingsPage{Items: make([]ReadingLine, len(all)), Last: in.After}
+			for i, r := range all {
+				out.Items[i] = ReadingLine{r.Probe, r.At.Format(time.RFC3339Nano), float64(r.C), r.HandIn}
+				out.Last = r.Seq
+			}
+			return answer(out), nil
+		})
+}
+
+// readingsAPage is how many readings are listed at once.
+const readingsAPage = 2000
+
+// ReadingsPage is a page of readings.
+type ReadingsPage struct {
+	Items []ReadingLine `json:"items" nullable:"false"`
+	Last  uint64        `json:"last" doc:"Ask for what comes after this"`
+}
+
+// ReadingLine is a reading on record.
+type ReadingLine struct {
+	Probe  string  `json:"probe"`
+	At     string  `json:"at"`
+	C      float64 `json:"c" doc:"°C"`
+	HandIn string  `json:"hand_in" doc:"With which it came"`
 }
 
 // liveGone says that a cook cannot be told of just now.

@@ -121,7 +121,7 @@ func TestHandIns(t *testing.T) {
 		require.Equal(t, http.StatusCreated, call(t, app, "POST", path+"/readings", one).StatusCode)
 	}
 	count := func() int {
-		read, _, err := app.Store.Readings(t.Context(), strings.TrimPrefix(path, "/api/cooks/"), 0)
+		read, err := app.Store.Readings(t.Context(), strings.TrimPrefix(path, "/api/cooks/"), 0, 0)
 		require.NoError(t, err)
 		return len(read)
 	}

@@ -35,7 +35,7 @@ func (h *Maker) Operations() [][2]string {
 	var out [][2]string
 	for _, path := range sorted(h.of.Paths) {
 		for _, method := range sorted(h.of.Paths[path]) {
-			if path != "/api/scale" {
+			if path != "/api/scale" && !strings.HasSuffix(path, "/stream") {
 				out = append(out, [2]string{path, method})
 			}
 		}

@@ -169,7 +169,7 @@ func (r *rig) learn(ctx context.Context, db *store.Store, clock store.Clock, now
 
 // resumes is up to when the instruments were read already.
 func (r *rig) resumes(ctx context.Context, db *store.Store) (time.Time, error) {
-	read, _, err := db.Readings(ctx, r.cook, 0)
+	read, err := db.Readings(ctx, r.cook, 0, 0)
 	out := r.began
 	for _, one := range read {
 		if at := one.At.Truncate(time.Minute).Add(time.Minute); at.After(out) {

@@ -9,6 +9,7 @@ import (
 	"strconv"
 	"time"
 
+	"verjuice/internal/core/caution"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
@@ -56,24 +57,40 @@ type LiveNext struct {
 
 // LivePiece is a piece at the pit.
 type LivePiece struct {
-	Key    string       `json:"key"`
-	Title  string       `json:"title"`
-	State  string       `json:"state" enum:"before,on,resting,done"`
-	Since  string       `json:"since" doc:"How long it has been on, or what it waits for"`
-	Core   BigFigure    `json:"core" doc:"Of its coldest place; text is empty when nothing was read lately"`
-	Pit    BigFigure    `json:"pit"`
-	PitNo  int          `json:"pit_no" doc:"Which pit it is on, from 0"`
-	Places []BigFigure  `json:"places" nullable:"false" doc:"Where there is more than one probe"`
-	Ready  BigFigure    `json:"ready" doc:"When it is off, from early to late; text is empty when that is not known"`
-	Moved  string       `json:"moved" doc:"How that has moved since it went on, in a sentence"`
-	Advice *LiveAdvice  `json:"advice,omitempty"`
-	Curve  []DrawnPoint `json:"curve" nullable:"false"`
-	Read   []ReadPoint  `json:"read" nullable:"false" doc:"What was read of the core"`
-	NowH   float64      `json:"now_h" doc:"Hours since it went on"`
-	Target float64      `json:"target" doc:"Core at which it is taken off; zero is by feel"`
-	Unit   string       `json:"unit" enum:"°C,°F"`
-	Done   []Press      `json:"done" nullable:"false" doc:"What can be said to be done, what was planned first"`
-	Seen   []SignLine   `json:"seen" nullable:"false" doc:"What can be said to be seen"`
+	Key      string        `json:"key"`
+	Title    string        `json:"title"`
+	State    string        `json:"state" enum:"before,on,resting,done"`
+	Since    string        `json:"since" doc:"How long it has been on, or what it waits for"`
+	Core     BigFigure     `json:"core" doc:"Of its coldest place; text is empty when nothing was read lately"`
+	Pit      BigFigure     `json:"pit"`
+	PitNo    int           `json:"pit_no" doc:"Which pit it is on, from 0"`
+	Places   []BigFigure   `json:"places" nullable:"false" doc:"Where there is more than one probe"`
+	Ready    BigFigure     `json:"ready" doc:"When it is off, from early to late; text is empty when that is not known"`
+	Catch    []CatchLine   `json:"catch" nullable:"false" doc:"What would make up for being late"`
+	Moved    string        `json:"moved" doc:"How that has moved since it went on, in a sentence"`
+	Advice   *LiveAdvice   `json:"advice,omitempty"`
+	Curve    []DrawnPoint  `json:"curve" nullable:"false"`
+	Read     []ReadPoint   `json:"read" nullable:"false" doc:"What was read of the core"`
+	NowH     float64       `json:"now_h" doc:"Hours since it went on"`
+	Target   float64       `json:"target" doc:"Core at which it is taken off; zero is by feel"`
+	Unit     string        `json:"unit" enum:"°C,°F"`
+	Cautions []LiveCaution `json:"cautions" nullable:"false" doc:"Of what is planned and was read; care and stop alone"`
+	Done     []Press       `json:"done" nullable:"false" doc:"What can be said to be done, what was planned first"`
+	Seen     []SignLine    `json:"seen" nullable:"false" doc:"What can be said to be seen"`
+}
+
+// LiveCaution is a caution at the pit.
+type LiveCaution struct {
+	Severity string `json:"severity" enum:"care,stop"`
+	Message  string `json:"message"`
+	Action   string `json:"action"`
+}
+
+// CatchLine is something that takes time off what is left, by one press.
+type CatchLine struct {
+	Label string `json:"label"`
+	Note  string `json:"note" doc:"What it saves and costs, and the new chance"`
+	Press Press  `json:"press"`
 }
 
 // ReadPoint is a core that was read.
@@ -219,7 +236,7 @@ func (w writer) warm(c float64, places int) string {
 func (w writer) livePiece(r cooking.Result, p live.Piece, now time.Time, next []LiveNext) LivePiece {
 	key := p.Piece.Line.Key
 	h := p.Piece.Happened
-	out := LivePiece{Key: key, Title: title(p.Piece), State: string(p.State), PitNo: p.Pit, Places: []BigFigure{}, Curve: []DrawnPoint{}, Read: []ReadPoint{}, NowH: math.Round(1000*h.NowH) / 1000, Unit: "°C"}
+	out := LivePiece{Key: key, Title: title(p.Piece), State: string(p.State), PitNo: p.Pit, Places: []BigFigure{}, Curve: []DrawnPoint{}, Read: []ReadPoint{}, Catch: []CatchLine{}, NowH: math.Round(1000*h.NowH) / 1000, Unit: "°C"}
 	if w.Units == quantity.US {
 		out.Unit = "°F"
 	}
@@ -251,7 +268,19 @@ func (w writer) livePiece(r cooking.Result, p live.Piece, now time.Time, next []
 	case live.Done:
 		out.Since = "served"
 	}
-	out.Done, out.Seen = w.presses(p, now, next), w.signs(p)
+	out.Done, out.Seen, out.Cautions = w.presses(p, now, next), w.signs(p), w.atPit(p)
+	return out
+}
+
+// atPit are the cautions of a piece that matter from the fire on.
+func (w writer) atPit(p live.Piece) []LiveCaution {
+	out := []LiveCaution{}
+	for _, f := range p.Piece.Findings {
+		if late := f.Stage == "fire" || f.Stage == "rest"; late && f.Severity != caution.Note && f.Read == "" {
+			c := w.caution(f)
+			out = append(out, LiveCaution{string(c.Severity), c.Message, c.Action})
+		}
+	}
 	return out
 }
 
@@ -297,6 +326,23 @@ func (w writer) goesOn(out *LivePiece, p live.Piece, on time.Time) {
 		out.Target = w.degrees(c)
 	}
 	out.Advice = w.advice(p)
+	for _, c := range p.Catch {
+		out.Catch = append(out.Catch, w.catch(c, p))
+	}
+}
+
+// catch writes what would make up for being late.
+func (w writer) catch(c live.Catch, p live.Piece) CatchLine {
+	percent := func(share float64) string { return fmt.Sprintf("%.0f %%", 100*math.Min(share, 0.99)) }
+	out := CatchLine{Note: fmt.Sprintf("saves about %s: %s instead of %s to be ready in time", duration(c.Saves.Round(5*time.Minute)), percent(c.Chance), percent(c.Was))}
+	if c.ID == "hotter" {
+		out.Label, out.Note = "Pit up to "+w.short(float64(c.SetC)), out.Note+"; less time for smoke"
+		out.Press = Press{What: "set", Label: "Pit changed", Pit: true, Values: field.Values{"pit": p.Pit, "c": float64(c.SetC)}}
+		return out
+	}
+	out.Label, out.Note = "Wrap in "+wrapNames[c.Kind]+" now", out.Note+"; a softer bark"
+	out.Press = Press{What: "wrap", Label: "Wrapped", Values: field.Values{"kind": c.Kind}}
+	return out
 }
 
 func (w writer) until(h float64, at func(float64) time.Time) string {

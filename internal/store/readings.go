@@ -91,19 +91,30 @@ func (s *Store) HandIn(ctx context.Context, cook string, h facts.HandIn, read []
 	return nil
 }
 
-// Readings are what was read at a cook after so many of them, in the order in which they came,
-// and the number of the last one.
-func (s *Store) Readings(ctx context.Context, cook string, after uint64) ([]facts.Reading, uint64, error) {
+// Kept is a reading as it is on record.
+type Kept struct {
+	facts.Reading
+	HandIn string
+	Seq    uint64 // they were handed in in this order
+}
+
+// Readings are what was read at a cook after that many of all there are, in the order in which they
+// came; at most so many, all for none.
+func (s *Store) Readings(ctx context.Context, cook string, after uint64, most int) ([]Kept, error) {
 	cook = s.Cooks().known(cook)
+	q := s.db.WithContext(ctx).Where("cook = ? AND seq > ?", cook, after).Order("seq")
+	if most > 0 {
+		q = q.Limit(most)
+	}
 	var rows []readingModel
-	if err := s.db.WithContext(ctx).Where("cook = ? AND seq > ?", cook, after).Order("seq").Find(&rows).Error; err != nil {
-		return nil, after, err
+	if err := q.Find(&rows).Error; err != nil {
+		return nil, err
 	}
-	out := make([]facts.Reading, len(rows))
+	out := make([]Kept, len(rows))
 	for i, r := range rows {
-		out[i], after = facts.Reading{Probe: r.Probe, At: time.UnixMilli(r.AtMs).UTC(), C: quantity.Celsius(r.Celsius)}, r.Seq
+		out[i] = Kept{facts.Reading{Probe: r.Probe, At: time.UnixMilli(r.AtMs).UTC(), C: quantity.Celsius(r.Celsius)}, r.HandIn, r.Seq}
 	}
-	return out, after, nil
+	return out, nil
 }
 
 // Told is how far what is on record of a cook has come: it is other when anything was added.

@@ -459,7 +459,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** List what was read at a cook, in the order in which it was handed in */
+        get: operations["listReadings"];
         put?: never;
         /** Hand readings in; the same hand-in twice is once, and another with its id is a conflict */
         post: operations["handIn"];
@@ -1432,6 +1433,12 @@ export interface components {
             /** @description In the order in which cuts are listed */
             species: string[];
             usual: components["schemas"]["Usual"];
+        };
+        CatchLine: {
+            label: string;
+            /** @description What it saves and costs, and the new chance */
+            note: string;
+            press: components["schemas"]["Press"];
         };
         Caution: {
             /** @description What to do */
@@ -2851,6 +2858,12 @@ export interface components {
             /** @description Key; empty for a pit */
             piece: string;
         };
+        LiveCaution: {
+            action: string;
+            message: string;
+            /** @enum {string} */
+            severity: "care" | "stop";
+        };
         LiveGone: {
             detail: string;
         };
@@ -2877,6 +2890,10 @@ export interface components {
         };
         LivePiece: {
             advice?: components["schemas"]["LiveAdvice"];
+            /** @description What would make up for being late */
+            catch: components["schemas"]["CatchLine"][];
+            /** @description Of what is planned and was read; care and stop alone */
+            cautions: components["schemas"]["LiveCaution"][];
             /** @description Of its coldest place; text is empty when nothing was read lately */
             core: components["schemas"]["BigFigure"];
             curve: components["schemas"]["DrawnPoint"][];
@@ -3611,7 +3628,7 @@ export interface components {
             last: string;
             /** @description It is done to the pit, not to the piece */
             pit: boolean;
-            /** @description It is what comes next */
+            /** @description It is to be done about now */
             planned: boolean;
             /** @description What the fact says besides */
             values?: {
@@ -3667,6 +3684,17 @@ export interface components {
             /** @description It has settled */
             stable: boolean;
         };
+        ReadingLine: {
+            at: string;
+            /**
+             * Format: double
+             * @description °C
+             */
+            c: number;
+            /** @description With which it came */
+            hand_in: string;
+            probe: string;
+        };
         ReadingSent: {
             /**
              * @description When: local time of the cook (YYYY-MM-DDTHH:MM[:SS]) or RFC 3339
@@ -3689,6 +3717,14 @@ export interface components {
              * @example 154 °F
              */
             typed?: string;
+        };
+        ReadingsPage: {
+            items: components["schemas"]["ReadingLine"][];
+            /**
+             * Format: int64
+             * @description Ask for what comes after this
+             */
+            last: number;
         };
         Request: {
             batch?: components["schemas"]["Batch"];
@@ -5375,6 +5411,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CookRecord"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listReadings: {
+        parameters: {
+            query?: {
+                /** @description The last of a page before; none begins at the first */
+                after?: number;
+            };
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsPage"];
                 };
             };
             /** @description Error */

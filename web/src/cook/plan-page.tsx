@@ -1,13 +1,14 @@
 import {
 	CalendarOutlined,
 	CloseCircleFilled,
+	ExperimentOutlined,
 	FireOutlined,
 	PrinterOutlined,
 	WarningFilled,
 } from "@ant-design/icons";
 import { Button } from "antd";
-import { Link, useParams } from "react-router";
-import type { Plan } from "../api/client";
+import { Link, useNavigate, useParams } from "react-router";
+import { api, type Plan } from "../api/client";
 import { ChoiceField, Field } from "../record/field";
 import { useTake } from "../record/use-field";
 import { Ask } from "../shared/ask";
@@ -50,6 +51,7 @@ export function PlanPage() {
 					<a href={`/api/cooks/${id}/calendar.ics`} download>
 						<CalendarOutlined aria-hidden /> To a calendar
 					</a>
+					<Practise id={id ?? ""} />
 					<Link to={`/cooks/${id}/pit`}>
 						<FireOutlined aria-hidden /> Pit side
 					</Link>
@@ -177,5 +179,23 @@ function Setting({ rooms }: { rooms: Plan["rooms"] }) {
 			<Pits />
 			{rooms.length > 0 && <Rooms rooms={rooms} />}
 		</section>
+	);
+}
+
+/** Copies the cook, to practise it on a simulated pit. */
+function Practise({ id }: { id: string }) {
+	const go = useNavigate();
+	const practise = async () => {
+		const { data } = await api.POST("/api/cooks/{id}/practise", {
+			params: { path: { id } },
+			body: { speed: 60 },
+		});
+		if (data) go(`/cooks/${data.id}/pit`);
+	};
+	if (!id) return null;
+	return (
+		<button type="button" onClick={practise}>
+			<ExperimentOutlined aria-hidden /> Practise it
+		</button>
 	);
 }

@@ -1,6 +1,8 @@
+import { WarningFilled } from "@ant-design/icons";
 import { ConfigProvider } from "antd";
 import { useEffect, useState, useSyncExternalStore } from "react";
 import { Link, useParams } from "react-router";
+import { api } from "../api/client";
 import { usePrefs } from "../prefs";
 import { Nothing } from "../shared/nothing";
 import { antTheme, paint } from "../theme";
@@ -10,7 +12,7 @@ import { keepPage } from "./kept";
 import { Log } from "./log";
 import { outbox } from "./outbox";
 import { PitFan } from "./pit-fan";
-import { Presses, Thumb } from "./presses";
+import { CatchUp, Presses, Thumb } from "./presses";
 import { ReadingByHand } from "./reading-by-hand";
 import { type LivePiece, type Standing, useLive } from "./use-live";
 import { useSay } from "./use-say";
@@ -72,6 +74,28 @@ function useAwake() {
 	}, []);
 }
 
+/** How fast the clock of a cook that is practised goes. */
+function Speed({ cook, speed }: { cook: string; speed: number }) {
+	return (
+		<fieldset className="pit-speed">
+			<legend>Practice on a simulated pit: how fast the clock goes</legend>
+			{[1, 20, 60, 240].map((s) => (
+				<button
+					key={s}
+					type="button"
+					className={s === speed ? "press press-seen" : "press"}
+					aria-pressed={s === speed}
+					onClick={() =>
+						void api.PUT("/api/cooks/{id}/practise", { params: { path: { id: cook } }, body: { speed: s } })
+					}
+				>
+					{s} ×
+				</button>
+			))}
+		</fieldset>
+	);
+}
+
 function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; chosen?: string }) {
 	const { live } = standing;
 	const [picked, pick] = useState(chosen);
@@ -88,7 +112,7 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 				<p>
 					<Clock standing={standing} /> {live.serve}
 					{live.chance && `, ${live.chance} sure`}
-					{live.practised && ` · practice, ${live.speed} × as fast`}
+					{live.practised && " · practice"}
 				</p>
 			</header>
 			{live.problem && <p className="pit-problem">{live.problem}</p>}
@@ -129,12 +153,25 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 								{piece.moved && <small>{piece.moved}</small>}
 							</p>
 						)}
+						<CatchUp piece={piece} say={say} />
+						{piece.cautions.length > 0 && (
+							<section className="pit-cautions" aria-label="Cautions">
+								<h2>Take care</h2>
+								{piece.cautions.map((c) => (
+									<p key={c.message}>
+										<WarningFilled aria-hidden /> <b>{c.severity}:</b> {c.message} {c.action}
+									</p>
+								))}
+								<small>Guidance for home cooks; local food codes and licensed practice come first.</small>
+							</section>
+						)}
 					</div>
 					<div>
 						<Presses piece={piece} say={say} />
 						<ReadingByHand piece={piece} say={say} />
 						<Log live={live} say={say} />
 						<Bell bell={bell} />
+						{live.practised && <Speed cook={cook} speed={live.speed} />}
 					</div>
 					<Thumb live={live} piece={piece} say={say} />
 				</div>

@@ -34,6 +34,22 @@ export function Thumb({ live, piece, say }: { live: Live; piece: LivePiece; say:
 	);
 }
 
+/** What would make up for being late, each by one press. */
+export function CatchUp({ piece, say }: { piece: LivePiece; say: Say }) {
+	if (piece.catch.length === 0) return null;
+	return (
+		<section className="pit-catch" aria-label="To catch up">
+			<h2>To catch up</h2>
+			{piece.catch.map((c) => (
+				<button key={c.label} type="button" className="press" onClick={() => say.done(c.press, piece)}>
+					{c.label}
+					<small>{c.note}</small>
+				</button>
+			))}
+		</section>
+	);
+}
+
 /** One press for each thing that was done or seen; what was planned stands first. */
 export function Presses({ piece, say }: { piece: LivePiece; say: Say }) {
 	const [asking, ask] = useState<Press>();

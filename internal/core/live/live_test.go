@@ -1,0 +1,155 @@
+package live_test
+
+import (
+	"slices"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/anycook"
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/live"
+	"verjuice/internal/core/order"
+	"verjuice/internal/core/quantity"
+)
+
+// pit is a shoulder on its fire since on, h hours ago.
+type pit struct {
+	t      *testing.T
+	on     time.Time
+	all    facts.Facts
+	course facts.Course
+	serve  time.Duration // after it went on
+}
+
+func lit(t *testing.T, serve time.Duration) *pit {
+	p := &pit{t: t, on: time.Date(2026, 11, 28, 7, 0, 0, 0, time.UTC), course: facts.Course{}, serve: serve}
+	p.say("fire", 0, nil)
+	return p
+}
+
+func (p *pit) say(what string, h float64, values field.Values) {
+	piece := "a"
+	if what == "set" || what == "fuel" {
+		piece = ""
+	}
+	at := p.on.Add(time.Duration(h * float64(time.Hour)))
+	p.all = append(p.all, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: piece, What: what, At: at.Format(time.RFC3339), Values: values})
+}
+
+// read is a core and a pit each minute of some hours.
+func (p *pit) read(from, to float64, core func(h float64) float64, air float64) {
+	for at := p.on.Add(time.Duration(from * float64(time.Hour))); at.Before(p.on.Add(time.Duration(to * float64(time.Hour)))); at = at.Add(time.Minute) {
+		p.course.Add(facts.Reading{Probe: "core:a", At: at, C: quantity.Celsius(core(at.Sub(p.on).Hours()))}, facts.Reading{Probe: "pit:0", At: at, C: quantity.Celsius(air)})
+	}
+}
+
+func (p *pit) at(h float64) (cooking.Result, []live.Piece) {
+	p.t.Helper()
+	one := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
+	one.Key, one.Choices = "a", map[string]string{"wrap": "foil"}
+	c := anycook.Supper(one)
+	c.Zone, c.ServeAt = "UTC", p.on.Add(p.serve).Format("2006-01-02T15:04")
+	now := p.on.Add(time.Duration(h * float64(time.Hour)))
+	r, err := cooking.Work(p.t.Context(), order.Parse(c, kitchen.Kitchen{}), p.all, kitchen.Kitchen{}, cooking.Clock{Now: now, Recorded: c.ServeAt, Read: p.course.Readings()})
+	require.NoError(p.t, err)
+	require.Empty(p.t, r.Mistakes)
+	out, err := live.Of(p.t.Context(), r, p.course)
+	require.NoError(p.t, err)
+	return r, out
+}
+
+func (p *pit) alarms(h float64) (ids, kinds []string) {
+	r, pieces := p.at(h)
+	for _, a := range live.Alarms(r, pieces, p.course) {
+		ids, kinds = append(ids, a.ID), append(kinds, a.Kind)
+	}
+	return ids, kinds
+}
+
+func rising(h float64) float64 { return 5 + 12*h }
+
+// Somebody is called once for one thing: when a pit has been off what it was set to for a while,
+// not for an open lid; when a probe falls silent; when a piece is ready; and not any more once it
+// is over.
+func TestWhatIsCalledFor(t *testing.T) {
+	p := lit(t, 12*time.Hour)
+	p.read(0, 3, rising, 119)
+	_, kinds := p.alarms(2.95)
+	assert.Empty(t, kinds)
+	p.read(3, 3.1, rising, 70) // the lid was open
+	p.read(3.1, 4, rising, 121)
+	_, kinds = p.alarms(3.98)
+	assert.Empty(t, kinds)
+	p.read(4, 5, rising, 98)
+	ids, kinds := p.alarms(4.6)
+	assert.Equal(t, []string{"pit-low"}, kinds)
+	later, _ := p.alarms(4.95)
+	assert.Equal(t, ids, later, "the same thing is called by the same name")
+	p.say("set", 4.97, field.Values{"pit": 0.0, "typed": "105 °C"})
+	_, kinds = p.alarms(4.99)
+	assert.Empty(t, kinds, "it was set anew")
+	p.read(5, 5.2, rising, 105)
+	_, kinds = p.alarms(5.5)
+	assert.Equal(t, []string{"probe"}, kinds)
+	p.read(5.5, 6, rising, 105)
+	_, kinds = p.alarms(5.98)
+	assert.Equal(t, []string{"wrap"}, kinds)
+	p.say("wrap", 5.99, field.Values{"kind": "foil"})
+	p.read(6, 8, rising, 105)
+	_, kinds = p.alarms(7.9)
+	assert.Equal(t, []string{"off"}, kinds)
+	p.say("off", 7.9, nil)
+	_, kinds = p.alarms(7.95)
+	assert.Empty(t, kinds)
+	p.read(8, 11, func(h float64) float64 { return 95 - 11*(h-8) }, 30)
+	_, kinds = p.alarms(10.98)
+	assert.Equal(t, []string{"hold"}, kinds)
+}
+
+// When it is late, what would catch up is offered with its chance, which is better than without;
+// when it is not, nothing is. Wrapping is not offered twice.
+func TestCatchingUp(t *testing.T) {
+	slow := func(h float64) float64 { return 5 + 8*h }
+	p := lit(t, 14*time.Hour)
+	p.read(0, 5, slow, 110)
+	_, pieces := p.at(4.98)
+	assert.Positive(t, pieces[0].Moved)
+	assert.Less(t, pieces[0].PitOff, -5.0)
+	ids := []string{}
+	for _, c := range pieces[0].Catch {
+		ids = append(ids, c.ID)
+		assert.GreaterOrEqual(t, c.Chance, c.Was, c.ID)
+		assert.Positive(t, c.Saves)
+	}
+	assert.Contains(t, ids, "hotter")
+	p.say("wrap", 5, field.Values{"kind": "foil"})
+	_, pieces = p.at(5.1)
+	assert.False(t, slices.ContainsFunc(pieces[0].Catch, func(c live.Catch) bool { return c.ID == "wrap" }))
+	early := lit(t, 26*time.Hour)
+	early.read(0, 3, rising, 121)
+	_, pieces = early.at(2.98)
+	assert.Empty(t, pieces[0].Catch)
+}
+
+// More readings leave less to guess.
+func TestTheFanNarrows(t *testing.T) {
+	p := lit(t, 14*time.Hour)
+	width := func(h float64) float64 {
+		_, pieces := p.at(h)
+		d := pieces[0].Seen.Fire.Done
+		return d.High - d.Low
+	}
+	first := width(0.1)
+	p.read(0, 2, rising, 118)
+	second := width(1.98)
+	p.read(2, 5, rising, 118)
+	assert.Less(t, second, 0.9*first)
+	assert.Less(t, width(4.98), second)
+}
