@@ -440,7 +440,7 @@ func (w writer) presses(p live.Piece, now time.Time, next []LiveNext) []Press {
 	case p.Advice.Now:
 		planned, due = "wrap", true
 	}
-	if i := slices.Index(whats, planned); i > 0 {
+	if i := slices.Index(whats, planned); i > 0 && (due || planned != "off") { // which is not to lie under the thumb for hours
 		whats = slices.Insert(slices.Delete(whats, i, i+1), 0, planned)
 	}
 	out := []Press{}
