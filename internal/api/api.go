@@ -59,16 +59,20 @@ func New(cfg Config) http.Handler {
 	r.Route("/api", func(at chi.Router) { at.NotFound(noSuchPath(r)) })
 	if cfg.Pages != nil {
 		pages := servePages(cfg.Pages, cfg.Now)
-		squeezed := r.With(squeeze(5))
-		squeezed.Get("/*", pages)
-		squeezed.Head("/*", pages)
+		well := r.With(squeeze(5))
+		well.Get("/*", pages)
+		well.Head("/*", pages)
 	}
 	return r
 }
 
+// squeezed are the kinds of answer that are compressed. A stream says much the same again and
+// again, which is then told in a few bytes.
+var squeezed = []string{"application/json", "application/problem+json", "text/html", "text/css", "text/javascript", "application/javascript", "image/svg+xml", "text/plain", "text/csv", "text/event-stream"}
+
 // squeeze compresses answers, with a writer that is quicker than the standard library's.
 func squeeze(level int) func(http.Handler) http.Handler {
-	c := middleware.NewCompressor(level)
+	c := middleware.NewCompressor(level, squeezed...)
 	c.SetEncoder("gzip", func(w io.Writer, level int) io.Writer {
 		z, err := gzip.NewWriterLevel(w, level)
 		if err != nil {

@@ -107,7 +107,7 @@ func TestStandingBesideIt(t *testing.T) {
 	said(t, app, path, facts.Fact{Kind: facts.Done, Piece: "a", What: "wrap", Values: field.Values{"kind": "foil"}})
 	assert.Equal(t, ready, stands(t, app, path).Ready)
 	off := said(t, app, path, facts.Fact{Kind: facts.Done, Piece: "a", What: "off"})
-	assert.Equal(t, "off for under a minute", stands(t, app, path).Since)
+	assert.Equal(t, "just off", stands(t, app, path).Since)
 	f := facts.Fact{ID: uuid.NewString(), Kind: facts.Corrected, What: off.ID, At: apptest.Now.Add(5 * time.Hour).UTC().Format(time.RFC3339)}
 	require.Equal(t, http.StatusCreated, call(t, app, "POST", path+"/facts", f).StatusCode)
 	assert.Equal(t, "off for 25 min", stands(t, app, path).Since)

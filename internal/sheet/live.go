@@ -261,10 +261,14 @@ func (w writer) livePiece(r cooking.Result, p live.Piece, now time.Time, next []
 			out.Since = "on at " + c.Times.Fire.Format("Mon 15:04")
 		}
 	case live.On:
-		out.Since = duration(now.Sub(h.On)) + " on"
+		if out.Since = duration(now.Sub(h.On)) + " on"; now.Sub(h.On) < time.Minute {
+			out.Since = "just on"
+		}
 		w.goesOn(&out, p, h.On)
 	case live.Resting:
-		out.Since = "off for " + duration(now.Sub(h.Off))
+		if out.Since = "off for " + duration(now.Sub(h.Off)); now.Sub(h.Off) < time.Minute {
+			out.Since = "just off"
+		}
 	case live.Done:
 		out.Since = "served"
 	}
@@ -318,9 +322,18 @@ func (w writer) goesOn(out *LivePiece, p live.Piece, on time.Time) {
 	} else {
 		out.Ready.Note = "in this pit it does not get done"
 	}
-	out.Curve = w.curve(p.Seen.Fire.Curve)
-	for _, r := range p.Piece.Happened.Core {
-		out.Read = append(out.Read, ReadPoint{math.Round(1000*r.AtH) / 1000, w.degrees(r.CoreC)})
+	// What is drawn is sent again and again: no more of it than a small picture shows.
+	for i, point := range w.curve(p.Seen.Fire.Curve) {
+		if point.H >= out.NowH-0.2 && (i%3 == 0 || len(out.Curve) == 0) {
+			point.Pit = 0
+			out.Curve = append(out.Curve, point)
+		}
+	}
+	read := p.Piece.Happened.Core
+	for i, r := range read {
+		if i%(1+len(read)/60) == 0 || i == len(read)-1 {
+			out.Read = append(out.Read, ReadPoint{math.Round(1000*r.AtH) / 1000, w.degrees(r.CoreC)})
+		}
 	}
 	if c := p.Seen.Cook.DoneC; c > 0 {
 		out.Target = w.degrees(c)
@@ -422,7 +435,7 @@ func (w writer) presses(p live.Piece, now time.Time, next []LiveNext) []Press {
 		if p.Advice.Done {
 			wrap = "unwrap"
 		}
-		whats = []string{"look", "spritz", wrap, "off", "set", "turn", "wood", "fuel", "baste", "glaze"}
+		whats = []string{"look", "spritz", wrap, "off", "set", "turn", "wood", "fuel", "baste", "glaze", p.FireOut()}
 	case live.Resting:
 		whats = []string{"vent", "rest", "slice"}
 	}

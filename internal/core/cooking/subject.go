@@ -75,7 +75,7 @@ func newSubject(o order.Order, l order.Line, f facts.Facts, at Clock) *subject {
 		s.pit, s.sets = o.Setting.Value.Pits[n].PitKind, o.Sets.Value[n]
 	}
 	if len(f) > 0 && o.Serving.Value.Zone != nil {
-		s.happened, s.lit = happened.Of(f, at.Read, happened.At{Piece: l.Key, Pit: s.move(method.On).Pit, Zone: o.Serving.Value.Zone, Now: at.Now})
+		s.happened, s.lit = happened.Of(f, at.Read, happened.At{Piece: l.Key, Pit: s.move(method.On).Pit, Zone: o.Serving.Value.Zone, Now: at.Now, ProbeC: float64(o.Probe.Value)})
 	}
 	s.burning = s.burns(s.line.Answers.Value, s.meat)
 	return s

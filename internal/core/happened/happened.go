@@ -24,6 +24,8 @@ type At struct {
 	Pit   int
 	Zone  *time.Location
 	Now   time.Time
+	// ProbeC is what the probes show in ice water, °C: it is taken off all that they read of a core.
+	ProbeC float64
 }
 
 // Happened is what happened to a piece.
@@ -92,6 +94,10 @@ func (h *Happened) add(f facts.Fact, at time.Time, own bool) {
 		h.On = at
 	case f.What == "off" && own:
 		h.Off = at
+	case f.What == "out" && !own:
+		h.Sets = append(h.Sets, heat.SetPoint{AtH: float64(at.Unix()), SetC: outC})
+	case f.What == "relit" && !own:
+		h.Sets = append(h.Sets, heat.SetPoint{AtH: float64(at.Unix()), SetC: h.before()})
 	case f.What == "set" && !own:
 		if c, err := f.Set(); err == nil {
 			h.Sets = append(h.Sets, heat.SetPoint{AtH: float64(at.Unix()), SetC: float64(c)})
@@ -111,6 +117,19 @@ func (h *Happened) add(f facts.Fact, at time.Time, own bool) {
 	}
 }
 
+// outC is what a pit falls to whose fire is out: field judgement, °C.
+const outC = 30
+
+// before is what the pit was set to before its fire went out; zero when it was as planned.
+func (h *Happened) before() float64 {
+	for _, s := range slices.Backward(h.Sets) {
+		if s.SetC != outC {
+			return s.SetC
+		}
+	}
+	return 0
+}
+
 // A core on the fire does not fall by more than that in five minutes, nor rise by more: then the
 // probe is out, or at the bone, and what it shows is left out, °C.
 const fallsC, risesC = 6, 25
@@ -127,6 +146,9 @@ func (h *Happened) read(read []facts.Reading, at At, until time.Time) {
 			continue
 		}
 		slot, one := int64(r.At.Sub(h.On)/thinned), heat.Reading{AtH: r.At.Sub(h.On).Hours(), CoreC: float64(r.C)}
+		if p.Piece != "" {
+			one.CoreC -= at.ProbeC
+		}
 		switch {
 		case p.Piece == "" && p.Pit == at.Pit:
 			pit[slot] = one // the last of it
@@ -184,7 +206,19 @@ func (h Happened) Burn(b forecast.Burn) forecast.Burn {
 	if len(h.Sets) > 0 {
 		b.Steps = slices.DeleteFunc(b.Steps, func(s heat.SetPoint) bool { return s.AtH >= h.Sets[0].AtH && s.AtH <= h.NowH })
 	}
+	planned := func(h float64) float64 {
+		c := float64(b.PitC)
+		for _, s := range b.Steps {
+			if s.AtH <= h && s.SetC != outC {
+				c = s.SetC
+			}
+		}
+		return c
+	}
 	for _, s := range h.Sets {
+		if s.SetC == 0 { // lit again, at what was planned
+			s.SetC = planned(s.AtH)
+		}
 		if s.AtH <= 0 {
 			b.PitC = quantity.Celsius(s.SetC)
 			continue

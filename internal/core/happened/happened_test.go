@@ -72,3 +72,14 @@ func TestAProbeThatIsOut(t *testing.T) {
 		assert.InDelta(t, 20+15*r.AtH, r.CoreC, 0.1)
 	}
 }
+
+// A fire that went out leaves the pit cold until it is lit again, at what it was set to; probes that
+// show 2 °C in ice water read that much too high, from the start.
+func TestAFireThatWentOut(t *testing.T) {
+	all := facts.Facts{fact(facts.Done, "a", "fire", 0, nil), fact(facts.Done, "", "out", 3, field.Values{"pit": 0.0}), fact(facts.Done, "", "relit", 4.5, field.Values{"pit": 0.0})}
+	at := happened.At{Piece: "a", Zone: time.UTC, Now: on.Add(6 * time.Hour), ProbeC: 2}
+	h, _ := happened.Of(all, []facts.Reading{read("core:a", 1, 22), read("pit:0", 1, 104)}, at)
+	assert.Equal(t, []heat.Reading{{AtH: 1, CoreC: 20}}, h.Core)
+	b := h.Burn(forecast.Burn{PitC: 110, Steps: []heat.SetPoint{{AtH: 1, SetC: 120}}})
+	assert.Equal(t, []heat.SetPoint{{AtH: 1, SetC: 120}, {AtH: 3, SetC: 30}, {AtH: 4.5, SetC: 120}}, b.Steps)
+}

@@ -86,7 +86,7 @@ func Of(ctx context.Context, r cooking.Result, course facts.Course) ([]Piece, er
 		if p.Clock != nil {
 			one.SetC = p.Clock.Set
 		}
-		one.read(course, r.Now.Add(happened.Skew))
+		one.read(course, r.Now.Add(happened.Skew), r.Order.Probe.Value)
 		if p.Lit {
 			if err := one.fire(ctx, r); err != nil {
 				return nil, err
@@ -97,19 +97,20 @@ func Of(ctx context.Context, r cooking.Result, course facts.Course) ([]Piece, er
 	return out, nil
 }
 
-// read takes the last readings of a piece and its pit.
-func (p *Piece) read(course facts.Course, now time.Time) {
+// read takes the last readings of a piece and its pit. In ice water its probes show probe0.
+func (p *Piece) read(course facts.Course, now time.Time, probe0 quantity.Celsius) {
 	for _, probe := range course.Of(func(at facts.Probe) bool { return at.Piece == p.Piece.Line.Key }) {
 		last, ok := course.Until(probe, now)
 		if !ok || now.Sub(last.At) > Fresh {
 			continue
 		}
+		last.C -= probe0
 		p.Places = append(p.Places, last)
 		if p.Core == nil || last.C < p.Core.C {
 			p.Core = &last
 			p.RateCH = math.NaN()
 			if before, ok := course.Until(probe, last.At.Add(-50*time.Minute)); ok && last.At.Sub(before.At) < 90*time.Minute {
-				p.RateCH = float64(last.C-before.C) / last.At.Sub(before.At).Hours()
+				p.RateCH = float64(last.C+probe0-before.C) / last.At.Sub(before.At).Hours()
 			}
 		}
 	}
@@ -124,7 +125,11 @@ func (p *Piece) read(course facts.Course, now time.Time) {
 func (p *Piece) fire(ctx context.Context, r cooking.Result) error {
 	h := p.Piece.Happened
 	for _, s := range h.Sets {
-		p.SetC = quantity.Celsius(s.SetC)
+		if s.SetC != 0 {
+			p.SetC = quantity.Celsius(s.SetC)
+		} else if p.Piece.Clock != nil {
+			p.SetC = p.Piece.Clock.Set
+		}
 	}
 	switch {
 	case !h.Last["slice"].IsZero():
@@ -237,4 +242,13 @@ func (p *Piece) advise(burn forecast.Burn) Advice {
 		out.Saves = forecast.Alone([]forecast.Burn{burn}) - forecast.Alone([]forecast.Burn{sooner.Retold()})
 	}
 	return out
+}
+
+// FireOut is what is said next of the fire: that it went out, or that it is lit again.
+func (p Piece) FireOut() string {
+	last := p.Piece.Happened.Last
+	if last["out"].After(last["relit"]) {
+		return "relit"
+	}
+	return "out"
 }
