@@ -14,6 +14,7 @@ import (
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/practice"
 )
 
 // shoulderAtThePit is a shoulder to be wrapped in foil, in a cook of its own.
@@ -150,4 +151,28 @@ func TestTwoScreensAtThePit(t *testing.T) {
 	require.NoError(t, b.app.Store.AddFact(t.Context(), id, f))
 	b.see("Odhran")
 	b.until(`document.querySelector("html").dataset.mode === "night"`)
+}
+
+// A cook is practised on a simulated pit as a copy, sixty times as fast: what it reads moves what
+// is told, and the cook itself has had nothing happen to it.
+func TestPractising(t *testing.T) {
+	b := start(t, true)
+	go practice.Run(t.Context(), b.app.Store, func() time.Time { return apptest.Now.Add(time.Duration(b.app.Clock.Load())) })
+	real := b.cook("regatta").ID
+	b.open("/cooks/" + real + "/plan")
+	b.see("The plan")
+	b.press("Practise it")
+	b.see("Practice: Autumn regatta supper")
+	b.press("– Chuck roll")
+	b.until(`document.querySelector(".pit-title").innerText.startsWith("Chuck roll")`)
+	b.press("On the fire")
+	b.see("No wrap, as you chose.")
+	b.app.Clock.Store(int64(4 * time.Minute))
+	b.until(`parseFloat(document.querySelector(".pit-core b").innerText) > 20`)
+	b.see("off the fire, most likely")
+	b.press("240 ×")
+	b.until(`document.querySelector(".pit-speed [aria-pressed=true]").innerText === "240 ×"`)
+	all, err := b.app.Store.Facts(t.Context(), real)
+	require.NoError(t, err)
+	assert.Empty(t, all)
 }

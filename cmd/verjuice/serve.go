@@ -80,6 +80,7 @@ func (s serve) Run() error {
 		}),
 		ReadHeaderTimeout: 10 * time.Second, ReadTimeout: time.Minute, WriteTimeout: time.Minute,
 	}
+	go db.Tidy(ctx, time.Now)
 	go practice.Run(ctx, db, time.Now)
 	failed := make(chan error, 1)
 	go func() { failed <- server.Serve(listener) }()

@@ -39,8 +39,12 @@ type lives struct {
 // that answer.
 type liveCook struct {
 	mu       sync.Mutex
-	course   facts.Course
-	readings uint64 // that are in course
+	told     store.Told
+	asked    time.Time    // when told was
+	failed   error        // of that question
+	course   facts.Course // nil until it was asked for
+	readings uint64       // that are in course
+	followed time.Time
 	answers  map[sheet.Reader]liveAnswer
 }
 
@@ -65,7 +69,7 @@ func (l *lives) of(id string) *liveCook {
 	if c, ok := l.kept.Get(id); ok {
 		return c
 	}
-	c := &liveCook{course: facts.Course{}, answers: map[sheet.Reader]liveAnswer{}}
+	c := &liveCook{answers: map[sheet.Reader]liveAnswer{}}
 	l.kept.Add(id, c)
 	return c
 }
@@ -78,26 +82,28 @@ type LiveAsked struct {
 
 // live is how a cook stands: worked out anew when anything was pressed or changed, and else at
 // most every few seconds, once for all who look.
-func (s *server) live(ctx context.Context, id string, as sheet.Reader) (liveAnswer, error) {
-	told, err := s.Store.Told(ctx, id)
-	if err != nil {
-		return liveAnswer{}, problemOf(err)
-	}
+// How far what is on record has come is asked at most every so often.
+func (s *server) live(ctx context.Context, id string, as sheet.Reader, every time.Duration) (liveAnswer, error) {
 	c := s.lives.of(id)
 	c.mu.Lock()
 	defer c.mu.Unlock()
+	if away := store.Away(c.failed) && time.Since(c.asked) < time.Second; away { // those who waited need not wait again
+		return liveAnswer{}, problemOf(c.failed)
+	}
+	if time.Since(c.asked) >= every {
+		c.told, c.failed = s.Store.Told(ctx, id)
+		if c.asked = time.Now(); c.failed != nil {
+			return liveAnswer{}, problemOf(c.failed)
+		}
+	}
+	told := c.told
 	was, ok := c.answers[as]
 	pressed := was.told.Facts != told.Facts || was.told.Version != told.Version
 	if ok && !pressed && time.Since(was.at) < renews {
 		return was, nil
 	}
-	fresh, err := s.Store.Readings(ctx, id, c.readings, 0)
-	if err != nil {
+	if err := c.follow(ctx, s.Store, id); err != nil {
 		return liveAnswer{}, problemOf(err)
-	}
-	for _, r := range fresh {
-		c.course.Add(r.Reading)
-		c.readings = r.Seq
 	}
 	out, err := s.workLive(ctx, id, c.course, as)
 	if err != nil {
@@ -109,6 +115,24 @@ func (s *server) live(ctx context.Context, id string, as sheet.Reader) (liveAnsw
 	}
 	c.answers[as] = liveAnswer{told, time.Now(), raw, out}
 	return c.answers[as], nil
+}
+
+// follow takes in what was read since.
+func (c *liveCook) follow(ctx context.Context, db *store.Store, id string) error {
+	defer func() { c.followed = time.Now() }()
+	if c.course == nil || time.Since(c.followed) > time.Hour { // what is thinned meanwhile has no number any more
+		course, last, err := db.Course(ctx, id)
+		if err == nil {
+			c.course, c.readings = course, last
+		}
+		return err
+	}
+	fresh, err := db.Readings(ctx, id, c.readings, 0)
+	for _, r := range fresh {
+		c.course.Add(r.Reading)
+		c.readings = r.Seq
+	}
+	return err
 }
 
 func (s *server) workLive(ctx context.Context, id string, course facts.Course, as sheet.Reader) (sheet.LiveSheet, error) {
@@ -142,7 +166,7 @@ func (s *server) workLive(ctx context.Context, id string, course facts.Course, a
 func (s *server) registerLive(a huma.API) {
 	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/live", "live", "Tell how a cook stands at the pit now"),
 		func(ctx context.Context, in *LiveAsked) (*body[sheet.LiveSheet], error) {
-			out, err := s.live(ctx, in.ID, in.reader())
+			out, err := s.live(ctx, in.ID, in.reader(), 0)
 			if err != nil {
 				return nil, err
 			}
@@ -156,7 +180,7 @@ func (s *server) registerLive(a huma.API) {
 			var sent []byte
 			for {
 				asked, cancel := context.WithTimeout(ctx, patience)
-				out, err := s.live(asked, in.ID, in.reader())
+				out, err := s.live(asked, in.ID, in.reader(), looksEvery*3/4)
 				cancel()
 				switch {
 				case err != nil && ctx.Err() == nil:
@@ -193,7 +217,7 @@ func (s *server) registerReadings(a huma.API) {
 	}) (*body[HandedIn], error) {
 		return s.handIn(ctx, in.ID, in.Body)
 	})
-	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/readings", "listReadings", "List what was read at a cook, in the order in which it was handed in"),
+	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/readings", "listReadings", "List what was read at a cook since yesterday, in the order in which it was handed in"),
 		func(ctx context.Context, in *struct {
 			ByID
 			After uint64 `query:"after" doc:"The last of a page before; none begins at the first"`

@@ -169,10 +169,10 @@ func (r *rig) learn(ctx context.Context, db *store.Store, clock store.Clock, now
 
 // resumes is up to when the instruments were read already.
 func (r *rig) resumes(ctx context.Context, db *store.Store) (time.Time, error) {
-	read, err := db.Readings(ctx, r.cook, 0, 0)
+	course, _, err := db.Course(ctx, r.cook)
 	out := r.began
-	for _, one := range read {
-		if at := one.At.Truncate(time.Minute).Add(time.Minute); at.After(out) {
+	for _, minutes := range course {
+		if at := minutes[len(minutes)-1].At.Add(time.Minute); at.After(out) {
 			out = at
 		}
 	}

@@ -31,16 +31,22 @@ func (c Course) Add(all ...Reading) {
 			c[r.Probe] = slices.Insert(minutes, i, Minute{at, r.C, r.C, r.C, r.C, r.At, r.At, 1})
 			continue
 		}
-		m := &minutes[i]
-		m.Count++
-		m.Low, m.High = min(m.Low, r.C), max(m.High, r.C)
-		if r.At.Before(m.FirstAt) {
-			m.First, m.FirstAt = r.C, r.At
-		}
-		if !r.At.Before(m.LastAt) {
-			m.Last, m.LastAt = r.C, r.At
-		}
+		minutes[i] = minutes[i].With(Minute{at, r.C, r.C, r.C, r.C, r.At, r.At, 1})
 	}
+}
+
+// With is a minute with what else was read in it. Of two readings at one moment the lower one
+// counts as the first and the higher one as the last, whichever came first.
+func (m Minute) With(n Minute) Minute {
+	m.Count += n.Count
+	m.Low, m.High = min(m.Low, n.Low), max(m.High, n.High)
+	if d := n.FirstAt.Compare(m.FirstAt); d < 0 || d == 0 && n.First < m.First {
+		m.First, m.FirstAt = n.First, n.FirstAt
+	}
+	if d := n.LastAt.Compare(m.LastAt); d > 0 || d == 0 && n.Last > m.Last {
+		m.Last, m.LastAt = n.Last, n.LastAt
+	}
+	return m
 }
 
 // Until is the last thing that a probe showed up to a time; false when it showed nothing.

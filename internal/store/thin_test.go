@@ -1,0 +1,95 @@
+package store
+
+import (
+	"math/rand/v2"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/quantity"
+)
+
+// Every reading that was handed in still counts in its minute when it is thinned, whatever came
+// when and in which order; the same hand-in sent again afterwards adds nothing.
+func TestThinnedReadingsStillCount(t *testing.T) {
+	s, err := Open(t.Context(), dsn(t, "thin"))
+	require.NoError(t, err)
+	defer s.Close()
+	rec, err := s.Cooks().Create(t.Context(), cook.Cook{Name: "Long ago", Pieces: []cook.Piece{}})
+	require.NoError(t, err)
+	r := rand.New(rand.NewPCG(5, 8))
+	began := time.Date(2026, 11, 1, 6, 0, 0, 0, time.UTC)
+	want := facts.Course{}
+	hand := func(h facts.HandIn, read []facts.Reading) { require.NoError(t, s.HandIn(t.Context(), rec.ID, h, read)) }
+	some := func() (facts.HandIn, []facts.Reading) {
+		var read []facts.Reading
+		for range 300 {
+			at := began.Add(time.Duration(r.IntN(3*3600_000)) * time.Millisecond)
+			read = append(read, facts.Reading{Probe: []string{"core:a", "pit:0"}[r.IntN(2)], At: at, C: quantity.Celsius(100 * r.Float64())})
+		}
+		return facts.HandIn{ID: uuid.NewString()}, read
+	}
+	old := func() {
+		require.NoError(t, s.db.Exec("UPDATE hand_ins SET created_at = ?", time.Now().Add(-30*time.Hour)).Error)
+	}
+	check := func(kept int) {
+		t.Helper()
+		got, _, err := s.Course(t.Context(), rec.ID)
+		require.NoError(t, err)
+		assert.Equal(t, want, got)
+		single, err := s.Readings(t.Context(), rec.ID, 0, 0)
+		require.NoError(t, err)
+		assert.Len(t, single, kept)
+	}
+	first, read := some()
+	hand(first, read)
+	want.Add(read...)
+	require.NoError(t, s.Thin(t.Context(), time.Now()))
+	check(300)
+	old()
+	require.NoError(t, s.Thin(t.Context(), time.Now()))
+	check(0)
+	hand(first, read)
+	second, more := some()
+	hand(second, more)
+	want.Add(more...)
+	check(300)
+	old()
+	for range 2 {
+		require.NoError(t, s.Thin(t.Context(), time.Now()))
+		check(0)
+	}
+	other := more
+	other[0].C++
+	assert.ErrorIs(t, s.HandIn(t.Context(), rec.ID, second, other), ErrOther)
+}
+
+// A cook of a year ago, sixteen hours of six probes.
+func BenchmarkCourse(b *testing.B) {
+	s, err := Open(b.Context(), dsn(b, "course"))
+	require.NoError(b, err)
+	defer s.Close()
+	rec, err := s.Cooks().Create(b.Context(), cook.Cook{Name: "Long ago", Pieces: []cook.Piece{}})
+	require.NoError(b, err)
+	began := time.Date(2025, 11, 1, 6, 0, 0, 0, time.UTC)
+	for m := range 16 * 60 {
+		var read []facts.Reading
+		for p := range 6 {
+			for second := range 6 {
+				read = append(read, facts.Reading{Probe: facts.Probe{Pit: p}.String(), At: began.Add(time.Duration(m)*time.Minute + time.Duration(10*second)*time.Second), C: quantity.Celsius(m)})
+			}
+		}
+		require.NoError(b, s.HandIn(b.Context(), rec.ID, facts.HandIn{ID: uuid.NewString()}, read))
+	}
+	require.NoError(b, s.Thin(b.Context(), time.Now().Add(48*time.Hour)))
+	for b.Loop() {
+		if _, _, err := s.Course(b.Context(), rec.ID); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
