@@ -66,7 +66,7 @@ func (s *server) registerPractice(a huma.API) {
 				return nil, problemOf(err)
 			}
 			if clock.Speed == 0 {
-				return nil, newProblem(http.StatusConflict, "This cook is a real one: its clock is the one on the wall.")
+				return nil, newProblem(http.StatusConflict, "This cook-out is a real one: its clock is the one on the wall.")
 			}
 			now := s.Now()
 			clock.Began, clock.At, clock.Speed = now, clock.Now(now), in.Body.Speed

@@ -44,8 +44,7 @@ type subject struct {
 	burning  []forecast.Burn // what decides how it fares on the fire, of each when they are unlike
 	anchor   anchor.Anchor
 	happened happened.Happened
-	lit      bool            // it is on record that it went on
-	thought  []forecast.Burn // burning, before anything happened
+	lit      bool // it is on record that it went on
 	fare     forecast.Fare
 	asked    time.Duration // the wait as typed
 	on       dose.Target
@@ -108,6 +107,11 @@ func (s *subject) move(k method.Kind) method.Move {
 
 // burns are what decides how the pieces fare with these answers.
 func (s *subject) burns(a decision.Answers, m order.Meat) []forecast.Burn {
+	return s.burnt(a, m, false)
+}
+
+// burnt is burns, or how they were thought to be before anything happened.
+func (s *subject) burnt(a decision.Answers, m order.Meat, thought bool) []forecast.Burn {
 	on, temper := s.move(method.On), s.move(method.Temper)
 	like := forecast.Burn{
 		StartC: s.base.Fridge, Temper: temper.Lasts, RoomC: s.base.Room, PitC: on.Set, Core: s.move(method.Off).At.From.Core(), Pit: s.pit.ID, Number: on.Pit, Piece: forecast.Seed(s.line.Draws),
@@ -121,11 +125,7 @@ func (s *subject) burns(a decision.Answers, m order.Meat) []forecast.Burn {
 	like.PitC, like.Steps = s.anchor.Sets(s.sets, on.Set)
 	out := s.line.Burns(a, m, like)
 	for i := range out {
-		out[i] = s.anchor.Burn(out[i])
-	}
-	if s.thought = out; s.lit {
-		out = slices.Clone(out)
-		for i := range out {
+		if out[i] = s.anchor.Burn(out[i]); s.lit && !thought {
 			out[i] = s.happened.Burn(out[i])
 		}
 	}
@@ -227,7 +227,7 @@ func (s *subject) work(l order.Line, f facts.Facts, i int, shown []Decided) (Pie
 	out.Using = s.uses(b)
 	if s.clocked {
 		out.Clock, out.Burns, out.Fare = s.clock(taken), s.burning, s.fare
-		out.Happened, out.Lit, out.Thought = s.happened, s.lit, s.thought
+		out.Happened, out.Lit, out.Thought = s.happened, s.lit, s.burnt(s.line.Answers.Value, s.meat, true)
 	}
 	return out, wrong
 }

@@ -45,7 +45,7 @@ export default function PitPage() {
 				{standing ? (
 					<Beside standing={standing} cook={id} chosen={key} />
 				) : away ? (
-					<Nothing title="Nothing to show of this cook yet">
+					<Nothing title="Nothing to show of this cook-out yet">
 						<p>{away}</p>
 						<Link to="/">Back to your cook-outs</Link>
 					</Nothing>
@@ -176,7 +176,7 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 					<Thumb live={live} piece={piece} say={say} />
 				</div>
 			) : (
-				<p>There is no piece in this cook yet: add one on the cook sheet.</p>
+				<p>There is no piece in this cook-out yet: add one on the cook sheet.</p>
 			)}
 		</>
 	);
