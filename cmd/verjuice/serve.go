@@ -27,6 +27,7 @@ type serve struct {
 	Var   string `default:"var" env:"VERJUICE_VAR" help:"Folder for the data of the private database."`
 	DSN   string `env:"VERJUICE_DSN" help:"Address of a MariaDB to share, instead of the private one."`
 	Demo  bool   `help:"Work on the demo database, filled with the made-up scenario when it is empty."`
+	Bell  string `env:"VERJUICE_BELL" help:"Command to run at an alarm of a cook that is on the fire, for example one that sends a message. It is told in VERJUICE_ALARM, VERJUICE_NOTE and VERJUICE_COOK."`
 	Reset bool   `help:"With --demo: empty the demo database first. Your own cook-outs are never touched."`
 }
 
@@ -82,6 +83,9 @@ func (s serve) Run() error {
 	}
 	go db.Tidy(ctx, time.Now)
 	go practice.Run(ctx, db, time.Now)
+	if s.Bell != "" {
+		go (&bell{command: s.Bell, url: fmt.Sprintf("http://127.0.0.1:%d", port)}).run(ctx)
+	}
 	failed := make(chan error, 1)
 	go func() { failed <- server.Serve(listener) }()
 	fmt.Printf("Verjuice is at http://127.0.0.1:%d — Ctrl-C stops it.\n", port)

@@ -203,6 +203,7 @@ func (s *server) registerLive(a huma.API) {
 				}
 			}
 		})
+	huma.Register(a, op(http.MethodGet, "/api/live", "onNow", "List the cooks that are on the fire, with their alarms"), s.onNow)
 	s.registerReadings(a)
 	s.registerPractice(a)
 }
@@ -216,6 +217,20 @@ func (s *server) registerReadings(a huma.API) {
 		Body facts.HandIn
 	}) (*body[HandedIn], error) {
 		return s.handIn(ctx, in.ID, in.Body)
+	})
+	table := op(http.MethodPost, "/api/cooks/{id}/readings.csv", "handInTable", "Hand readings in as lines of probe, time and temperature, with their unit")
+	table.DefaultStatus, table.MaxBodyBytes = http.StatusCreated, 2<<20
+	huma.Register(a, table, func(ctx context.Context, in *struct {
+		ByID
+		HandIn  string `query:"hand_in" required:"true" maxLength:"36" doc:"A UUID of the sender's; the same hand-in sent twice is one"`
+		Device  string `query:"device" maxLength:"60" doc:"What measured"`
+		RawBody []byte `contentType:"text/csv"`
+	}) (*body[HandedIn], error) {
+		read, err := facts.ReadCSV(bytes.NewReader(in.RawBody))
+		if err != nil {
+			return nil, problemOf(err)
+		}
+		return s.handIn(ctx, in.ID, facts.HandIn{ID: in.HandIn, Device: in.Device, Readings: read})
 	})
 	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/readings", "listReadings", "List what was read at a cook since yesterday, in the order in which it was handed in"),
 		func(ctx context.Context, in *struct {
@@ -253,6 +268,30 @@ type ReadingLine struct {
 	At     string  `json:"at"`
 	C      float64 `json:"c" doc:"°C"`
 	HandIn string  `json:"hand_in" doc:"With which it came"`
+}
+
+// OnNow is a cook that is on the fire.
+type OnNow struct {
+	ID     string            `json:"id"`
+	Name   string            `json:"name"`
+	Alarms []sheet.LiveAlarm `json:"alarms" nullable:"false" doc:"What somebody has to be called for"`
+}
+
+// onNow are the cooks that are on the fire, with what somebody has to be called for.
+func (s *server) onNow(ctx context.Context, in *Measure) (*body[[]OnNow], error) {
+	ids, err := s.Store.OnNow(ctx, time.Now())
+	if err != nil {
+		return nil, problemOf(err)
+	}
+	out := []OnNow{}
+	for _, id := range ids {
+		one, err := s.live(ctx, id, in.reader(), looksEvery)
+		if err != nil {
+			continue // it was deleted, or cannot be told of just now
+		}
+		out = append(out, OnNow{id, one.out.Name, one.out.Alarms})
+	}
+	return answer(out), nil
 }
 
 // liveGone says that a cook cannot be told of just now.

@@ -106,6 +106,10 @@ func TestStandingBesideIt(t *testing.T) {
 	assert.True(t, stands(t, app, path).Advice.Now, "it was not wrapped after all")
 	said(t, app, path, facts.Fact{Kind: facts.Done, Piece: "a", What: "wrap", Values: field.Values{"kind": "foil"}})
 	assert.Equal(t, ready, stands(t, app, path).Ready)
+	var on []api.OnNow
+	call(t, app, "GET", "/api/live", nil).into(t, &on)
+	require.Len(t, on, 1)
+	assert.Equal(t, path, "/api/cooks/"+on[0].ID)
 	off := said(t, app, path, facts.Fact{Kind: facts.Done, Piece: "a", What: "off"})
 	assert.Equal(t, "just off", stands(t, app, path).Since)
 	f := facts.Fact{ID: uuid.NewString(), Kind: facts.Corrected, What: off.ID, At: apptest.Now.Add(5 * time.Hour).UTC().Format(time.RFC3339)}
@@ -143,13 +147,26 @@ func TestHandIns(t *testing.T) {
 		require.Len(t, p.Errors, 1)
 		assert.Equal(t, pointer, p.Errors[0].Pointer)
 	}
+	table := "at,probe,temperature\n2026-11-28T07:20:00Z,core:a,150 F\n2026-11-28T07:21,pit:0,\"107,5 °C\"\n"
+	post := func(id, lines string) reply {
+		return call(t, app, "POST", path+"/readings.csv?device=logger&hand_in="+id, lines, "Content-Type", "text/csv")
+	}
+	key := uuid.NewString()
+	for range 2 {
+		require.Equal(t, http.StatusCreated, post(key, table).StatusCode)
+	}
+	assert.Equal(t, len(one.Readings)+2, count())
+	post(key, strings.ReplaceAll(table, "150", "151")).problem(t, http.StatusConflict)
+	p := post(uuid.NewString(), "core:a,2026-11-28T07:20,warm").problem(t, http.StatusUnprocessableEntity)
+	assert.Equal(t, "/readings/0/typed", p.Errors[0].Pointer)
+	post(uuid.NewString(), "core:a,\"2026").problem(t, http.StatusUnprocessableEntity)
 	lots := risen(0, 1, 12)
 	for len(lots.Readings) <= facts.MostRead {
 		lots.Readings = append(lots.Readings, lots.Readings...)
 	}
 	got := call(t, app, "POST", path+"/readings", lots)
 	assert.Contains(t, []int{http.StatusUnprocessableEntity, http.StatusRequestEntityTooLarge}, got.StatusCode)
-	assert.Equal(t, len(one.Readings), count())
+	assert.Equal(t, len(one.Readings)+2, count())
 }
 
 // A press at one program is seen at the other within a second, by a stream that is open there.

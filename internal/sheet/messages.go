@@ -161,6 +161,7 @@ var messages = map[string]string{
 	"guess.above-nothing": "guess a number above zero",
 
 	"probe.unreadable": "say where the probe is: pit:0 for the first pit, core:KEY for a piece, core:KEY:flat for a place in it",
+	"reading.csv":      "line {line} is no line of a CSV file: write probe,at,temperature, for example pit:0,2026-11-28T07:20,230 °F",
 	"reading.count":    "between 1 and {most} readings at once",
 	"fact.id":          "a fact needs an id of its own, a UUID",
 	"request.bath":     "choose what bath it goes into",

@@ -196,3 +196,14 @@ func (s *Store) Practised(ctx context.Context) (map[string]Clock, error) {
 	}
 	return out, err
 }
+
+// mostOnNow is how many cooks are on the fire at once.
+const mostOnNow = 20
+
+// OnNow are the cooks of which was said in the two days before now that a piece went on, and not
+// that one was sliced.
+func (s *Store) OnNow(ctx context.Context, now time.Time) (ids []string, err error) {
+	err = s.db.WithContext(ctx).Raw(`SELECT f.cook FROM facts f JOIN records r ON r.id = f.cook AND r.deleted_at IS NULL
+		WHERE f.kind = 'done' AND f.created_at > ? GROUP BY f.cook HAVING MAX(f.what = 'fire') = 1 AND MAX(f.what = 'slice') = 0 ORDER BY MAX(f.seq) DESC LIMIT ?`, now.Add(-48*time.Hour), mostOnNow).Scan(&ids).Error
+	return ids, err
+}

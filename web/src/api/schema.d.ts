@@ -459,11 +459,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List what was read at a cook, in the order in which it was handed in */
+        /** List what was read at a cook since yesterday, in the order in which it was handed in */
         get: operations["listReadings"];
         put?: never;
         /** Hand readings in; the same hand-in twice is once, and another with its id is a conflict */
         post: operations["handIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{id}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hand readings in as lines of probe, time and temperature, with their unit */
+        post: operations["handInTable"];
         delete?: never;
         options?: never;
         head?: never;
@@ -845,6 +862,23 @@ export interface paths {
         get?: never;
         /** Set the price and stock of an ingredient or a cut; both empty removes it */
         put: operations["putThing"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the cooks that are on the fire, with their alarms */
+        get: operations["onNow"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -3160,6 +3194,12 @@ export interface components {
             edits: components["schemas"]["Edit"][];
             /** @description What it does, for a button */
             text: string;
+        };
+        OnNow: {
+            /** @description What somebody has to be called for */
+            alarms: components["schemas"]["LiveAlarm"][];
+            id: string;
+            name: string;
         };
         One: {
             /**
@@ -5495,6 +5535,47 @@ export interface operations {
             };
         };
     };
+    handInTable: {
+        parameters: {
+            query: {
+                /** @description A UUID of the sender's; the same hand-in sent twice is one */
+                hand_in: string;
+                /** @description What measured */
+                device?: string;
+            };
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedIn"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     restoreCook: {
         parameters: {
             query?: never;
@@ -6528,6 +6609,40 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    onNow: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OnNow"][] | null;
+                };
             };
             /** @description Error */
             default: {
