@@ -150,6 +150,9 @@ func TestTwoScreensAtThePit(t *testing.T) {
 	f := facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: b.cook("regatta").Doc.Pieces[0].Key, What: "fire", At: apptest.Now.Format(time.RFC3339), Author: "Odhran"}
 	require.NoError(t, b.app.Store.AddFact(t.Context(), id, f))
 	b.see("Odhran")
+	b.open("/")
+	b.press("Autumn regatta supper is on the fire")
+	b.until(`location.pathname.endsWith("/pit")`)
 	b.until(`document.querySelector("html").dataset.mode === "night"`)
 }
 

@@ -278,13 +278,22 @@ type OnNow struct {
 }
 
 // onNow are the cooks that are on the fire, with what somebody has to be called for.
-func (s *server) onNow(ctx context.Context, in *Measure) (*body[[]OnNow], error) {
+func (s *server) onNow(ctx context.Context, in *struct {
+	Measure
+	Brief bool `query:"brief" doc:"Without the alarms, which take a forecast"`
+}) (*body[[]OnNow], error) {
 	ids, err := s.Store.OnNow(ctx, time.Now())
 	if err != nil {
 		return nil, problemOf(err)
 	}
 	out := []OnNow{}
 	for _, id := range ids {
+		if in.Brief {
+			if r, err := s.Store.Cooks().Get(ctx, id); err == nil {
+				out = append(out, OnNow{id, r.Doc.Name, []sheet.LiveAlarm{}})
+			}
+			continue
+		}
 		one, err := s.live(ctx, id, in.reader(), looksEvery)
 		if err != nil {
 			continue // it was deleted, or cannot be told of just now

@@ -6628,6 +6628,8 @@ export interface operations {
                 units?: "metric" | "us";
                 /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
+                /** @description Without the alarms, which take a forecast */
+                brief?: boolean;
             };
             header?: never;
             path?: never;

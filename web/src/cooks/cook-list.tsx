@@ -49,6 +49,7 @@ export function CookList() {
 					New cook-out
 				</Button>
 			</ListHead>
+			<OnNow />
 			{list.data && (
 				<ul className="cook-lines">
 					{list.data.items.map((c) => (
@@ -62,6 +63,27 @@ export function CookList() {
 				Verjuice is made with the work of others: <a href="/licences.txt">their licences</a>.
 			</p>
 		</>
+	);
+}
+
+/** What is on the fire, where the pit side is one press away. */
+function OnNow() {
+	const on = useQuery({
+		queryKey: ["on-now"],
+		queryFn: async () => need(await api.GET("/api/live", { params: { query: { brief: true } } })),
+		refetchInterval: 60_000,
+	});
+	if (!on.data?.length) return null;
+	return (
+		<ul className="on-now" aria-label="On the fire now">
+			{on.data.map((c) => (
+				<li key={c.id}>
+					<Link to={`/cooks/${c.id}/pit`}>
+						<b>{c.name}</b> is on the fire: to the pit side
+					</Link>
+				</li>
+			))}
+		</ul>
 	);
 }
 
