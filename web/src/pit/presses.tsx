@@ -122,6 +122,7 @@ function Temperature({ unit, onDone }: { unit: string; onDone: (typed?: string) 
 				<label htmlFor={id}>The pit is set to, {unit}</label>
 				<Input
 					id={id}
+					variant="underlined"
 					autoFocus
 					inputMode="decimal"
 					maxLength={20}

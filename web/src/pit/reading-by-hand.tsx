@@ -26,6 +26,7 @@ export function ReadingByHand({ piece, say }: { piece: LivePiece; say: Say }) {
 				<label htmlFor={id}>Read by eye, {piece.unit}</label>
 				<Input
 					id={id}
+					variant="underlined"
 					inputMode="decimal"
 					maxLength={20}
 					value={typed}
