@@ -11,7 +11,6 @@ import (
 
 	"verjuice/internal/core/caution"
 	"verjuice/internal/core/cooking"
-	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/kitchen"
@@ -34,14 +33,6 @@ type LiveSheet struct {
 	Log       []LiveLog   `json:"log" nullable:"false" doc:"What was done and seen, the last first"`
 	Alarms    []LiveAlarm `json:"alarms" nullable:"false" doc:"What somebody has to be called for, and nobody has seen to"`
 	Problem   string      `json:"problem" doc:"Why there are no figures, in a sentence; else empty"`
-}
-
-// LiveAlarm is something that somebody has to be called for.
-type LiveAlarm struct {
-	ID    string `json:"id" doc:"The same for the same thing; ticking it off silences it"`
-	Label string `json:"label"`
-	Note  string `json:"note" doc:"What to do"`
-	Piece string `json:"piece" doc:"Key; empty for a pit"`
 }
 
 // LiveNext is something to do.
@@ -106,40 +97,6 @@ type LiveAdvice struct {
 	Figure string `json:"figure" doc:"How long until then; may be empty"`
 	At     string `json:"at" doc:"What it waits for"`
 	Why    string `json:"why"`
-}
-
-// Press is something that was done, to be said by one press.
-type Press struct {
-	What    string       `json:"what"`
-	Label   string       `json:"label"`
-	Last    string       `json:"last" doc:"When it was done last; may be empty"`
-	Planned bool         `json:"planned" doc:"It is to be done about now"`
-	Pit     bool         `json:"pit" doc:"It is done to the pit, not to the piece"`
-	Asks    string       `json:"asks" enum:"temperature," doc:"What has to be typed with it"`
-	Values  field.Values `json:"values,omitempty" doc:"What the fact says besides"`
-}
-
-// SignLine is a sign, and how it may be.
-type SignLine struct {
-	Sign  string    `json:"sign"`
-	Label string    `json:"label"`
-	Hows  []SignHow `json:"hows" nullable:"false"`
-}
-
-// SignHow is how a sign may be.
-type SignHow struct {
-	How   string `json:"how"`
-	Label string `json:"label"`
-	Now   bool   `json:"now" doc:"It was seen so last"`
-}
-
-// LiveLog is something that was done or seen.
-type LiveLog struct {
-	ID     string `json:"id" doc:"Of the fact"`
-	Time   string `json:"time"`
-	Local  string `json:"local" doc:"The same as it is typed"`
-	Label  string `json:"label"`
-	Author string `json:"author"`
 }
 
 // OfLive says what stands at the pit. The error is that of ctx.
@@ -404,196 +361,6 @@ func (w writer) advice(p live.Piece) *LiveAdvice {
 	}
 	if a.Saves >= 10*time.Minute {
 		out.Why = join(out.Why, " ", "Wrapping now saves about "+duration(a.Saves.Round(5*time.Minute))+" and softens the bark.")
-	}
-	return out
-}
-
-// ago says when something was done.
-func ago(at, now time.Time) string {
-	switch d := now.Sub(at); {
-	case at.IsZero():
-		return ""
-	case d < time.Minute:
-		return "just now"
-	default:
-		return duration(d) + " ago"
-	}
-}
-
-// soon is how long before its time a job is offered as the one that is done.
-const soon = 20 * time.Minute
-
-// presses are what can be said to be done, by how far the piece has come.
-func (w writer) presses(p live.Piece, now time.Time, next []LiveNext) []Press {
-	h := p.Piece.Happened
-	var whats []string
-	switch p.State {
-	case live.Before:
-		whats = []string{"light", "fire"}
-	case live.On:
-		wrap := "wrap"
-		if p.Advice.Done {
-			wrap = "unwrap"
-		}
-		whats = []string{"look", "spritz", wrap, "off", "set", "turn", "wood", "fuel", "baste", "glaze", p.FireOut()}
-	case live.Resting:
-		whats = []string{"vent", "rest", "slice"}
-	}
-	planned, due := "", false
-	for _, n := range next {
-		if n.Piece == p.Piece.Line.Key && n.What != "" || n.Piece == "" && n.What == "light" {
-			at, err := time.Parse(time.RFC3339, n.At)
-			planned, due = n.What, err == nil && at.Sub(now) < soon && n.What != "wrap" // of which the advice decides
-			break
-		}
-	}
-	switch done := p.Seen.Cook.DoneC; {
-	case p.State == live.On && p.Core != nil && done > 0 && float64(p.Core.C) >= done:
-		planned, due = "off", true
-	case p.Advice.Now:
-		planned, due = "wrap", true
-	}
-	if i := slices.Index(whats, planned); i > 0 && (due || planned != "off") { // which is not to lie under the thumb for hours
-		whats = slices.Insert(slices.Delete(whats, i, i+1), 0, planned)
-	}
-	out := []Press{}
-	for _, what := range whats {
-		one := Press{What: what, Label: pressWords[what], Last: ago(h.Last[what], now), Planned: due && what == planned, Pit: slices.Contains(pitWork, what)}
-		switch what {
-		case "wrap":
-			if kind := p.Advice.Kind; kind != "none" && kind != "" {
-				one.Values = field.Values{"kind": kind}
-			} else {
-				one.Values = field.Values{"kind": "foil"}
-			}
-		case "set":
-			one.Asks = "temperature"
-		}
-		if one.Pit {
-			if one.Values == nil {
-				one.Values = field.Values{}
-			}
-			one.Values["pit"] = p.Pit
-		}
-		out = append(out, one)
-	}
-	return out
-}
-
-// pitWork is what is done to a pit.
-var pitWork = []string{"light", "set", "wood", "fuel", "out", "relit"}
-
-// pressWords are what was done, as it is pressed.
-var pressWords = map[string]string{
-	"thaw": "Thawing", "bath": "In its bath", "salt": "Salted", "light": "Pit lit", "fire": "On the fire", "look": "Looked", "spritz": "Spritzed", "baste": "Basted", "mop": "Mopped", "turn": "Turned", "wood": "Wood on", "fuel": "Fuel on", "set": "Pit changed",
-	"wrap": "Wrapped", "unwrap": "Unwrapped", "glaze": "Glazed", "dust": "Dusted", "off": "Pulled off", "vent": "Vented", "rest": "Put to rest", "slice": "Sliced", "probe": "Probed", "finish": "Finished", "out": "Fire out", "relit": "Lit again", "other": "Done",
-}
-
-// seenWords are what is looked at.
-var seenWords = map[string]string{
-	"surface": "Surface", "colour": "Colour", "bark": "Bark", "fat": "Fat, pressed", "bones": "Bones", "bend": "Bend", "feel": "Probe feels",
-}
-
-// howWords are how a sign is, where its id is not the word.
-var howWords = map[string]string{"scratches": "scratches off", "springs": "springs back", "stays": "stays pressed", "nearly": "nearly soft"}
-
-// signs are what can be seen of a piece that is on.
-func (w writer) signs(p live.Piece) []SignLine {
-	out := []SignLine{}
-	if p.State != live.On {
-		return out
-	}
-	rack := p.Piece.Line.Meat.Value.Cut.Family == cut.Rack
-	for _, s := range facts.Signs {
-		if (s.ID == "bones" || s.ID == "bend") && !rack {
-			continue
-		}
-		line := SignLine{Sign: s.ID, Label: seenWords[s.ID], Hows: []SignHow{}}
-		seen, _ := p.Piece.Happened.Signs[s.ID].How()
-		for _, how := range s.Hows {
-			line.Hows = append(line.Hows, SignHow{how, upper(cmp.Or(howWords[how], how)), how == seen})
-		}
-		out = append(out, line)
-	}
-	return out
-}
-
-// logged is how many lines of the log are told.
-const logged = 12
-
-// log is what was done and seen, the last first.
-func (w writer) log(r cooking.Result) []LiveLog {
-	out := []LiveLog{}
-	zone := r.Order.Serving.Value.Zone
-	if zone == nil {
-		return out
-	}
-	type line struct {
-		at time.Time
-		LiveLog
-	}
-	var all []line
-	for _, f := range slices.Backward(r.Facts.Standing()) {
-		at, err := f.Time(zone)
-		if err != nil || f.Kind != facts.Done && f.Kind != facts.Seen {
-			continue
-		}
-		label := pressWords[f.What]
-		if f.Kind == facts.Seen {
-			how, place := f.How()
-			label = join(seenWords[f.What]+": "+cmp.Or(howWords[how], how), ", ", place)
-		}
-		if c, err := f.Set(); err == nil && f.What == "set" {
-			label = "Pit set to " + w.short(float64(c))
-		}
-		if len(r.Pieces) > 1 && f.Piece != "" {
-			label = join(w.pieces[f.Piece], ": ", label)
-		}
-		all = append(all, line{at, LiveLog{f.ID, at.Format("15:04"), at.Format("2006-01-02T15:04"), label, f.Author}})
-	}
-	slices.SortStableFunc(all, func(a, b line) int { return b.at.Compare(a.at) })
-	for _, l := range all[:min(logged, len(all))] {
-		out = append(out, l.LiveLog)
-	}
-	return out
-}
-
-// alarmWords are what is called out, and what to do.
-var alarmWords = map[string][2]string{
-	"pit-low":  {"The %s is low: %s, set to %s", "Look to the fire: fuel, air, lid. Under 107 °C / 225 °F the meat warms too slowly while it is under 60 °C / 140 °F."},
-	"pit-high": {"The %s is hot: %s, set to %s", "Close its air a little. Sugar scorches above 150 °C / 300 °F."},
-	"probe":    {"No reading of %s since %s", "Is the probe in, and its cable dry?"},
-	"wrap":     {"Wrap %s now", ""},
-	"off":      {"%s is at %s: take it off", "Probe it in several places first."},
-	"hold":     {"%s is down to %s", "Serve it, or warm it: held food must not fall below 60 °C / 140 °F."},
-	"feed":     {"Feed the %s", "It burns low from now on."},
-}
-
-// alarmPrefix marks the tick that silences an alarm.
-const alarmPrefix = "alarm:"
-
-// alarms are those that nobody has silenced.
-func (w writer) alarms(r cooking.Result, all []live.Alarm) []LiveAlarm {
-	out := []LiveAlarm{}
-	for _, a := range all {
-		if _, ticked := r.Facts.Ticked(alarmPrefix + a.ID); ticked {
-			continue
-		}
-		words := alarmWords[a.Kind]
-		one := LiveAlarm{ID: alarmPrefix + a.ID, Note: words[1], Piece: a.Piece}
-		switch a.Kind {
-		case "pit-low", "pit-high":
-			one.Label = fmt.Sprintf(words[0], w.pit(a.Pit), w.short(float64(a.C)), w.short(float64(a.SetC)))
-		case "probe":
-			one.Label = fmt.Sprintf(words[0], w.pieces[a.Piece], a.Since.In(r.Order.Serving.Value.Zone).Format("15:04"))
-		case "wrap":
-			one.Label = fmt.Sprintf(words[0], w.pieces[a.Piece])
-		case "off", "hold":
-			one.Label = fmt.Sprintf(words[0], w.pieces[a.Piece], w.short(float64(a.C)))
-		case "feed":
-			one.Label = fmt.Sprintf(words[0], w.pit(a.Pit))
-		}
-		out = append(out, one)
 	}
 	return out
 }

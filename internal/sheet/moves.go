@@ -67,6 +67,33 @@ func ownMove(r cooking.Result, k plan.Task, piece int) (method.Move, bool) {
 	return own[i], true
 }
 
+// taskLabel is what is done in a task.
+func (w writer) taskLabel(r cooking.Result, k plan.Task, piece int) string {
+	if piece < 0 {
+		return w.pitLabel(k)
+	}
+	p := r.Pieces[piece]
+	if own, ok := ownMove(r, k, piece); ok {
+		return upper(w.ownLabel(own, w.pieces[k.Key]))
+	}
+	switch {
+	case k.Stage == "salt" && len(p.Line.Typed.Season.Formula.Rows) == 0:
+		return upper(w.verb("prepare", k.Key, k.Pit))
+	case p.Clock == nil:
+	case k.Stage == "slice":
+		if verb, ok := map[string]string{"pulled": "pull", "whole": "serve"}[p.Clock.Slice]; ok {
+			return upper(w.verb(verb, k.Key, k.Pit))
+		}
+	case k.Stage == "rest":
+		for _, part := range p.Clock.Rests.Parts() {
+			if part.ID == k.Move {
+				return upper(w.pieces[k.Key]) + ": " + restLabel(p, part)
+			}
+		}
+	}
+	return upper(w.verb(k.Stage, k.Key, k.Pit))
+}
+
 // stageLines are the moves of the stages that are lines of the list, with what they are called and
 // where they are changed.
 var stageLines = map[method.Kind]struct{ label, stage, task string }{

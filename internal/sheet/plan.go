@@ -193,33 +193,6 @@ func (w writer) verb(stage, key string, pit int) string {
 	return fmt.Sprintf(taskVerbs[stage], name)
 }
 
-// taskLabel is what is done in a task.
-func (w writer) taskLabel(r cooking.Result, k plan.Task, piece int) string {
-	if piece < 0 {
-		return w.pitLabel(k)
-	}
-	p := r.Pieces[piece]
-	if own, ok := ownMove(r, k, piece); ok {
-		return upper(w.ownLabel(own, w.pieces[k.Key]))
-	}
-	switch {
-	case k.Stage == "salt" && len(p.Line.Typed.Season.Formula.Rows) == 0:
-		return upper(w.verb("prepare", k.Key, k.Pit))
-	case p.Clock == nil:
-	case k.Stage == "slice":
-		if verb, ok := map[string]string{"pulled": "pull", "whole": "serve"}[p.Clock.Slice]; ok {
-			return upper(w.verb(verb, k.Key, k.Pit))
-		}
-	case k.Stage == "rest":
-		for _, part := range p.Clock.Rests.Parts() {
-			if part.ID == k.Move {
-				return upper(w.pieces[k.Key]) + ": " + restLabel(p, part)
-			}
-		}
-	}
-	return upper(w.verb(k.Stage, k.Key, k.Pit))
-}
-
 func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 	id := k.Key
 	if id == "" {
