@@ -23,6 +23,7 @@ import (
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/order"
+	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/instrument"
 	"verjuice/internal/store"
@@ -194,7 +195,9 @@ func (r *rig) minute(from time.Time, seed uint64) []facts.Reading {
 			if l.follow(h, at, seed); l.fire.Hours() == 0 {
 				continue // it goes on at this moment
 			}
-			out = append(out, facts.Reading{Probe: facts.Probe{Piece: l.key}.String(), At: at, C: quantity.Celsius(l.fire.Core() + 0.15*noise.NormFloat64())})
+			if core, shows := troubled(l.fire.Core()+0.15*noise.NormFloat64(), l.fire.Pit(), seed^forecast.Seed(l.key), at); shows {
+				out = append(out, facts.Reading{Probe: facts.Probe{Piece: l.key}.String(), At: at, C: quantity.Celsius(core)})
+			}
 			if !pits[l.pit] {
 				pits[l.pit] = true
 				out = append(out, facts.Reading{Probe: facts.Probe{Pit: l.pit}.String(), At: at, C: quantity.Celsius(l.fire.Pit() + 0.6*noise.NormFloat64())})
@@ -202,6 +205,46 @@ func (r *rig) minute(from time.Time, seed uint64) []facts.Reading {
 		}
 	}
 	return out
+}
+
+// troubled is what a probe shows that now and then is disturbed, as its seed has it for that hour:
+// it shows nothing for some minutes, or touches the bone, or is pulled out. False when it shows
+// nothing.
+func troubled(core, pit float64, seed uint64, at time.Time) (float64, bool) {
+	r := rand.New(rand.NewPCG(seed, uint64(at.Truncate(time.Hour).Unix())))
+	trouble, from, lasts := r.Float64(), 5+40*r.Float64(), 3+12*r.Float64()
+	if minute := float64(at.Minute()) + float64(at.Second())/60; minute < from || minute > from+lasts {
+		return core, true
+	}
+	switch {
+	case trouble < 0.06:
+		return 0, false
+	case trouble < 0.1: // at the bone, which is warmer
+		return core + 0.25*(pit-core), true
+	case trouble < 0.13: // out, and in the air of the pit
+		return pit, true
+	}
+	return core, true
+}
+
+// burnsOut is how long a fire that wants fuel takes to go out.
+const burnsOut = 90 * time.Minute
+
+// fed is what a pit is at that is set to setC, for want of fuel: it was fed last at some time, or
+// lit so much before the first piece went on.
+func (l *line) fed(h happened.Happened, setC float64, at time.Time) float64 {
+	last := h.On
+	for _, what := range []string{"light", "fuel", "wood", "relit"} {
+		if t := h.Last[what]; t.After(last) {
+			last = t
+		}
+	}
+	kind, _ := plan.FindPit(l.burn.Pit)
+	late := at.Sub(last) - kind.Alone
+	if kind.Alone == 0 || late <= 0 {
+		return setC
+	}
+	return heat.Mild + (setC-heat.Mild)*max(0, 1-float64(late)/float64(burnsOut))
 }
 
 // follow lets the fire of a piece go on up to a time.
@@ -229,6 +272,7 @@ func (l *line) follow(h happened.Happened, at time.Time, seed uint64) {
 				s.Wrapped = w.Kind != "none"
 			}
 		}
+		s.SetC = l.fed(h, s.SetC, l.at)
 		for _, at := range h.Opened {
 			if at >= now && at < now+step.Hours() {
 				l.fire.Lift(s.AirC)

@@ -13,6 +13,9 @@ import (
 
 	"verjuice/internal/anycook"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/happened"
+	"verjuice/internal/core/heat"
 	"verjuice/internal/localdb"
 	"verjuice/internal/store"
 	"verjuice/internal/testclock"
@@ -83,4 +86,34 @@ func TestInstrumentsGoOnWhereTheyWere(t *testing.T) {
 	}
 	assert.Less(t, at("pit:0", 2.03), at("pit:0", 1.95)-20, "the lid was open")
 	assert.Greater(t, at("core:a", 7), at("core:a", 3))
+}
+
+// In many hours a probe is now and then silent, at the bone or out, never for long; a fire that
+// nobody feeds goes out after what its kind of pit burns alone, and not before.
+func TestTroubles(t *testing.T) {
+	began := testclock.Now().Truncate(time.Hour)
+	silent, off, run, longest := 0, 0, 0, 0
+	for m := range 200 * 60 {
+		core, shows := troubled(60, 110, 7, began.Add(time.Duration(m)*time.Minute))
+		if shows && core == 60 {
+			run = 0
+			continue
+		}
+		run++
+		longest = max(longest, run)
+		if shows {
+			off++
+		} else {
+			silent++
+		}
+	}
+	assert.True(t, silent > 20 && silent < 600 && off > 20 && off < 600, "%d, %d", silent, off)
+	assert.LessOrEqual(t, longest, 16)
+	l := line{burn: forecast.Burn{Pit: "kettle"}}
+	h := happened.Happened{On: began, Last: map[string]time.Time{}}
+	assert.Equal(t, 120.0, l.fed(h, 120, began.Add(5*time.Hour)))
+	assert.Less(t, l.fed(h, 120, began.Add(7*time.Hour)), 80.0)
+	assert.Equal(t, heat.Mild, l.fed(h, 120, began.Add(9*time.Hour)))
+	h.Last["fuel"] = began.Add(5 * time.Hour)
+	assert.Equal(t, 120.0, l.fed(h, 120, began.Add(9*time.Hour)))
 }
