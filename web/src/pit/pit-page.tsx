@@ -16,6 +16,7 @@ import { CatchUp, Presses, Thumb } from "./presses";
 import { ReadingByHand } from "./reading-by-hand";
 import { type LivePiece, type Standing, useLive } from "./use-live";
 import { useSay } from "./use-say";
+import { Who } from "./who";
 import "./pit.css";
 
 /** Beside the fire: what it reads, what comes next, and one press for each thing done or seen. */
@@ -170,6 +171,7 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 						<Presses piece={piece} say={say} />
 						<ReadingByHand piece={piece} say={say} />
 						<Log live={live} say={say} />
+						<Who />
 						<Bell bell={bell} />
 						{live.practised && <Speed cook={cook} speed={live.speed} />}
 					</div>

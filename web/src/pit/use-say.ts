@@ -4,13 +4,16 @@ import { uuid } from "../shared/uuid";
 import { post } from "./outbox";
 import { clockOf, type LivePiece, type Press, type Standing } from "./use-live";
 
-/** Who presses, and on which screen: kept on this device. */
-const who = () => ({
-	author: localStorage.getItem("verjuice.person") ?? "",
-	device: screen_(),
-});
+/** Who presses on this device. */
+export const person = {
+	get: () => localStorage.getItem("verjuice.person") ?? "",
+	set: (name: string) => localStorage.setItem("verjuice.person", name.trim()),
+};
 
-function screen_(): string {
+/** Who presses, and on which screen: kept on this device. */
+const who = () => ({ author: person.get(), device: deviceName() });
+
+function deviceName(): string {
 	let name = localStorage.getItem("verjuice.screen");
 	if (!name) {
 		name = `screen ${uuid().slice(0, 4)}`;
