@@ -56,8 +56,11 @@ func TestDataOutlivesStopsAndKills(t *testing.T) {
 	execute(t, s, "CREATE TABLE salt (grams INT)")
 	execute(t, s, "INSERT INTO salt VALUES (31)")
 	first := s.DSN("verjuice")
+	own, err := query(t, first, "SELECT @@tmpdir")
+	require.NoError(t, err)
+	assert.Equal(t, filepath.Join(dir, "tmp"), own, "another server that starts clears no table of this one away")
 
-	_, err := Start(t.Context(), dir)
+	_, err = Start(t.Context(), dir)
 	assert.ErrorContains(t, err, "already running", "a second program on the same folder")
 
 	stranger, err := mysql.ParseDSN(first)
