@@ -92,7 +92,7 @@ func TestAtThePit(t *testing.T) {
 	lookedTimes(1)
 
 	// It opens while the program is away, with what was shown last.
-	b.until(`navigator.serviceWorker.controller && caches.match(location.href)`)
+	b.until(`navigator.serviceWorker.controller`)
 	b.until(`(globalThis.keptPage ??= caches.match(location.href).then((page) => (globalThis.isKept = Boolean(page))), globalThis.isKept)`)
 	b.app.Silent.Store(true)
 	b.do(chromedp.Navigate(b.app.URL + "/cooks/" + id + "/pit"))

@@ -271,7 +271,7 @@ func (w writer) goesOn(out *LivePiece, p live.Piece, on time.Time) {
 	at := func(h float64) time.Time {
 		return on.Add(time.Duration(math.Max(h, out.NowH) * float64(time.Hour))).Round(5 * time.Minute)
 	}
-	if burn := p.Seen.Cook; p.Core != nil && burn.DoneC > 0 && !burn.Feel && burn.Off.None() && float64(p.Core.C) >= burn.DoneC {
+	if p.Ready() {
 		out.Ready = BigFigure{Text: "Done", Note: "take it off"}
 	} else if !math.IsInf(done.Mid, 1) {
 		out.Ready = BigFigure{Text: at(done.Low).Format("15:04") + "–" + w.until(done.High, at), Note: "off the fire, most likely " + at(done.Mid).Format("15:04")}

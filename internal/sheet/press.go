@@ -75,8 +75,8 @@ func (w writer) presses(p live.Piece, now time.Time, next []LiveNext) []Press {
 			break
 		}
 	}
-	switch done := p.Seen.Cook.DoneC; {
-	case p.State == live.On && p.Core != nil && done > 0 && float64(p.Core.C) >= done:
+	switch {
+	case p.Ready():
 		planned, due = "off", true
 	case p.Advice.Now:
 		planned, due = "wrap", true

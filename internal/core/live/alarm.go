@@ -40,12 +40,12 @@ func Alarms(r cooking.Result, pieces []Piece, course facts.Course) []Alarm {
 			a.ID, a.Kind, a.Piece, a.Pit = kind+":"+key+more, kind, key, p.Pit
 			out = append(out, a)
 		}
-		switch done := p.Seen.Cook.DoneC; p.State {
+		switch p.State {
 		case On:
 			if p.Advice.Now {
 				add("wrap", fmt.Sprint(":", len(p.Piece.Happened.Wraps)), Alarm{})
 			}
-			if p.Core != nil && done > 0 && float64(p.Core.C) >= done {
+			if p.Ready() {
 				add("off", "", Alarm{C: p.Core.C})
 			}
 			if since, lost := silent(course, key, r.Now); lost && since.After(p.Piece.Happened.On) {

@@ -252,3 +252,10 @@ func (p Piece) FireOut() string {
 	}
 	return "out"
 }
+
+// Ready reports whether the piece is at the core temperature at which it is taken off, where that
+// alone was asked for: not where it has to be soft, too.
+func (p Piece) Ready() bool {
+	c := p.Seen.Cook
+	return p.State == On && p.Core != nil && c.DoneC > 0 && !c.Feel && c.Off.None() && float64(p.Core.C) >= c.DoneC
+}

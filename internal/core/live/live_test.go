@@ -26,6 +26,7 @@ type pit struct {
 	all    facts.Facts
 	course facts.Course
 	serve  time.Duration // after it went on
+	off    string        // what it is taken off by; empty is as usual
 }
 
 func lit(t *testing.T, serve time.Duration) *pit {
@@ -54,6 +55,9 @@ func (p *pit) at(h float64) (cooking.Result, []live.Piece) {
 	p.t.Helper()
 	one := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
 	one.Key, one.Choices = "a", map[string]string{"wrap": "foil"}
+	if p.off != "" {
+		one.When = map[string]string{"off": p.off}
+	}
 	c := anycook.Supper(one)
 	c.Zone, c.ServeAt = "UTC", p.on.Add(p.serve).Format("2006-01-02T15:04")
 	now := p.on.Add(time.Duration(h * float64(time.Hour)))
@@ -136,6 +140,18 @@ func TestCatchingUp(t *testing.T) {
 	early.read(0, 3, rising, 121)
 	_, pieces = early.at(2.98)
 	assert.Empty(t, pieces[0].Catch)
+}
+
+// One that is to be soft, too, is not called for by its core alone.
+func TestSoftIsNotACoreAlone(t *testing.T) {
+	for off, called := range map[string]bool{"": true, "95 °C and soft": false} {
+		p := lit(t, 12*time.Hour)
+		p.off = off
+		p.say("wrap", 6, field.Values{"kind": "foil"})
+		p.read(0, 8, rising, 119)
+		_, kinds := p.alarms(7.9)
+		assert.Equal(t, called, slices.Contains(kinds, "off"), off)
+	}
 }
 
 // More readings leave less to guess.
