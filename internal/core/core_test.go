@@ -59,7 +59,7 @@ var knows = map[string]string{
 	"heat":       "cut thermal when",
 	"kitchen":    "field formula larder quantity",
 	"larder":     "field quantity table",
-	"live":       "cooking facts forecast happened heat method quantity when",
+	"live":       "caution cooking cut facts forecast happened heat method quantity when",
 	"lasting":    "quantity",
 	"memo":       "",
 	"method":     "dose quantity when",

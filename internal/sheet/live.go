@@ -9,10 +9,8 @@ import (
 	"strconv"
 	"time"
 
-	"verjuice/internal/core/caution"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
-	"verjuice/internal/core/field"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/live"
 	"verjuice/internal/core/quantity"
@@ -56,8 +54,10 @@ type LivePiece struct {
 	Pit      BigFigure     `json:"pit"`
 	PitNo    int           `json:"pit_no" doc:"Which pit it is on, from 0"`
 	Places   []BigFigure   `json:"places" nullable:"false" doc:"Where there is more than one probe"`
+	Probed   []string      `json:"probed" nullable:"false" doc:"Places in it that can be probed"`
 	Ready    BigFigure     `json:"ready" doc:"When it is off, from early to late; text is empty when that is not known"`
-	Catch    []CatchLine   `json:"catch" nullable:"false" doc:"What would make up for being late"`
+	Verdict  string        `json:"verdict" doc:"How done it is by its places and its feel, in a sentence; may be empty"`
+	Catch    []CatchLine   `json:"catch" nullable:"false" doc:"What would make up for being late, or for being early"`
 	Moved    string        `json:"moved" doc:"How that has moved since it went on, in a sentence"`
 	Advice   *LiveAdvice   `json:"advice,omitempty"`
 	Curve    []DrawnPoint  `json:"curve" nullable:"false"`
@@ -65,23 +65,9 @@ type LivePiece struct {
 	NowH     float64       `json:"now_h" doc:"Hours since it went on"`
 	Target   float64       `json:"target" doc:"Core at which it is taken off; zero is by feel"`
 	Unit     string        `json:"unit" enum:"°C,°F"`
-	Cautions []LiveCaution `json:"cautions" nullable:"false" doc:"Of what is planned and was read; care and stop alone"`
+	Cautions []LiveCaution `json:"cautions" nullable:"false" doc:"Of what was read, and of what is planned and still to come; care and stop alone"`
 	Done     []Press       `json:"done" nullable:"false" doc:"What can be said to be done, what was planned first"`
 	Seen     []SignLine    `json:"seen" nullable:"false" doc:"What can be said to be seen"`
-}
-
-// LiveCaution is a caution at the pit.
-type LiveCaution struct {
-	Severity string `json:"severity" enum:"care,stop"`
-	Message  string `json:"message"`
-	Action   string `json:"action"`
-}
-
-// CatchLine is something that takes time off what is left, by one press.
-type CatchLine struct {
-	Label string `json:"label"`
-	Note  string `json:"note" doc:"What it saves and costs, and the new chance"`
-	Press Press  `json:"press"`
 }
 
 // ReadPoint is a core that was read.
@@ -193,7 +179,7 @@ func (w writer) warm(c float64, places int) string {
 func (w writer) livePiece(r cooking.Result, p live.Piece, now time.Time, next []LiveNext) LivePiece {
 	key := p.Piece.Line.Key
 	h := p.Piece.Happened
-	out := LivePiece{Key: key, Title: title(p.Piece), State: string(p.State), PitNo: p.Pit, Places: []BigFigure{}, Curve: []DrawnPoint{}, Read: []ReadPoint{}, Catch: []CatchLine{}, NowH: math.Round(1000*h.NowH) / 1000, Unit: "°C"}
+	out := LivePiece{Key: key, Title: title(p.Piece), State: string(p.State), PitNo: p.Pit, Places: []BigFigure{}, Probed: p.Piece.Line.Meat.Value.Cut.Places(), Curve: []DrawnPoint{}, Read: []ReadPoint{}, Catch: []CatchLine{}, NowH: math.Round(1000*h.NowH) / 1000, Unit: "°C"}
 	if w.Units == quantity.US {
 		out.Unit = "°F"
 	}
@@ -221,6 +207,9 @@ func (w writer) livePiece(r cooking.Result, p live.Piece, now time.Time, next []
 		if out.Since = duration(now.Sub(h.On)) + " on"; now.Sub(h.On) < time.Minute {
 			out.Since = "just on"
 		}
+		if n := p.Piece.Line.Meat.Value.Count; h.Some > 0 && h.Some < n {
+			out.Since += fmt.Sprintf(", %d of %d off", h.Some, n)
+		}
 		w.goesOn(&out, p, h.On)
 	case live.Resting:
 		if out.Since = "off for " + duration(now.Sub(h.Off)); now.Sub(h.Off) < time.Minute {
@@ -230,18 +219,6 @@ func (w writer) livePiece(r cooking.Result, p live.Piece, now time.Time, next []
 		out.Since = "served"
 	}
 	out.Done, out.Seen, out.Cautions = w.presses(p, now, next), w.signs(p), w.atPit(p)
-	return out
-}
-
-// atPit are the cautions of a piece that matter from the fire on.
-func (w writer) atPit(p live.Piece) []LiveCaution {
-	out := []LiveCaution{}
-	for _, f := range p.Piece.Findings {
-		if late := f.Stage == "fire" || f.Stage == "rest"; late && f.Severity != caution.Note && f.Read == "" {
-			c := w.caution(f)
-			out = append(out, LiveCaution{string(c.Severity), c.Message, c.Action})
-		}
-	}
 	return out
 }
 
@@ -271,7 +248,7 @@ func (w writer) goesOn(out *LivePiece, p live.Piece, on time.Time) {
 	at := func(h float64) time.Time {
 		return on.Add(time.Duration(math.Max(h, out.NowH) * float64(time.Hour))).Round(5 * time.Minute)
 	}
-	if p.Ready() {
+	if p.Done() {
 		out.Ready = BigFigure{Text: "Done", Note: "take it off"}
 	} else if !math.IsInf(done.Mid, 1) {
 		out.Ready = BigFigure{Text: at(done.Low).Format("15:04") + "–" + w.until(done.High, at), Note: "off the fire, most likely " + at(done.Mid).Format("15:04")}
@@ -295,24 +272,10 @@ func (w writer) goesOn(out *LivePiece, p live.Piece, on time.Time) {
 	if c := p.Seen.Cook.DoneC; c > 0 {
 		out.Target = w.degrees(c)
 	}
-	out.Advice = w.advice(p)
+	out.Advice, out.Verdict = w.advice(p), w.verdict(p)
 	for _, c := range p.Catch {
 		out.Catch = append(out.Catch, w.catch(c, p))
 	}
-}
-
-// catch writes what would make up for being late.
-func (w writer) catch(c live.Catch, p live.Piece) CatchLine {
-	percent := func(share float64) string { return fmt.Sprintf("%.0f %%", 100*math.Min(share, 0.99)) }
-	out := CatchLine{Note: fmt.Sprintf("saves about %s: %s instead of %s to be ready in time", duration(c.Saves.Round(5*time.Minute)), percent(c.Chance), percent(c.Was))}
-	if c.ID == "hotter" {
-		out.Label, out.Note = "Pit up to "+w.short(float64(c.SetC)), out.Note+"; less time for smoke"
-		out.Press = Press{What: "set", Label: "Pit changed", Pit: true, Values: field.Values{"pit": p.Pit, "c": float64(c.SetC)}}
-		return out
-	}
-	out.Label, out.Note = "Wrap in "+wrapNames[c.Kind]+" now", out.Note+"; a softer bark"
-	out.Press = Press{What: "wrap", Label: "Wrapped", Values: field.Values{"kind": c.Kind}}
-	return out
 }
 
 func (w writer) until(h float64, at func(float64) time.Time) string {

@@ -18,7 +18,7 @@ type Press struct {
 	Last    string       `json:"last" doc:"When it was done last; may be empty"`
 	Planned bool         `json:"planned" doc:"It is to be done about now"`
 	Pit     bool         `json:"pit" doc:"It is done to the pit, not to the piece"`
-	Asks    string       `json:"asks" enum:"temperature," doc:"What has to be typed with it"`
+	Asks    string       `json:"asks" enum:"temperature,since," doc:"What has to be said with it"`
 	Values  field.Values `json:"values,omitempty" doc:"What the fact says besides"`
 }
 
@@ -64,6 +64,9 @@ func (w writer) presses(p live.Piece, now time.Time, next []LiveNext) []Press {
 			wrap = "unwrap"
 		}
 		whats = []string{"look", "spritz", wrap, "off", "set", "turn", "wood", "fuel", "baste", "glaze", p.FireOut()}
+		if n := p.Piece.Line.Meat.Value.Count; n-h.Some > 1 {
+			whats = slices.Insert(whats, 3, "some-off")
+		}
 	case live.Resting:
 		whats = []string{"vent", "rest", "slice"}
 	}
@@ -76,7 +79,7 @@ func (w writer) presses(p live.Piece, now time.Time, next []LiveNext) []Press {
 		}
 	}
 	switch {
-	case p.Ready():
+	case p.Done():
 		planned, due = "off", true
 	case p.Advice.Now:
 		planned, due = "wrap", true
@@ -86,26 +89,39 @@ func (w writer) presses(p live.Piece, now time.Time, next []LiveNext) []Press {
 	}
 	out := []Press{}
 	for _, what := range whats {
-		one := Press{What: what, Label: pressWords[what], Last: ago(h.Last[what], now), Planned: due && what == planned, Pit: slices.Contains(pitWork, what)}
-		switch what {
-		case "wrap":
-			if kind := p.Advice.Kind; kind != "none" && kind != "" {
-				one.Values = field.Values{"kind": kind}
-			} else {
-				one.Values = field.Values{"kind": "foil"}
-			}
-		case "set":
-			one.Asks = "temperature"
-		}
-		if one.Pit {
-			if one.Values == nil {
-				one.Values = field.Values{}
-			}
-			one.Values["pit"] = p.Pit
-		}
+		one := press(p, what)
+		one.Last, one.Planned = ago(h.Last[what], now), due && what == planned
 		out = append(out, one)
 	}
 	return out
+}
+
+// press is what is said by one press of a piece.
+func press(p live.Piece, what string) Press {
+	one := Press{What: what, Label: pressWords[what], Pit: slices.Contains(pitWork, what)}
+	switch what {
+	case "wrap":
+		if kind := p.Advice.Kind; kind != "none" && kind != "" {
+			one.Values = field.Values{"kind": kind}
+		} else {
+			one.Values = field.Values{"kind": "foil"}
+		}
+	case "set":
+		one.Asks = "temperature"
+	case "out":
+		one.Asks = "since"
+	case "off":
+		if n := p.Piece.Line.Meat.Value.Count; n > 1 {
+			one.Label = map[bool]string{true: "The last one off", false: "All pulled off"}[n-p.Piece.Happened.Some == 1]
+		}
+	}
+	if one.Pit {
+		if one.Values == nil {
+			one.Values = field.Values{}
+		}
+		one.Values["pit"] = p.Pit
+	}
+	return one
 }
 
 // pitWork is what is done to a pit.
@@ -114,7 +130,7 @@ var pitWork = []string{"light", "set", "wood", "fuel", "out", "relit"}
 // pressWords are what was done, as it is pressed.
 var pressWords = map[string]string{
 	"thaw": "Thawing", "bath": "In its bath", "salt": "Salted", "light": "Pit lit", "fire": "On the fire", "look": "Looked", "spritz": "Spritzed", "baste": "Basted", "mop": "Mopped", "turn": "Turned", "wood": "Wood on", "fuel": "Fuel on", "set": "Pit changed",
-	"wrap": "Wrapped", "unwrap": "Unwrapped", "glaze": "Glazed", "dust": "Dusted", "off": "Pulled off", "vent": "Vented", "rest": "Put to rest", "slice": "Sliced", "probe": "Probed", "finish": "Finished", "out": "Fire out", "relit": "Lit again", "other": "Done",
+	"wrap": "Wrapped", "unwrap": "Unwrapped", "glaze": "Glazed", "dust": "Dusted", "some-off": "One pulled off", "off": "Pulled off", "vent": "Vented", "rest": "Put to rest", "slice": "Sliced", "probe": "Probed", "finish": "Finished", "out": "Fire out", "relit": "Lit again", "other": "Done",
 }
 
 // seenWords are what is looked at.

@@ -75,7 +75,6 @@ type Case struct {
 	Burns     string // kind of pit; empty when not known
 	Wrapped   bool
 	Unsalted  bool // nothing brings it any salt
-	Unlogged  bool // it is off the fire, and no core temperature is on record
 }
 
 // Published limits.
@@ -94,7 +93,7 @@ type rule func(Case) (Finding, bool)
 
 var rules = []rule{
 	fridge, counter, keeping, nitrite, phosphate, injected, bath, oversalt, sodium, scorch, allergens, honey,
-	thaw, coolPit, neverDone, slowToWarm, groundDone, poultryDone, wildDone, pinkFinish, hotHold, cooling, leftovers, fireAndAir, undated, muchTrimmed, nothing, touched,
+	thaw, coolPit, neverDone, slowToWarm, groundDone, poultryDone, wildDone, pinkFinish, hotHold, cooling, leftovers, fireAndAir, muchTrimmed, nothing, touched,
 }
 
 // Check returns the rules that apply, the gravest first.

@@ -70,7 +70,6 @@ func TestRulesAtTheirLimits(t *testing.T) {
 		"cooked ahead":              {func(f *Case) { f.Hold, f.Chilled = 20*time.Hour, true }, "cooling", Care},
 		"left for later":            {func(f *Case) { f.Leftovers = true }, "leftovers", Note},
 		"charcoal":                  {func(f *Case) { f.Burns = "kettle" }, "fire-and-air", Note},
-		"nothing logged":            {func(f *Case) { f.Unlogged = true }, "unverified", Care},
 	} {
 		t.Run(name, func(t *testing.T) {
 			f := safe()
@@ -157,7 +156,7 @@ func TestFindingsAreWhole(t *testing.T) {
 			NitritePPM: 800 * r.Float64() * float64(r.IntN(2)), Soak: hours(40), Opened: []string{"", "no", "stuffed"}[r.IntN(3)], Trimmed: 60 * r.Float64(), Unsalted: r.IntN(2) == 0, Lingers: hours(8), PhosphatePercent: r.Float64(), Injected: r.IntN(2) == 0, Bath: r.IntN(2) == 0, Honey: r.IntN(2) == 0,
 			Allergens: []string{"soy"}[:r.IntN(2)], Frozen: r.IntN(2) == 0, Thaw: hours(60), Done: quantity.Celsius(50 + r.IntN(50)), WarmsIn: hours(9), Hold: hours(20),
 			Held: []string{"counter", "cooler", "oven", "holder"}[r.IntN(4)], Chilled: r.IntN(2) == 0, Leftovers: r.IntN(2) == 0, Burns: []string{"", "oven", "kettle", "offset"}[r.IntN(4)],
-			Wrapped: r.IntN(2) == 0, Unlogged: r.IntN(2) == 0, Endless: r.IntN(9) == 0,
+			Wrapped: r.IntN(2) == 0, Endless: r.IntN(9) == 0,
 		}
 		last, once := 0, map[string]bool{}
 		stops := map[string]bool{}
@@ -186,4 +185,37 @@ func TestFindingsAreWhole(t *testing.T) {
 		}
 	}
 	assert.Len(t, seen, len(rules), "each rule was tried")
+}
+
+// What was read tells of it: a bird that was not shown at 74 °C, an opened piece that warmed too
+// slowly, a cool pit, a hold below the floor, and a piece of which nothing was read.
+func TestWhatTheLogTells(t *testing.T) {
+	bird := Logged{Cut: cut.Cut{Family: cut.Poultry}, Off: true, Read: true, Highest: 72}
+	roast := Logged{Cut: cut.Cut{Family: cut.Pink, Species: "beef"}, Read: true, Highest: 60}
+	for name, c := range map[string]struct {
+		of     Logged
+		change func(*Logged)
+		want   string // with its severity; empty is none
+	}{
+		"resting under 74 °C":    {bird, func(*Logged) {}, "poultry-shown care"},
+		"sliced under 74 °C":     {bird, func(l *Logged) { l.Served = true }, "poultry-shown stop"},
+		"shown at 74 °C":         {bird, func(l *Logged) { l.Highest = 74 }, ""},
+		"still on":               {bird, func(l *Logged) { l.Off = false }, ""},
+		"nothing read":           {bird, func(l *Logged) { l.Read = false }, "unverified care"},
+		"whole and slow":         {roast, func(l *Logged) { l.Warming = 5 * time.Hour }, ""},
+		"needled and slow":       {roast, func(l *Logged) { l.Opened, l.Warming = "needled", 5*time.Hour }, "warmed-slowly care"},
+		"injected, far too slow": {roast, func(l *Logged) { l.Injected, l.Warming, l.Lingers = true, 8*time.Hour, 7*time.Hour }, "warmed-slowly stop"},
+		"a cool pit":             {roast, func(l *Logged) { l.Cool, l.CoolC = time.Hour, 95 }, "ran-cool care"},
+		"an open lid":            {roast, func(l *Logged) { l.Cool, l.CoolC = 10*time.Minute, 95 }, ""},
+		"held cool":              {roast, func(l *Logged) { l.Under, l.Lowest = time.Hour, 57 }, "held-cool care"},
+		"held cool for too long": {roast, func(l *Logged) { l.Under, l.Lowest = 3*time.Hour, 50 }, "held-cool stop"},
+	} {
+		one := c.of
+		c.change(&one)
+		got := ""
+		for _, f := range CheckLogged(one) {
+			got += f.ID + " " + string(f.Severity)
+		}
+		assert.Equal(t, c.want, got, name)
+	}
 }

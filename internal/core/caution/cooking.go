@@ -97,5 +97,3 @@ func fireAndAir(c Case) (Finding, bool) {
 	}
 	return one, c.Burns != "oven" && c.Burns != "gas" && c.Burns != ""
 }
-
-func undated(c Case) (Finding, bool) { return finding("unverified", Care, "rest"), c.Unlogged }

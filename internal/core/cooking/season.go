@@ -205,7 +205,7 @@ func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Findin
 		Cut: s.meat.Cut, Fridge: s.base.Fridge, Room: s.base.Room, Counter: s.move(method.Temper).Lasts, Wait: s.on.Wait, Soak: s.soaks(), Longest: s.meat.Cut.Custom().Raw,
 		Pit: on.Set, Injected: injected, Opened: s.line.Answers.Value.Chose("opened"), Bath: bathed, Frozen: frozen, Thaw: thaw.Lasts, Done: done,
 		Hold: s.times.Hold, Held: s.held(), Keeps: s.holdsIn(s.held()), Chilled: !s.times.Reheat.IsZero(), Leftovers: s.left, Burns: s.pit.ID,
-		Wrapped: s.line.Answers.Value.Chose("wrap") != "none", Unlogged: s.times.Over,
+		Wrapped: s.line.Answers.Value.Chose("wrap") != "none",
 	}
 	if l != nil {
 		c.Unsalted = l.Percent.Mid == 0

@@ -20,7 +20,7 @@ import (
 	"verjuice/internal/core/table"
 )
 
-//go:embed cuts.csv families.csv
+//go:embed cuts.csv families.csv places.csv
 var data embed.FS
 
 // Span is a share in percent with its likely range.

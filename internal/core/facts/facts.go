@@ -75,7 +75,7 @@ var uuid = regexp.MustCompile(`^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-
 
 // Stages are the stages and moves that can be done.
 var Stages = []string{
-	"thaw", "bath", "salt", "fire", "off",
+	"thaw", "bath", "salt", "fire", "some-off", "off", // off is the last one of the line
 	"light", "set", "wood", "fuel", "out", "relit", // a pit
 	"look", "spritz", "baste", "mop", "turn", "probe", "wrap", "unwrap", "dust", "glaze", "vent", "rest", "slice", "finish", "other",
 }

@@ -31,7 +31,8 @@ type At struct {
 // Happened is what happened to a piece.
 type Happened struct {
 	On     time.Time // it went on
-	Off    time.Time // it came off; zero while it is on
+	Off    time.Time // it came off, or the last one of its line did; zero while it is on
+	Some   int       // of its line that came off before
 	NowH   float64   // h since it went on, until now or until it came off
 	Core   []heat.Reading
 	Pit    []heat.SetPoint // as it was read
@@ -41,6 +42,7 @@ type Happened struct {
 	BarkH  float64               // its bark was seen set; zero when it was not
 	Last   map[string]time.Time  // what was done last, by its stage; of its pit, too
 	Signs  map[string]facts.Fact // what was seen last, by its sign
+	Feel   map[string]string     // how the probe felt last, by the place; empty is no place in particular
 }
 
 // Skew is how far ahead a watch may be: what happened then happened now.
@@ -51,7 +53,7 @@ const thinned = 5 * time.Minute
 
 // Of is what happened to a piece up to now; false when nothing says that it went on.
 func Of(all facts.Facts, read []facts.Reading, at At) (Happened, bool) {
-	out := Happened{Last: map[string]time.Time{}, Signs: map[string]facts.Fact{}}
+	out := Happened{Last: map[string]time.Time{}, Signs: map[string]facts.Fact{}, Feel: map[string]string{}}
 	standing := all.Standing()
 	moment := func(f facts.Fact) time.Time {
 		t, _ := f.Time(at.Zone)
@@ -86,12 +88,18 @@ func (h *Happened) add(f facts.Fact, at time.Time, own bool) {
 	switch {
 	case f.Kind == facts.Seen && own:
 		h.Signs[f.What] = f
-		if how, _ := f.How(); f.What == "bark" && how == "holds" && h.BarkH == 0 && !h.On.IsZero() {
+		how, place := f.How()
+		if f.What == "feel" {
+			h.Feel[place] = how
+		}
+		if f.What == "bark" && how == "holds" && h.BarkH == 0 && !h.On.IsZero() {
 			h.BarkH = max(0.1, since)
 		}
 	case f.Kind != facts.Done:
 	case f.What == "fire" && own:
 		h.On = at
+	case f.What == "some-off" && own:
+		h.Some++
 	case f.What == "off" && own:
 		h.Off = at
 	case f.What == "out" && !own:

@@ -45,7 +45,7 @@ func Alarms(r cooking.Result, pieces []Piece, course facts.Course) []Alarm {
 			if p.Advice.Now {
 				add("wrap", fmt.Sprint(":", len(p.Piece.Happened.Wraps)), Alarm{})
 			}
-			if p.Ready() {
+			if p.Done() {
 				add("off", "", Alarm{C: p.Core.C})
 			}
 			if since, lost := silent(course, key, r.Now); lost && since.After(p.Piece.Happened.On) {

@@ -12,11 +12,11 @@ import (
 	"slices"
 	"time"
 
+	"verjuice/internal/core/caution"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/happened"
-	"verjuice/internal/core/heat"
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/when"
@@ -51,17 +51,9 @@ type Piece struct {
 	Moved  time.Duration // how much later it will be off than was thought when it went on
 	PitOff float64       // how far the pit ran from what it was set to, °C
 	Advice Advice
-	Catch  []Catch // what would make up for being late
-}
-
-// Catch is something that takes time off what is left.
-type Catch struct {
-	ID     string // hotter or wrap
-	SetC   quantity.Celsius
-	Kind   string // of the wrap
-	Saves  time.Duration
-	Chance float64 // of being ready for the knife then
-	Was    float64 // and without it
+	Doneness
+	Catch []Catch           // what would make up for being late, or for being early
+	Found []caution.Finding // by what was read and done
 }
 
 // Advice is whether to wrap.
@@ -90,6 +82,12 @@ func Of(ctx context.Context, r cooking.Result, course facts.Course) ([]Piece, er
 		if p.Lit {
 			if err := one.fire(ctx, r); err != nil {
 				return nil, err
+			}
+			one.Found = caution.CheckLogged(one.logged(course, r))
+			for i, f := range one.Found {
+				if ack, ok := r.Facts.Acknowledged(p.Line.Key, f.ID, f.Values); ok {
+					one.Found[i].Read = ack.At
+				}
 			}
 		}
 		out[i] = one
@@ -161,53 +159,9 @@ func (p *Piece) fire(ctx context.Context, r cooking.Result) error {
 	}
 	p.PitOff = p.Seen.Cook.Programme.PitOff()
 	p.Advice = p.advise(burn)
+	p.Doneness = p.judge()
 	p.catch(burn)
 	return nil
-}
-
-// Late is under which chance of being ready for the knife it is told what would catch up.
-const late = 0.9
-
-// hotter is how much hotter a pit catches up, and up to where, °C.
-const hotter, hottest = 15, 150
-
-// catch finds what would make up for being late: a hotter pit, or a wrap now.
-func (p *Piece) catch(burn forecast.Burn) {
-	c, h := p.Piece.Clock, p.Piece.Happened
-	if c == nil || !c.Known {
-		return
-	}
-	ready := c.Times.Slice.Add(-min(c.Rest, p.Piece.Line.Meat.Value.Cut.Custom().LeastRest)).Sub(h.On).Hours()
-	chance := func(saves time.Duration) float64 {
-		in := 0
-		for _, done := range p.Seen.Fire.Hours {
-			if math.Max(done-saves.Hours(), h.NowH) <= ready {
-				in++
-			}
-		}
-		return float64(in) / float64(max(1, len(p.Seen.Fire.Hours)))
-	}
-	was := chance(0)
-	if was >= late {
-		return
-	}
-	alone := forecast.Alone([]forecast.Burn{burn})
-	add := func(one Catch, other forecast.Burn) {
-		one.Saves, one.Was = alone-forecast.Alone([]forecast.Burn{other.Retold()}), was
-		if one.Chance = chance(one.Saves); one.Saves >= 10*time.Minute {
-			p.Catch = append(p.Catch, one)
-		}
-	}
-	if p.SetC+hotter <= hottest {
-		up := burn
-		up.Steps = append(slices.DeleteFunc(slices.Clone(burn.Steps), func(s heat.SetPoint) bool { return s.AtH > h.NowH }), heat.SetPoint{AtH: max(h.NowH, 0.01), SetC: float64(p.SetC + hotter)})
-		add(Catch{ID: "hotter", SetC: p.SetC + hotter}, up)
-	}
-	if !p.Advice.Done && p.Piece.Line.Meat.Value.Cut.DoneC() > 80 {
-		wrapped := burn
-		wrapped.Wraps = append(slices.Clone(burn.Wraps[:len(h.Wraps)]), heat.Wrap{Kind: "foil", When: when.At(when.Cond{After: max(time.Minute, time.Duration(h.NowH*float64(time.Hour)))})})
-		add(Catch{ID: "wrap", Kind: "foil"}, wrapped)
-	}
 }
 
 // darkens are how a colour is seen that is dark enough to wrap.
@@ -251,11 +205,4 @@ func (p Piece) FireOut() string {
 		return "relit"
 	}
 	return "out"
-}
-
-// Ready reports whether the piece is at the core temperature at which it is taken off, where that
-// alone was asked for: not where it has to be soft, too.
-func (p Piece) Ready() bool {
-	c := p.Seen.Cook
-	return p.State == On && p.Core != nil && c.DoneC > 0 && !c.Feel && c.Off.None() && float64(p.Core.C) >= c.DoneC
 }

@@ -44,6 +44,11 @@ func (p *pit) say(what string, h float64, values field.Values) {
 	p.all = append(p.all, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: piece, What: what, At: at.Format(time.RFC3339), Values: values})
 }
 
+func (p *pit) see(sign string, h float64, values field.Values) {
+	p.say(sign, h, values)
+	p.all[len(p.all)-1].Kind = facts.Seen
+}
+
 // read is a core and a pit each minute of some hours.
 func (p *pit) read(from, to float64, core func(h float64) float64, air float64) {
 	for at := p.on.Add(time.Duration(from * float64(time.Hour))); at.Before(p.on.Add(time.Duration(to * float64(time.Hour)))); at = at.Add(time.Minute) {
@@ -136,10 +141,14 @@ func TestCatchingUp(t *testing.T) {
 	p.say("wrap", 5, field.Values{"kind": "foil"})
 	_, pieces = p.at(5.1)
 	assert.False(t, slices.ContainsFunc(pieces[0].Catch, func(c live.Catch) bool { return c.ID == "wrap" }))
+	assert.True(t, slices.ContainsFunc(pieces[0].Catch, func(c live.Catch) bool { return c.ID == "later" && c.Chance >= 0.8 && c.Serve.After(p.on.Add(p.serve)) }))
 	early := lit(t, 26*time.Hour)
 	early.read(0, 3, rising, 121)
 	_, pieces = early.at(2.98)
-	assert.Empty(t, pieces[0].Catch)
+	require.Len(t, pieces[0].Catch, 1, "it would wait for hours")
+	assert.Equal(t, "cooler", pieces[0].Catch[0].ID)
+	assert.Negative(t, pieces[0].Catch[0].Saves)
+	assert.GreaterOrEqual(t, pieces[0].Catch[0].Chance, 0.9)
 }
 
 // One that is to be soft, too, is not called for by its core alone.
@@ -168,4 +177,58 @@ func TestTheFanNarrows(t *testing.T) {
 	p.read(2, 5, rising, 118)
 	assert.Less(t, second, 0.9*first)
 	assert.Less(t, width(4.98), second)
+}
+
+// A piece is done where its coldest place is, and where it was felt everywhere it was soft: not by
+// the core alone of one that is still tough, and before its core where it is soft already.
+func TestDoneByPlacesAndByFeel(t *testing.T) {
+	feel := func(p *pit, h float64, place, how string) {
+		p.see("feel", h, field.Values{"how": how, "place": place})
+	}
+	for name, c := range map[string]struct {
+		thick, thin float64
+		felt        map[string]string
+		done        bool
+	}{
+		"every place is hot":       {96, 97, nil, true},
+		"one place is not":         {90, 97, nil, false},
+		"hot, and tough somewhere": {96, 97, map[string]string{"thick end": "tough", "blade": "soft"}, false},
+		"soft before it is hot":    {89, 90, map[string]string{"thick end": "soft", "blade": "soft"}, true},
+		"soft, and far from hot":   {70, 72, map[string]string{"thick end": "soft"}, false},
+	} {
+		p := lit(t, 14*time.Hour)
+		p.say("wrap", 6, field.Values{"kind": "foil"})
+		p.read(0, 9, func(h float64) float64 { return 5 + (c.thick-5)*h/9 }, 119)
+		p.course.Add(facts.Reading{Probe: "core:a:blade", At: p.on.Add(8*time.Hour + 58*time.Minute), C: quantity.Celsius(c.thin)})
+		for place, how := range c.felt {
+			feel(p, 8.97, place, how)
+		}
+		_, pieces := p.at(9)
+		assert.Equal(t, c.done, pieces[0].Done(), name)
+	}
+	p := lit(t, 14*time.Hour)
+	p.read(0, 9, rising, 119)
+	feel(p, 8, "blade", "tough")
+	feel(p, 8.5, "blade", "soft")
+	_, pieces := p.at(8.9)
+	assert.True(t, pieces[0].Tender(), "how it felt last counts")
+}
+
+// What was read after the fire counts for what is held, and what was read on it for how it warmed.
+func TestTheLogOfAPiece(t *testing.T) {
+	p := lit(t, 12*time.Hour)
+	p.read(0, 8, rising, 95)
+	p.say("off", 8, nil)
+	p.read(8.1, 12, func(h float64) float64 { return 95 - 12*(h-8) }, 30)
+	_, pieces := p.at(11.9)
+	ids := map[string]string{}
+	for _, f := range pieces[0].Found {
+		ids[f.ID] = string(f.Severity)
+	}
+	assert.Equal(t, map[string]string{"ran-cool": "care", "held-cool": "care"}, ids)
+	silent := lit(t, 12*time.Hour)
+	silent.say("off", 8, nil)
+	_, pieces = silent.at(8.5)
+	require.Len(t, pieces[0].Found, 1)
+	assert.Equal(t, "unverified", pieces[0].Found[0].ID)
 }

@@ -1472,7 +1472,10 @@ export interface components {
             label: string;
             /** @description What it saves and costs, and the new chance */
             note: string;
+            /** @description What is said to be done with it; its what is empty for another serving time */
             press: components["schemas"]["Press"];
+            /** @description The other serving time, local (YYYY-MM-DDTHH:MM); else empty */
+            serve: string;
         };
         Caution: {
             /** @description What to do */
@@ -2894,6 +2897,7 @@ export interface components {
         };
         LiveCaution: {
             action: string;
+            id: string;
             message: string;
             /** @enum {string} */
             severity: "care" | "stop";
@@ -2924,9 +2928,9 @@ export interface components {
         };
         LivePiece: {
             advice?: components["schemas"]["LiveAdvice"];
-            /** @description What would make up for being late */
+            /** @description What would make up for being late, or for being early */
             catch: components["schemas"]["CatchLine"][];
-            /** @description Of what is planned and was read; care and stop alone */
+            /** @description Of what was read, and of what is planned and still to come; care and stop alone */
             cautions: components["schemas"]["LiveCaution"][];
             /** @description Of its coldest place; text is empty when nothing was read lately */
             core: components["schemas"]["BigFigure"];
@@ -2949,6 +2953,8 @@ export interface components {
             pit_no: number;
             /** @description Where there is more than one probe */
             places: components["schemas"]["BigFigure"][];
+            /** @description Places in it that can be probed */
+            probed: string[];
             /** @description What was read of the core */
             read: components["schemas"]["ReadPoint"][];
             /** @description When it is off, from early to late; text is empty when that is not known */
@@ -2967,6 +2973,8 @@ export interface components {
             title: string;
             /** @enum {string} */
             unit: "°C" | "°F";
+            /** @description How done it is by its places and its feel, in a sentence; may be empty */
+            verdict: string;
         };
         LiveSheet: {
             /** @description What somebody has to be called for, and nobody has seen to */
@@ -3659,10 +3667,10 @@ export interface components {
         };
         Press: {
             /**
-             * @description What has to be typed with it
+             * @description What has to be said with it
              * @enum {string}
              */
-            asks: "temperature" | "";
+            asks: "temperature" | "since" | "";
             label: string;
             /** @description When it was done last; may be empty */
             last: string;

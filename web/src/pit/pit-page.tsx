@@ -14,7 +14,7 @@ import { outbox } from "./outbox";
 import { PitFan } from "./pit-fan";
 import { CatchUp, Presses, Thumb } from "./presses";
 import { ReadingByHand } from "./reading-by-hand";
-import { type LivePiece, type Standing, useLive } from "./use-live";
+import { type LivePiece, localOf, type Standing, useLive } from "./use-live";
 import { useSay } from "./use-say";
 import { Who } from "./who";
 import "./pit.css";
@@ -100,10 +100,12 @@ function Speed({ cook, speed }: { cook: string; speed: number }) {
 function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; chosen?: string }) {
 	const { live } = standing;
 	const [picked, pick] = useState(chosen);
+	const [probed, probe] = useState("");
 	const say = useSay(cook, standing);
 	const bell = useBell(live.alarms);
 	const usual = live.pieces.find((p) => p.state === "on") ?? live.pieces[0];
 	const piece = live.pieces.find((p) => p.key === picked) ?? usual;
+	const place = piece?.probed.includes(probed) ? probed : "";
 	const next = live.next[0];
 	return (
 		<>
@@ -154,7 +156,7 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 								{piece.moved && <small>{piece.moved}</small>}
 							</p>
 						)}
-						<CatchUp piece={piece} say={say} />
+						<CatchUp piece={piece} say={say} cook={cook} />
 						{piece.cautions.length > 0 && (
 							<section className="pit-cautions" aria-label="Cautions">
 								<h2>Take care</h2>
@@ -168,8 +170,15 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 						)}
 					</div>
 					<div>
-						<Presses piece={piece} say={say} />
-						<ReadingByHand piece={piece} say={say} />
+						<Presses
+							key={piece.key}
+							piece={piece}
+							say={say}
+							place={place}
+							setPlace={probe}
+							now={() => localOf(standing)}
+						/>
+						<ReadingByHand piece={piece} say={say} place={place} />
 						<Log live={live} say={say} />
 						<Who />
 						<Bell bell={bell} />
@@ -204,6 +213,7 @@ function Figures({ piece: p }: { piece: LivePiece }) {
 			{p.places.length > 0 && (
 				<p className="pit-places">{p.places.map((at) => `${at.note} ${at.text}`).join(" · ")}</p>
 			)}
+			{p.verdict && <p className="pit-verdict">{p.verdict}</p>}
 			{p.advice && (
 				<div className={p.advice.now ? "pit-advice pit-advice-now" : "pit-advice"}>
 					<p>{p.advice.head}</p>

@@ -1,5 +1,7 @@
 import { Button, Input } from "antd";
 import { useId, useState } from "react";
+import { PickTime } from "../shared/time-field";
+import { serveAt } from "./serve-at";
 import type { Live, LivePiece, Press } from "./use-live";
 import type { Say } from "./use-say";
 
@@ -34,14 +36,21 @@ export function Thumb({ live, piece, say }: { live: Live; piece: LivePiece; say:
 	);
 }
 
-/** What would make up for being late, each by one press. */
-export function CatchUp({ piece, say }: { piece: LivePiece; say: Say }) {
+/** What would make up for being late or early, each by one press. */
+export function CatchUp({ piece, say, cook }: { piece: LivePiece; say: Say; cook: string }) {
+	const [trouble, setTrouble] = useState("");
 	if (piece.catch.length === 0) return null;
 	return (
-		<section className="pit-catch" aria-label="To catch up">
-			<h2>To catch up</h2>
+		<section className="pit-catch" aria-label="To be ready in time">
+			<h2>To be ready in time</h2>
+			{trouble && <p role="alert">{trouble}</p>}
 			{piece.catch.map((c) => (
-				<button key={c.label} type="button" className="press" onClick={() => say.done(c.press, piece)}>
+				<button
+					key={c.label}
+					type="button"
+					className="press"
+					onClick={() => (c.serve ? void serveAt(cook, c.serve).then(setTrouble) : say.done(c.press, piece))}
+				>
 					{c.label}
 					<small>{c.note}</small>
 				</button>
@@ -50,8 +59,18 @@ export function CatchUp({ piece, say }: { piece: LivePiece; say: Say }) {
 	);
 }
 
+interface PressesProps {
+	piece: LivePiece;
+	say: Say;
+	/** The clock of the cook-out, as local time. */
+	now: () => string;
+	/** Where in the piece the probe is now; empty is anywhere. */
+	place: string;
+	setPlace: (place: string) => void;
+}
+
 /** One press for each thing that was done or seen; what was planned stands first. */
-export function Presses({ piece, say }: { piece: LivePiece; say: Say }) {
+export function Presses({ piece, say, now, place, setPlace }: PressesProps) {
 	const [asking, ask] = useState<Press>();
 	return (
 		<section className="pit-presses" aria-label="What was done and seen">
@@ -69,7 +88,17 @@ export function Presses({ piece, say }: { piece: LivePiece; say: Say }) {
 					</button>
 				))}
 			</div>
-			{asking && (
+			{asking?.asks === "since" && (
+				<Since
+					press={asking}
+					now={now()}
+					onDone={(at) => {
+						ask(undefined);
+						if (at) say.done(asking, piece, {}, at);
+					}}
+				/>
+			)}
+			{asking?.asks === "temperature" && (
 				<Temperature
 					unit={piece.unit}
 					onDone={(typed) => {
@@ -79,9 +108,28 @@ export function Presses({ piece, say }: { piece: LivePiece; say: Say }) {
 				/>
 			)}
 			{piece.seen.length > 0 && <h2>Seen</h2>}
+			{piece.seen.length > 0 && (
+				<fieldset className="pit-sign pit-where">
+					<legend>Where you probe</legend>
+					{piece.probed.map((at) => (
+						<button
+							key={at}
+							type="button"
+							className={at === place ? "press press-seen" : "press"}
+							aria-pressed={at === place}
+							onClick={() => setPlace(at === place ? "" : at)}
+						>
+							{at}
+						</button>
+					))}
+				</fieldset>
+			)}
 			{piece.seen.map((s) => (
 				<fieldset key={s.sign} className="pit-sign">
-					<legend>{s.label}</legend>
+					<legend>
+						{s.label}
+						{s.sign === "feel" && place && `, ${place}`}
+					</legend>
 					{s.hows.map((h) => (
 						<button
 							key={h.how}
@@ -93,7 +141,7 @@ export function Presses({ piece, say }: { piece: LivePiece; say: Say }) {
 									kind: "seen",
 									what: s.sign,
 									piece: piece.key,
-									values: { how: h.how },
+									values: s.sign === "feel" && place ? { how: h.how, place } : { how: h.how },
 								})
 							}
 						>
@@ -103,6 +151,25 @@ export function Presses({ piece, say }: { piece: LivePiece; say: Say }) {
 				</fieldset>
 			))}
 		</section>
+	);
+}
+
+/** When something began that is noticed only now. */
+function Since({ press, now, onDone }: { press: Press; now: string; onDone: (at?: string) => void }) {
+	const [at, setAt] = useState(now);
+	return (
+		<div className="pit-asked">
+			<p>
+				<span>{press.label}: since when?</span>
+				<PickTime name={`${press.label} since`} value={at} onChange={(t) => setAt(t || now)} />
+			</p>
+			<Button type="primary" size="large" onClick={() => onDone(at)}>
+				Since then
+			</Button>
+			<Button size="large" onClick={() => onDone()}>
+				Leave it
+			</Button>
+		</div>
 	);
 }
 

@@ -5,7 +5,8 @@ import type { LivePiece } from "./use-live";
 import type { Say } from "./use-say";
 
 /** A temperature that was read by eye: of the core or of the pit. */
-export function ReadingByHand({ piece, say }: { piece: LivePiece; say: Say }) {
+export function ReadingByHand({ piece, say, place }: { piece: LivePiece; say: Say; place: string }) {
+	const core = place ? `core:${piece.key}:${place}` : `core:${piece.key}`;
 	const id = useId();
 	const [typed, setTyped] = useState("");
 	const sent = (probe: string, label: string) => {
@@ -19,11 +20,13 @@ export function ReadingByHand({ piece, say }: { piece: LivePiece; say: Say }) {
 			className="pit-asked"
 			onSubmit={(e) => {
 				e.preventDefault();
-				sent(`core:${piece.key}`, "Core");
+				sent(core, "Core");
 			}}
 		>
 			<p>
-				<label htmlFor={id}>Read by eye, {piece.unit}</label>
+				<label htmlFor={id}>
+					Read by eye{place && `, ${place}`}, {piece.unit}
+				</label>
 				<Input
 					id={id}
 					variant="underlined"

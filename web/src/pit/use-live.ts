@@ -58,3 +58,10 @@ export function useLive(cook: string) {
 /** The cook's clock now, ms since 1970. */
 export const clockOf = ({ live, came }: Standing) =>
 	Date.parse(live.now) + (performance.now() - came) * live.speed;
+
+/** The same as local time of the cook-out, YYYY-MM-DDTHH:MM, whatever the zone of this device. */
+export const localOf = (standing: Standing) =>
+	new Date(clockOf(standing))
+		.toLocaleString("sv", { timeZone: standing.live.zone || undefined })
+		.replace(" ", "T")
+		.slice(0, 16);

@@ -33,8 +33,9 @@ export function useSay(cook: string, standing: Standing) {
 		};
 		return {
 			fact,
-			done: (p: Press, piece: LivePiece, values?: Press["values"]) =>
+			done: (p: Press, piece: LivePiece, values?: Press["values"], at?: string) =>
 				fact(p.label, {
+					at,
 					kind: "done",
 					what: p.what,
 					piece: p.pit ? "" : piece.key,

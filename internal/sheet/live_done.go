@@ -1,0 +1,108 @@
+package sheet
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+	"time"
+
+	"verjuice/internal/core/caution"
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/live"
+)
+
+// LiveCaution is a caution at the pit.
+type LiveCaution struct {
+	ID       string           `json:"id"`
+	Severity caution.Severity `json:"severity" enum:"care,stop"`
+	Message  string           `json:"message"`
+	Action   string           `json:"action"`
+}
+
+// CatchLine is something that takes time off what is left or adds some, by one press.
+type CatchLine struct {
+	Label string `json:"label"`
+	Note  string `json:"note" doc:"What it saves and costs, and the new chance"`
+	Press Press  `json:"press" doc:"What is said to be done with it; its what is empty for another serving time"`
+	Serve string `json:"serve" doc:"The other serving time, local (YYYY-MM-DDTHH:MM); else empty"`
+}
+
+// atPit are the cautions of a piece that matter from the fire on: of what was read, and of what is
+// planned until it is over.
+func (w writer) atPit(p live.Piece) []LiveCaution {
+	out := []LiveCaution{}
+	add := func(f caution.Finding) {
+		if f.Severity != caution.Note && f.Read == "" {
+			c := w.caution(f)
+			out = append(out, LiveCaution{c.ID, c.Severity, c.Message, c.Action})
+		}
+	}
+	for _, f := range p.Found {
+		add(f)
+	}
+	logged := func(id string) bool {
+		return slices.ContainsFunc(p.Found, func(f caution.Finding) bool { return f.ID == id })
+	}
+	for _, f := range p.Piece.Findings {
+		over := p.State == live.Done || p.State == live.Resting && f.Stage == "fire" && f.ID != "poultry-done"
+		told := f.ID == "slow-to-warm" && logged("warmed-slowly") || f.ID == "hot-hold" && logged("held-cool") || f.ID == "poultry-done" && logged("poultry-shown")
+		if (f.Stage == "fire" || f.Stage == "rest") && !over && !told {
+			add(f)
+		}
+	}
+	return out
+}
+
+// verdict says how done a piece is, by its places and its feel.
+func (w writer) verdict(p live.Piece) string {
+	d := p.Doneness
+	places := func(ids []string) string {
+		for i, id := range ids {
+			ids[i] = cmp.Or(id, "the place you probed")
+		}
+		return strings.Join(ids, " and ")
+	}
+	switch soft, firm := places(slices.Clone(d.Soft)), places(slices.Clone(d.Firm)); {
+	case p.Done() && len(d.Soft) > 0:
+		return "Soft in " + soft + ": take it off."
+	case p.Done() && d.Bent:
+		return "It bends until it cracks: take it off."
+	case p.Done() && len(p.Places) > 1:
+		return "Every place is there: take it off."
+	case len(d.Soft) > 0 && len(d.Firm) > 0:
+		return fmt.Sprintf("Soft in %s, but not yet in %s: leave it on.", soft, firm)
+	case d.Hot && len(d.Firm) > 0:
+		return "Hot enough, but not soft in " + firm + ": leave it on, and probe again in half an hour."
+	case d.Hot && d.Feel:
+		return "Hot enough: it comes off when the probe goes in softly."
+	case len(d.Cold) > 0 && len(d.Cold) < len(p.Places):
+		return "Not there yet in " + places(slices.Clone(d.Cold)) + ": the coldest place counts."
+	case d.Tender() && p.Core != nil:
+		return fmt.Sprintf("Soft already, at %s: probe it in other places before you take it off.", w.short(float64(p.Core.C)))
+	}
+	return ""
+}
+
+// catch writes what would make up for being late, or for being early.
+func (w writer) catch(c live.Catch, p live.Piece) CatchLine {
+	percent := func(share float64) string { return fmt.Sprintf("%.0f %%", 100*math.Min(share, 0.99)) }
+	by := duration(c.Saves.Abs().Round(5 * time.Minute))
+	out := CatchLine{Note: fmt.Sprintf("saves about %s: %s instead of %s to be ready in time", by, percent(c.Chance), percent(c.Was))}
+	set := Press{What: "set", Label: "Pit changed", Pit: true, Values: field.Values{"pit": p.Pit, "c": float64(c.SetC)}}
+	switch c.ID {
+	case "hotter":
+		out.Label, out.Note, out.Press = "Pit up to "+w.short(float64(c.SetC)), out.Note+"; less time for smoke", set
+	case "cooler":
+		out.Label, out.Press = "Pit down to "+w.short(float64(c.SetC)), set
+		out.Note = fmt.Sprintf("it would be off long before it rests: about %s more for smoke, a shorter hold, still %s to be ready in time", by, percent(c.Chance))
+	case "later":
+		out.Label, out.Serve = "Serve at "+c.Serve.Format("15:04"), c.Serve.Format("2006-01-02T15:04")
+		out.Note = fmt.Sprintf("%s later: %s instead of %s to be ready by then", by, percent(c.Chance), percent(c.Was))
+	default:
+		out.Label, out.Note = "Wrap in "+wrapNames[c.Kind]+" now", out.Note+"; a softer bark"
+		out.Press = Press{What: "wrap", Label: "Wrapped", Values: field.Values{"kind": c.Kind}}
+	}
+	return out
+}
