@@ -205,7 +205,9 @@ func (s *server) registerLive(a huma.API) {
 		})
 	huma.Register(a, op(http.MethodGet, "/api/live", "onNow", "List the cooks that are on the fire, with their alarms"), s.onNow)
 	s.registerReadings(a)
+	s.registerDevices(a)
 	s.registerPractice(a)
+	s.registerNow(a)
 }
 
 func (s *server) registerReadings(a huma.API) {
@@ -214,14 +216,16 @@ func (s *server) registerReadings(a huma.API) {
 	handed.MaxBodyBytes = 2 << 20
 	huma.Register(a, handed, func(ctx context.Context, in *struct {
 		ByID
+		Keyed
 		Body facts.HandIn
 	}) (*body[HandedIn], error) {
-		return s.handIn(ctx, in.ID, in.Body)
+		return s.handedBy(ctx, in.ID, in.Keyed, in.Body)
 	})
 	table := op(http.MethodPost, "/api/cooks/{id}/readings.csv", "handInTable", "Hand readings in as lines of probe, time and temperature, with their unit")
 	table.DefaultStatus, table.MaxBodyBytes = http.StatusCreated, 2<<20
 	huma.Register(a, table, func(ctx context.Context, in *struct {
 		ByID
+		Keyed
 		HandIn  string `query:"hand_in" required:"true" maxLength:"36" doc:"A UUID of the sender's; the same hand-in sent twice is one"`
 		Device  string `query:"device" maxLength:"60" doc:"What measured"`
 		RawBody []byte `contentType:"text/csv"`
@@ -230,7 +234,7 @@ func (s *server) registerReadings(a huma.API) {
 		if err != nil {
 			return nil, problemOf(err)
 		}
-		return s.handIn(ctx, in.ID, facts.HandIn{ID: in.HandIn, Device: in.Device, Readings: read})
+		return s.handedBy(ctx, in.ID, in.Keyed, facts.HandIn{ID: in.HandIn, Device: in.Device, Readings: read})
 	})
 	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/readings", "listReadings", "List what was read at a cook since yesterday, in the order in which it was handed in"),
 		func(ctx context.Context, in *struct {

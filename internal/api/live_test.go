@@ -169,6 +169,69 @@ func TestHandIns(t *testing.T) {
 	assert.Equal(t, len(one.Readings)+2, count())
 }
 
+// What a device hands in counts with the key that it has for that cook, under its own name: not
+// with one of another cook, one that was taken away, or one that was guessed.
+func TestKeysOfDevices(t *testing.T) {
+	app, path := atThePit(t)
+	var other api.CookRecord
+	call(t, app, "POST", "/api/cooks", supper()).into(t, &other)
+	var here, there api.DeviceLine
+	call(t, app, "POST", path+"/devices", api.DeviceNamed{Name: " kitchen probe "}).into(t, &here)
+	call(t, app, "POST", "/api/cooks/"+other.ID+"/devices", api.DeviceNamed{Name: "another"}).into(t, &there)
+	require.NotEmpty(t, here.Key)
+	assert.NotEqual(t, here.Key, there.Key)
+	with := func(key string) reply {
+		return call(t, app, "POST", path+"/readings", risen(0, 1, 12), "Authorization", "Bearer "+key)
+	}
+	assert.Equal(t, http.StatusCreated, with(here.Key).StatusCode)
+	assert.Contains(t, with(there.Key).problem(t, http.StatusForbidden).Detail, "another cook-out")
+	for _, key := range []string{"", "guessed", here.Key + "x", strings.ToLower(here.Key)} {
+		with(key).problem(t, http.StatusUnauthorized)
+	}
+	lines := call(t, app, "POST", path+"/readings.csv?hand_in="+uuid.NewString(), "pit:0,2026-11-28T07:20,107 °C", "Content-Type", "text/csv", "Authorization", "Bearer "+there.Key)
+	lines.problem(t, http.StatusForbidden)
+	var listed []api.DeviceLine
+	call(t, app, "GET", path+"/devices", nil).into(t, &listed)
+	require.Len(t, listed, 1)
+	assert.Equal(t, "kitchen probe", listed[0].Name)
+	assert.Empty(t, listed[0].Key, "it is told once")
+	p := call(t, app, "POST", path+"/devices", api.DeviceNamed{Name: "  "}).problem(t, http.StatusUnprocessableEntity)
+	assert.Equal(t, "/name", p.Errors[0].Pointer)
+	call(t, app, "DELETE", path+"/devices/"+there.ID, nil).problem(t, http.StatusNotFound)
+	require.Equal(t, http.StatusNoContent, call(t, app, "DELETE", path+"/devices/"+here.ID, nil).StatusCode)
+	with(here.Key).problem(t, http.StatusUnauthorized)
+}
+
+// What comes late or in another order gives the same as what came in its time: facts and readings
+// are taken by when they happened. What a fast clock dates ahead waits until it has happened.
+func TestLateAndOutOfOrder(t *testing.T) {
+	parts := []facts.HandIn{risen(0, 1, 12), risen(1, 1, 12), risen(2, 1, 12)}
+	tell := func(order []int, lateFact bool) sheet.LivePiece {
+		app, path := atThePit(t)
+		looked := facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: "spritz", At: apptest.Now.Add(2 * time.Hour).UTC().Format(time.RFC3339)}
+		if !lateFact {
+			require.Equal(t, http.StatusCreated, call(t, app, "POST", path+"/facts", looked).StatusCode)
+		}
+		for _, i := range order {
+			require.Equal(t, http.StatusCreated, call(t, app, "POST", path+"/readings", parts[i]).StatusCode)
+		}
+		if lateFact {
+			require.Equal(t, http.StatusCreated, call(t, app, "POST", path+"/facts", looked).StatusCode)
+		}
+		app.Clock.Store(int64(3 * time.Hour))
+		return stands(t, app, path)
+	}
+	want := tell([]int{0, 1, 2}, false)
+	assert.Equal(t, want.Ready, tell([]int{2, 0, 1}, true).Ready)
+	app, path := atThePit(t)
+	ahead := facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: "off", At: apptest.Now.Add(time.Hour).UTC().Format(time.RFC3339)}
+	require.Equal(t, http.StatusCreated, call(t, app, "POST", path+"/facts", ahead).StatusCode)
+	assert.Equal(t, "on", stands(t, app, path).State)
+	app.Clock.Store(int64(61 * time.Minute))
+	said(t, app, path, facts.Fact{Kind: facts.Done, What: "wood", Values: field.Values{"pit": 0.0}})
+	assert.Equal(t, "resting", stands(t, app, path).State)
+}
+
 // A press at one program is seen at the other within a second, by a stream that is open there.
 func TestTwoPhonesAgree(t *testing.T) {
 	app, path := atThePit(t)

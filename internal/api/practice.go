@@ -11,6 +11,7 @@ import (
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/practice"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
@@ -56,6 +57,7 @@ func (s *server) registerPractice(a huma.API) {
 		}
 		return &saved[CookRecord]{ETag: etag(copied.Version), Body: CookRecord(copied)}, nil
 	})
+	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/practise", "practised", "Tell what was true of a cook that was practised, and what other decisions would have come to; nothing while a piece is on the fire"), s.debrief)
 	huma.Register(a, op(http.MethodPut, "/api/cooks/{id}/practise", "practiseFaster", "Make the clock of a cook that is practised faster or slower"),
 		func(ctx context.Context, in *struct {
 			ByID
@@ -66,13 +68,32 @@ func (s *server) registerPractice(a huma.API) {
 				return nil, problemOf(err)
 			}
 			if clock.Speed == 0 {
-				return nil, newProblem(http.StatusConflict, "This cook-out is a real one: its clock is the one on the wall.")
+				return nil, newProblem(http.StatusConflict, realOne)
 			}
 			now := s.Now()
 			clock.Began, clock.At, clock.Speed = now, clock.Now(now), in.Body.Speed
 			return nil, problemOf(s.Store.SetClock(ctx, in.ID, clock))
 		})
 }
+
+// debrief is what was true of a cook that was practised, once everything is off the fire.
+func (s *server) debrief(ctx context.Context, in *LiveAsked) (*body[sheet.Debrief], error) {
+	clock, err := s.Store.Clock(ctx, in.ID)
+	if err != nil {
+		return nil, problemOf(err)
+	}
+	if clock.Speed == 0 {
+		return nil, newProblem(http.StatusConflict, realOne)
+	}
+	told, err := practice.Told(ctx, s.Store, in.ID, clock, clock.Now(s.Now()))
+	if err != nil {
+		return nil, problemOf(err)
+	}
+	return answer(sheet.WriteDebrief(told, in.reader())), nil
+}
+
+// realOne says that a cook is not practised.
+const realOne = "This cook-out is a real one: its clock is the one on the wall."
 
 // practising is what a practised cook is called.
 func practising(name string) string {

@@ -88,6 +88,12 @@ func problemOf(err error) error {
 		return newProblem(http.StatusUnprocessableEntity, fmt.Sprintf("A cook holds at most %d facts, and this one has them.", facts.Most))
 	case errors.Is(err, store.ErrFullOfReadings):
 		return newProblem(http.StatusUnprocessableEntity, fmt.Sprintf("A cook holds at most %d readings, and this one has them.", store.MostReadings))
+	case errors.Is(err, store.ErrKey):
+		return newProblem(http.StatusUnauthorized, "No thermometer of this cook-out has this key. Add one at the pit, and send its key as: Authorization: Bearer KEY.")
+	case errors.Is(err, store.ErrOthersKey):
+		return newProblem(http.StatusForbidden, "This key belongs to another cook-out: nothing was saved. Add the thermometer to this one, and send the key that it gets.")
+	case errors.Is(err, store.ErrManyDevices):
+		return newProblem(http.StatusUnprocessableEntity, fmt.Sprintf("A cook-out has at most %d thermometers. Remove one first.", store.MostDevices))
 	case store.Away(err):
 		return away()
 	case store.Full(err):

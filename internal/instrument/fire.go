@@ -36,6 +36,7 @@ type Fire struct {
 	read       float64
 	seconds    float64
 	wrapped    bool
+	thick, hot float64 // the truth over what is believed: thickness, and heat from the air
 }
 
 const fireCells = 32
@@ -68,6 +69,7 @@ func NewFire(c cut.Cut, g cut.Geometry, convect, startC float64, seed uint64) *F
 		crust: about(1.2e-6, 0.4), loose: 240, offC: 6 * r.NormFloat64(), probe: 0.12 * r.Float64(), lagS: about(60, 0.4),
 		foil: about(7.3, 0.2), leak: about(0.004, 0.8), pit: math.NaN(),
 	}
+	f.thick, f.hot = f.half/half, f.convect/convect
 	for i := range f.drift {
 		f.drift[i], f.phase[i] = 2.5*r.NormFloat64(), 2*math.Pi*r.Float64()
 	}
@@ -80,6 +82,16 @@ func NewFire(c cut.Cut, g cut.Geometry, convect, startC float64, seed uint64) *F
 	f.surface, f.read = startC, startC
 	return f
 }
+
+// Truth is what is hidden of a simulated fire.
+type Truth struct {
+	PitOff float64 // °C that the pit runs off what it is set to, over the hours
+	Thick  float64 // thickness over what was believed
+	Hot    float64 // how well the air gives heat, over what was believed
+}
+
+// Truth is what is hidden of f.
+func (f *Fire) Truth() Truth { return Truth{f.offC, f.thick, f.hot} }
 
 // Hours is how long it has been on.
 func (f *Fire) Hours() float64 { return f.seconds / 3600 }
@@ -103,6 +115,16 @@ func (f *Fire) Run(s Setting, minutes float64) {
 		f.step(dt)
 		f.seconds += dt
 	}
+}
+
+// Rest lets so many minutes pass off the fire, in air that is at airC, or so far under the meat's
+// own surface where that is warmer: it warms the box that it lies in.
+func (f *Fire) Rest(airC, under float64, wrapped bool, minutes float64) {
+	off, drift := f.offC, f.drift
+	f.offC, f.drift = 0, [3]float64{}
+	f.pit = math.Max(airC, f.surface-under)
+	f.Run(Setting{SetC: f.pit, AirC: airC, Wrapped: wrapped}, minutes)
+	f.offC, f.drift = off, drift
 }
 
 // lid is the share of the pit's heat that an open lid lets out.

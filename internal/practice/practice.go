@@ -86,6 +86,7 @@ type rig struct {
 type line struct {
 	key  string
 	pit  int
+	rest string        // where it rests: one of cut.Rests
 	burn forecast.Burn // as it is planned
 	fire *instrument.Fire
 	at   time.Time // up to there the fire was followed
@@ -158,6 +159,9 @@ func (r *rig) learn(ctx context.Context, db *store.Store, clock store.Clock, now
 		}
 		on, _ := method.Find(p.Line.Sound(), method.On)
 		one := line{key: p.Line.Key, pit: on.Pit, burn: p.Thought[0]}
+		if p.Clock != nil {
+			one.rest = p.Clock.RestIn
+		}
 		for _, w := range was {
 			if w.key == one.key {
 				one.fire, one.at = w.fire, w.at
@@ -189,7 +193,7 @@ func (r *rig) minute(from time.Time, seed uint64) []facts.Reading {
 		for i := range r.lines {
 			l := &r.lines[i]
 			h, on := happened.Of(r.facts, nil, happened.At{Piece: l.key, Pit: l.pit, Zone: r.zone, Now: at})
-			if !on || !h.Off.IsZero() {
+			if sliced := h.Last["slice"]; !on || !sliced.IsZero() {
 				continue
 			}
 			if l.follow(h, at, seed); l.fire.Hours() == 0 {
@@ -198,7 +202,7 @@ func (r *rig) minute(from time.Time, seed uint64) []facts.Reading {
 			if core, shows := troubled(l.fire.Core()+0.15*noise.NormFloat64(), l.fire.Pit(), seed^forecast.Seed(l.key), at); shows {
 				out = append(out, facts.Reading{Probe: facts.Probe{Piece: l.key}.String(), At: at, C: quantity.Celsius(core)})
 			}
-			if !pits[l.pit] {
+			if !pits[l.pit] && h.Off.IsZero() {
 				pits[l.pit] = true
 				out = append(out, facts.Reading{Probe: facts.Probe{Pit: l.pit}.String(), At: at, C: quantity.Celsius(l.fire.Pit() + 0.6*noise.NormFloat64())})
 			}
@@ -245,39 +249,4 @@ func (l *line) fed(h happened.Happened, setC float64, at time.Time) float64 {
 		return setC
 	}
 	return heat.Mild + (setC-heat.Mild)*max(0, 1-float64(late)/float64(burnsOut))
-}
-
-// follow lets the fire of a piece go on up to a time.
-func (l *line) follow(h happened.Happened, at time.Time, seed uint64) {
-	if l.fire == nil {
-		pit, known := heat.Pits[l.burn.Pit]
-		if !known {
-			pit = heat.Pits["cabinet"]
-		}
-		l.fire = instrument.NewFire(l.burn.Cut, l.burn.Geometry, pit.Convect, float64(l.burn.StartC), seed^forecast.Seed(l.key))
-		l.at = h.On
-	}
-	burn := h.Burn(l.burn)
-	for step := reads; l.at.Before(at); l.at = l.at.Add(step) {
-		step = min(l.at.Truncate(reads).Add(reads).Sub(l.at), at.Sub(l.at)) // the same steps, however often it is read
-		now := l.at.Sub(h.On).Hours()
-		s := instrument.Setting{SetC: float64(burn.PitC), AirC: heat.Mild}
-		for _, set := range burn.Steps {
-			if set.AtH <= now {
-				s.SetC = set.SetC
-			}
-		}
-		for _, w := range h.Wraps {
-			if w.When.First.After.Hours() <= now {
-				s.Wrapped = w.Kind != "none"
-			}
-		}
-		s.SetC = l.fed(h, s.SetC, l.at)
-		for _, at := range h.Opened {
-			if at >= now && at < now+step.Hours() {
-				l.fire.Lift(s.AirC)
-			}
-		}
-		l.fire.Run(s, step.Minutes())
-	}
 }

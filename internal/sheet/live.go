@@ -227,16 +227,20 @@ func (w writer) rising(p live.Piece) string {
 	if math.IsNaN(p.RateCH) {
 		return "core"
 	}
-	rate := p.RateCH
+	rate, sweats := p.RateCH, p.Core.C > 55 && p.Core.C < 85
 	if w.Units == quantity.US {
 		rate *= 1.8
 	}
 	switch {
 	case p.State != live.On:
 		return fmt.Sprintf("core, %+.1f° in the last hour", rate)
-	case p.RateCH < 0.3:
+	case p.RateCH < -1:
+		return fmt.Sprintf("core, down %.1f° in the last hour", -rate)
+	case p.RateCH < 0.3 && sweats:
 		return "core, hardly moving: sweating"
-	case p.RateCH < 4 && p.Core.C > 55 && p.Core.C < 85:
+	case p.RateCH < 0.3:
+		return "core, hardly moving"
+	case p.RateCH < 4 && sweats:
 		return fmt.Sprintf("core, up %.1f° in the last hour: sweating", rate)
 	}
 	return fmt.Sprintf("core, up %.1f° in the last hour", rate)

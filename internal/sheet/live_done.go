@@ -98,7 +98,11 @@ func (w writer) catch(c live.Catch, p live.Piece) CatchLine {
 		out.Label, out.Press = "Pit down to "+w.short(float64(c.SetC)), set
 		out.Note = fmt.Sprintf("it would be off long before it rests: about %s more for smoke, a shorter hold, still %s to be ready in time", by, percent(c.Chance))
 	case "later":
-		out.Label, out.Serve = "Serve at "+c.Serve.Format("15:04"), c.Serve.Format("2006-01-02T15:04")
+		day := ""
+		if c.Serve.YearDay() != p.Piece.Clock.Serve.YearDay() {
+			day = c.Serve.Format("Mon ")
+		}
+		out.Label, out.Serve = "Serve at "+day+c.Serve.Format("15:04"), c.Serve.Format("2006-01-02T15:04")
 		out.Note = fmt.Sprintf("%s later: %s instead of %s to be ready by then", by, percent(c.Chance), percent(c.Was))
 	default:
 		out.Label, out.Note = "Wrap in "+wrapNames[c.Kind]+" now", out.Note+"; a softer bark"

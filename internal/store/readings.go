@@ -204,6 +204,6 @@ const mostOnNow = 20
 // that one was sliced; none that is practised.
 func (s *Store) OnNow(ctx context.Context, now time.Time) (ids []string, err error) {
 	err = s.db.WithContext(ctx).Raw(`SELECT f.cook FROM facts f JOIN records r ON r.id = f.cook AND r.deleted_at IS NULL
-		WHERE f.kind = 'done' AND f.created_at > ? AND NOT EXISTS (SELECT 1 FROM clocks WHERE clocks.cook = f.cook) GROUP BY f.cook HAVING MAX(f.what = 'fire') = 1 AND MAX(f.what = 'slice') = 0 ORDER BY MAX(f.seq) DESC LIMIT ?`, now.Add(-48*time.Hour), mostOnNow).Scan(&ids).Error
+		WHERE f.kind = 'done' AND f.created_at > ? AND NOT EXISTS (SELECT 1 FROM clocks WHERE clocks.cook = f.cook) GROUP BY f.cook HAVING MAX(f.what = 'fire') = 1 AND MAX(f.what IN ('slice', 'over')) = 0 ORDER BY MAX(f.seq) DESC LIMIT ?`, now.Add(-48*time.Hour), mostOnNow).Scan(&ids).Error
 	return ids, err
 }

@@ -30,6 +30,7 @@ const GuessPage = page("GuessPage");
 const CardPage = page("CardPage");
 const CookPage = page("CookPage");
 const PitPage = page("PitPage");
+const NowPage = page("NowPage");
 
 const queries = new QueryClient({
 	defaultOptions: {
@@ -107,6 +108,7 @@ const router = createBrowserRouter([
 					{ path: "/jars", element: <JarsPage /> },
 					{ path: "/larder", element: <LarderPage /> },
 					{ path: "/read", element: <ReadPage /> },
+					{ path: "/now", element: <NowPage /> },
 					{ path: "/guess", element: <GuessPage /> },
 					{ path: "*", element: <Nothing title="There is no page at this address" /> },
 				],

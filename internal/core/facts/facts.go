@@ -26,24 +26,27 @@ type Kind string
 const (
 	Done         Kind = "done"         // a stage or a move of a piece, or of a pit, was done at a time
 	Seen         Kind = "seen"         // a sign was seen on a piece: Values say how it is, and where
+	Weighed      Kind = "weighed"      // something of a piece was weighed: Values hold it as typed
+	Scored       Kind = "scored"       // an aspect of a piece was scored by its author: Values hold it
+	Noted        Kind = "noted"        // What is to be remembered, in words
 	Corrected    Kind = "corrected"    // another fact happened at another time, which is At
 	Ticked       Kind = "ticked"       // a line of a list was ticked off
 	Acknowledged Kind = "acknowledged" // a stop was read
 	Withdrawn    Kind = "withdrawn"    // another fact was said wrongly
 )
 
-var kinds = []Kind{Done, Seen, Corrected, Ticked, Acknowledged, Withdrawn}
+var kinds = []Kind{Done, Seen, Weighed, Scored, Noted, Corrected, Ticked, Acknowledged, Withdrawn}
 
 // Fact is one thing that happened.
 type Fact struct {
 	ID     string       `json:"id" doc:"A UUID of the sender's; the same fact sent twice is one" example:"0b0e7a52-6a1f-4c0e-9d53-0d5f3c1e8a11"`
-	Kind   Kind         `json:"kind" enum:"done,seen,corrected,ticked,acknowledged,withdrawn"`
+	Kind   Kind         `json:"kind" enum:"done,seen,weighed,scored,noted,corrected,ticked,acknowledged,withdrawn"`
 	Piece  string       `json:"piece,omitempty" required:"false" doc:"Key of the piece; empty when it is of the whole cook"`
 	What   string       `json:"what" doc:"The stage or move done, the sign seen, the line ticked, the caution read, or the fact withdrawn or corrected" example:"fire"`
 	At     string       `json:"at" doc:"When it happened: local time of the cook (YYYY-MM-DDTHH:MM) or RFC 3339" example:"2026-11-28T07:20"`
 	Author string       `json:"author,omitempty" required:"false" doc:"Who says so"`
 	Device string       `json:"device,omitempty" required:"false" doc:"On which screen it was said"`
-	Values field.Values `json:"values,omitempty" required:"false" doc:"Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a wrap: its kind; of a pit that is set: typed, what to, or c, °C; of a pit: pit, its number"`
+	Values field.Values `json:"values,omitempty" required:"false" doc:"Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a weight: typed, what it weighs. Of a score: score, 1 to 5. Of a wrap: its kind; of a pit that is set: typed, what to, or c, °C; of a pit: pit, its number"`
 	Said   string       `json:"said,omitempty" required:"false" doc:"Of an acknowledgement from before cautions had values: its sentence"`
 }
 
@@ -77,7 +80,7 @@ var uuid = regexp.MustCompile(`^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-
 var Stages = []string{
 	"thaw", "bath", "salt", "fire", "some-off", "off", // off is the last one of the line
 	"light", "set", "wood", "fuel", "out", "relit", // a pit
-	"look", "spritz", "baste", "mop", "turn", "probe", "wrap", "unwrap", "dust", "glaze", "vent", "rest", "slice", "finish", "other",
+	"look", "spritz", "baste", "mop", "turn", "probe", "wrap", "unwrap", "dust", "glaze", "vent", "rest", "slice", "finish", "other", "over", // over is the whole cook
 }
 
 // Sign is something that is looked at or felt on a piece, and how it may be.
@@ -137,11 +140,12 @@ func (f Fact) Check() field.Errors {
 		errs.Add("/id", "fact.id")
 	}
 	if !slices.Contains(kinds, f.Kind) {
-		errs.Add("/kind", "choice.unknown", "choices", []string{"done", "seen", "corrected", "ticked", "acknowledged", "withdrawn"})
+		errs.Add("/kind", "choice.unknown", "choices", []string{"done", "seen", "weighed", "scored", "noted", "corrected", "ticked", "acknowledged", "withdrawn"})
 	}
 	if f.Kind == Seen {
 		f.checkSign(&errs)
 	}
+	f.checkAfter(&errs)
 	if f.Kind == Done && f.What == "set" {
 		_, err := f.Set()
 		errs.Take("/values/typed", err)

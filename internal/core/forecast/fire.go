@@ -34,16 +34,18 @@ type Burn struct {
 	Read    []heat.Reading  // of its core so far
 	PitRead []heat.SetPoint // of the pit so far
 	BarkH   float64         // its bark was seen set then, h; zero when it was not seen
+	UndoneH float64         // up to then it was read not to be done, h
 
-	told    string // what is done on the way, as a key, once nothing of it changes any more
-	OpenMin int    // opened every so often; zero is not told
-	Shut    bool   // never opened
-	Shine   string // how the foil looks: shiny, dull; else not told
-	Tight   string // how tight the wrap is: tight, usual, loose; else not told
-	Weather string // mild, cold, windy or wet
-	Pit     string // kind of pit by id; empty when it is not known
-	Number  int    // of the pit: pieces on one pit share its error
-	Piece   uint64 // tells pieces apart
+	told    string      // what is done on the way, as a key, once nothing of it changes any more
+	OpenMin int         // opened every so often; zero is not told
+	Shut    bool        // never opened
+	Shine   string      // how the foil looks: shiny, dull; else not told
+	Tight   string      // how tight the wrap is: tight, usual, loose; else not told
+	Weather string      // mild, cold, windy or wet
+	Pit     string      // kind of pit by id; empty when it is not known
+	Number  int         // of the pit: pieces on one pit share its error
+	Learnt  heat.Learnt // of the pit, by earlier cooks
+	Piece   uint64      // tells pieces apart
 }
 
 // Fare is how a piece fares.
@@ -144,12 +146,13 @@ type key struct {
 	temper                 time.Duration
 	number                 int
 	piece                  uint64
+	learnt                 heat.Learnt
 }
 
 func keyOf(b Burn) key {
 	return key{
 		cut: b.Cut.ID, sealed: b.Cut.Sealed, does: b.does(), pit: b.Pit, finish: b.Cut.Finish, bone: b.Cut.BonePercent, fat: b.Cut.FatPercent, geometry: b.Geometry,
-		start: b.StartC, room: b.RoomC, set: b.PitC, core: b.Core, temper: b.Temper, tight: b.Tight, shine: b.Shine, weather: b.Weather, open: b.OpenMin, shut: b.Shut, number: b.Number, piece: b.Piece,
+		start: b.StartC, room: b.RoomC, set: b.PitC, core: b.Core, temper: b.Temper, tight: b.Tight, shine: b.Shine, weather: b.Weather, open: b.OpenMin, shut: b.Shut, number: b.Number, piece: b.Piece, learnt: b.Learnt,
 	}
 }
 
@@ -174,7 +177,7 @@ func (b Burn) does() string {
 	if len(b.Steps)+len(b.Wraps)+len(b.Visits)+len(b.Rests)+len(b.Read)+len(b.PitRead) == 0 && b.BarkH == 0 && b.Off.None() {
 		return ""
 	}
-	return fmt.Sprint(b.Steps, b.Wraps, b.Visits, b.Off, b.Rests, b.Read, b.PitRead, b.BarkH)
+	return fmt.Sprint(b.Steps, b.Wraps, b.Visits, b.Off, b.Rests, b.Read, b.PitRead, b.BarkH, b.UndoneH)
 }
 
 // Wrap is what it is in at the end; none when it is bare.
@@ -202,7 +205,7 @@ func cookOf(b Burn) (heat.Cook, heat.Ask) {
 		pit = heat.Pits["cabinet"]
 	}
 	c := heat.Cook{
-		Cut: b.Cut, Geometry: b.Geometry, Measured: b.Geometry.Measured, Piece: b.Piece, DoneC: float64(b.Core), Feel: b.Core == 0, Off: b.Off,
+		Cut: b.Cut, Geometry: b.Geometry, Measured: b.Geometry.Measured, Piece: b.Piece, Learnt: b.Learnt, UndoneH: b.UndoneH, DoneC: float64(b.Core), Feel: b.Core == 0, Off: b.Off,
 		Programme: heat.Programme{
 			Pit: pit, Steps: append([]heat.SetPoint{{SetC: float64(b.PitC)}}, b.Steps...), Wraps: b.Wraps, Visits: b.Visits, Ambient: weathers[cmp.Or(b.Weather, "mild")], OpenMin: float64(b.OpenMin), PitRead: b.PitRead, Loose: cmp.Or(looseness[b.Tight], 1), Shine: shines[b.Shine],
 			StartC: float64(b.StartC), TemperH: b.Temper.Hours(), RoomC: float64(b.RoomC),

@@ -195,6 +195,9 @@ func sorted(m map[int64]heat.Reading) []heat.Reading {
 // be done comes from now on.
 func (h Happened) Burn(b forecast.Burn) forecast.Burn {
 	b.Read, b.PitRead, b.BarkH = h.Core, h.Pit, h.BarkH
+	if n := len(h.Core); n > 0 && h.Core[n-1].CoreC < float64(b.Core) {
+		b.UndoneH = h.Core[n-1].AtH
+	}
 	b.Wraps, b.Steps = slices.Clone(b.Wraps), slices.Clone(b.Steps)
 	for i, done := range h.Wraps {
 		if i >= len(b.Wraps) {

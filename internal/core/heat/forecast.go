@@ -19,6 +19,8 @@ type Cook struct {
 	Feel      bool      // it is done only when it is soft
 	Off       when.When // what it is done by, where that is more than DoneC and Feel; else none
 	Piece     uint64    // tells pieces on one pit apart
+	Learnt    Learnt    // of its pit, by earlier cooks
+	UndoneH   float64   // up to then it was read not to be done, h
 }
 
 // Reading is a core temperature that was read.
@@ -53,6 +55,7 @@ type Forecast struct {
 	Wraps  []Band // hours to each wrap
 	Visits []Band // and until each visit begins
 	Ends   []Band // and until it is over; infinite where it goes on until the piece is off
+	Heat   Heat   // of the air of its pit
 	// What a cook could measure or tell, and what each would take off the band of Done.
 	Narrows []Narrowing
 }
@@ -124,7 +127,7 @@ func Of(ctx context.Context, c Cook, a Ask) (Forecast, error) {
 		return Forecast{}, err
 	}
 	out := c.sum(paths, a)
-	out.Narrows = c.narrow(all, paths, a, out.Done)
+	out.Narrows, out.Heat = c.narrow(all, paths, a, out.Done), heatOf(all, &spread, c.Learnt)
 	return out, nil
 }
 
@@ -140,10 +143,20 @@ func (c Cook) spreads(a Ask) [unknowns]float64 {
 	if len(c.Programme.PitRead) > 0 {
 		spread[pitError] = readC
 	}
+	c.Learnt.narrowed(&spread, len(c.Programme.PitRead) > 0)
 	if a.Tightness {
 		spread[leak], spread[gapWidth] = tighter*spread[leak], 0.7*spread[gapWidth]
 	}
 	return spread
+}
+
+// known is what counts of what was learnt: what was read of the pit today says where it is.
+func (c Cook) known() Learnt {
+	l := c.Learnt
+	if len(c.Programme.PitRead) > 0 {
+		l.PitC = 0
+	}
+	return l
 }
 
 func (a Ask) members() int {
@@ -168,7 +181,7 @@ func (a Ask) seen() float64 {
 
 // follow runs one member and keeps its path.
 func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64, until float64) {
-	m := d.member(spread)
+	m := d.member(spread, c.known())
 	k := thermal.Defaults
 	b := thermal.NewBody(c.Cut, c.Geometry, k)
 	// The probe sits a little off the coldest place: it reads the mean of a few cells there.
@@ -203,10 +216,10 @@ func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64
 			next += every
 		}
 		p.bark = r.bark
-		if math.IsInf(p.done, 1) && c.done(now) {
+		if math.IsInf(p.done, 1) && h >= c.UndoneH && c.done(now) {
 			p.done = h
 			if !c.Feel && c.Off.None() {
-				p.done = crossing(lastH, last, h, core, c.DoneC)
+				p.done = math.Max(c.UndoneH, crossing(lastH, last, h, core, c.DoneC))
 			}
 			p.carry, p.yield, p.soft = carryOver(f, off), served(f), f.Soft
 		}

@@ -62,7 +62,9 @@ const (
 func Alone(c Cook) float64 {
 	done := math.Inf(1)
 	last, lastH := c.Programme.StartC, 0.0
-	c.Programme.run(thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults), Usual, coarseCells, coarseStep, Longest, func(h float64, f *thermal.State, r *fire) bool {
+	m, l := Usual, c.known()
+	m.PitC, m.Convect = m.PitC+l.PitC, m.Convect*math.Exp(l.HeatLn)
+	c.Programme.run(thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults), m, coarseCells, coarseStep, Longest, func(h float64, f *thermal.State, r *fire) bool {
 		core := f.Temp[0]
 		if c.done(r.now(h, core, f)) {
 			done = h

@@ -27,6 +27,7 @@ type pit struct {
 	course facts.Course
 	serve  time.Duration // after it went on
 	off    string        // what it is taken off by; empty is as usual
+	roast  bool          // a venison roast in its place
 }
 
 func lit(t *testing.T, serve time.Duration) *pit {
@@ -59,6 +60,9 @@ func (p *pit) read(from, to float64, core func(h float64) float64, air float64) 
 func (p *pit) at(h float64) (cooking.Result, []live.Piece) {
 	p.t.Helper()
 	one := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
+	if p.roast {
+		one = anycook.Coated("venison-haunch", "2 kg")
+	}
 	one.Key, one.Choices = "a", map[string]string{"wrap": "foil"}
 	if p.off != "" {
 		one.When = map[string]string{"off": p.off}
@@ -231,4 +235,16 @@ func TestTheLogOfAPiece(t *testing.T) {
 	_, pieces = silent.at(8.5)
 	require.Len(t, pieces[0].Found, 1)
 	assert.Equal(t, "unverified", pieces[0].Found[0].ID)
+}
+
+// What was read not to be done is not: a roast whose fire died half way, though it would have been
+// done by then.
+func TestAFireThatDied(t *testing.T) {
+	p := lit(t, 8*time.Hour)
+	p.roast = true
+	p.read(0, 1, func(h float64) float64 { return 5 + 25*h }, 118)
+	p.read(1, 6, func(h float64) float64 { return 30 - 2*(h-1) }, 20)
+	_, pieces := p.at(5.9)
+	assert.False(t, pieces[0].Done())
+	assert.Greater(t, pieces[0].Seen.Fire.Done.Low, 20.0)
 }

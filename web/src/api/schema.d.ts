@@ -313,6 +313,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cooks/{id}/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List what measures at a cook */
+        get: operations["listDevices"];
+        put?: never;
+        /** Give a cook something that measures, with a key of its own */
+        post: operations["addDevice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{id}/devices/{device}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a device away from a cook: its key is worth nothing any more */
+        delete: operations["removeDevice"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks/{id}/duplicate": {
         parameters: {
             query?: never;
@@ -441,7 +476,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** Tell what was true of a cook that was practised, and what other decisions would have come to; nothing while a piece is on the fire */
+        get: operations["practised"];
         /** Make the clock of a cook that is practised faster or slower */
         put: operations["practiseFaster"];
         /** Copy a cook, to practise it on a simulated pit with a clock of its own */
@@ -1025,6 +1061,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin a cook with a piece that is on its fire already */
+        post: operations["beginNow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/page": {
         parameters: {
             query?: never;
@@ -1265,6 +1318,42 @@ export interface components {
             why: string;
             /** @description What stands in the file */
             written: string;
+        };
+        AtOnce: {
+            /** @description How many; empty means one */
+            count?: string;
+            /**
+             * @description Cut id
+             * @example pork-shoulder-bone-in
+             */
+            cut: string;
+            /**
+             * @description Kind of pit by id; empty means a cabinet
+             * @example pellet
+             */
+            kind: string;
+            /** @description What the cook-out is called; empty is named after the cut */
+            name?: string;
+            /** @description When it went on, local time (YYYY-MM-DDTHH:MM); empty is now */
+            on: string;
+            /**
+             * @description What it is set to; empty means the cut's usual
+             * @example 120 °C
+             */
+            pit: string;
+            /** @description When it is eaten, local time; empty is not told */
+            serve_at?: string;
+            /** @description Measured at the thickest point; empty means estimated */
+            thickness?: string;
+            /**
+             * @description Of one, as it went on
+             * @example 3.6 kg
+             */
+            weight: string;
+            /** @description none, foil or paper; empty means as usual for the cut */
+            wrap: string;
+            /** @description IANA time zone of the place */
+            zone: string;
         };
         Band: {
             /**
@@ -1889,6 +1978,26 @@ export interface components {
              */
             yield_c: number;
         };
+        Debrief: {
+            /** @description Empty while one of them is still on the fire */
+            pieces: components["schemas"]["DebriefPiece"][];
+        };
+        DebriefPiece: {
+            /** @description When it came off, and how it really was */
+            did: string;
+            /** @description What could only be guessed, a sentence each */
+            hidden: string[];
+            key: string;
+            /** @description What other decisions would have come to */
+            ways: components["schemas"]["DebriefWay"][];
+        };
+        DebriefWay: {
+            /** @description Against what was done; may be empty */
+            cost: string;
+            label: string;
+            /** @description How long its coldest place would have taken */
+            time: string;
+        };
         DecisionSheet: {
             key: string;
             label: string;
@@ -1946,6 +2055,21 @@ export interface components {
             thickness: string;
             /** @description How the plan's wait stands to what was asked and to its school; may be empty */
             wait_note: string;
+        };
+        DeviceLine: {
+            /** @description RFC 3339 */
+            created: string;
+            id: string;
+            /** @description Told once, when it is made: sent as Authorization: Bearer KEY */
+            key?: string;
+            name: string;
+        };
+        DeviceNamed: {
+            /**
+             * @description What measures
+             * @example kitchen probe
+             */
+            name: string;
         };
         DocRecordJar: {
             doc: components["schemas"]["Jar"];
@@ -5065,6 +5189,105 @@ export interface operations {
             };
         };
     };
+    listDevices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceLine"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceNamed"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceLine"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    removeDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     duplicateCook: {
         parameters: {
             query?: never;
@@ -5401,6 +5624,43 @@ export interface operations {
             };
         };
     };
+    practised: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Debrief"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     practiseFaster: {
         parameters: {
             query?: never;
@@ -5510,7 +5770,10 @@ export interface operations {
     handIn: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Bearer and the key of a device of this cook; what a page hands in needs none */
+                Authorization?: string;
+            };
             path: {
                 /** @description UUID */
                 id: string;
@@ -5551,7 +5814,10 @@ export interface operations {
                 /** @description What measured */
                 device?: string;
             };
-            header?: never;
+            header?: {
+                /** @description Bearer and the key of a device of this cook; what a page hands in needs none */
+                Authorization?: string;
+            };
             path: {
                 /** @description UUID */
                 id: string;
@@ -7033,6 +7299,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Cook"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    beginNow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AtOnce"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookRecord"];
                 };
             };
             /** @description Error */

@@ -38,6 +38,9 @@ export function CookList() {
 				</p>
 				<Button type="primary" size="large" icon={<PlusOutlined />} onClick={() => navigate("/cooks/new")}>
 					Plan your first cook-out
+				</Button>{" "}
+				<Button size="large" onClick={() => navigate("/now")}>
+					Something is on the fire now
 				</Button>
 			</Nothing>
 		);
@@ -47,6 +50,9 @@ export function CookList() {
 			<ListHead title="Cook-outs" search={found} find="Find by name" label="Find a cook-out by name">
 				<Button type="primary" size="large" icon={<PlusOutlined />} onClick={() => navigate("/cooks/new")}>
 					New cook-out
+				</Button>
+				<Button size="large" onClick={() => navigate("/now")}>
+					It is on now
 				</Button>
 			</ListHead>
 			<OnNow />

@@ -8,6 +8,8 @@ import { Nothing } from "../shared/nothing";
 import { antTheme, paint } from "../theme";
 import { Alarms, Bell, useBell } from "./alarms";
 import { Clock, Countdown } from "./countdown";
+import { Debrief } from "./debrief";
+import { Devices } from "./devices";
 import { keepPage } from "./kept";
 import { Log } from "./log";
 import { outbox } from "./outbox";
@@ -17,6 +19,7 @@ import { ReadingByHand } from "./reading-by-hand";
 import { type LivePiece, localOf, type Standing, useLive } from "./use-live";
 import { useSay } from "./use-say";
 import { Who } from "./who";
+import "./devices.css";
 import "./pit.css";
 
 /** Beside the fire: what it reads, what comes next, and one press for each thing done or seen. */
@@ -156,6 +159,7 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 								{piece.moved && <small>{piece.moved}</small>}
 							</p>
 						)}
+						{live.practised && <Debrief cook={cook} live={live} />}
 						<CatchUp piece={piece} say={say} cook={cook} />
 						{piece.cautions.length > 0 && (
 							<section className="pit-cautions" aria-label="Cautions">
@@ -182,6 +186,7 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 						<Log live={live} say={say} />
 						<Who />
 						<Bell bell={bell} />
+						<Devices cook={cook} piece={piece} />
 						{live.practised && <Speed cook={cook} speed={live.speed} />}
 					</div>
 					<Thumb live={live} piece={piece} say={say} />

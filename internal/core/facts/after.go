@@ -1,0 +1,97 @@
+package facts
+
+import (
+	"slices"
+	"strings"
+
+	"verjuice/internal/core/field"
+	"verjuice/internal/core/quantity"
+)
+
+// Weights are what is weighed of a piece, of all that are alike together: after trimming, off the
+// fire, its bones; and of its rub what was mixed and what was left.
+var Weights = []string{"trimmed", "cooked", "bones", "mixed", "left"}
+
+// HeaviestKG is the heaviest weight of a line.
+const HeaviestKG = 2000
+
+// Aspects are what is scored, from 1 to HighScore.
+var Aspects = []string{"salt", "bark", "tenderness", "moisture", "smoke"}
+
+// HighScore is the highest score.
+const HighScore = 5
+
+// Mass is what was weighed. The error is a field.Wrong.
+func (f Fact) Mass() (quantity.Mass, error) {
+	typed, _ := f.Values["typed"].(string)
+	m, err := quantity.ParseMass(typed)
+	if err == nil && (m < 0 || m > HeaviestKG) {
+		err = field.Because("weight.range", "most", quantity.Mass(HeaviestKG))
+	}
+	return m, err
+}
+
+// Score is how f scores an aspect; false when it does not.
+func (f Fact) Score() (int, bool) {
+	v, ok := f.Values["score"].(float64)
+	if n, isInt := f.Values["score"].(int); isInt {
+		v, ok = float64(n), true
+	}
+	return int(v), ok && v == float64(int(v)) && v >= 1 && v <= HighScore
+}
+
+// checkAfter returns what is wrong with a weight, a score or a note.
+func (f Fact) checkAfter(errs *field.Errors) {
+	switch f.Kind {
+	case Weighed:
+		if !slices.Contains(Weights, f.What) {
+			errs.Add("/what", "choice.unknown", "choices", Weights)
+		}
+		_, err := f.Mass()
+		errs.Take("/values/typed", err)
+	case Scored:
+		if !slices.Contains(Aspects, f.What) {
+			errs.Add("/what", "choice.unknown", "choices", Aspects)
+		}
+		if _, ok := f.Score(); !ok {
+			errs.Add("/values/score", "score.range", "most", HighScore)
+		}
+	case Noted:
+		if strings.TrimSpace(f.What) == "" {
+			errs.Add("/what", "note.empty")
+		}
+	}
+}
+
+// Weighed is what was weighed of a piece last.
+func (all Facts) Weighed(piece, what string) (quantity.Mass, Fact, bool) {
+	f, ok := all.last(func(f Fact) bool { return f.Kind == Weighed && f.Piece == piece && f.What == what })
+	if !ok {
+		return 0, f, false
+	}
+	m, err := f.Mass()
+	return m, f, err == nil
+}
+
+// Scores are the last scores of a piece by each author and aspect, in the order in which they were
+// first given.
+func (all Facts) Scores(piece string) []Fact {
+	var out []Fact
+	for _, f := range all.Standing() {
+		if f.Kind != Scored || f.Piece != piece {
+			continue
+		}
+		i := slices.IndexFunc(out, func(o Fact) bool { return o.What == f.What && o.Author == f.Author })
+		if i < 0 {
+			out = append(out, f)
+		} else {
+			out[i] = f
+		}
+	}
+	return out
+}
+
+// Notes are what is to be remembered of a piece, or of the whole cook for the empty key.
+func (all Facts) Notes(piece string) []Fact {
+	return slices.DeleteFunc(all.Standing(), func(f Fact) bool { return f.Kind != Noted || f.Piece != piece })
+}

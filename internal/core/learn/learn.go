@@ -1,0 +1,164 @@
+// Package learn is what a book of cooks teaches: how a pit runs, what a cut yields, how much rub a
+// hand really puts on, and how salty the cook likes it. Each lesson says how many cooks it rests on,
+// and few cooks move it little.
+//
+//	book := learn.From(all)
+//	book.Pits["…"].OffC.Mid     // °C that this pit runs over what it is set to
+//	book.Pits["…"].Cooks        // that tell so
+//
+// Every lesson is a running estimate with shrinkage: the prior is what is thought of a pit, a cut or
+// a hand of which nothing is known, and each cook counts by how well it tells (Gelman et al.,
+// Bayesian Data Analysis, 3rd ed., ch. 2.5 and 5.4: normal means with known variances).
+package learn
+
+import (
+	"math"
+
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/outcome"
+)
+
+// Lesson is an estimate.
+type Lesson struct {
+	Mid   float64 `json:"mid"`
+	SD    float64 `json:"sd" doc:"Standard deviation"`
+	Cooks int     `json:"cooks" doc:"How many tell so"`
+}
+
+// Low and High are the ends of the 80 % interval.
+func (l Lesson) Low() float64  { return l.Mid - z80*l.SD }
+func (l Lesson) High() float64 { return l.Mid + z80*l.SD }
+
+const z80 = 1.2816
+
+// Pit is what is learnt of a pit.
+type Pit struct {
+	Name string `json:"name"`
+	Off  Lesson `json:"off" doc:"°C over what it is set to"`
+	Heat Lesson `json:"heat" doc:"How well its air gives heat, ln over the usual of its kind"`
+}
+
+// Book is what is learnt from a book of cooks.
+type Book struct {
+	Pits   map[string]Pit    `json:"pits,omitempty" required:"false" doc:"By the id of the pit on record"`
+	Yields map[string]Lesson `json:"yields,omitempty" required:"false" doc:"By cut: served meat over what was thought, ln"`
+	Coat   Lesson            `json:"coat" doc:"Rub that goes on over what was to go on, ln"`
+	Salt   Lesson            `json:"salt" doc:"% of the raw boneless meat that is just right"`
+}
+
+// What is thought before anything is known, and how far one cook is from the next. Field judgement,
+// but for the pit's and the heat's, which are those of the forecast.
+const (
+	pitPrior, pitVaries     = 8.0, 2.5   // °C
+	heatPrior, heatVaries   = 0.35, 0.12 // ln
+	yieldPrior, yieldVaries = 0.10, 0.06 // ln
+	coatPrior, coatVaries   = 0.30, 0.15 // ln
+	saltMid, saltPrior      = 0.95, 0.25 // % of raw boneless meat
+	saltVaries, perPoint    = 0.15, 0.25 // %; and how much salt one point of the score is
+	leastAir                = 30         // minutes of readings of a pit that tell of it
+)
+
+// estimate is a running estimate of a mean.
+type estimate struct {
+	weight, sum float64
+	n           int
+}
+
+// about begins with what is thought before.
+func about(mid, sd float64) estimate { return estimate{1 / (sd * sd), mid / (sd * sd), 0} }
+
+// add takes in what one cook says, with its standard deviation.
+func (e *estimate) add(v, sd float64) {
+	w := 1 / (sd * sd)
+	e.weight, e.sum, e.n = e.weight+w, e.sum+w*v, e.n+1
+}
+
+func (e estimate) lesson() Lesson { return Lesson{e.sum / e.weight, math.Sqrt(1 / e.weight), e.n} }
+
+// From is what these cooks teach. The order of the cooks makes no difference but to rounding.
+func From(all []outcome.Cook) Book {
+	out := Book{Pits: map[string]Pit{}, Yields: map[string]Lesson{}}
+	offs, heats, yields := map[string]*estimate{}, map[string]*estimate{}, map[string]*estimate{}
+	names := map[string]string{}
+	coat, salt := about(0, coatPrior), about(saltMid, saltPrior)
+	at := func(m map[string]*estimate, key string, sd float64) *estimate {
+		if m[key] == nil {
+			e := about(0, sd)
+			m[key] = &e
+		}
+		return m[key]
+	}
+	for _, c := range all {
+		ran := map[string][]outcome.Piece{}
+		for _, p := range c.Pieces {
+			if p.PitID != "" {
+				ran[p.PitID] = append(ran[p.PitID], p)
+				names[p.PitID] = p.PitName
+			}
+			if known, ok := cut.Find(p.Cut); ok {
+				if served := p.Served(known.BoneShare()); served > 0 && p.Yield.Mid > 0 {
+					at(yields, p.Cut, yieldPrior).add(math.Log(served/p.Yield.Mid), yieldVaries)
+				}
+			}
+			if used := p.Used(); used > 0 {
+				coat.add(math.Log(used), coatVaries)
+			}
+			if score, ok := p.Mean("salt"); ok && p.Salt > 0 {
+				salt.add(p.Salt-perPoint*(score-outcome.Right), saltVaries)
+			}
+		}
+		for id, pieces := range ran {
+			if off, ok := offOf(pieces); ok {
+				at(offs, id, pitPrior).add(off, pitVaries)
+			}
+			if ln, sd, ok := heatOf(pieces); ok {
+				at(heats, id, heatPrior).add(ln, math.Hypot(sd, heatVaries))
+			}
+		}
+	}
+	for id := range names {
+		one := Pit{Name: names[id], Off: about(0, pitPrior).lesson(), Heat: about(0, heatPrior).lesson()}
+		if e := offs[id]; e != nil {
+			one.Off = e.lesson()
+		}
+		if e := heats[id]; e != nil {
+			one.Heat = e.lesson()
+		}
+		if one.Off.Cooks+one.Heat.Cooks > 0 {
+			out.Pits[id] = one
+		}
+	}
+	for id, e := range yields {
+		out.Yields[id] = e.lesson()
+	}
+	out.Coat, out.Salt = coat.lesson(), salt.lesson()
+	return out
+}
+
+// offOf is how far a pit ran from what it was set to at one cook: its pieces shared its thermometer.
+func offOf(pieces []outcome.Piece) (float64, bool) {
+	sum, n := 0.0, 0
+	for _, p := range pieces {
+		if p.AirN >= leastAir {
+			sum, n = sum+p.AirOffC, n+1
+		}
+	}
+	return sum / math.Max(1, float64(n)), n > 0
+}
+
+// heatOf is how well the air of a pit gave heat at one cook: each piece tells so by itself, beside
+// what was thought before, which counts once.
+func heatOf(pieces []outcome.Piece) (ln, sd float64, ok bool) {
+	e := estimate{}
+	for _, p := range pieces {
+		w := 1/(p.HeatSD*p.HeatSD) - 1/(heatPrior*heatPrior)
+		if p.HeatSD > 0 && w > 0.5 {
+			e.weight, e.sum, e.n = e.weight+w, e.sum+p.HeatLn/(p.HeatSD*p.HeatSD), e.n+1
+		}
+	}
+	if e.n == 0 {
+		return 0, 0, false
+	}
+	l := e.lesson()
+	return l.Mid, l.SD, true
+}

@@ -1,0 +1,123 @@
+// Package outcome is what became of a cook: what it weighed, how long it took, what its pit did and
+// how it tasted, as plain values to keep, compare and learn from.
+//
+//	o := outcome.Cook{Pieces: []outcome.Piece{{Cut: "pork-loin", Hours: 2.4, Thought: outcome.Band{Low: 2, Mid: 2.5, High: 3}}}}
+//	o.Pieces[0].Late()   // −0.04: a little quicker than thought
+package outcome
+
+import "math"
+
+// Model is the version of the models that an Outcome was worked out with. One of an older version is
+// worked out again.
+const Model = 1
+
+// Band is where a figure was thought to lie.
+type Band struct {
+	Low  float64 `json:"low"`
+	Mid  float64 `json:"mid"`
+	High float64 `json:"high"`
+}
+
+// Cook is what became of a cook.
+type Cook struct {
+	Model    int      `json:"model"`
+	Name     string   `json:"name"`
+	Day      string   `json:"day" doc:"When it was eaten, or else when it came off (YYYY-MM-DD)"`
+	ServeAt  string   `json:"serve_at,omitempty" required:"false" doc:"When it was to be eaten, RFC 3339"`
+	ServedAt string   `json:"served_at,omitempty" required:"false" doc:"When the first of it was sliced, RFC 3339"`
+	Weather  string   `json:"weather,omitempty" required:"false"`
+	Finished bool     `json:"finished" doc:"The cook has said that it is over"`
+	Pieces   []Piece  `json:"pieces" nullable:"false"`
+	Notes    []string `json:"notes" nullable:"false" doc:"What to remember of the whole cook"`
+}
+
+// Piece is what became of a piece. What is not known is zero.
+type Piece struct {
+	Key     string  `json:"key"`
+	Label   string  `json:"label"`
+	Cut     string  `json:"cut"`
+	Finish  string  `json:"finish"`
+	Count   int     `json:"count"`
+	PitID   string  `json:"pit_id,omitempty" required:"false" doc:"Of the pit on record"`
+	PitKind string  `json:"pit_kind"`
+	PitName string  `json:"pit_name,omitempty" required:"false"`
+	Formula string  `json:"formula,omitempty" required:"false" doc:"Name of the rub"`
+	Wrap    string  `json:"wrap" doc:"none, or what it was wrapped in"`
+	GreenKG float64 `json:"green_kg" doc:"Trimmed, of all"`
+
+	On      string  `json:"on" doc:"RFC 3339"`
+	Off     string  `json:"off,omitempty" required:"false" doc:"RFC 3339"`
+	Sliced  string  `json:"sliced,omitempty" required:"false" doc:"RFC 3339"`
+	Hours   float64 `json:"hours" doc:"On the fire"`
+	Thought Band    `json:"thought" doc:"Hours, as they were thought when it went on"`
+	GuessH  float64 `json:"guess_h,omitempty" required:"false" doc:"Hours, as the cook guessed"`
+	SetC    float64 `json:"set_c" doc:"What the pit was set to at first, °C"`
+	AirN    int     `json:"air_n" doc:"Readings of the pit, by the minute"`
+	AirOffC float64 `json:"air_off_c" doc:"How far they were from what it was set to, in the middle, °C"`
+	HeatLn  float64 `json:"heat_ln" doc:"How well its air gave heat by the readings of the core, ln over the usual of its kind"`
+	HeatSD  float64 `json:"heat_sd" doc:"Standard deviation of that; zero when no core was read"`
+	CoreC   float64 `json:"core_c,omitempty" required:"false" doc:"Highest core on record, °C"`
+	MM      float64 `json:"mm" doc:"Thickest point"`
+
+	CookedKG float64 `json:"cooked_kg,omitempty" required:"false" doc:"Weighed off the fire, of all"`
+	BonesKG  float64 `json:"bones_kg,omitempty" required:"false" doc:"Weighed after it was eaten, of all"`
+	Yield    Band    `json:"yield" doc:"Served meat, share of the trimmed weight, as it was thought"`
+	MixedKG  float64 `json:"mixed_kg,omitempty" required:"false" doc:"Rub that was mixed"`
+	LeftKG   float64 `json:"left_kg,omitempty" required:"false" doc:"Rub that was left"`
+	RubKG    float64 `json:"rub_kg" doc:"Rub that was to go on all pieces"`
+	Salt     float64 `json:"salt" doc:"% of the raw boneless meat"`
+
+	Scores []Score  `json:"scores" nullable:"false"`
+	Notes  []string `json:"notes" nullable:"false" doc:"What to change next time"`
+}
+
+// Right is the score of salt that is just right: 1 is far too little, 5 far too much. Of the other
+// aspects 5 is the best.
+const Right = 3
+
+// Score is how something tasted to somebody.
+type Score struct {
+	Aspect string `json:"aspect"`
+	By     string `json:"by,omitempty" required:"false"`
+	Value  int    `json:"value"`
+}
+
+// Late is by how much it took longer than was thought, ln; below zero it was quicker.
+func (p Piece) Late() float64 {
+	if p.Hours <= 0 || p.Thought.Mid <= 0 {
+		return 0
+	}
+	return math.Log(p.Hours / p.Thought.Mid)
+}
+
+// Served is the share of the trimmed weight that was eaten; zero when it was not weighed. Bones
+// that were not weighed are the share of the cut's.
+func (p Piece) Served(boneShare float64) float64 {
+	if p.CookedKG <= 0 || p.GreenKG <= 0 {
+		return 0
+	}
+	bones := p.BonesKG
+	if bones == 0 {
+		bones = boneShare * p.GreenKG
+	}
+	return math.Max(0, p.CookedKG-bones) / p.GreenKG
+}
+
+// Used is the rub that went on, over what was to go on; zero when it was not weighed.
+func (p Piece) Used() float64 {
+	if p.MixedKG <= 0 || p.RubKG <= 0 || p.LeftKG >= p.MixedKG {
+		return 0
+	}
+	return (p.MixedKG - p.LeftKG) / p.RubKG
+}
+
+// Mean is the middle of the scores of an aspect; false when nobody scored it.
+func (p Piece) Mean(aspect string) (float64, bool) {
+	sum, n := 0.0, 0
+	for _, s := range p.Scores {
+		if s.Aspect == aspect {
+			sum, n = sum+float64(s.Value), n+1
+		}
+	}
+	return sum / math.Max(1, float64(n)), n > 0
+}

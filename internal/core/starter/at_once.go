@@ -1,0 +1,59 @@
+package starter
+
+import (
+	"strings"
+
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cut"
+	"verjuice/internal/core/formula"
+	"verjuice/internal/core/quantity"
+)
+
+// AtOnce is a piece that is on its fire already, as typed, of a cook that was never planned.
+type AtOnce struct {
+	Name      string `json:"name,omitempty" required:"false" maxLength:"100" doc:"What the cook-out is called; empty is named after the cut"`
+	Cut       string `json:"cut" doc:"Cut id" example:"pork-shoulder-bone-in"`
+	Count     string `json:"count,omitempty" required:"false" maxLength:"10" doc:"How many; empty means one"`
+	Weight    string `json:"weight" maxLength:"60" doc:"Of one, as it went on" example:"3.6 kg"`
+	Thickness string `json:"thickness,omitempty" required:"false" maxLength:"60" doc:"Measured at the thickest point; empty means estimated"`
+	Kind      string `json:"kind" doc:"Kind of pit by id; empty means a cabinet" example:"pellet"`
+	Pit       string `json:"pit" maxLength:"60" doc:"What it is set to; empty means the cut's usual" example:"120 °C"`
+	Wrap      string `json:"wrap" doc:"none, foil or paper; empty means as usual for the cut"`
+	On        string `json:"on" maxLength:"40" doc:"When it went on, local time (YYYY-MM-DDTHH:MM); empty is now"`
+	ServeAt   string `json:"serve_at,omitempty" required:"false" maxLength:"40" doc:"When it is eaten, local time; empty is not told"`
+	Zone      string `json:"zone" maxLength:"60" doc:"IANA time zone of the place"`
+}
+
+// Places tell where what is wrong with the cook of an AtOnce was typed.
+var places = strings.NewReplacer(
+	"/pieces/0/cut", "/cut", "/pieces/0/count", "/count", "/pieces/0/trimmed", "/weight", "/pieces/0/bought", "/weight", "/pieces/0/thickness", "/thickness",
+	"/pieces/0/fire/pit", "/pit", "/pieces/0/choices/wrap", "/wrap", "/pits/0/kind", "/kind",
+)
+
+// Place is where in an AtOnce a mistake was typed that stands at a pointer into its cook.
+func (a AtOnce) Place(pointer string) string { return places.Replace(pointer) }
+
+// Cook is a page of a. Nothing is known of how it was salted, so nothing is.
+func (a AtOnce) Cook() cook.Cook {
+	name := a.Name
+	if c, ok := cut.Find(a.Cut); ok && name == "" {
+		name = strings.ToUpper(c.Name[:1]) + c.Name[1:]
+	}
+	p := cook.Piece{
+		Key: "now", Cut: a.Cut, Bought: a.Weight, Trimmed: a.Weight, TrimStyle: "usual", Thickness: a.Thickness,
+		Season: cook.Season{Formula: formula.Formula{Basis: formula.ByVolume, Rows: []formula.Row{}}, Target: cook.UsualTarget, Coat: cook.UsualCoat, Band: cook.UsualBand},
+		Wait:   cook.Wait{Style: cook.UsualStyle, Open: true}, Fire: cook.Fire{Pit: a.Pit},
+	}
+	p.Count = "1"
+	if a.Count != "" {
+		p.Count = quantity.Count(a.Count)
+	}
+	if a.Wrap != "" {
+		p.Choices = map[string]string{"wrap": a.Wrap}
+	}
+	out := cook.Cook{Name: name, Zone: a.Zone, ServeAt: a.ServeAt, Pieces: []cook.Piece{p}}
+	if a.Kind != "" {
+		out.Pits = []cook.Pit{{Name: a.Kind, Kind: a.Kind}}
+	}
+	return out
+}
