@@ -71,6 +71,9 @@ func (s serve) Run() error {
 		if err := demo.Load(ctx, db, time.Now()); err != nil {
 			return fmt.Errorf("loading the demo: %w", err)
 		}
+		if err := demo.LoadLogbook(ctx, db, time.Now()); err != nil {
+			return fmt.Errorf("loading the demo's logbook: %w", err)
+		}
 	}
 
 	port := listener.Addr().(*net.TCPAddr).Port

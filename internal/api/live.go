@@ -157,8 +157,8 @@ func (s *server) workLive(ctx context.Context, id string, course facts.Course, a
 	if err != nil {
 		return out, problemOf(err)
 	}
-	if clock.Speed != 0 {
-		out.Speed, out.Practised = clock.Speed, clock.Running
+	if !clock.Wall() {
+		out.Speed, out.Practised = clock.Speed, true
 	}
 	return out, nil
 }
@@ -208,6 +208,7 @@ func (s *server) registerLive(a huma.API) {
 	s.registerDevices(a)
 	s.registerPractice(a)
 	s.registerNow(a)
+	s.registerAfter(a)
 }
 
 func (s *server) registerReadings(a huma.API) {

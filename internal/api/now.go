@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"net/http"
+	"slices"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -32,10 +33,15 @@ func (s *server) registerNow(a huma.API) {
 		if err := s.soundCook(ctx, "", c); err != nil {
 			var wrong field.Errors
 			if errors.As(err, &wrong) {
-				for i := range wrong {
-					wrong[i].Pointer = typed.Place(wrong[i].Pointer)
+				var placed field.Errors
+				for _, e := range wrong {
+					e.Pointer = typed.Place(e.Pointer)
+					same := func(o field.Error) bool { return o.Pointer == e.Pointer }
+					if !slices.ContainsFunc(placed, same) { // the weight stands for two
+						placed = append(placed, e)
+					}
 				}
-				return nil, problemOf(wrong)
+				return nil, problemOf(placed)
 			}
 			return nil, problemOf(err)
 		}

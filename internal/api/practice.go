@@ -4,6 +4,7 @@ import (
 	"context"
 	"net/http"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -67,11 +68,11 @@ func (s *server) registerPractice(a huma.API) {
 			if err != nil {
 				return nil, problemOf(err)
 			}
-			if clock.Speed == 0 {
+			if clock.Wall() {
 				return nil, newProblem(http.StatusConflict, realOne)
 			}
 			now := s.Now()
-			clock.Began, clock.At, clock.Speed = now, clock.Now(now), in.Body.Speed
+			clock.Began, clock.At, clock.Speed, clock.Running = now, clock.Now(now), in.Body.Speed, true
 			return nil, problemOf(s.Store.SetClock(ctx, in.ID, clock))
 		})
 }
@@ -82,7 +83,7 @@ func (s *server) debrief(ctx context.Context, in *LiveAsked) (*body[sheet.Debrie
 	if err != nil {
 		return nil, problemOf(err)
 	}
-	if clock.Speed == 0 {
+	if clock.Wall() {
 		return nil, newProblem(http.StatusConflict, realOne)
 	}
 	told, err := practice.Told(ctx, s.Store, in.ID, clock, clock.Now(s.Now()))
@@ -98,6 +99,7 @@ const realOne = "This cook-out is a real one: its clock is the one on the wall."
 // practising is what a practised cook is called.
 func practising(name string) string {
 	const before = "Practice: "
+	name = strings.TrimPrefix(name, before)
 	if r := []rune(before + name); len(r) > 100 {
 		return string(r[:100])
 	}

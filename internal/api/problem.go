@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"log/slog"
 	"net/http"
 	"regexp"
 	"strings"
@@ -99,6 +100,7 @@ func problemOf(err error) error {
 	case store.Full(err):
 		return newProblem(http.StatusInsufficientStorage, "The disk is full: nothing was saved. Make room, then save again; what you typed is kept on this screen.")
 	default:
+		slog.Error("a request failed", "error", err)
 		return newProblem(http.StatusInternalServerError, "Something went wrong in the program or its database. Open the page again to see what is on record.")
 	}
 }

@@ -83,6 +83,19 @@ func NewFire(c cut.Cut, g cut.Geometry, convect, startC float64, seed uint64) *F
 	return f
 }
 
+// OnPit puts f on a pit of its own seed, so that every piece that is ever put on that pit shares what
+// is hidden of it: how far it runs off, how it drifts, and how well its air gives heat.
+func (f *Fire) OnPit(seed uint64) *Fire {
+	r := rand.New(rand.NewPCG(seed, 0x917))
+	usual := f.convect / f.hot
+	f.hot = math.Exp(0.25 * r.NormFloat64())
+	f.convect, f.offC = usual*f.hot, 6*r.NormFloat64()
+	for i := range f.drift {
+		f.drift[i], f.phase[i] = 2.5*r.NormFloat64(), 2*math.Pi*r.Float64()
+	}
+	return f
+}
+
 // Truth is what is hidden of a simulated fire.
 type Truth struct {
 	PitOff float64 // °C that the pit runs off what it is set to, over the hours

@@ -20,7 +20,8 @@ func (l line) fresh(seed uint64) *instrument.Fire {
 	if !known {
 		pit = heat.Pits["cabinet"]
 	}
-	return instrument.NewFire(l.burn.Cut, l.burn.Geometry, pit.Convect, float64(l.burn.StartC), seed^forecast.Seed(l.key))
+	fire := instrument.NewFire(l.burn.Cut, l.burn.Geometry, pit.Convect, float64(l.burn.StartC), seed^forecast.Seed(l.key))
+	return fire.OnPit(seed + uint64(l.pit))
 }
 
 // follow lets the fire of a piece go on up to a time, and then its rest.

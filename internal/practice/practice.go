@@ -70,6 +70,17 @@ func Run(ctx context.Context, db *store.Store, now func() time.Time) {
 	}
 }
 
+// CatchUp reads the instruments of one cook up to now, all that was not read yet.
+func CatchUp(ctx context.Context, db *store.Store, cook string, clock store.Clock, now time.Time) error {
+	r := &rig{cook: cook}
+	for r.zone == nil || r.until.Add(most).Before(now) {
+		if err := r.read(ctx, db, clock, now); err != nil {
+			return err
+		}
+	}
+	return r.read(ctx, db, clock, now)
+}
+
 // rig is the instruments of one cook.
 type rig struct {
 	cook   string
@@ -107,6 +118,10 @@ func (r *rig) read(ctx context.Context, db *store.Store, clock store.Clock, now 
 	if now.Sub(r.until) > most {
 		now = r.until.Add(most)
 	}
+	if r.until.Sub(r.began) > longestCook || r.over() {
+		clock.Running = false
+		return db.SetClock(ctx, r.cook, clock)
+	}
 	for ; r.until.Add(time.Minute).Before(now); r.until = r.until.Add(time.Minute) {
 		read := r.minute(r.until, clock.Seed)
 		if len(read) == 0 {
@@ -119,6 +134,19 @@ func (r *rig) read(ctx context.Context, db *store.Store, clock store.Clock, now 
 		}
 	}
 	return nil
+}
+
+// longestCook is how much of a cook is simulated at most: one that was left alone comes to an end.
+const longestCook = 40 * time.Hour
+
+// over reports whether every piece that went on was sliced, and there is one.
+func (r *rig) over() bool {
+	for _, l := range r.lines {
+		if _, sliced := r.facts.Done(l.key, "slice"); !sliced {
+			return false
+		}
+	}
+	return len(r.lines) > 0
 }
 
 // learn reads the cook anew, and what happened at it.

@@ -67,7 +67,7 @@ func (s *Store) stand(ctx context.Context, formulas []string) (string, error) {
 	}
 	err := s.db.WithContext(ctx).Raw(`SELECT COUNT(*) many, COALESCE(SUM(version), 0) changes, MAX(updated_at) latest,
 		COALESCE(BIT_XOR(CRC32(CONCAT(id, ' ', version, ' ', updated_at, ' ', COALESCE(deleted_at, '')))), 0) marks
-		FROM records WHERE kind IN ('ingredient', 'thing', 'jar') OR id IN ?`, append([]string{""}, formulas...)).Scan(&is).Error
+		FROM records WHERE kind IN ('ingredient', 'thing', 'jar', 'lessons') OR id IN ?`, append([]string{""}, formulas...)).Scan(&is).Error
 	return fmt.Sprint(is.Many, is.Changes, is.Marks, is.Latest.Time.UnixMilli(), formulas), err
 }
 
@@ -78,7 +78,7 @@ func (s *Store) loadKitchen(ctx context.Context, now time.Time, formulas []strin
 	// Everything in one question.
 	var rows []row
 	err := s.db.WithContext(ctx).Unscoped().Order(byName).
-		Where("kind = 'ingredient' OR (kind IN ('thing', 'jar') AND deleted_at IS NULL) OR (kind = 'formula' AND deleted_at IS NULL AND id IN ?)", append([]string{""}, formulas...)).
+		Where("kind = 'ingredient' OR (kind IN ('thing', 'jar', 'lessons') AND deleted_at IS NULL) OR (kind = 'formula' AND deleted_at IS NULL AND id IN ?)", append([]string{""}, formulas...)).
 		Find(&rows).Error
 	if err != nil {
 		return k, err
@@ -102,6 +102,8 @@ func (s *Store) loadKitchen(ctx context.Context, now time.Time, formulas []strin
 					k.Stock[t.Thing] = a
 				}
 			})
+		case "lessons":
+			err = take(s.lessons(), m, func(l Lessons) { k.Learnt = l.Book })
 		case "jar":
 			err = take(s.Jars(), m, func(j formula.Jar) {
 				jars = append(jars, j)

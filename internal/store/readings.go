@@ -150,6 +150,9 @@ func (c Clock) Now(real time.Time) time.Time {
 	return c.At.Add(time.Duration(float64(real.Sub(c.Began)) * c.Speed))
 }
 
+// Wall reports whether it is the clock on the wall: only the instruments of the cook are simulated.
+func (c Clock) Wall() bool { return c.Speed == 0 || c.Speed == 1 && c.Began.Equal(c.At) }
+
 type clockModel struct {
 	Cook    string `gorm:"primaryKey"`
 	BeganMs int64
@@ -204,6 +207,6 @@ const mostOnNow = 20
 // that one was sliced; none that is practised.
 func (s *Store) OnNow(ctx context.Context, now time.Time) (ids []string, err error) {
 	err = s.db.WithContext(ctx).Raw(`SELECT f.cook FROM facts f JOIN records r ON r.id = f.cook AND r.deleted_at IS NULL
-		WHERE f.kind = 'done' AND f.created_at > ? AND NOT EXISTS (SELECT 1 FROM clocks WHERE clocks.cook = f.cook) GROUP BY f.cook HAVING MAX(f.what = 'fire') = 1 AND MAX(f.what IN ('slice', 'over')) = 0 ORDER BY MAX(f.seq) DESC LIMIT ?`, now.Add(-48*time.Hour), mostOnNow).Scan(&ids).Error
+		WHERE f.kind = 'done' AND f.created_at > ? AND NOT EXISTS (SELECT 1 FROM clocks c WHERE c.cook = f.cook AND NOT (c.speed = 1 AND c.began_ms = c.cook_ms)) GROUP BY f.cook HAVING MAX(f.what = 'fire') = 1 AND MAX(f.what IN ('slice', 'over')) = 0 ORDER BY MAX(f.seq) DESC LIMIT ?`, now.Add(-48*time.Hour), mostOnNow).Scan(&ids).Error
 	return ids, err
 }

@@ -31,6 +31,7 @@ const CardPage = page("CardPage");
 const CookPage = page("CookPage");
 const PitPage = page("PitPage");
 const NowPage = page("NowPage");
+const AfterPage = page("AfterPage");
 
 const queries = new QueryClient({
 	defaultOptions: {
@@ -99,6 +100,7 @@ const router = createBrowserRouter([
 				errorElement: <Broken />,
 				children: [
 					{ path: "/", element: <CookList /> },
+					{ path: "/cooks/:id/after", element: <AfterPage /> },
 					{ path: "/cooks/:id/card", element: <CardPage /> },
 					{ path: "/cooks/:id/:stage?/:piece?", element: <CookPage /> },
 					{ path: "/bench", element: <BenchPage /> },

@@ -9,5 +9,6 @@ export { default as ReadPage } from "./exchange/read-page";
 export { default as GuessPage } from "./guess/guess-page";
 export { default as JarsPage } from "./jars/jars-page";
 export { default as LarderPage } from "./larder/larder-page";
+export { default as AfterPage } from "./log/after-page";
 export { default as NowPage } from "./pit/now-page";
 export { default as PitPage } from "./pit/pit-page";

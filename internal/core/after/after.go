@@ -124,7 +124,8 @@ func moves(ctx context.Context, r cooking.Result, pieces []live.Piece, k kitchen
 		}
 		if before.Plan != nil {
 			for _, t := range before.Plan.Result.Plans[before.Plan.Chosen].Tasks {
-				if slices.Contains(told, t.Stage) {
+				again := slices.ContainsFunc(out, func(m Move) bool { return m.Stage == t.Stage && m.Piece == t.Key && m.Pit == t.Pit })
+				if slices.Contains(told, t.Stage) && !again {
 					out = append(out, Move{Piece: t.Key, Pit: t.Pit, Stage: t.Stage, Planned: t.At})
 				}
 			}

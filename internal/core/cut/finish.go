@@ -1,6 +1,9 @@
 package cut
 
-import "slices"
+import (
+	"math"
+	"slices"
+)
 
 // Finish is how far a piece is cooked, and how it is served.
 type Finish string
@@ -76,6 +79,16 @@ func (c Cut) To(core float64) Cut {
 	}
 	mid := 100 - (100-whole.Mid)*loss
 	c.CookYield = Span{Low: mid - (whole.Mid - whole.Low), Mid: mid, High: min(99, mid+whole.High-whole.Mid)}
+	return c
+}
+
+// Yielding is the cut with what earlier cooks weighed of it: ln over its usual yield, and the
+// standard deviation of that.
+func (c Cut) Yielding(ln, sd float64) Cut {
+	usual := c.CookYield
+	mid := min(95, usual.Mid*math.Exp(ln))
+	half := min((usual.High-usual.Low)/2, 1.2816*sd*mid)
+	c.CookYield = Span{Low: mid - half, Mid: mid, High: min(99, mid+half)}
 	return c
 }
 

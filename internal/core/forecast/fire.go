@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"hash/fnv"
 	"math"
+	"slices"
 	"time"
 
 	"verjuice/internal/core/cut"
@@ -91,6 +92,10 @@ func (Settled) Fire(ctx context.Context, b Burn) (Fare, error) {
 	if fare, ok := settled.Kept(k); ok {
 		settled.Keep(k, fare)
 		return fare, nil
+	}
+	if len(b.Read) > 0 { // somebody stands beside it: it is looked at, too
+		s, err := See(ctx, b)
+		return s.fare, err
 	}
 	c, a := cookOf(b)
 	f, err := heat.Of(ctx, c, a)
@@ -296,6 +301,7 @@ type Seen struct {
 	Fire  heat.Forecast
 	Cores []float64 // °C, of Fire.Reach
 	Cook  heat.Cook
+	fare  Fare
 }
 
 var looked memo.Of[key, Seen]
@@ -311,7 +317,7 @@ func See(ctx context.Context, b Burn) (Seen, error) {
 		return s, nil
 	}
 	c, a := cookOf(b)
-	a.Cores = nil
+	a.Cores = slices.Clone(asked)
 	for _, m := range milestones {
 		if c.Feel || m < c.DoneC {
 			a.Cores = append(a.Cores, m)
@@ -321,7 +327,10 @@ func See(ctx context.Context, b Burn) (Seen, error) {
 	if err != nil {
 		return Seen{}, err
 	}
-	out := Seen{f, a.Cores, c}
+	fare := fareOf(f, c)
+	n := len(asked) // which are for the plan
+	f.Reach, f.Never = f.Reach[n:], f.Never[n:]
+	out := Seen{f, a.Cores[n:], c, fare}
 	looked.Keep(k, out)
 	return out, nil
 }

@@ -8,6 +8,7 @@ package happened
 import (
 	"cmp"
 	"maps"
+	"math"
 	"slices"
 	"time"
 
@@ -157,11 +158,15 @@ func (h *Happened) read(read []facts.Reading, at At, until time.Time) {
 		if p.Piece != "" {
 			one.CoreC -= at.ProbeC
 		}
+		// What runs now counts with its first reading, so that a forecast does not change with each.
+		runs := h.Off.IsZero() && slot == int64(until.Sub(h.On)/thinned)
 		switch {
 		case p.Piece == "" && p.Pit == at.Pit:
-			pit[slot] = one // the last of it
+			if _, ok := pit[slot]; !ok || !runs {
+				pit[slot] = one // the last of it
+			}
 		case p.Piece == at.Piece:
-			if was, ok := core[slot]; !ok || one.CoreC < was.CoreC {
+			if was, ok := core[slot]; !ok || !runs && one.CoreC < was.CoreC {
 				core[slot] = one
 			}
 		}
@@ -212,7 +217,7 @@ func (h Happened) Burn(b forecast.Burn) forecast.Burn {
 		}
 	}
 	for i := len(h.Wraps); i < len(b.Wraps); i++ {
-		b.Wraps[i].NotBeforeH = h.NowH
+		b.Wraps[i].NotBeforeH = math.Floor(h.NowH/thinned.Hours()) * thinned.Hours()
 	}
 	if len(h.Sets) > 0 {
 		b.Steps = slices.DeleteFunc(b.Steps, func(s heat.SetPoint) bool { return s.AtH >= h.Sets[0].AtH && s.AtH <= h.NowH })

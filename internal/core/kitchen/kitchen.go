@@ -13,6 +13,7 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/larder"
+	"verjuice/internal/core/learn"
 	"verjuice/internal/core/quantity"
 )
 
@@ -23,7 +24,8 @@ type Kitchen struct {
 	Prices      map[string]larder.Price    // of ingredients and cuts, by id
 	Stock       map[string]quantity.Amount // of ingredients, by id
 	Jars        []Jar
-	Stand       string // the same for the same kitchen; empty when that is not known
+	Learnt      learn.Book // from earlier cooks
+	Stand       string     // the same for the same kitchen; empty when that is not known
 }
 
 // Jar is what is left in a jar that is still good.
@@ -83,7 +85,7 @@ func (t Typed) Read(k Kitchen) (Kitchen, field.Errors) {
 	var errs field.Errors
 	out := Kitchen{
 		Formulas: plus(k.Formulas, t.Formulas), Ingredients: plus(k.Ingredients, nil), Prices: plus(k.Prices, nil), Stock: plus(k.Stock, nil),
-		Jars: slices.Clone(k.Jars),
+		Jars: slices.Clone(k.Jars), Learnt: k.Learnt,
 	}
 	for id, f := range out.Formulas {
 		f.ID = id

@@ -15,6 +15,7 @@ import (
 	"math"
 
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/heat"
 	"verjuice/internal/core/outcome"
 )
 
@@ -44,6 +45,23 @@ type Book struct {
 	Yields map[string]Lesson `json:"yields,omitempty" required:"false" doc:"By cut: served meat over what was thought, ln"`
 	Coat   Lesson            `json:"coat" doc:"Rub that goes on over what was to go on, ln"`
 	Salt   Lesson            `json:"salt" doc:"% of the raw boneless meat that is just right"`
+}
+
+// Pit is what is known of a pit for the next cook on it: what earlier ones tell, and that no two
+// cooks are quite alike. Of one that nothing is known of it is the zero value.
+func (b Book) Pit(id string) heat.Learnt {
+	p, ok := b.Pits[id]
+	if !ok || id == "" {
+		return heat.Learnt{}
+	}
+	out := heat.Learnt{PitC: p.Off.Mid, HeatLn: p.Heat.Mid}
+	if p.Off.Cooks > 0 {
+		out.PitSD = math.Hypot(p.Off.SD, pitVaries)
+	}
+	if p.Heat.Cooks > 0 {
+		out.HeatSD = math.Hypot(p.Heat.SD, heatVaries)
+	}
+	return out
 }
 
 // What is thought before anything is known, and how far one cook is from the next. Field judgement,

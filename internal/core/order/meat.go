@@ -19,6 +19,9 @@ func (r reader) meat(p cook.Piece) (out Part[Meat]) {
 		return out
 	}
 	m.Cut = r.finished(p, c)
+	if own, ok := r.kitchen.Learnt.Yields[c.ID]; ok {
+		m.Cut = m.Cut.Yielding(own.Mid, own.SD)
+	}
 	if len(p.Each) > 0 {
 		r.unlike(p, m, errs)
 	} else {

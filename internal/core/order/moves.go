@@ -196,6 +196,9 @@ var looks = map[string]time.Duration{"30": 30 * time.Minute, "45": 45 * time.Min
 // are alike, or one for each. What all pieces of the page share is taken from like.
 func (l Line) Burns(a decision.Answers, m Meat, like forecast.Burn) []forecast.Burn {
 	like.Cut, like.Tight, like.Weather, like.Shine = m.Cut, a.Chose("tight"), a.Chose("weather"), a.Chose("shine")
+	if like.Number < len(l.learnt) {
+		like.Learnt = l.learnt[like.Number]
+	}
 	like.Shut = a.Chose("lid") == "shut"
 	like.OpenMin, _ = strconv.Atoi(a.Chose("lid"))
 	if kind := a.Chose("wrap"); kind != "none" && kind != "" {

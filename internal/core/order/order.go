@@ -16,6 +16,7 @@ import (
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/heat"
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
@@ -94,6 +95,7 @@ type Line struct {
 	Whens   map[string]when.Every // of moves of the stages, where the cook said more than a choice
 	Own     []method.Move         // those of the cook's own that have no mistake
 	Rests   said.Rests
+	learnt  []heat.Learnt // of each pit of the page, by earlier cooks
 }
 
 // Meat is what is known of a piece before anything goes on it.

@@ -13,6 +13,7 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/heat"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/plan"
@@ -53,6 +54,13 @@ func ParseAfter(before Order, c cook.Cook, k kitchen.Kitchen) Order {
 		}
 		o.Lines = append(o.Lines, reader{kitchen: k, spoons: c.Spoons, base: o.Base, sets: o.Sets.Value, at: at}.line(p))
 		o.Lines[i].Draws = or(typed[i].Key, p.Cut)
+	}
+	learnt := make([]heat.Learnt, len(c.Pits))
+	for i, p := range c.Pits {
+		learnt[i] = k.Learnt.Pit(p.ID)
+	}
+	for i := range o.Lines {
+		o.Lines[i].learnt = learnt
 	}
 	return o
 }

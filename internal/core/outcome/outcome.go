@@ -121,3 +121,19 @@ func (p Piece) Mean(aspect string) (float64, bool) {
 	}
 	return sum / math.Max(1, float64(n)), n > 0
 }
+
+// Score is the middle of all scores but salt's, and of how far that is from just right, from 1 to 5;
+// zero when nothing was scored.
+func (c Cook) Score() float64 {
+	sum, n := 0.0, 0
+	for _, p := range c.Pieces {
+		for _, s := range p.Scores {
+			v := float64(s.Value)
+			if s.Aspect == "salt" {
+				v = 5 - 2*math.Abs(v-Right)
+			}
+			sum, n = sum+v, n+1
+		}
+	}
+	return sum / math.Max(1, float64(n))
+}

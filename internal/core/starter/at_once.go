@@ -1,6 +1,7 @@
 package starter
 
 import (
+	"cmp"
 	"strings"
 
 	"verjuice/internal/core/cook"
@@ -35,8 +36,8 @@ func (a AtOnce) Place(pointer string) string { return places.Replace(pointer) }
 
 // Cook is a page of a. Nothing is known of how it was salted, so nothing is.
 func (a AtOnce) Cook() cook.Cook {
-	name := a.Name
-	if c, ok := cut.Find(a.Cut); ok && name == "" {
+	name := cmp.Or(a.Name, "On the fire now")
+	if c, ok := cut.Find(a.Cut); ok && a.Name == "" {
 		name = strings.ToUpper(c.Name[:1]) + c.Name[1:]
 	}
 	p := cook.Piece{

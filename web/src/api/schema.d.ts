@@ -296,6 +296,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cooks/{id}/after": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tell how a cook went: plan against actual, forecast against readings, weights and scores */
+        get: operations["after"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks/{id}/calendar.ics": {
         parameters: {
             query?: never;
@@ -1307,6 +1324,96 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AfterGiven: {
+            by: string;
+            /** Format: int64 */
+            score: number;
+        };
+        AfterMove: {
+            /** @description May be empty */
+            actual: string;
+            label: string;
+            /** @description How much later or sooner; may be empty */
+            late: string;
+            /** @description It was half an hour off and more */
+            off: boolean;
+            /** @description May be empty */
+            planned: string;
+        };
+        AfterNote: {
+            by: string;
+            /** @description Of the fact */
+            id: string;
+            text: string;
+        };
+        AfterPiece: {
+            cautions: components["schemas"]["LiveCaution"][];
+            /** @description The highest that was read */
+            core: components["schemas"]["BigFigure"];
+            /** @description As it was thought when it went on */
+            curve: components["schemas"]["DrawnPoint"][];
+            /** @description On the fire, beside what was thought */
+            hours: components["schemas"]["BigFigure"];
+            key: string;
+            /** @description How far readings and forecast were apart, in a sentence; may be empty */
+            miss: string;
+            notes: components["schemas"]["AfterNote"][];
+            /**
+             * Format: double
+             * @description Hours at which it came off; zero when it did not
+             */
+            off_h: number;
+            /** @description As it was read */
+            read: components["schemas"]["ReadPoint"][];
+            /** @description Rub that went on, beside what was to go on; likewise */
+            rub: components["schemas"]["BigFigure"];
+            /** @description By the ledger */
+            salt: components["schemas"]["BigFigure"];
+            scores: components["schemas"]["AfterScore"][];
+            /**
+             * Format: double
+             * @description Core at which it was to come off; zero is by feel
+             */
+            target: number;
+            title: string;
+            /** @enum {string} */
+            unit: "°C" | "°F";
+            weights: components["schemas"]["AfterWeight"][];
+            /** @description Served meat, beside what was thought; without weights its text is empty */
+            yield: components["schemas"]["BigFigure"];
+        };
+        AfterScore: {
+            aspect: string;
+            given: components["schemas"]["AfterGiven"][];
+            label: string;
+            /** @description What each score says, from 1 */
+            words: string[];
+        };
+        AfterSheet: {
+            day: string;
+            /** @description The cook has said that it is over */
+            finished: boolean;
+            /** @description Plan against actual, in order */
+            moves: components["schemas"]["AfterMove"][];
+            name: string;
+            /** @description Of the whole cook */
+            notes: components["schemas"]["AfterNote"][];
+            /** @description Id of the fact that says so; else empty */
+            over: string;
+            pieces: components["schemas"]["AfterPiece"][];
+            /** @description It was only practised: nothing is learnt from it */
+            practice: boolean;
+            /** @description When it was served beside when it was to be, in a sentence; may be empty */
+            served: string;
+        };
+        AfterWeight: {
+            label: string;
+            /** @description As it was typed last; may be empty */
+            typed: string;
+            /** @description What it is thought to be */
+            usual: string;
+            what: string;
+        };
         Ask: {
             /** @description What it may be */
             maybe: components["schemas"]["Choice"][];
@@ -2216,12 +2323,12 @@ export interface components {
              */
             id: string;
             /** @enum {string} */
-            kind: "done" | "seen" | "corrected" | "ticked" | "acknowledged" | "withdrawn";
+            kind: "done" | "seen" | "weighed" | "scored" | "noted" | "corrected" | "ticked" | "acknowledged" | "withdrawn";
             /** @description Key of the piece; empty when it is of the whole cook */
             piece?: string;
             /** @description Of an acknowledgement from before cautions had values: its sentence */
             said?: string;
-            /** @description Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a wrap: its kind; of a pit that is set: typed, what to, or c, °C; of a pit: pit, its number */
+            /** @description Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a weight: typed, what it weighs. Of a score: score, 1 to 5. Of a wrap: its kind; of a pit that is set: typed, what to, or c, °C; of a pit: pit, its number */
             values?: {
                 [key: string]: unknown;
             };
@@ -5142,6 +5249,43 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    after: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AfterSheet"];
+                };
             };
             /** @description Error */
             default: {

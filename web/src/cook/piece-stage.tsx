@@ -3,16 +3,17 @@ import { Button, Select, Switch } from "antd";
 import { ChoiceField, Field } from "../record/field";
 import { useField } from "../record/use-field";
 import { Ask } from "../shared/ask";
+import { Photos } from "../shared/photos";
 import { Choices } from "./choices";
 import { usePiece } from "./context";
 import { EachWeight } from "./each-weight";
 import { GrainMark } from "./grain-mark";
-import { Photos } from "./photos";
 import "./piece-stage.css";
 
 /** The meat before anything goes on it: cut, weight, trim, thickness. */
 export function PieceStage({ index }: { index: number }) {
-	const { piece, figures, at, count, edit, wrong, catalogue, change, goto, undoable } = usePiece(index);
+	const { piece, figures, at, count, edit, wrong, catalogue, change, goto, undoable, isNew } =
+		usePiece(index);
 	const cutField = useField(at("cut"));
 	const choices = useField(at("choices"));
 	const together = useField(at("together"));
@@ -171,7 +172,7 @@ export function PieceStage({ index }: { index: number }) {
 			</div>
 			<Choices index={index} stage="piece" />
 			<GrainMark index={index} />
-			<Photos piece={piece.key ?? ""} />
+			<Photos piece={piece.key ?? ""} title={piece.label || "this piece"} unsaved={isNew} />
 			{meat && (
 				<p className="says">
 					{meat.size}, <Ask name="Surface that takes a coat" figure={meat.surface} /> of coated surface.{" "}

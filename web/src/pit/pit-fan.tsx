@@ -12,7 +12,7 @@ const tall = 190;
 export function PitFan({ piece }: { piece: LivePiece }) {
 	const [box, width] = useWidth<HTMLElement>(350);
 	const { curve, read, now_h, target, unit, ready } = piece;
-	const ahead = curve.filter((p) => p.h >= now_h);
+	const ahead = curve.filter((p) => p.h >= now_h - 0.2);
 	const end = Math.max(1, now_h + 0.5, curve.at(-1)?.h ?? 1);
 	const freezing = unit === "°F" ? 32 : 0;
 	const highest = Math.max(target, unit === "°F" ? 150 : 65, ...curve.map((p) => p.high));

@@ -22,6 +22,8 @@ interface Props {
 	size?: "large" | "usual";
 	/** Where in the record it is, by which a mistake leads to it. */
 	at?: string;
+	/** Called when the cook is done with it: it was left, or Enter was pressed. */
+	onDone?: () => void;
 }
 
 /** A line to type an amount on, as people write it, with what is wrong beside it. */
@@ -42,6 +44,8 @@ export function TypedField(p: Props) {
 				data-at={p.at}
 				maxLength={200}
 				onChange={(e) => p.onChange(e.target.value)}
+				onBlur={p.onDone}
+				onPressEnter={p.onDone}
 			/>
 		</Labelled>
 	);

@@ -3,23 +3,30 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useParams } from "react-router";
 import { api, need } from "../api/client";
-import { ChooseFile } from "../shared/choose-file";
-import { useMessage } from "../shared/messages";
-import { useUndo } from "../shared/use-undo";
-import { useInHand } from "./context";
-import "./grain-mark.css";
+import { ChooseFile } from "./choose-file";
+import { useMessage } from "./messages";
+import { useUndo } from "./use-undo";
+import "./photos.css";
+
+interface Props {
+	/** Key of the piece. */
+	piece: string;
+	/** What the piece is called. */
+	title: string;
+	/** The cook-out is not on record yet. */
+	unsaved?: boolean;
+}
 
 /** Photographs of a piece. They are made small and lose everything but the picture. */
-export function Photos({ piece }: { piece: string }) {
+export function Photos({ piece, title, unsaved }: Props) {
 	const { id = "" } = useParams();
-	const { isNew, cook } = useInHand();
 	const queries = useQueryClient();
 	const undo = useUndo();
 	const message = useMessage();
 	const refresh = () => queries.invalidateQueries({ queryKey: ["photos", id] });
 	const list = useQuery({
 		queryKey: ["photos", id],
-		enabled: !isNew,
+		enabled: !unsaved,
 		queryFn: async () => need(await api.GET("/api/cooks/{id}/photos", { params: { path: { id } } })),
 	});
 	const add = useMutation({
@@ -48,7 +55,6 @@ export function Photos({ piece }: { piece: string }) {
 		},
 		onError: (e) => message.error(e.message),
 	});
-	const title = cook.pieces.find((p) => p.key === piece)?.label || "this piece";
 	return (
 		<section className="photos" aria-label="Photographs">
 			{(list.data ?? [])
@@ -65,7 +71,7 @@ export function Photos({ piece }: { piece: string }) {
 					</figure>
 				))}
 			<ChooseFile label="Photograph" accept="image/jpeg,image/png,image/gif" onChoose={add.mutate}>
-				<Button icon={<CameraOutlined />} disabled={isNew} loading={add.isPending}>
+				<Button icon={<CameraOutlined />} disabled={unsaved} loading={add.isPending}>
 					Add a photograph
 				</Button>
 			</ChooseFile>

@@ -1,0 +1,291 @@
+package sheet
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"math"
+	"time"
+	"unicode"
+	"unicode/utf8"
+
+	"verjuice/internal/core/after"
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/live"
+	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/quantity"
+)
+
+// AfterSheet is how a cook went, and what is to be written down of it.
+type AfterSheet struct {
+	Name     string       `json:"name"`
+	Day      string       `json:"day"`
+	Served   string       `json:"served" doc:"When it was served beside when it was to be, in a sentence; may be empty"`
+	Finished bool         `json:"finished" doc:"The cook has said that it is over"`
+	Over     string       `json:"over" doc:"Id of the fact that says so; else empty"`
+	Practice bool         `json:"practice" doc:"It was only practised: nothing is learnt from it"`
+	Moves    []AfterMove  `json:"moves" nullable:"false" doc:"Plan against actual, in order"`
+	Pieces   []AfterPiece `json:"pieces" nullable:"false"`
+	Notes    []AfterNote  `json:"notes" nullable:"false" doc:"Of the whole cook"`
+}
+
+// AfterMove is something that was planned, or done, or both.
+type AfterMove struct {
+	Label   string `json:"label"`
+	Planned string `json:"planned" doc:"May be empty"`
+	Actual  string `json:"actual" doc:"May be empty"`
+	Late    string `json:"late" doc:"How much later or sooner; may be empty"`
+	Off     bool   `json:"off" doc:"It was half an hour off and more"`
+}
+
+// AfterPiece is how a piece went.
+type AfterPiece struct {
+	Key      string        `json:"key"`
+	Title    string        `json:"title"`
+	Hours    BigFigure     `json:"hours" doc:"On the fire, beside what was thought"`
+	Core     BigFigure     `json:"core" doc:"The highest that was read"`
+	Yield    BigFigure     `json:"yield" doc:"Served meat, beside what was thought; without weights its text is empty"`
+	Rub      BigFigure     `json:"rub" doc:"Rub that went on, beside what was to go on; likewise"`
+	Salt     BigFigure     `json:"salt" doc:"By the ledger"`
+	Miss     string        `json:"miss" doc:"How far readings and forecast were apart, in a sentence; may be empty"`
+	Curve    []DrawnPoint  `json:"curve" nullable:"false" doc:"As it was thought when it went on"`
+	Read     []ReadPoint   `json:"read" nullable:"false" doc:"As it was read"`
+	Target   float64       `json:"target" doc:"Core at which it was to come off; zero is by feel"`
+	Unit     string        `json:"unit" enum:"°C,°F"`
+	OffH     float64       `json:"off_h" doc:"Hours at which it came off; zero when it did not"`
+	Weights  []AfterWeight `json:"weights" nullable:"false"`
+	Scores   []AfterScore  `json:"scores" nullable:"false"`
+	Notes    []AfterNote   `json:"notes" nullable:"false"`
+	Cautions []LiveCaution `json:"cautions" nullable:"false"`
+}
+
+// AfterWeight is something to weigh.
+type AfterWeight struct {
+	What  string `json:"what"`
+	Label string `json:"label"`
+	Typed string `json:"typed" doc:"As it was typed last; may be empty"`
+	Usual string `json:"usual" doc:"What it is thought to be"`
+}
+
+// AfterScore is an aspect to score.
+type AfterScore struct {
+	Aspect string       `json:"aspect"`
+	Label  string       `json:"label"`
+	Words  []string     `json:"words" nullable:"false" doc:"What each score says, from 1"`
+	Given  []AfterGiven `json:"given" nullable:"false"`
+}
+
+// AfterGiven is a score that somebody gave.
+type AfterGiven struct {
+	By    string `json:"by"`
+	Score int    `json:"score"`
+}
+
+// AfterNote is something to remember.
+type AfterNote struct {
+	ID   string `json:"id" doc:"Of the fact"`
+	Text string `json:"text"`
+	By   string `json:"by"`
+}
+
+var weightWords = map[string]string{
+	"trimmed": "Trimmed, as it went on", "cooked": "Off the fire, with its bones", "bones": "Bones, after it was eaten", "mixed": "Rub mixed", "left": "Rub left over",
+}
+
+var aspectWords = map[string][]string{
+	"salt": {"Salt", "far too bland", "a little bland", "just right", "a little salty", "too salty"}, "bark": {"Bark", "none", "poor", "fair", "good", "superb"},
+	"tenderness": {"Tenderness", "tough", "chewy", "fair", "tender", "superb"}, "moisture": {"Moisture", "dry", "a little dry", "fair", "moist", "superb"},
+	"smoke": {"Smoke", "none", "faint", "fair", "good", "superb"},
+}
+
+// OfAfter says how a cook went, and what is kept of it. What earlier cooks taught is left out of what
+// was thought, so that a lesson is not learnt twice. The error is that of ctx.
+func OfAfter(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.Clock, course facts.Course, as Reader) (AfterSheet, outcome.Cook, error) {
+	k.Learnt, k.Stand = kitchen.Kitchen{}.Learnt, ""
+	at.Read, at.Parts = course.Readings(), cooking.Seasons|cooking.Depths|cooking.Baths|cooking.Needles
+	result, k, err := r.Work(ctx, k, at)
+	if err != nil {
+		return AfterSheet{}, outcome.Cook{}, err
+	}
+	a, err := after.Of(ctx, result, course, k)
+	if err != nil {
+		return AfterSheet{}, outcome.Cook{}, err
+	}
+	w := newWriter(result, as)
+	out := AfterSheet{Name: r.Cook.Name, Moves: []AfterMove{}, Pieces: []AfterPiece{}, Notes: notes(r.Facts.Notes("")), Finished: a.Outcome.Finished}
+	if f, ok := r.Facts.Done("", "over"); ok {
+		out.Over = f.ID
+	}
+	if day, err := time.Parse(time.DateOnly, a.Outcome.Day); err == nil {
+		out.Day = day.Format("Monday 2 January 2006")
+	}
+	out.Served = servedWords(a.Outcome)
+	for _, m := range a.Moves {
+		out.Moves = append(out.Moves, w.afterMove(result, m))
+	}
+	kept := map[string]outcome.Piece{}
+	for _, p := range a.Outcome.Pieces {
+		kept[p.Key] = p
+	}
+	for _, p := range a.Pieces {
+		if o, ok := kept[p.Live.Piece.Line.Key]; ok {
+			out.Pieces = append(out.Pieces, w.afterPiece(r.Facts, p, o))
+		}
+	}
+	return out, a.Outcome, nil
+}
+
+// servedWords says when it was served beside when it was to be.
+func servedWords(o outcome.Cook) string {
+	served, err := time.Parse(time.RFC3339, o.ServedAt)
+	if err != nil {
+		return ""
+	}
+	planned, err := time.Parse(time.RFC3339, o.ServeAt)
+	if err != nil {
+		return "Served from " + served.Format("15:04") + "."
+	}
+	switch late := served.Sub(planned).Round(5 * time.Minute); {
+	case late.Abs() < 10*time.Minute:
+		return "Served at " + served.In(planned.Location()).Format("15:04") + ", on time."
+	case late > 0:
+		return fmt.Sprintf("Served at %s, %s late.", served.In(planned.Location()).Format("15:04"), duration(late))
+	default:
+		return fmt.Sprintf("Sliced at %s, %s before serving.", served.In(planned.Location()).Format("15:04"), duration(-late))
+	}
+}
+
+func (w writer) afterMove(r cooking.Result, m after.Move) AfterMove {
+	name := w.pit(m.Pit)
+	if m.Piece != "" {
+		name = w.pieces[m.Piece]
+	}
+	out := AfterMove{Label: join(upper(name), ": ", lower(cmp.Or(pressWords[m.Stage], m.Stage)))}
+	zone := cmp.Or(r.Order.Serving.Value.Zone, time.UTC)
+	if !m.Planned.IsZero() {
+		out.Planned = m.Planned.In(zone).Format("Mon 15:04")
+	}
+	if !m.Actual.IsZero() {
+		out.Actual = m.Actual.In(zone).Format("Mon 15:04")
+	}
+	if late, ok := m.Late(); ok {
+		out.Late, out.Off = "on time", late.Abs() >= 30*time.Minute
+		if late = late.Round(5 * time.Minute); late.Abs() >= 10*time.Minute {
+			out.Late = duration(late.Abs()) + map[bool]string{true: " later", false: " sooner"}[late > 0]
+		}
+	}
+	return out
+}
+
+func notes(all []facts.Fact) []AfterNote {
+	out := []AfterNote{}
+	for _, f := range all {
+		out = append(out, AfterNote{f.ID, f.What, f.Author})
+	}
+	return out
+}
+
+func (w writer) afterPiece(f facts.Facts, p after.Piece, o outcome.Piece) AfterPiece {
+	out := AfterPiece{
+		Key: o.Key, Title: title(p.Live.Piece), Curve: w.curve(p.Thought), Read: []ReadPoint{}, Unit: "°C", OffH: o.Hours, Target: 0,
+		Weights: w.afterWeights(f, o), Scores: []AfterScore{}, Notes: notes(f.Notes(o.Key)), Cautions: []LiveCaution{},
+	}
+	if w.Units == quantity.US {
+		out.Unit = "°F"
+	}
+	for i, r := range p.Read {
+		if i%(1+len(p.Read)/160) == 0 || i == len(p.Read)-1 {
+			out.Read = append(out.Read, ReadPoint{math.Round(1000*r.AtH) / 1000, w.degrees(r.CoreC)})
+		}
+	}
+	if c := p.Live.Piece.Clock; c != nil && c.Done > 0 {
+		out.Target = w.degrees(float64(c.Done))
+	}
+	w.afterFigures(&out, p, o)
+	for _, aspect := range facts.Aspects {
+		words := aspectWords[aspect]
+		line := AfterScore{Aspect: aspect, Label: words[0], Words: words[1:], Given: []AfterGiven{}}
+		for _, s := range o.Scores {
+			if s.Aspect == aspect {
+				line.Given = append(line.Given, AfterGiven{s.By, s.Value})
+			}
+		}
+		out.Scores = append(out.Scores, line)
+	}
+	for _, c := range p.Found {
+		one := w.caution(c)
+		out.Cautions = append(out.Cautions, LiveCaution{one.ID, one.Severity, one.Message, one.Action})
+	}
+	return out
+}
+
+// lower begins s with a small letter.
+func lower(s string) string {
+	first, size := utf8.DecodeRuneInString(s)
+	return string(unicode.ToLower(first)) + s[size:]
+}
+
+// afterFigures puts in the figures of a piece beside what was thought of them.
+func (w writer) afterFigures(out *AfterPiece, p after.Piece, o outcome.Piece) {
+	of := func(h float64) string { return hours(h) }
+	if o.Hours > 0 {
+		out.Hours = BigFigure{Text: of(o.Hours), Note: "on the fire"}
+		if o.Thought.Mid > 0 && o.Thought.Mid < 40 {
+			out.Hours.Note = fmt.Sprintf("on the fire; forecast %s (%s–%s)", of(o.Thought.Mid), of(o.Thought.Low), of(o.Thought.High))
+		}
+		if o.GuessH > 0 {
+			nearer := "the forecast was nearer"
+			if math.Abs(o.GuessH-o.Hours) < math.Abs(o.Thought.Mid-o.Hours) {
+				nearer = "you were nearer"
+			}
+			out.Hours.Note += fmt.Sprintf("; you guessed %s: %s", of(o.GuessH), nearer)
+		}
+	} else if p.Live.State == live.On {
+		out.Hours = BigFigure{Text: of(p.Live.Piece.Happened.NowH), Note: "on the fire so far"}
+	}
+	if o.CoreC > 0 {
+		out.Core = BigFigure{Text: w.warm(o.CoreC, 1), Note: "the highest core that was read"}
+	}
+	thought := fmt.Sprintf("%.0f–%.0f %%", 100*o.Yield.Low, 100*o.Yield.High)
+	out.Yield.Note = "of the trimmed weight on the plates; expected " + thought
+	if served := o.Served(p.Live.Piece.Line.Meat.Value.Cut.BoneShare()); served > 0 {
+		out.Yield.Text = fmt.Sprintf("%.0f %%", 100*served)
+	}
+	if o.RubKG > 0 {
+		out.Rub.Note = "rub on the meat; it was to be " + quantity.FormatMass(quantity.Mass(o.RubKG), w.Units)
+	}
+	if o.MixedKG > 0 {
+		out.Rub.Text = quantity.FormatMass(quantity.Mass(math.Max(0, o.MixedKG-o.LeftKG)), w.Units)
+	}
+	if o.Salt > 0 {
+		out.Salt = BigFigure{Text: fmt.Sprintf("%.2f %%", o.Salt), Note: "salt in the raw meat, by the ledger"}
+	}
+	if !math.IsNaN(p.MissC) {
+		out.Miss = fmt.Sprintf("Half of the readings were within %s of the forecast.", w.gap(p.MissC))
+		if math.Abs(o.AirOffC) >= 2 && o.AirN > 0 {
+			out.Miss += fmt.Sprintf(" The pit ran %s %s than it was set to.", w.gap(math.Abs(o.AirOffC)), map[bool]string{true: "hotter", false: "cooler"}[o.AirOffC > 0])
+		}
+	}
+}
+
+// afterWeights are what is to be weighed of a piece.
+func (w writer) afterWeights(f facts.Facts, o outcome.Piece) []AfterWeight {
+	usual := map[string]float64{"trimmed": o.GreenKG, "cooked": o.GreenKG * 0.65, "mixed": 1.15 * o.RubKG}
+	if o.Yield.Mid > 0 {
+		usual["cooked"] = o.GreenKG * math.Min(0.95, o.Yield.Mid+0.1)
+	}
+	out := []AfterWeight{}
+	for _, what := range facts.Weights {
+		one := AfterWeight{What: what, Label: weightWords[what]}
+		if _, said, ok := f.Weighed(o.Key, what); ok {
+			one.Typed, _ = said.Values["typed"].(string)
+		}
+		if v := usual[what]; v > 0 {
+			one.Usual = "about " + quantity.FormatMass(quantity.Mass(v), w.Units)
+		}
+		out = append(out, one)
+	}
+	return out
+}

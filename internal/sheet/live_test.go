@@ -1,0 +1,50 @@
+package sheet_test
+
+import (
+	"fmt"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/anycook"
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/sheet"
+)
+
+// BenchmarkLive is how five pieces on three pits stand after six hours, each time with five minutes
+// more that were read: the forecast of each is anew.
+func BenchmarkLive(b *testing.B) {
+	on := time.Date(2026, 11, 28, 7, 0, 0, 0, time.UTC)
+	r, course := sheet.CookRequest{}, facts.Course{}
+	var pieces []cook.Piece
+	for i, cut := range []string{"lamb-shoulder-bone-in", "beef-chuck-roll", "pork-loin", "chicken-leg", "venison-haunch"} {
+		p := anycook.Coated(cut, "3 kg")
+		p.Key, p.Fire.On = fmt.Sprint("p", i), i%3
+		pieces = append(pieces, p)
+		r.Facts = append(r.Facts, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: p.Key, What: "fire", At: on.Format(time.RFC3339)})
+	}
+	r.Cook = anycook.Supper(pieces...)
+	r.Cook.Zone, r.Cook.ServeAt = "UTC", "2026-11-28T20:30"
+	r.Cook.Pits = []cook.Pit{{Name: "a", Kind: "pellet"}, {Name: "b", Kind: "kettle"}, {Name: "c", Kind: "offset"}}
+	read := func(at time.Time) {
+		for i := range pieces {
+			course.Add(facts.Reading{Probe: fmt.Sprint("core:p", i), At: at, C: quantity.Celsius(5 + 8*at.Sub(on).Hours())}, facts.Reading{Probe: fmt.Sprint("pit:", i%3), At: at, C: 118})
+		}
+	}
+	now := on
+	for ; now.Before(on.Add(6 * time.Hour)); now = now.Add(time.Minute) {
+		read(now)
+	}
+	for b.Loop() {
+		now = now.Add(5 * time.Minute)
+		read(now)
+		_, err := sheet.OfLive(b.Context(), r, kitchen.Kitchen{}, cooking.Clock{Now: now, Recorded: r.Cook.ServeAt}, course, sheet.Reader{})
+		require.NoError(b, err)
+	}
+}

@@ -1,0 +1,51 @@
+import { useEffect, useState } from "react";
+import { ApiError } from "../api/client";
+import { TypedField } from "../shared/typed-field";
+import type { AfterPiece, useWriteDown } from "./use-after";
+
+/** What was weighed, each kept when its field is left. */
+export function Weights({ piece, write }: { piece: AfterPiece; write: ReturnType<typeof useWriteDown> }) {
+	return (
+		<div className="after-weights">
+			<h3>Weights</h3>
+			{piece.weights.map((w) => (
+				<Weight key={w.what} piece={piece.key} weight={w} write={write} />
+			))}
+		</div>
+	);
+}
+
+interface Props {
+	piece: string;
+	weight: AfterPiece["weights"][number];
+	write: ReturnType<typeof useWriteDown>;
+}
+
+function Weight({ piece, weight: w, write }: Props) {
+	const [typed, setTyped] = useState(w.typed);
+	const [wrong, setWrong] = useState("");
+	useEffect(() => setTyped(w.typed), [w.typed]);
+	const keep = () => {
+		if (typed.trim() === w.typed.trim() || !typed.trim()) return;
+		write.mutate(
+			{ kind: "weighed", what: w.what, piece, values: { typed } },
+			{
+				onError: (e) =>
+					setWrong((e instanceof ApiError && e.problem?.errors?.[0]?.message) || "This could not be kept."),
+			},
+		);
+	};
+	return (
+		<TypedField
+			label={w.label}
+			value={typed}
+			usual={w.usual}
+			error={wrong}
+			onDone={keep}
+			onChange={(v) => {
+				setWrong("");
+				setTyped(v);
+			}}
+		/>
+	);
+}
