@@ -209,6 +209,7 @@ func (s *server) registerLive(a huma.API) {
 	s.registerPractice(a)
 	s.registerNow(a)
 	s.registerAfter(a)
+	s.registerLogbook(a)
 }
 
 func (s *server) registerReadings(a huma.API) {

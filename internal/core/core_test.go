@@ -65,7 +65,7 @@ var knows = map[string]string{
 	"lasting":    "quantity",
 	"memo":       "",
 	"method":     "dose quantity when",
-	"order":      "cook cut decision dose facts field forecast formula heat kitchen larder method plan quantity quiet said salt when",
+	"order":      "cook cut decision dose facts field forecast formula heat kitchen larder learn method plan quantity quiet said salt when",
 	"outcome":    "",
 	"outlook":    "caution cook cooking cut facts forecast heat kitchen lasting method order plan quantity when",
 	"plan":       "field lasting quantity quiet room when",

@@ -84,14 +84,15 @@ func NewFire(c cut.Cut, g cut.Geometry, convect, startC float64, seed uint64) *F
 }
 
 // OnPit puts f on a pit of its own seed, so that every piece that is ever put on that pit shares what
-// is hidden of it: how far it runs off, how it drifts, and how well its air gives heat.
+// is hidden of it: how far it runs off, how much it drifts, and how well its air gives heat. When it
+// drifts is another matter each time.
 func (f *Fire) OnPit(seed uint64) *Fire {
 	r := rand.New(rand.NewPCG(seed, 0x917))
 	usual := f.convect / f.hot
 	f.hot = math.Exp(0.25 * r.NormFloat64())
 	f.convect, f.offC = usual*f.hot, 6*r.NormFloat64()
 	for i := range f.drift {
-		f.drift[i], f.phase[i] = 2.5*r.NormFloat64(), 2*math.Pi*r.Float64()
+		f.drift[i] = 2.5 * r.NormFloat64()
 	}
 	return f
 }

@@ -150,6 +150,7 @@ func OfOutlook(ctx context.Context, r OutlookRequest, k kitchen.Kitchen, at cook
 	}
 	w := newWriter(result, as)
 	out := w.outlook(none, look, result)
+	out.Says = append(w.allows(result.Order.Learnt, r.Cook.Pits), out.Says...)
 	for _, way := range ways {
 		line := w.way(way, look)
 		out.Ways = append(out.Ways, line)

@@ -26,6 +26,7 @@ type PlanSheet struct {
 	SaferAt   string         `json:"safer_at" doc:"The serving time that is safer, local YYYY-MM-DDTHH:MM; empty when this one is safe"`
 	Safer     string         `json:"safer" doc:"The same in words"`
 	Instead   string         `json:"instead" doc:"That the plan which was chosen cannot be, in a sentence; else empty"`
+	Learnt    []string       `json:"learnt" nullable:"false" doc:"What earlier cooks tell of its pits, for which the forecasts allow"`
 	Change    string         `json:"change" doc:"What the last thing that happened has changed, in a sentence"`
 }
 
@@ -122,7 +123,7 @@ var planWords = map[plan.Kind]string{plan.SameDay: "the same day", plan.Overnigh
 func (w writer) plan(r cooking.Result) *PlanSheet {
 	p := r.Plan
 	chosen := p.Result.Plans[p.Chosen]
-	out := &PlanSheet{Options: []PlanOption{}, Refused: []PlanRefusal{}, Tasks: []TaskLine{}, Conflicts: []PlanConflict{}, Rooms: []RoomSheet{}, Quiet: []Stretch{}}
+	out := &PlanSheet{Options: []PlanOption{}, Refused: []PlanRefusal{}, Tasks: []TaskLine{}, Conflicts: []PlanConflict{}, Rooms: []RoomSheet{}, Quiet: []Stretch{}, Learnt: w.allows(r.Order.Learnt, r.Order.Cook.Pits)}
 	for i, one := range p.Result.Plans {
 		o := w.option(one)
 		o.Chance, o.Chosen = w.figure(p.Chances[i]), i == p.Chosen

@@ -229,3 +229,31 @@ func (s *Store) Learn(ctx context.Context, change func(*Lessons)) (Lessons, erro
 
 // lessonsID is the id of the one record of lessons.
 const lessonsID = "6c1d3a7e-0b52-4b0e-9b7e-1e550a5e55a5"
+
+// LogChoices are what there is to look for in the logbook.
+type LogChoices struct {
+	Cuts     []string `json:"cuts" nullable:"false" doc:"By id"`
+	Finishes []string `json:"finishes" nullable:"false"`
+	Pits     []string `json:"pits" nullable:"false" doc:"By name"`
+	Wraps    []string `json:"wraps" nullable:"false"`
+	Formulas []string `json:"formulas" nullable:"false" doc:"By name"`
+	Weathers []string `json:"weathers" nullable:"false"`
+}
+
+// LogChoices are what there is to look for in the logbook.
+func (s *Store) LogChoices(ctx context.Context) (LogChoices, error) {
+	var out LogChoices
+	for column, into := range map[string]*[]string{"cuts": &out.Cuts, "finishes": &out.Finishes, "pits": &out.Pits, "wraps": &out.Wraps, "formulas": &out.Formulas, "weather": &out.Weathers} {
+		var lists []string
+		if err := s.db.WithContext(ctx).Model(&outcomeModel{}).Distinct(column).Limit(1000).Pluck(column, &lists).Error; err != nil {
+			return out, err
+		}
+		words := []string{}
+		for _, l := range lists {
+			words = append(words, strings.FieldsFunc(l, func(r rune) bool { return r == '|' })...)
+		}
+		slices.Sort(words)
+		*into = slices.Compact(words)
+	}
+	return out, nil
+}

@@ -32,6 +32,8 @@ const CookPage = page("CookPage");
 const PitPage = page("PitPage");
 const NowPage = page("NowPage");
 const AfterPage = page("AfterPage");
+const LogPage = page("LogPage");
+const LogComparePage = page("LogComparePage");
 
 const queries = new QueryClient({
 	defaultOptions: {
@@ -110,6 +112,8 @@ const router = createBrowserRouter([
 					{ path: "/jars", element: <JarsPage /> },
 					{ path: "/larder", element: <LarderPage /> },
 					{ path: "/read", element: <ReadPage /> },
+					{ path: "/log", element: <LogPage /> },
+					{ path: "/log/compare", element: <LogComparePage /> },
 					{ path: "/now", element: <NowPage /> },
 					{ path: "/guess", element: <GuessPage /> },
 					{ path: "*", element: <Nothing title="There is no page at this address" /> },

@@ -18,6 +18,7 @@ export function Masthead() {
 				<NavLink to="/" end>
 					Cook-outs
 				</NavLink>
+				<NavLink to="/log">Logbook</NavLink>
 				<NavLink to="/bench">Bench</NavLink>
 			</nav>
 			<div className="masthead-prefs">

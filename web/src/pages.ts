@@ -10,5 +10,7 @@ export { default as GuessPage } from "./guess/guess-page";
 export { default as JarsPage } from "./jars/jars-page";
 export { default as LarderPage } from "./larder/larder-page";
 export { default as AfterPage } from "./log/after-page";
+export { default as LogComparePage } from "./log/compare-page";
+export { default as LogPage } from "./log/log-page";
 export { default as NowPage } from "./pit/now-page";
 export { default as PitPage } from "./pit/pit-page";

@@ -233,15 +233,34 @@ func ofPiece(ctx context.Context, r cooking.Result, a Piece) (outcome.Piece, err
 		return out, err
 	}
 	out.Thought = outcome.Band{Low: fare.Fire.Low.Hours(), Mid: fare.Fire.Mid.Hours(), High: fare.Fire.High.Hours()}
-	if len(h.Core) > 0 {
-		seen, err := forecast.See(ctx, forecast.SlowestOf(p.Burns))
-		if err != nil {
-			return out, err
-		}
-		out.HeatLn, out.HeatSD = seen.Fire.Heat.Ln, seen.Fire.Heat.SD
-	}
-	return out, nil
+	out.Pace, err = pace(ctx, p)
+	return out, err
 }
+
+// pace is by how much longer the core took to where it was read last than it would have by what was
+// done, with the pit as it was read, ln; zero when that is not known.
+func pace(ctx context.Context, p cooking.Piece) (float64, error) {
+	h := p.Happened
+	if len(h.Core) == 0 || len(h.Pit) == 0 {
+		return 0, nil
+	}
+	last := h.Core[len(h.Core)-1]
+	b := h.Burn(forecast.SlowestOf(p.Thought))
+	b.Read, b.BarkH, b.UndoneH = nil, 0, 0
+	seen, err := forecast.See(ctx, b.Retold())
+	if err != nil || last.CoreC < tells {
+		return 0, err
+	}
+	for _, point := range seen.Fire.Curve {
+		if point.Core.Mid >= last.CoreC && point.H > 0 {
+			return math.Log(last.AtH / point.H), nil
+		}
+	}
+	return 0, nil
+}
+
+// tells is the least core that tells how a pit heats, °C.
+const tells = 45
 
 // slot is how long each reading of a pit stands for, min.
 const slot = 5

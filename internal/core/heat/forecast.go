@@ -55,7 +55,6 @@ type Forecast struct {
 	Wraps  []Band // hours to each wrap
 	Visits []Band // and until each visit begins
 	Ends   []Band // and until it is over; infinite where it goes on until the piece is off
-	Heat   Heat   // of the air of its pit
 	// What a cook could measure or tell, and what each would take off the band of Done.
 	Narrows []Narrowing
 }
@@ -127,7 +126,7 @@ func Of(ctx context.Context, c Cook, a Ask) (Forecast, error) {
 		return Forecast{}, err
 	}
 	out := c.sum(paths, a)
-	out.Narrows, out.Heat = c.narrow(all, paths, a, out.Done), heatOf(all, &spread, c.Learnt)
+	out.Narrows = c.narrow(all, paths, a, out.Done)
 	return out, nil
 }
 

@@ -20,19 +20,6 @@ func (l Learnt) narrowed(spread *[unknowns]float64, read bool) {
 	}
 }
 
-// Heat is what the readings of a cook say of how well the air of its pit gives heat, beside what
-// was thought of it: mean and standard deviation, ln over the usual of its kind. Without readings
-// it is what was thought.
-type Heat struct{ Ln, SD float64 }
-
-// heatOf is what the members have come to.
-func heatOf(all []draw, spread *[unknowns]float64, l Learnt) Heat {
-	n, mean, about := float64(len(all)), 0.0, 0.0
-	for _, d := range all {
-		mean += d[convection] / n
-	}
-	for _, d := range all {
-		about += (d[convection] - mean) * (d[convection] - mean) / (n - 1)
-	}
-	return Heat{l.HeatLn + spread[convection]*mean, spread[convection] * math.Sqrt(about)}
-}
+// HeatOnHours is by how much the hours to any core fall when the air gives heat better, ln for ln, as
+// an ensemble has it on the envelope.
+var HeatOnHours = -moves[convection] / Spreads[convection]

@@ -36,7 +36,7 @@ const z80 = 1.2816
 type Pit struct {
 	Name string `json:"name"`
 	Off  Lesson `json:"off" doc:"°C over what it is set to"`
-	Heat Lesson `json:"heat" doc:"How well its air gives heat, ln over the usual of its kind"`
+	Pace Lesson `json:"pace" doc:"How much longer a core takes than it would by the pit's temperature, ln"`
 }
 
 // Book is what is learnt from a book of cooks.
@@ -54,12 +54,12 @@ func (b Book) Pit(id string) heat.Learnt {
 	if !ok || id == "" {
 		return heat.Learnt{}
 	}
-	out := heat.Learnt{PitC: p.Off.Mid, HeatLn: p.Heat.Mid}
+	out := heat.Learnt{PitC: p.Off.Mid, HeatLn: -p.Pace.Mid / heat.HeatOnHours}
 	if p.Off.Cooks > 0 {
 		out.PitSD = math.Hypot(p.Off.SD, pitVaries)
 	}
-	if p.Heat.Cooks > 0 {
-		out.HeatSD = math.Hypot(p.Heat.SD, heatVaries)
+	if p.Pace.Cooks > 0 {
+		out.HeatSD = p.Pace.SD / heat.HeatOnHours
 	}
 	return out
 }
@@ -67,8 +67,8 @@ func (b Book) Pit(id string) heat.Learnt {
 // What is thought before anything is known, and how far one cook is from the next. Field judgement,
 // but for the pit's and the heat's, which are those of the forecast.
 const (
-	pitPrior, pitVaries     = 8.0, 2.5   // °C
-	heatPrior, heatVaries   = 0.35, 0.12 // ln
+	pitPrior, pitVaries     = 8.0, 1.7   // °C
+	pacePrior, paceVaries   = 0.12, 0.25 // ln
 	yieldPrior, yieldVaries = 0.10, 0.06 // ln
 	coatPrior, coatVaries   = 0.30, 0.15 // ln
 	saltMid, saltPrior      = 0.95, 0.25 // % of raw boneless meat
@@ -96,7 +96,7 @@ func (e estimate) lesson() Lesson { return Lesson{e.sum / e.weight, math.Sqrt(1 
 // From is what these cooks teach. The order of the cooks makes no difference but to rounding.
 func From(all []outcome.Cook) Book {
 	out := Book{Pits: map[string]Pit{}, Yields: map[string]Lesson{}}
-	offs, heats, yields := map[string]*estimate{}, map[string]*estimate{}, map[string]*estimate{}
+	offs, paces, yields := map[string]*estimate{}, map[string]*estimate{}, map[string]*estimate{}
 	names := map[string]string{}
 	coat, salt := about(0, coatPrior), about(saltMid, saltPrior)
 	at := func(m map[string]*estimate, key string, sd float64) *estimate {
@@ -129,20 +129,20 @@ func From(all []outcome.Cook) Book {
 			if off, ok := offOf(pieces); ok {
 				at(offs, id, pitPrior).add(off, pitVaries)
 			}
-			if ln, sd, ok := heatOf(pieces); ok {
-				at(heats, id, heatPrior).add(ln, math.Hypot(sd, heatVaries))
+			if pace, ok := paceOf(pieces); ok {
+				at(paces, id, pacePrior).add(pace, paceVaries)
 			}
 		}
 	}
 	for id := range names {
-		one := Pit{Name: names[id], Off: about(0, pitPrior).lesson(), Heat: about(0, heatPrior).lesson()}
+		one := Pit{Name: names[id], Off: about(0, pitPrior).lesson(), Pace: about(0, pacePrior).lesson()}
 		if e := offs[id]; e != nil {
 			one.Off = e.lesson()
 		}
-		if e := heats[id]; e != nil {
-			one.Heat = e.lesson()
+		if e := paces[id]; e != nil {
+			one.Pace = e.lesson()
 		}
-		if one.Off.Cooks+one.Heat.Cooks > 0 {
+		if one.Off.Cooks+one.Pace.Cooks > 0 {
 			out.Pits[id] = one
 		}
 	}
@@ -164,19 +164,14 @@ func offOf(pieces []outcome.Piece) (float64, bool) {
 	return sum / math.Max(1, float64(n)), n > 0
 }
 
-// heatOf is how well the air of a pit gave heat at one cook: each piece tells so by itself, beside
-// what was thought before, which counts once.
-func heatOf(pieces []outcome.Piece) (ln, sd float64, ok bool) {
-	e := estimate{}
+// paceOf is how much longer the cores took at one cook on a pit than they would have by its
+// temperature: a pit of which nothing was read does not tell.
+func paceOf(pieces []outcome.Piece) (float64, bool) {
+	sum, n := 0.0, 0
 	for _, p := range pieces {
-		w := 1/(p.HeatSD*p.HeatSD) - 1/(heatPrior*heatPrior)
-		if p.HeatSD > 0 && w > 0.5 {
-			e.weight, e.sum, e.n = e.weight+w, e.sum+p.HeatLn/(p.HeatSD*p.HeatSD), e.n+1
+		if p.AirN >= leastAir && p.Pace != 0 {
+			sum, n = sum+p.Pace, n+1
 		}
 	}
-	if e.n == 0 {
-		return 0, 0, false
-	}
-	l := e.lesson()
-	return l.Mid, l.SD, true
+	return sum / math.Max(1, float64(n)), n > 0
 }

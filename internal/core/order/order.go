@@ -17,6 +17,7 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/heat"
+	"verjuice/internal/core/learn"
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
@@ -50,6 +51,7 @@ type Order struct {
 	Probe   Part[quantity.Celsius] // what it shows too much
 	Extra   field.Errors           // more pieces than a page takes, or two with one key
 	Lines   []Line
+	Learnt  learn.Book // of its pits among others, which the forecasts allow for
 
 	stand string // of the kitchen that it was read in
 }

@@ -33,8 +33,8 @@ func ParseAfter(before Order, c cook.Cook, k kitchen.Kitchen) Order {
 	typed := c.Pieces
 	c = cook.Keyed(c)
 	o := Order{
-		stand: k.Stand,
-		Cook:  c, Name: parseName(c), Serving: parseServing(c), People: parsePeople(c), Base: parseBase(c), Setting: parseSetting(c), Sets: parseSets(c), Probe: parseProbe(c),
+		stand: k.Stand, Learnt: k.Learnt,
+		Cook: c, Name: parseName(c), Serving: parseServing(c), People: parsePeople(c), Base: parseBase(c), Setting: parseSetting(c), Sets: parseSets(c), Probe: parseProbe(c),
 	}
 	o.Wishes = parseWishes(c, o.Serving.Value.Zone)
 	if len(c.Pieces) > MaxPieces {

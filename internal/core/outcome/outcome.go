@@ -54,8 +54,7 @@ type Piece struct {
 	SetC    float64 `json:"set_c" doc:"What the pit was set to at first, °C"`
 	AirN    int     `json:"air_n" doc:"Readings of the pit, by the minute"`
 	AirOffC float64 `json:"air_off_c" doc:"How far they were from what it was set to, in the middle, °C"`
-	HeatLn  float64 `json:"heat_ln" doc:"How well its air gave heat by the readings of the core, ln over the usual of its kind"`
-	HeatSD  float64 `json:"heat_sd" doc:"Standard deviation of that; zero when no core was read"`
+	Pace    float64 `json:"pace,omitempty" required:"false" doc:"How much longer the core took than it would have by the pit as it was read, ln; zero when that is not known"`
 	CoreC   float64 `json:"core_c,omitempty" required:"false" doc:"Highest core on record, °C"`
 	MM      float64 `json:"mm" doc:"Thickest point"`
 

@@ -922,6 +922,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tell what was learnt from the logbook */
+        get: operations["lessons"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/reset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Forget what was learnt: only cooks from today on teach; or take all in again */
+        post: operations["resetLessons"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/without": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Leave a cook out of what is learnt, or take it in again */
+        post: operations["leaveOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/live": {
         parameters: {
             query?: never;
@@ -931,6 +982,57 @@ export interface paths {
         };
         /** List the cooks that are on the fire, with their alarms */
         get: operations["onNow"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logbook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List cooks that went on the fire, the latest first */
+        get: operations["logbook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logbook/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lay the curves of some cooks over one another, and compare them point by point */
+        get: operations["compareCooks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logbook/trends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tell what the cooks of each cut show together */
+        get: operations["trends"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3043,6 +3145,10 @@ export interface components {
             kind: string;
             label: string;
         };
+        LeaveOutRequest: {
+            cook: string;
+            out: boolean;
+        };
         LedgerLine: {
             /** @description Names the source within the piece: rub, bath, inject, binder, or layer-0 and so on */
             id: string;
@@ -3093,6 +3199,27 @@ export interface components {
             tastes: string;
             /** @description How it stands to the chosen band */
             verdict: string;
+        };
+        LessonCook: {
+            id: string;
+            name: string;
+        };
+        LessonLine: {
+            /** Format: int64 */
+            cooks: number;
+            id: string;
+            /** @description In what range it likely is: eight in ten */
+            range: string;
+            /** @description In a sentence, with how many cooks it rests on */
+            text: string;
+        };
+        LessonsSheet: {
+            /** @description Empty while no cook is over */
+            lines: components["schemas"]["LessonLine"][];
+            /** @description Cooks from before that day teach nothing; else empty */
+            since: string;
+            /** @description Cooks that are left out */
+            without: components["schemas"]["LessonCook"][];
         };
         ListPageCookSummary: {
             items: components["schemas"]["CookSummary"][];
@@ -3233,6 +3360,69 @@ export interface components {
              */
             speed: number;
             zone: string;
+        };
+        LogChoices: {
+            /** @description By id */
+            cuts: string[];
+            finishes: string[];
+            /** @description By name */
+            formulas: string[];
+            /** @description By name */
+            pits: string[];
+            weathers: string[];
+            wraps: string[];
+        };
+        LogCompared: {
+            cooks: components["schemas"]["LogComparedOf"][];
+            /** @description Cooks that cannot be compared, in words */
+            missed: string[];
+            /** @description Point by point; a row has as many texts as there are cooks */
+            rows: components["schemas"]["LogRow"][];
+            /** @enum {string} */
+            unit: "°C" | "°F";
+        };
+        LogComparedOf: {
+            id: string;
+            label: string;
+            /** Format: double */
+            off_h: number;
+            read: components["schemas"]["ReadPoint"][];
+        };
+        LogLine: {
+            day: string;
+            /** @description On the fire, of the one that took longest; may be empty */
+            hours: string;
+            /** @description Pit and wrap */
+            how: string;
+            id: string;
+            /** @description Against the forecast; may be empty */
+            miss: string;
+            name: string;
+            /** @description What was to be changed next time; may be empty */
+            note: string;
+            /** @description The cook has said that it is over */
+            over: boolean;
+            pieces: string[];
+            /** @description From 1 to 5; may be empty */
+            score: string;
+            /** @description May be empty */
+            yield: string;
+        };
+        LogPage: {
+            /** @description What there is to look for */
+            choices: components["schemas"]["LogChoices"];
+            items: components["schemas"]["LogLine"][];
+            /** Format: int64 */
+            page: number;
+            /** Format: int64 */
+            total: number;
+        };
+        LogRow: {
+            differs: boolean;
+            label: string;
+            /** @description It came out so; else it was done so */
+            result: boolean;
+            texts: string[];
         };
         Meat: {
             /** @description Weight of all after trimming */
@@ -3845,6 +4035,8 @@ export interface components {
             conflicts: components["schemas"]["PlanConflict"][];
             /** @description That the plan which was chosen cannot be, in a sentence; else empty */
             instead: string;
+            /** @description What earlier cooks tell of its pits, for which the forecasts allow */
+            learnt: string[];
             /** @description Up to three plans, the likeliest first */
             options: components["schemas"]["PlanOption"][];
             /** @description Quiet hours within the plan */
@@ -4009,6 +4201,10 @@ export interface components {
             batch?: components["schemas"]["Batch"];
             formula: components["schemas"]["Formula"];
         };
+        ResetLessonsRequest: {
+            /** @description Learn from the whole logbook again */
+            all: boolean;
+        };
         RestAnswer: {
             /** @description The core every five minutes; p10 loses the most heat */
             curve: components["schemas"]["CurvePoint"][];
@@ -4113,6 +4309,16 @@ export interface components {
              * @description Of the outer 5 mm
              */
             outer: number;
+        };
+        SaltPoint: {
+            label: string;
+            /** Format: double */
+            percent: number;
+            /**
+             * Format: double
+             * @description 3 is just right
+             */
+            score: number;
         };
         ScaleUnit: {
             /**
@@ -4396,6 +4602,24 @@ export interface components {
             name: string;
             /** @description % by weight */
             share: components["schemas"]["Figure"];
+        };
+        TrendLine: {
+            /** Format: int64 */
+            cooks: number;
+            cut: string;
+            /** @description How far forecasts were off; may be empty */
+            off: string;
+            /** @description Minutes on the fire for each millimetre of thickness; may be empty */
+            pace: string;
+            /** @description Served meat of the trimmed weight; may be empty */
+            yield: string;
+        };
+        Trends: {
+            cuts: components["schemas"]["TrendLine"][];
+            /** @description How far forecasts and the cook's own guesses were off, in a sentence; may be empty */
+            nearer: string;
+            /** @description Salt and how it was liked, cook by cook */
+            salt: components["schemas"]["SaltPoint"][];
         };
         Typed: {
             /** @description Formulas of your own, by the id that rows name them by */
@@ -7039,6 +7263,116 @@ export interface operations {
             };
         };
     };
+    lessons: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonsSheet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    resetLessons: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResetLessonsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonsSheet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    leaveOut: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveOutRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonsSheet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     onNow: {
         parameters: {
             query?: {
@@ -7062,6 +7396,120 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OnNow"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    logbook: {
+        parameters: {
+            query?: {
+                page?: number;
+                search?: string;
+                per?: number;
+                /** @description By id */
+                cut?: string;
+                finish?: string;
+                /** @description By name */
+                pit?: string;
+                wrap?: string;
+                /** @description By name */
+                formula?: string;
+                weather?: string;
+                /** @description At least */
+                score?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compareCooks: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+                /** @description Ids, with commas between them; at most five */
+                cooks?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogCompared"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trends: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trends"];
                 };
             };
             /** @description Error */

@@ -1,4 +1,5 @@
 import {
+	BookOutlined,
 	CalendarOutlined,
 	CloseCircleFilled,
 	ExperimentOutlined,
@@ -55,6 +56,9 @@ export function PlanPage() {
 					<Link to={`/cooks/${id}/pit`}>
 						<FireOutlined aria-hidden /> Pit side
 					</Link>
+					<Link to={`/cooks/${id}/after`}>
+						<BookOutlined aria-hidden /> How it went
+					</Link>
 					<Link to={`/cooks/${id}/card`}>
 						<PrinterOutlined aria-hidden /> Pit card
 					</Link>
@@ -77,6 +81,11 @@ function LaidOut({ plan }: { plan: Plan }) {
 	const take = useTake();
 	return (
 		<>
+			{plan.learnt.map((l) => (
+				<p key={l} className="says">
+					{l}
+				</p>
+			))}
 			<fieldset className="plans">
 				<legend className="unseen">Which plan</legend>
 				{plan.options.map((o) => (

@@ -114,6 +114,9 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 		<>
 			<header className="pit-head">
 				<Link to={`/cooks/${cook}/plan`}>back to the plan</Link>
+				{live.pieces.some((p) => p.state === "resting" || p.state === "done") && (
+					<Link to={`/cooks/${cook}/after`}>how it went</Link>
+				)}
 				<h1>{live.name}</h1>
 				<p>
 					<Clock standing={standing} /> {live.serve}

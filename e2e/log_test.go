@@ -1,0 +1,106 @@
+package e2e
+
+import (
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/apptest"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/demo"
+	"verjuice/internal/store"
+)
+
+// A cook looks back: finds two lambs, compares them, opens one, weighs and scores it, leaves it out
+// of what is learnt and takes it in again. Every page of it can be read on a phone, too.
+func TestLookingBack(t *testing.T) {
+	b := start(t, true)
+	require.NoError(t, demo.LoadLogbook(t.Context(), b.app.Store, apptest.Now))
+	b.open("/")
+	b.press("Logbook")
+	b.see("What it has learnt")
+	b.see("The Pellet cabinet runs")
+	b.write("Find in the logbook", "lamb")
+	b.until(`document.querySelectorAll(".log-lines li").length === 3`)
+	b.press("Compare Lamb for the committee")
+	b.press("Compare Lamb, unwrapped")
+	b.press("Compare 2")
+	b.see("Compared")
+	b.see("1 Lamb for the committee")
+	b.until(`document.querySelectorAll(".curve path").length === 2`)
+	b.accessible("two cook-outs compared")
+	b.press("2 Lamb, unwrapped")
+	b.see("How it went")
+	b.see("It took far longer than we said.")
+	b.write("Bones, after it was eaten", "heavy")
+	b.focus(".after-notes input")
+	b.see("I can't read “heavy” as an amount")
+	b.write("Bones, after it was eaten", "600 g")
+	b.focus(".after-notes input")
+	b.until(`!document.body.innerText.includes("I can't read")`)
+	b.write("Who is tasting", "Ines")
+	b.press("superb")
+	b.until(`[...document.querySelectorAll("[aria-pressed=true]")].some((e) => e.innerText.includes("superb"))`)
+	b.write("What to change next time", "Start earlier")
+	b.press("Write it down")
+	b.see("Start earlier Ines")
+	b.accessible("how it went")
+	for _, path := range []string{b.app.URL + "/log", ""} {
+		b.onPhone(390, 844)
+		if path != "" {
+			b.open("/log")
+			b.see("Trends")
+		}
+		b.fits("the logbook on a phone")
+	}
+	b.accessible("the logbook")
+}
+
+// Something is on the fire that was never planned; its thermometer falls silent, and is missed until
+// it shows something again. The clock of this browser is more than a year off all the while.
+func TestOnTheFireAlready(t *testing.T) {
+	b := start(t, false)
+	b.open("/")
+	b.press("Something is on the fire now")
+	b.pick("What is on", "pork shoulder, bone")
+	b.write("Weight of one", "heavy")
+	b.press("Go to the pit side")
+	b.see("I can't read “heavy” as an amount")
+	b.accessible("on the fire now")
+	b.write("Weight of one", "3.6 kg")
+	b.press("Go to the pit side")
+	b.see("off the fire, most likely")
+	list, _, err := b.app.Store.Cooks().List(t.Context(), store.Query{})
+	require.NoError(t, err)
+	id := list[0].ID
+	shows := func(fromH, hours float64) {
+		t.Helper()
+		var all []facts.Reading
+		for m := 60 * fromH; m < 60*(fromH+hours); m++ {
+			all = append(all, facts.Reading{Probe: "core:now", At: apptest.Now.Add(time.Duration(m) * time.Minute), C: 20})
+		}
+		require.NoError(t, b.app.Store.HandIn(t.Context(), id, facts.HandIn{ID: uuid.NewString()}, all))
+		b.app.Clock.Store(int64((fromH + hours) * float64(time.Hour)))
+	}
+	shows(0.1, 1)
+	b.see("20.0°")
+	b.app.Clock.Store(int64(84 * time.Minute))
+	b.see("No reading of pork shoulder, bone-in since", "No reading of Pork shoulder, bone-in since")
+	shows(1.4, 0.2)
+	b.until(`!document.body.innerText.includes("No reading of")`)
+	b.press("Fire out")
+	b.see("since when?")
+	b.press("Since then")
+	b.until(`[...document.querySelectorAll(".pit-log li")].some((e) => e.innerText.includes("Fire out"))`)
+	assert.Equal(t, 1, b.done(id, "out"))
+	b.press("Thermometers that send their readings")
+	b.write("Name of a thermometer", "kitchen probe")
+	b.press("Add")
+	b.see("The key of kitchen probe")
+	b.press("Remove kitchen probe")
+	b.until(`!document.querySelector(".pit-devices li")`)
+	b.fits("the pit side with a key")
+}

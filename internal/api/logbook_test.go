@@ -1,0 +1,170 @@
+package api_test
+
+import (
+	"net/http"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/api"
+	"verjuice/internal/apptest"
+	"verjuice/internal/core/cook"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
+	"verjuice/internal/demo"
+	"verjuice/internal/sheet"
+)
+
+// A cook is over when its cook says so: what it weighed and how it tasted is told beside what was
+// expected, stands in the logbook, and teaches; taken back, it teaches nothing any more.
+func TestACookThatIsOver(t *testing.T) {
+	app, path := atThePit(t)
+	var pit api.DocRecord[cook.Pit]
+	call(t, app, "POST", "/api/pits", cook.Pit{Name: "Kettle", Kind: "kettle"}).into(t, &pit)
+	var rec api.CookRecord
+	got := call(t, app, "GET", path, nil)
+	got.into(t, &rec)
+	rec.Doc.Pits = []cook.Pit{{ID: pit.ID, Name: "Kettle", Kind: "kettle"}}
+	require.Equal(t, http.StatusOK, call(t, app, "PUT", path, rec.Doc, "If-Match", got.Header.Get("ETag")).StatusCode)
+	hot := risen(1, 7, 11)
+	for i := range hot.Readings {
+		if hot.Readings[i].Probe == "pit:0" {
+			hot.Readings[i].Typed = "128 °C"
+		}
+	}
+	require.Equal(t, http.StatusCreated, call(t, app, "POST", path+"/readings", hot).StatusCode)
+	app.Clock.Store(int64(8 * time.Hour))
+	for _, f := range []facts.Fact{
+		{Kind: facts.Done, Piece: "a", What: "off"}, {Kind: facts.Weighed, Piece: "a", What: "cooked", Values: field.Values{"typed": "2.4 kg"}},
+		{Kind: facts.Weighed, Piece: "a", What: "bones", Values: field.Values{"typed": "0.5 kg"}}, {Kind: facts.Weighed, Piece: "a", What: "mixed", Values: field.Values{"typed": "90 g"}},
+		{Kind: facts.Scored, Piece: "a", What: "salt", Author: "Ines", Values: field.Values{"score": 2.0}}, {Kind: facts.Scored, Piece: "a", What: "salt", Author: "Odhran", Values: field.Values{"score": 4.0}},
+		{Kind: facts.Scored, Piece: "a", What: "salt", Author: "Ines", Values: field.Values{"score": 3.0}}, {Kind: facts.Noted, Piece: "a", What: "Wrap it later."},
+	} {
+		said(t, app, path, f)
+	}
+	went := func() (out sheet.AfterSheet) {
+		call(t, app, "GET", path+"/after", nil).into(t, &out)
+		return out
+	}
+	p := went().Pieces[0]
+	assert.Equal(t, "8 h", p.Hours.Text)
+	assert.Contains(t, p.Yield.Text, "%")
+	assert.Equal(t, []sheet.AfterGiven{{By: "Ines", Score: 3}, {By: "Odhran", Score: 4}}, p.Scores[0].Given, "the last word of each counts")
+	assert.Contains(t, p.Miss, "hotter than it was set to")
+	lessons := func() (texts string) {
+		var out sheet.LessonsSheet
+		call(t, app, "GET", "/api/lessons", nil).into(t, &out)
+		for _, l := range out.Lines {
+			texts += l.Text + "\n"
+		}
+		return texts
+	}
+	assert.Empty(t, lessons(), "it is not over yet")
+	over := said(t, app, path, facts.Fact{Kind: facts.Done, What: "over"})
+	assert.True(t, went().Finished)
+	assert.Contains(t, lessons(), "The Kettle runs")
+	var plan sheet.PlanSheet
+	call(t, app, "POST", "/api/calc/plan", sheet.CookRequest{Cook: rec.Doc}).into(t, &plan)
+	require.Len(t, plan.Learnt, 1)
+	assert.Contains(t, plan.Learnt[0], "the forecast allows for it")
+	said(t, app, path, facts.Fact{Kind: facts.Withdrawn, What: over.ID})
+	assert.False(t, went().Finished)
+	assert.Empty(t, lessons())
+	for pointer, f := range map[string]facts.Fact{
+		"/values/typed": {Kind: facts.Weighed, Piece: "a", What: "cooked", Values: field.Values{"typed": "heavy"}}, "/values/score": {Kind: facts.Scored, Piece: "a", What: "bark", Values: field.Values{"score": 9.0}},
+		"/what": {Kind: facts.Noted, Piece: "a", What: " "},
+	} {
+		f.ID, f.At = uuid.NewString(), "2026-11-28T07:20"
+		bad := call(t, app, "POST", path+"/facts", f).problem(t, http.StatusUnprocessableEntity)
+		assert.Equal(t, pointer, bad.Errors[0].Pointer)
+	}
+}
+
+// The demo's logbook is found again by what it is looked for by, compared point by point, and
+// taught from with or without a cook.
+func TestTheLogbook(t *testing.T) {
+	app := apptest.Start(t)
+	require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
+	for range 2 {
+		require.NoError(t, demo.LoadLogbook(t.Context(), app.Store, apptest.Now))
+	}
+	find := func(query string) (out api.LogPage) {
+		call(t, app, "GET", "/api/logbook?"+query, nil).into(t, &out)
+		return out
+	}
+	all := find("per=100")
+	assert.EqualValues(t, 13, all.Total)
+	for query, many := range map[string]int{"cut=pork-loin": 3, "wrap=paper": 2, "pit=Kettle": 3, "search=loin+kettle": 1, "score=4": 0, "search=%25": 0, "finish=pulled&wrap=foil": 3, "formula=Fennel+house+rub": 3, "weather=wet": 0, "cut=pork-loin&pit=Kettle": 1} {
+		if got := len(find(query).Items); query == "score=4" {
+			assert.True(t, got > 0 && got < 13, query)
+		} else {
+			assert.Equal(t, many, got, query)
+		}
+	}
+	lamb := find("cut=lamb-shoulder-bone-in").Items
+	var ids []string
+	for _, c := range lamb {
+		ids = append(ids, c.ID)
+	}
+	var compared sheet.LogCompared
+	call(t, app, "GET", "/api/logbook/compare?cooks="+strings.Join(ids, ","), nil).into(t, &compared)
+	require.Len(t, compared.Cooks, 3)
+	for _, c := range compared.Cooks {
+		assert.Greater(t, len(c.Read), 50)
+		assert.InDelta(t, c.OffH, c.Read[len(c.Read)-1].H, 0.1)
+	}
+	for _, row := range compared.Rows {
+		require.Len(t, row.Texts, 3)
+		if row.Label == "Wrap" || row.Label == "On the fire" {
+			assert.True(t, row.Differs, row.Label)
+		}
+		if row.Label == "Cut" {
+			assert.False(t, row.Differs)
+		}
+	}
+	var taught, without sheet.LessonsSheet
+	call(t, app, "GET", "/api/lessons", nil).into(t, &taught)
+	require.NotEmpty(t, taught.Lines)
+	call(t, app, "POST", "/api/lessons/without", map[string]any{"cook": ids[0], "out": true}).into(t, &without)
+	assert.Equal(t, taught.Lines[0].Cooks-1, without.Lines[0].Cooks)
+	assert.Equal(t, ids[0], without.Without[0].ID)
+	call(t, app, "POST", "/api/lessons/reset", map[string]any{"all": false}).into(t, &without)
+	assert.Empty(t, without.Lines)
+	call(t, app, "POST", "/api/lessons/reset", map[string]any{"all": true}).into(t, &without)
+	assert.Equal(t, taught.Lines, without.Lines)
+	call(t, app, "POST", "/api/lessons/without", map[string]any{"cook": uuid.NewString(), "out": true}).problem(t, http.StatusNotFound)
+	call(t, app, "GET", "/api/logbook/compare?cooks=nobody", nil).problem(t, http.StatusNotFound)
+	var trends sheet.Trends
+	call(t, app, "GET", "/api/logbook/trends", nil).into(t, &trends)
+	assert.Len(t, trends.Cuts, 5)
+	assert.Contains(t, trends.Nearer, "13 cook-outs")
+}
+
+// A cook that was never planned begins at the pit, and what is wrong with it is told where it was
+// typed.
+func TestOnNow(t *testing.T) {
+	app := apptest.Start(t)
+	now := map[string]any{"cut": "pork-shoulder-bone-in", "weight": "3.6 kg", "kind": "pellet", "pit": "", "wrap": "foil", "on": "", "zone": "UTC"}
+	var rec api.CookRecord
+	call(t, app, "POST", "/api/now", now).into(t, &rec)
+	p := stands(t, app, "/api/cooks/"+rec.ID)
+	assert.Equal(t, "on", p.State)
+	assert.NotEmpty(t, p.Ready.Text)
+	var on []api.OnNow
+	call(t, app, "GET", "/api/live?brief=true", nil).into(t, &on)
+	require.Len(t, on, 1)
+	for at, typed := range map[string]string{"weight": "heavy", "cut": "cow", "pit": "hot", "on": "2020-01-01T10:00", "zone": "Nowhere", "kind": "volcano", "wrap": "wool"} {
+		bad := map[string]any{}
+		for k, v := range now {
+			bad[k] = v
+		}
+		bad[at] = typed
+		problem := call(t, app, "POST", "/api/now", bad).problem(t, http.StatusUnprocessableEntity)
+		require.Len(t, problem.Errors, 1, at)
+		assert.Equal(t, "/"+at, problem.Errors[0].Pointer)
+	}
+}

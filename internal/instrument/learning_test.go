@@ -1,0 +1,122 @@
+package instrument
+
+import (
+	"math"
+	"slices"
+	"sync"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/core/heat"
+	"verjuice/internal/core/learn"
+	"verjuice/internal/core/outcome"
+)
+
+// cooked is a trial on a pit that is the same for all of its book, as its cook would log it.
+func cooked(t testing.TB, book, n uint64) (c trial, air []heat.SetPoint, done float64) {
+	c = aTrial(t, 1000*book+n)
+	kind := []string{"pellet", "cabinet", "kettle", "drum", "offset"}[book%5]
+	c.cook.Programme.Pit = heat.Pits[kind]
+	c.fire = NewFire(c.cook.Cut, c.cook.Geometry, heat.Pits[kind].Convect, 4, 1000*book+n).OnPit(77 + book)
+	done = math.Inf(1)
+	for c.fire.Hours() < 34 && math.IsInf(done, 1) {
+		c.fire.Run(c.set, 5)
+		c.set.Wrapped = c.set.Wrapped || c.wrapC > 0 && c.fire.Core() >= c.wrapC
+		if c.fire.Core() >= c.cook.DoneC {
+			done = c.fire.Hours()
+		}
+		if c.fire.Hours() >= 0.5 {
+			air = append(air, heat.SetPoint{AtH: c.fire.Hours(), SetC: c.fire.Pit()})
+		}
+	}
+	return c, air, done
+}
+
+// became is what its cook would keep of it.
+func became(t testing.TB, book, n uint64) outcome.Cook {
+	c, air, done := cooked(t, book, n)
+	var off []float64
+	for _, a := range air {
+		off = append(off, a.SetC-c.set.SetC)
+	}
+	slices.Sort(off)
+	c.cook.Programme.PitRead = air
+	f, err := heat.Of(t.Context(), c.cook, heat.Ask{Members: 120, Seed: c.cook.Piece})
+	require.NoError(t, err)
+	p := outcome.Piece{PitID: "pit", AirN: 5 * len(air), AirOffC: off[len(off)/2], Hours: min(done, 34), Pace: math.Log(min(done, 34) / f.Done.Mid)}
+	return outcome.Cook{Finished: true, Pieces: []outcome.Piece{p}}
+}
+
+// taught is how well pits are learnt from five cooks each.
+type taught struct {
+	offIn          int     // books in which the 80 % interval holds how far the pit really runs off
+	untaught, told float64 // error of the next forecast, without and with what was learnt: root mean square, ln
+	inBand         int     // books in which the band of the next forecast holds, with it
+	books          int
+}
+
+func teach(t testing.TB, n int) taught {
+	out := taught{books: n}
+	var mu sync.Mutex
+	var before, after []float64
+	var wait sync.WaitGroup
+	gate := make(chan struct{}, 2)
+	for book := range uint64(n) {
+		wait.Add(1)
+		go func() {
+			defer wait.Done()
+			gate <- struct{}{}
+			defer func() { <-gate }()
+			var all []outcome.Cook
+			for i := range uint64(5) {
+				all = append(all, became(t, book, i))
+			}
+			pit := learn.From(all).Pits["pit"]
+			next, _, done := cooked(t, book, 9)
+			truth := next.fire.Truth()
+			plain := forecast(t, next, nil)
+			next.cook.Learnt = learn.From(all).Pit("pit")
+			wise := forecast(t, next, nil)
+			mu.Lock()
+			defer mu.Unlock()
+			if pit.Off.Low() <= truth.PitOff && truth.PitOff <= pit.Off.High() {
+				out.offIn++
+			}
+			if wise.Done.Low <= done && done <= wise.Done.High {
+				out.inBand++
+			}
+			if !math.IsInf(done, 1) {
+				before, after = append(before, math.Log(plain.Done.Mid/done)), append(after, math.Log(wise.Done.Mid/done))
+			}
+		}()
+	}
+	wait.Wait()
+	out.untaught, out.told = rms(before), rms(after)
+	return out
+}
+
+func rms(v []float64) float64 {
+	sum := 0.0
+	for _, x := range v {
+		sum += x * x
+	}
+	return math.Sqrt(sum / float64(len(v)))
+}
+
+// After five cooks on a pit its error is known as well as is said, and the next forecast is nearer.
+func TestPitsAreLearnt(t *testing.T) {
+	got := teach(t, 40)
+	t.Logf("%+v", got)
+	assert.True(t, 0.65 <= float64(got.offIn)/40 && float64(got.offIn)/40 <= 0.95, "what is true lies in the 80 %% interval in %d of 40", got.offIn)
+	assert.Less(t, got.told, got.untaught)
+	assert.True(t, 0.65 <= float64(got.inBand)/40, "the next cook lies in its band in %d of 40", got.inBand)
+}
+
+// BenchmarkLearning prints how well two hundred pits are learnt.
+func BenchmarkLearning(b *testing.B) {
+	for b.Loop() {
+		b.Logf("%+v", teach(b, 200))
+	}
+}

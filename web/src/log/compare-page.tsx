@@ -1,0 +1,85 @@
+import { Button } from "antd";
+import { Link, useSearchParams } from "react-router";
+import { Nothing } from "../shared/nothing";
+import { Curves } from "./curves";
+import { useCompared } from "./use-logbook";
+import "./log.css";
+
+/** Some cook-outs on a common clock, and what differed point by point. */
+export default function ComparePage() {
+	const [query] = useSearchParams();
+	const ids = (query.get("cooks") ?? "").split(",").filter(Boolean);
+	const { data, error, refetch } = useCompared(ids);
+	if (ids.length === 0) {
+		return (
+			<Nothing title="Nothing to compare yet">
+				<Link to="/log">Tick two and more in the logbook</Link>
+			</Nothing>
+		);
+	}
+	if (!data) {
+		return error ? (
+			<Nothing title="These cook-outs cannot be compared">
+				<p>{error.message}</p>
+				<Button type="primary" onClick={() => refetch()}>
+					Try again
+				</Button>
+			</Nothing>
+		) : (
+			<p className="loading">Laying them over one another…</p>
+		);
+	}
+	const rows = (result: boolean) =>
+		data.rows
+			.filter((r) => r.result === result)
+			.map((r) => (
+				<tr key={r.label} className={r.differs ? "log-differs" : undefined}>
+					<th scope="row">{r.label}</th>
+					{r.texts.map((t, i) => (
+						<td key={data.cooks[i]?.id}>{t || "–"}</td>
+					))}
+				</tr>
+			));
+	return (
+		<article className="log-compare">
+			<p className="muted">
+				<Link to="/log">Logbook</Link>
+			</p>
+			<h1>Compared</h1>
+			{data.missed.map((m) => (
+				<p key={m}>{m}</p>
+			))}
+			<Curves
+				curves={data.cooks.map((c) => ({ id: c.id, label: c.label, read: c.read, off: c.off_h }))}
+				unit={data.unit}
+				label="Cores from when each went on"
+			/>
+			<div className="trends-scroll">
+				<table>
+					<thead>
+						<tr>
+							<th scope="col">What was done</th>
+							{data.cooks.map((c, i) => (
+								<th key={c.id} scope="col" className={`curve-key curve-key-${i}`}>
+									<Link to={`/cooks/${c.id}/after`}>
+										{i + 1} {c.label}
+									</Link>
+								</th>
+							))}
+						</tr>
+					</thead>
+					<tbody>{rows(false)}</tbody>
+					<tbody>
+						<tr>
+							<th scope="rowgroup" colSpan={data.cooks.length + 1} className="log-group">
+								What came out
+							</th>
+						</tr>
+						{rows(true)}
+					</tbody>
+				</table>
+			</div>
+			<p className="muted">What differs is in bold.</p>
+		</article>
+	);
+}
