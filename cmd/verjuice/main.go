@@ -3,6 +3,7 @@
 //
 //	verjuice serve [--demo]
 //	verjuice calc sheet|scale|ledger|drybrine|bath|injection|formula|compare|label|plan|shopping < request.json
+//	verjuice export|import|backup|restore
 //	verjuice openapi
 package main
 
@@ -30,9 +31,13 @@ import (
 )
 
 type cli struct {
-	Serve   serve   `cmd:"" default:"withargs" help:"Serve the application on this machine."`
-	Calc    calc    `cmd:"" help:"Answer one computation: JSON on stdin as the API takes it, the API's answer on stdout."`
-	OpenAPI openAPI `cmd:"" name:"openapi" help:"Print the description of the API."`
+	Serve   serve      `cmd:"" default:"withargs" help:"Serve the application on this machine."`
+	Calc    calc       `cmd:"" help:"Answer one computation: JSON on stdin as the API takes it, the API's answer on stdout."`
+	Export  exportBook `cmd:"" help:"Write all that is on record to a file."`
+	Import  importBook `cmd:"" help:"Take a file in that was written so; what is here already stays as it is."`
+	Backup  backup     `cmd:"" help:"Write all that is on record to a file named after the moment."`
+	Restore restore    `cmd:"" help:"Put what was backed up in the place of all that is on record."`
+	OpenAPI openAPI    `cmd:"" name:"openapi" help:"Print the description of the API."`
 }
 
 func main() {

@@ -18,12 +18,12 @@ const (
 )
 
 // longer are the addresses that compute, or read files.
-var longer = []string{"/api/calc/", "/api/forecast", "/api/page", "/api/sheet", "/api/shopping", "/api/exchange/", "/opened", "/overwritten", "/api/guess", "/photos", "/calendar.ics", "/api/photos", "/live", "/practise", "/readings", "/after", "/api/now", "/api/logbook", "/api/lessons"}
+var longer = []string{"/api/calc/", "/api/forecast", "/api/page", "/api/sheet", "/api/shopping", "/api/exchange/", "/opened", "/overwritten", "/api/guess", "/photos", "/calendar.ics", "/api/photos", "/live", "/practise", "/readings", "/after", "/api/now", "/api/logbook", "/api/lessons", "/log.csv"}
 
 // limited gives each request its time, which its context passes on.
 func limited(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if r.Method == http.MethodGet && (r.URL.Path == "/api/scale" || strings.HasSuffix(r.URL.Path, "/live/stream")) || !strings.HasPrefix(r.URL.Path, "/api/") {
+		if r.Method == http.MethodGet && (r.URL.Path == "/api/scale" || strings.HasSuffix(r.URL.Path, "/live/stream")) || r.URL.Path == "/api/book" || !strings.HasPrefix(r.URL.Path, "/api/") {
 			next.ServeHTTP(w, r)
 			return
 		}

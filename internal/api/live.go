@@ -210,6 +210,7 @@ func (s *server) registerLive(a huma.API) {
 	s.registerNow(a)
 	s.registerAfter(a)
 	s.registerLogbook(a)
+	s.registerBook(a)
 }
 
 func (s *server) registerReadings(a huma.API) {

@@ -1,6 +1,8 @@
 package api_test
 
 import (
+	"bytes"
+	"mime/multipart"
 	"net/http"
 	"strings"
 	"testing"
@@ -142,6 +144,36 @@ func TestTheLogbook(t *testing.T) {
 	call(t, app, "GET", "/api/logbook/trends", nil).into(t, &trends)
 	assert.Len(t, trends.Cuts, 5)
 	assert.Contains(t, trends.Nearer, "13 cook-outs")
+}
+
+// The whole book goes out as a file and comes in again; a file that is none is refused whole; of one
+// cook there is a table in the order of time.
+func TestCarryingAway(t *testing.T) {
+	app, path := atThePit(t)
+	require.Equal(t, http.StatusCreated, call(t, app, "POST", path+"/readings", risen(0, 1, 12)).StatusCode)
+	got := call(t, app, "GET", "/api/book", nil)
+	require.Equal(t, "application/zip", got.Header.Get("Content-Type"))
+	send := func(file []byte) reply {
+		var out bytes.Buffer
+		form := multipart.NewWriter(&out)
+		w, err := form.CreateFormFile("book", "book.zip")
+		require.NoError(t, err)
+		_, err = w.Write(file)
+		require.NoError(t, err)
+		require.NoError(t, form.Close())
+		return call(t, app, "POST", "/api/book", out.String(), "Content-Type", form.FormDataContentType())
+	}
+	var taken api.TakenIn
+	send(got.body).into(t, &taken)
+	assert.Zero(t, taken.Added)
+	assert.Positive(t, taken.Here)
+	assert.Contains(t, send([]byte("hello")).problem(t, http.StatusUnprocessableEntity).Detail, "Nothing was taken in")
+	table := call(t, app, "GET", path+"/log.csv", nil)
+	lines := strings.Split(strings.TrimSpace(string(table.body)), "\n")
+	assert.Equal(t, "at,what,piece,probe,celsius,by,said", lines[0])
+	assert.Contains(t, lines[1], "done fire")
+	assert.Len(t, lines, 2+24)
+	call(t, app, "GET", "/api/cooks/nobody/log.csv", nil).problem(t, http.StatusNotFound)
 }
 
 // A cook that was never planned begins at the pit, and what is wrong with it is told where it was

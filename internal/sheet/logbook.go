@@ -157,13 +157,14 @@ func (w writer) readOf(course facts.Course, p outcome.Piece) []ReadPoint {
 	if off, err := time.Parse(time.RFC3339, p.Off); err == nil {
 		until = off
 	}
-	for _, probe := range course.Of(func(at facts.Probe) bool { return at.Piece == p.Key }) {
-		for _, m := range course[probe] {
-			if !m.At.Before(on) && !m.At.After(until) {
-				out = append(out, ReadPoint{math.Round(1000*m.At.Sub(on).Hours()) / 1000, w.degrees(float64(m.Last))})
-			}
+	probes := course.Of(func(at facts.Probe) bool { return at.Piece == p.Key })
+	if len(probes) == 0 {
+		return out
+	}
+	for _, m := range course[probes[0]] { // one place of each is enough to compare
+		if !m.At.Before(on) && !m.At.After(until) {
+			out = append(out, ReadPoint{math.Round(1000*m.At.Sub(on).Hours()) / 1000, w.degrees(float64(m.Last))})
 		}
-		break // one place of each is enough to compare
 	}
 	if step := 1 + len(out)/mostPoints; step > 1 {
 		thin := out[:0:0]

@@ -63,6 +63,11 @@ func (s *Store) Facts(ctx context.Context, cook string) (facts.Facts, error) {
 	return out, nil
 }
 
+func modelOf(cook string, f facts.Fact) (factModel, error) {
+	body, err := json.Marshal(factBody{f.Values, f.Said, f.Device})
+	return factModel{ID: f.ID, Cook: cook, Kind: string(f.Kind), Piece: f.Piece, What: f.What, Happened: f.At, Author: f.Author, Body: string(body)}, err
+}
+
 // AddFact saves a fact. The same fact sent twice is saved once; another fact with its
 // id is ErrOther; a cook that is not there is ErrNotFound, one with facts.Most ErrFull.
 func (s *Store) AddFact(ctx context.Context, cook string, f facts.Fact) error {
@@ -77,11 +82,10 @@ func (s *Store) AddFact(ctx context.Context, cook string, f facts.Fact) error {
 	if held >= facts.Most {
 		return ErrFull
 	}
-	body, err := json.Marshal(factBody{f.Values, f.Said, f.Device})
+	m, err := modelOf(cook, f)
 	if err != nil {
 		return err
 	}
-	m := factModel{ID: f.ID, Cook: cook, Kind: string(f.Kind), Piece: f.Piece, What: f.What, Happened: f.At, Author: f.Author, Body: string(body)}
 	if err := s.db.WithContext(ctx).Create(&m).Error; !errors.Is(err, gorm.ErrDuplicatedKey) {
 		return err
 	}

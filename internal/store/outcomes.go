@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"reflect"
 	"slices"
 	"strings"
 	"time"
@@ -67,18 +68,25 @@ func listed(most int, words []string) string {
 
 // PutOutcome keeps what became of a cook. The last who works it out is right.
 func (s *Store) PutOutcome(ctx context.Context, cook string, told Told, o outcome.Cook) error {
-	raw, err := json.Marshal(o)
+	m, err := outcomeOf(s.Cooks().known(cook), told.String(), o)
 	if err != nil {
 		return err
 	}
-	m := outcomeModel{Cook: s.Cooks().known(cook), Day: o.Day, Name: clipped(o.Name, 200), Finished: o.Finished, Weather: o.Weather, Model: o.Model, Told: told.String(), Body: string(raw), UpdatedAt: time.Now().UTC(), Score: o.Score()}
+	m.UpdatedAt = time.Now().UTC()
+	return again(func() error { return s.db.WithContext(ctx).Save(&m).Error })
+}
+
+// outcomeOf is an outcome as it is kept, with what it is found by.
+func outcomeOf(cook, told string, o outcome.Cook) (outcomeModel, error) {
+	raw, err := json.Marshal(o)
+	m := outcomeModel{Cook: cook, Day: clipped(o.Day, 10), Name: clipped(o.Name, 200), Finished: o.Finished, Weather: clipped(o.Weather, 20), Model: o.Model, Told: clipped(told, 100), Body: string(raw), Score: o.Score()}
 	var cuts, finishes, pits, wraps, formulas []string
 	for _, p := range o.Pieces {
 		cuts, finishes, pits = append(cuts, p.Cut), append(finishes, p.Finish), append(pits, p.PitName)
 		wraps, formulas = append(wraps, p.Wrap), append(formulas, p.Formula)
 	}
 	m.Cuts, m.Finishes, m.Pits, m.Wraps, m.Formulas = listed(1000, cuts), listed(200, finishes), listed(500, pits), listed(200, wraps), listed(1000, formulas)
-	return again(func() error { return s.db.WithContext(ctx).Save(&m).Error })
+	return m, err
 }
 
 func clipped(s string, most int) string {
@@ -190,6 +198,9 @@ const mostTeach = 300
 // Learn learns from the logbook anew, after change has said what the cook wants of it; nil leaves
 // that as it is. Of two at once neither is lost.
 func (s *Store) Learn(ctx context.Context, change func(*Lessons)) (Lessons, error) {
+	if was, err := s.Lessons(ctx); err != nil || change == nil && reflect.DeepEqual(was, Lessons{Without: []string{}}) && !s.logged(ctx) {
+		return was, err
+	}
 	m, err := s.lessons().row(lessonsID, 1, Lessons{Without: []string{}})
 	if err != nil {
 		return Lessons{}, err
@@ -225,6 +236,12 @@ func (s *Store) Learn(ctx context.Context, change func(*Lessons)) (Lessons, erro
 		return nil
 	})
 	return now.Doc, err
+}
+
+// logged reports whether the logbook has a cook, or whether that cannot be told just now.
+func (s *Store) logged(ctx context.Context) bool {
+	_, n, err := s.Logbook(ctx, Sought{Limit: 1})
+	return err != nil || n > 0
 }
 
 // lessonsID is the id of the one record of lessons.

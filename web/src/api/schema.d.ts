@@ -4,6 +4,24 @@
  */
 
 export interface paths {
+    "/api/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Carry all that is on record away, as a zip of JSON lines, CSV and photographs */
+        get: operations["carryAway"];
+        put?: never;
+        /** Take a book in, all or none of it; what is here already stays as it is */
+        post: operations["takeIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/bath": {
         parameters: {
             query?: never;
@@ -426,6 +444,23 @@ export interface paths {
         };
         /** Stream how a cook stands at the pit, as server-sent events: each time that anything has changed */
         get: operations["liveStream"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{id}/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get what was read and done at a cook as a table */
+        get: operations["logTable"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2656,6 +2691,13 @@ export interface components {
              */
             spread_percent: number;
         };
+        FormFile: {
+            ContentType: string;
+            Filename: string;
+            IsSet: boolean;
+            /** Format: int64 */
+            Size: number;
+        };
         Formula: {
             /**
              * @description What a bare number counts: volume or weight
@@ -4541,6 +4583,18 @@ export interface components {
             says: string;
             to: string;
         };
+        TakenIn: {
+            /**
+             * Format: int64
+             * @description Lines that were not here
+             */
+            added: number;
+            /**
+             * Format: int64
+             * @description Lines that were here already, and stay as they are
+             */
+            here: number;
+        };
         TaskLine: {
             /** @description RFC 3339 */
             at: string;
@@ -4789,6 +4843,72 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    carryAway: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Format: binary
+                     * @description A file that was carried away
+                     */
+                    book: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenIn"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bath: {
         parameters: {
             query?: never;
@@ -5841,6 +5961,36 @@ export interface operations {
                         retry?: number;
                     })[];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    logTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

@@ -59,6 +59,11 @@ export default function AfterPage() {
 					))}
 					<Moves went={went} />
 					<Notes notes={went.notes} write={write} label="To remember of the whole cook-out" />
+					<p>
+						<a href={`/api/cooks/${id}/log.csv`} download>
+							Readings and moves as a table (CSV)
+						</a>
+					</p>
 					<Finish went={went} write={write} />
 				</>
 			)}

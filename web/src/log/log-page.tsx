@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { useCatalogue } from "../api/use-catalogue";
 import { Nothing } from "../shared/nothing";
 import { ListHead, ListPages, useSearch } from "../shared/record-list";
+import { Carry } from "./carry";
 import { Lessons } from "./lessons";
 import { TrendTable } from "./trend-table";
 import { perPage, type Sought, useLogbook } from "./use-logbook";
@@ -49,6 +50,7 @@ export default function LogPage() {
 				<Button type="primary" size="large" onClick={() => navigate("/past")}>
 					Write down a past cook-out
 				</Button>
+				<Carry />
 			</Nothing>
 		);
 	}
@@ -152,6 +154,7 @@ export default function LogPage() {
 			<ListPages search={search} total={total} />
 			<Lessons cooks={items} />
 			<TrendTable />
+			<Carry />
 		</>
 	);
 }

@@ -1,0 +1,149 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"os/signal"
+	"path/filepath"
+	"syscall"
+	"time"
+
+	"verjuice/internal/book"
+	"verjuice/internal/store"
+)
+
+// data is which database a command works on.
+type data struct {
+	Var  string `default:"var" env:"VERJUICE_VAR" help:"Folder for the data of the private database."`
+	DSN  string `env:"VERJUICE_DSN" help:"Address of a MariaDB to share, instead of the private one."`
+	Demo bool   `help:"Work on the demo database."`
+}
+
+// with opens the database and closes it after do.
+func (d data) with(do func(context.Context, *store.Store) error) error {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+	defer stop()
+	dsn, _, shut, err := serve{Var: d.Var, DSN: d.DSN, Demo: d.Demo}.database(ctx)
+	if err != nil {
+		return fmt.Errorf("%w (a Verjuice that runs has its private database: use its address, or stop it)", err)
+	}
+	defer shut()
+	db, err := store.Open(ctx, dsn)
+	if err != nil {
+		return err
+	}
+	defer db.Close()
+	return do(ctx, db)
+}
+
+// told prints how far it has come, on one line.
+func told(verb string) book.Progress {
+	return func(lines int64) { fmt.Fprintf(os.Stderr, "\r%s %d lines", verb, lines) }
+}
+
+type exportBook struct {
+	data
+	To string `arg:"" help:"File to write; - is standard output."`
+}
+
+// Run writes the whole book to a file, or not at all.
+func (e exportBook) Run() error {
+	return e.with(func(ctx context.Context, db *store.Store) error {
+		if e.To == "-" {
+			return book.Write(ctx, db, os.Stdout, nil)
+		}
+		return whole(e.To, func(w io.Writer) error { return book.Write(ctx, db, w, told("Wrote")) })
+	})
+}
+
+// whole writes a file under another name first, so that no half one stands there.
+func whole(path string, write func(io.Writer) error) error {
+	f, err := os.CreateTemp(filepath.Dir(path), ".verjuice-*")
+	if err != nil {
+		return err
+	}
+	defer os.Remove(f.Name())
+	if err = errors.Join(write(f), f.Sync(), f.Close()); err != nil {
+		return err
+	}
+	fmt.Fprintln(os.Stderr)
+	if err := os.Chmod(f.Name(), 0o644); err != nil {
+		return err
+	}
+	return os.Rename(f.Name(), path)
+}
+
+type importBook struct {
+	data
+	From string `arg:"" type:"existingfile" help:"File to take in."`
+}
+
+// Run takes a book in. What is here already stays as it is.
+func (i importBook) Run() error {
+	return i.with(func(ctx context.Context, db *store.Store) error { return takeIn(ctx, db, i.From) })
+}
+
+func takeIn(ctx context.Context, db *store.Store, path string) error {
+	f, err := os.Open(path)
+	if err != nil {
+		return err
+	}
+	defer f.Close()
+	is, err := f.Stat()
+	if err != nil {
+		return err
+	}
+	taken, err := book.Read(ctx, db, f, is.Size(), told("Read"))
+	fmt.Fprintln(os.Stderr)
+	if err != nil {
+		return fmt.Errorf("nothing was taken in: %w", err)
+	}
+	fmt.Printf("Taken in: %d lines that are new; %d were here already.\n", taken.Added, taken.Here)
+	return nil
+}
+
+type backup struct {
+	data
+	To string `default:"backups" help:"Folder for the file."`
+}
+
+// Run writes the whole book to a file that is named after the moment.
+func (b backup) Run() error {
+	if err := os.MkdirAll(b.To, 0o755); err != nil {
+		return err
+	}
+	path := filepath.Join(b.To, "verjuice-"+time.Now().Format("2006-01-02-150405")+".zip")
+	if err := (exportBook{b.data, path}).Run(); err != nil {
+		return err
+	}
+	fmt.Println("Backed up to " + path)
+	return nil
+}
+
+type restore struct {
+	data
+	From string `arg:"" type:"existingfile" help:"File that was backed up."`
+	Yes  bool   `help:"Replace all that is on record with what is in the file."`
+}
+
+// Run puts what was backed up in the place of all that is on record. What is on record is backed up
+// first.
+func (r restore) Run() error {
+	if !r.Yes {
+		return errors.New("this replaces all that is on record: say --yes if you mean it (import adds a file to what is there)")
+	}
+	if err := (backup{r.data, "backups"}).Run(); err != nil {
+		return err
+	}
+	return r.with(func(ctx context.Context, db *store.Store) error {
+		return db.Together(ctx, func(db *store.Store) error {
+			if err := db.Empty(ctx); err != nil {
+				return err
+			}
+			return takeIn(ctx, db, r.From)
+		})
+	})
+}

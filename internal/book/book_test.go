@@ -1,0 +1,169 @@
+package book_test
+
+import (
+	"archive/zip"
+	"bytes"
+	"context"
+	"fmt"
+	"image"
+	"image/jpeg"
+	"io"
+	"math/rand/v2"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/anycook"
+	"verjuice/internal/book"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/demo"
+	"verjuice/internal/localdb"
+	"verjuice/internal/store"
+	"verjuice/internal/testclock"
+	"verjuice/internal/testdb"
+)
+
+var server *localdb.Server
+
+func TestMain(m *testing.M) { testdb.Main(m, &server) }
+
+func fresh(t testing.TB, name string) *store.Store {
+	t.Helper()
+	require.NoError(t, server.Create(t.Context(), name, true))
+	db, err := store.Open(t.Context(), server.DSN(name))
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = db.Close() })
+	return db
+}
+
+func written(t testing.TB, db *store.Store) []byte {
+	t.Helper()
+	var out bytes.Buffer
+	require.NoError(t, book.Write(t.Context(), db, &out, nil))
+	return out.Bytes()
+}
+
+func taken(t testing.TB, db *store.Store, file []byte) store.Taken {
+	t.Helper()
+	got, err := book.Read(t.Context(), db, bytes.NewReader(file), int64(len(file)), nil)
+	require.NoError(t, err)
+	return got
+}
+
+// any fills a database with any cooks, what happened at them, readings old and new, and photographs.
+func anyBook(t *testing.T, db *store.Store, r *rand.Rand) {
+	now := testclock.Now()
+	for range 5 {
+		rec, err := db.Cooks().Create(t.Context(), anycook.Supper(anycook.Piece(r), anycook.Piece(r)))
+		require.NoError(t, err)
+		for n := range 20 {
+			f := facts.Fact{ID: uuid.NewString(), Kind: facts.Noted, What: strings.Repeat("é\"\\\n,", 1+n), At: now.Format(time.RFC3339), Author: "Ines"}
+			require.NoError(t, db.AddFact(t.Context(), rec.ID, f))
+		}
+		var read []facts.Reading
+		for m := range 300 {
+			read = append(read, facts.Reading{Probe: "core:p1", At: now.Add(-time.Duration(60+m*7) * time.Second), C: quantity.Celsius(100 * r.Float64())})
+		}
+		require.NoError(t, db.HandIn(t.Context(), rec.ID, facts.HandIn{ID: uuid.NewString(), Device: "a, \"b\""}, read))
+		if r.IntN(2) == 0 {
+			require.NoError(t, db.Cooks().Delete(t.Context(), rec.ID, rec.Version))
+			continue
+		}
+		var picture bytes.Buffer
+		require.NoError(t, jpeg.Encode(&picture, image.NewGray(image.Rect(0, 0, 20+r.IntN(20), 10)), nil))
+		_, err = db.AddPhoto(t.Context(), store.Photo{Cook: rec.ID, Piece: "p1", Width: 20, Height: 10, Data: picture.Bytes()})
+		require.NoError(t, err)
+	}
+}
+
+// A book that was carried away and taken in elsewhere is the same book, byte for byte; taken in twice
+// it is there once; taken in where there is another, both are there.
+func TestABookComesBack(t *testing.T) {
+	for name, fill := range map[string]func(db *store.Store){
+		"demo": func(db *store.Store) {
+			require.NoError(t, demo.Load(t.Context(), db, testclock.Now()))
+			require.NoError(t, demo.LoadLogbook(t.Context(), db, testclock.Now()))
+			require.NoError(t, db.Thin(t.Context(), testclock.Now()))
+		},
+		"any": func(db *store.Store) { anyBook(t, db, rand.New(rand.NewPCG(3, 4))) }, "none": func(*store.Store) {},
+	} {
+		here, there := fresh(t, "verjuice_book_here"), fresh(t, "verjuice_book_there")
+		fill(here)
+		file := written(t, here)
+		require.Equal(t, file, written(t, here), name)
+		first := taken(t, there, file)
+		if name != "none" {
+			assert.Positive(t, first.Added, name)
+		}
+		assert.True(t, bytes.Equal(file, written(t, there)), name)
+		again := taken(t, there, file)
+		assert.Zero(t, again.Added, name)
+		assert.True(t, bytes.Equal(file, written(t, there)), name)
+	}
+	both, other := fresh(t, "verjuice_book_here"), fresh(t, "verjuice_book_there")
+	anyBook(t, both, rand.New(rand.NewPCG(5, 6)))
+	anyBook(t, other, rand.New(rand.NewPCG(7, 8)))
+	_, had, err := both.Cooks().List(t.Context(), store.Query{Gone: true})
+	require.NoError(t, err)
+	taken(t, both, written(t, other))
+	_, has, err := both.Cooks().List(t.Context(), store.Query{Gone: true})
+	require.NoError(t, err)
+	assert.Equal(t, had+5, has)
+}
+
+// with is a book with other files in it.
+func with(files map[string]string) []byte {
+	var out bytes.Buffer
+	z := zip.NewWriter(&out)
+	if _, ok := files["book.json"]; !ok {
+		files["book.json"] = `{"format":"verjuice book","version":1}`
+	}
+	for name, text := range files {
+		w, _ := z.Create(name)
+		_, _ = io.WriteString(w, text)
+	}
+	_ = z.Close()
+	return out.Bytes()
+}
+
+// What is no book, or has one wrong line, is refused whole, with the file and the line.
+func TestWhatIsNoBook(t *testing.T) {
+	db := fresh(t, "verjuice_book_here")
+	id := uuid.NewString()
+	sound := fmt.Sprintf(`{"id":"%s","kind":"pit","version":1,"created":"2026-01-01T00:00:00Z","updated":"2026-01-01T00:00:00Z","doc":{"name":"Kettle","kind":"kettle","room":""}}`+"\n", id)
+	for want, file := range map[string][]byte{
+		"no Verjuice book": []byte("hello"), "no Verjuice book ": with(map[string]string{"book.json": "{}"}), "version 9": with(map[string]string{"book.json": `{"format":"verjuice book","version":9}`}),
+		"records.jsonl, line 2": with(map[string]string{"records.jsonl": sound + "{"}), "records.jsonl, line 1": with(map[string]string{"records.jsonl": strings.Replace(sound, "pit", "king", 1)}),
+		"facts.jsonl, line 1":  with(map[string]string{"records.jsonl": sound, "facts.jsonl": `{"cook":"x","fact":{"id":"1"}}`}),
+		"readings.csv, line 2": with(map[string]string{"records.jsonl": sound, "readings.csv": "cook,hand_in,probe,at,celsius\nx,y,nowhere,2026-01-01T00:00:00Z,20\n"}),
+		"readings.csv, line 3": with(map[string]string{"readings.csv": "cook,hand_in,probe,at,celsius\nx,y,pit:0,2026-01-01T00:00:00Z,20\nx,y,pit:0\n"}),
+		"minutes.csv, line 2":  with(map[string]string{"minutes.csv": "cook,probe,at,first_at,last_at,first,last,low,high,count\nx,pit:0,2026-01-01T00:00:00Z,2026-01-01T00:00:00Z,2026-01-01T00:00:00Z,1,1,1,NaN,2\n"}),
+		"photos.jsonl, line 1": with(map[string]string{"photos.jsonl": `{"cook":"x"}`}),
+		"token too long":       with(map[string]string{"records.jsonl": strings.Repeat("x", 9<<20)}),
+	} {
+		_, err := book.Read(t.Context(), db, bytes.NewReader(file), int64(len(file)), nil)
+		require.Error(t, err, want)
+		assert.Contains(t, err.Error(), strings.TrimSpace(want))
+		list, _, err := db.Pits().List(t.Context(), store.Query{})
+		require.NoError(t, err)
+		assert.Empty(t, list, "nothing of it was taken in: %s", want)
+	}
+}
+
+// FuzzRead finds no file that crashes the reader, or of which a part is taken in.
+func FuzzRead(f *testing.F) {
+	f.Add([]byte("PK"))
+	f.Add(with(map[string]string{"records.jsonl": "{}"}))
+	f.Add(with(map[string]string{"readings.csv": "a,b\n\"", "photos.jsonl": "{}", "photos/000001.jpg": "x"}))
+	db := fresh(f, "verjuice_book_fuzz")
+	f.Fuzz(func(t *testing.T, file []byte) {
+		ctx, cancel := context.WithTimeout(t.Context(), 20*time.Second)
+		defer cancel()
+		_, _ = book.Read(ctx, db, bytes.NewReader(file), int64(len(file)), nil)
+	})
+}
