@@ -236,7 +236,6 @@ type taker struct {
 	kinds   map[string]func(string, uint, string) (row, error)
 	taken   Taken
 	pending []any // models of one kind
-	fresh   bool  // there is a table of hand-ins that were not here before
 }
 
 // TakeIn takes the lines of a book in, all or none. What is here already, by its id, stays as it is.
