@@ -6,14 +6,17 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/starter"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
 
 func (s *server) registerAfter(a huma.API) {
 	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/after", "after", "Tell how a cook went: plan against actual, forecast against readings, weights and scores"), s.after)
+	s.registerRepeat(a)
 }
 
 // after is how a cook went. What is over is kept in the logbook, and learnt from.
@@ -82,4 +85,47 @@ func (s *server) keep(ctx context.Context, id string, told store.Told, became ou
 	}
 	_, err = s.Store.Learn(ctx, nil)
 	return err
+}
+
+// registerRepeat lets a cook be cooked again, with what it taught.
+func (s *server) registerRepeat(a huma.API) {
+	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/proposals", "proposals", "List what a cook that is over proposes for the next one like it"),
+		func(ctx context.Context, in *ByID) (*body[[]sheet.ProposalLine], error) {
+			r, became, err := s.overAndDone(ctx, in.ID)
+			if err != nil {
+				return nil, err
+			}
+			return answer(sheet.WriteProposals(r.Doc, became)), nil
+		})
+	again := op(http.MethodPost, "/api/cooks/{id}/repeat", "repeatCook", "Copy a cook, without its date, with those of its proposals that are taken")
+	again.DefaultStatus = http.StatusCreated
+	huma.Register(a, again, func(ctx context.Context, in *struct {
+		ByID
+		Body struct {
+			Take []string `json:"take" nullable:"false" maxItems:"200" doc:"Proposals by id"`
+		}
+	}) (*saved[CookRecord], error) {
+		r, became, err := s.overAndDone(ctx, in.ID)
+		if err != nil {
+			return nil, err
+		}
+		c := starter.Repeat(r.Doc, became, in.Body.Take)
+		if err := s.soundCook(ctx, "", c); err != nil {
+			return nil, problemOf(err)
+		}
+		made, err := s.Store.Cooks().Create(ctx, c)
+		if err != nil {
+			return nil, problemOf(err)
+		}
+		return &saved[CookRecord]{ETag: etag(made.Version), Body: CookRecord(made)}, nil
+	})
+}
+
+func (s *server) overAndDone(ctx context.Context, id string) (store.Record[cook.Cook], outcome.Cook, error) {
+	r, err := s.Store.Cooks().Get(ctx, id)
+	if err != nil {
+		return r, outcome.Cook{}, problemOf(err)
+	}
+	became, err := s.outcomeOf(ctx, id)
+	return r, became, err
 }

@@ -208,6 +208,7 @@ func (s *server) registerLive(a huma.API) {
 	s.registerDevices(a)
 	s.registerPractice(a)
 	s.registerNow(a)
+	s.registerPast(a)
 	s.registerAfter(a)
 	s.registerLogbook(a)
 	s.registerBook(a)

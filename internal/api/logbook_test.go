@@ -2,6 +2,7 @@ package api_test
 
 import (
 	"bytes"
+	"maps"
 	"mime/multipart"
 	"net/http"
 	"strings"
@@ -140,6 +141,17 @@ func TestTheLogbook(t *testing.T) {
 	assert.Equal(t, taught.Lines, without.Lines)
 	call(t, app, "POST", "/api/lessons/without", map[string]any{"cook": uuid.NewString(), "out": true}).problem(t, http.StatusNotFound)
 	call(t, app, "GET", "/api/logbook/compare?cooks=nobody", nil).problem(t, http.StatusNotFound)
+	var proposed []sheet.ProposalLine
+	bland := find("search=Crew+chicken").Items[0].ID
+	call(t, app, "GET", "/api/cooks/"+bland+"/proposals", nil).into(t, &proposed)
+	require.Equal(t, "salt:p1", proposed[0].ID)
+	assert.Equal(t, "It was a little bland.", proposed[0].Why)
+	for taken, target := range map[string]string{"salt:p1": "1.10 %", "nothing": "0.9 %"} {
+		var again api.CookRecord
+		call(t, app, "POST", "/api/cooks/"+bland+"/repeat", map[string]any{"take": []string{taken}}).into(t, &again)
+		assert.Equal(t, target, again.Doc.Pieces[0].Season.Target)
+		assert.Empty(t, again.Doc.ServeAt)
+	}
 	var trends sheet.Trends
 	call(t, app, "GET", "/api/logbook/trends", nil).into(t, &trends)
 	assert.Len(t, trends.Cuts, 5)
@@ -199,4 +211,31 @@ func TestOnNow(t *testing.T) {
 		require.Len(t, problem.Errors, 1, at)
 		assert.Equal(t, "/"+at, problem.Errors[0].Pointer)
 	}
+}
+
+// A past cook is written down as it is told: what was done and read stands in the logbook; what is
+// not understood is said, and nothing is saved.
+func TestAPastCook(t *testing.T) {
+	app := apptest.Start(t)
+	past := map[string]any{"cut": "beef-brisket-packer", "weight": "5 kg", "kind": "offset", "pit": "250 F", "wrap": "foil", "on": "2026-11-07T05:00", "zone": "UTC", "told": "wrapped about four hours in, 165, foil; off at nine hours, 203"}
+	var read sheet.TaleSheet
+	call(t, app, "POST", "/api/past/read", past).into(t, &read)
+	require.Len(t, read.Lines, 2)
+	assert.Equal(t, "Wrapped in foil, core at 74\u00a0°C", read.Lines[0].Label)
+	var rec api.CookRecord
+	call(t, app, "POST", "/api/past", past).into(t, &rec)
+	var went sheet.AfterSheet
+	call(t, app, "GET", "/api/cooks/"+rec.ID+"/after", nil).into(t, &went)
+	assert.True(t, went.Finished)
+	assert.Equal(t, "9 h", went.Pieces[0].Hours.Text)
+	assert.Equal(t, "95.0°", went.Pieces[0].Core.Text)
+	for at, typed := range map[string]string{"told": "we had a good time", "on": "2027-01-01T05:00", "weight": "heavy"} {
+		bad := maps.Clone(past)
+		bad[at] = typed
+		problem := call(t, app, "POST", "/api/past", bad).problem(t, http.StatusUnprocessableEntity)
+		assert.Equal(t, "/"+at, problem.Errors[0].Pointer)
+	}
+	var all api.LogPage
+	call(t, app, "GET", "/api/logbook", nil).into(t, &all)
+	assert.EqualValues(t, 1, all.Total)
 }

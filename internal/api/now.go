@@ -10,10 +10,12 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/happened"
 	"verjuice/internal/core/starter"
+	"verjuice/internal/store"
 )
 
 // longOn is how long ago a piece may have gone on that is on its fire now.
@@ -33,24 +35,18 @@ func (s *server) registerNow(a huma.API) {
 		if err := s.soundCook(ctx, "", c); err != nil {
 			var wrong field.Errors
 			if errors.As(err, &wrong) {
-				var placed field.Errors
-				for _, e := range wrong {
-					e.Pointer = typed.Place(e.Pointer)
-					same := func(o field.Error) bool { return o.Pointer == e.Pointer }
-					if !slices.ContainsFunc(placed, same) { // the weight stands for two
-						placed = append(placed, e)
-					}
-				}
-				return nil, problemOf(placed)
+				return nil, problemOf(placed(typed, wrong))
 			}
 			return nil, problemOf(err)
 		}
-		rec, err := s.Store.Cooks().Create(ctx, c)
+		var rec store.Record[cook.Cook]
+		err = s.Store.Together(ctx, func(db *store.Store) (err error) {
+			if rec, err = db.Cooks().Create(ctx, c); err != nil {
+				return err
+			}
+			return db.AddFact(ctx, rec.ID, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: c.Pieces[0].Key, What: "fire", At: on.Format(time.RFC3339)})
+		})
 		if err != nil {
-			return nil, problemOf(err)
-		}
-		fire := facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: c.Pieces[0].Key, What: "fire", At: on.Format(time.RFC3339)}
-		if err := s.Store.AddFact(ctx, rec.ID, fire); err != nil {
 			return nil, problemOf(err)
 		}
 		return &saved[CookRecord]{ETag: etag(rec.Version), Body: CookRecord(rec)}, nil
@@ -79,4 +75,17 @@ func (s *server) wentOn(typed starter.AtOnce) (time.Time, error) {
 		wrong.Add("/on", "on.long-ago")
 	}
 	return on, wrong.Err()
+}
+
+// placed are the mistakes of a cook where they were typed.
+func placed(typed starter.AtOnce, wrong field.Errors) field.Errors {
+	var out field.Errors
+	for _, e := range wrong {
+		e.Pointer = typed.Place(e.Pointer)
+		same := func(o field.Error) bool { return o.Pointer == e.Pointer }
+		if !slices.ContainsFunc(out, same) { // the weight stands for two
+			out = append(out, e)
+		}
+	}
+	return out
 }

@@ -33,6 +33,7 @@ const PitPage = page("PitPage");
 const NowPage = page("NowPage");
 const AfterPage = page("AfterPage");
 const LogPage = page("LogPage");
+const PastPage = page("PastPage");
 const LogComparePage = page("LogComparePage");
 
 const queries = new QueryClient({
@@ -114,6 +115,7 @@ const router = createBrowserRouter([
 					{ path: "/read", element: <ReadPage /> },
 					{ path: "/log", element: <LogPage /> },
 					{ path: "/log/compare", element: <LogComparePage /> },
+					{ path: "/past", element: <PastPage /> },
 					{ path: "/now", element: <NowPage /> },
 					{ path: "/guess", element: <GuessPage /> },
 					{ path: "*", element: <Nothing title="There is no page at this address" /> },

@@ -12,5 +12,6 @@ export { default as LarderPage } from "./larder/larder-page";
 export { default as AfterPage } from "./log/after-page";
 export { default as LogComparePage } from "./log/compare-page";
 export { default as LogPage } from "./log/log-page";
+export { default as PastPage } from "./log/past-page";
 export { default as NowPage } from "./pit/now-page";
 export { default as PitPage } from "./pit/pit-page";

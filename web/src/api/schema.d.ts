@@ -540,6 +540,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cooks/{id}/proposals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List what a cook that is over proposes for the next one like it */
+        get: operations["proposals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks/{id}/readings": {
         parameters: {
             query?: never;
@@ -569,6 +586,23 @@ export interface paths {
         put?: never;
         /** Hand readings in as lines of probe, time and temperature, with their unit */
         post: operations["handInTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{id}/repeat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy a cook, without its date, with those of its proposals that are taken */
+        post: operations["repeatCook"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1260,6 +1294,40 @@ export interface paths {
         put?: never;
         /** Tell where one figure of a cook comes from */
         post: operations["where"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/past": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a past cook into the logbook, as it is told */
+        post: operations["writePast"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/past/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read how a past cook went as it is told; nothing is saved */
+        post: operations["readPast"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3839,6 +3907,47 @@ export interface components {
             path: string;
             value?: unknown;
         };
+        Past: {
+            /** @description How many; empty means one */
+            count?: string;
+            /**
+             * @description Cut id
+             * @example pork-shoulder-bone-in
+             */
+            cut: string;
+            /**
+             * @description Kind of pit by id; empty means a cabinet
+             * @example pellet
+             */
+            kind: string;
+            /** @description What the cook-out is called; empty is named after the cut */
+            name?: string;
+            /** @description When it went on, local time (YYYY-MM-DDTHH:MM); empty is now */
+            on: string;
+            /**
+             * @description What it is set to; empty means the cut's usual
+             * @example 120 °C
+             */
+            pit: string;
+            /** @description When it is eaten, local time; empty is not told */
+            serve_at?: string;
+            /** @description Measured at the thickest point; empty means estimated */
+            thickness?: string;
+            /**
+             * @description How it went, as its cook tells it
+             * @example wrapped about four hours in, 165, foil; off at nine hours, 203
+             */
+            told: string;
+            /**
+             * @description Of one, as it went on
+             * @example 3.6 kg
+             */
+            weight: string;
+            /** @description none, foil or paper; empty means as usual for the cut */
+            wrap: string;
+            /** @description IANA time zone of the place */
+            zone: string;
+        };
         PhotoLine: {
             /** Format: int64 */
             height: number;
@@ -4160,6 +4269,11 @@ export interface components {
             /** @example about:blank */
             type: string;
         };
+        ProposalLine: {
+            id: string;
+            text: string;
+            why: string;
+        };
         PutOnScaleRequest: {
             /** Format: double */
             grams: number;
@@ -4238,6 +4352,10 @@ export interface components {
              * @description Ask for what comes after this
              */
             last: number;
+        };
+        RepeatCookRequest: {
+            /** @description Proposals by id */
+            take: string[];
         };
         Request: {
             batch?: components["schemas"]["Batch"];
@@ -4594,6 +4712,16 @@ export interface components {
              * @description Lines that were here already, and stay as they are
              */
             here: number;
+        };
+        TaleLine: {
+            label: string;
+            time: string;
+        };
+        TaleSheet: {
+            /** @description What is not understood */
+            errors: components["schemas"]["Mistake"][];
+            /** @description What was done, in the order in which it was told */
+            lines: components["schemas"]["TaleLine"][];
         };
         TaskLine: {
             /** @description RFC 3339 */
@@ -6250,6 +6378,38 @@ export interface operations {
             };
         };
     };
+    proposals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalLine"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     listReadings: {
         parameters: {
             query?: {
@@ -6355,6 +6515,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandedIn"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    repeatCook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RepeatCookRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookRecord"];
                 };
             };
             /** @description Error */
@@ -8164,6 +8361,78 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Where"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    writePast: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Past"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookRecord"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readPast: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Past"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaleSheet"];
                 };
             };
             /** @description Error */

@@ -6,6 +6,7 @@ import { Who } from "../pit/who";
 import { Nothing } from "../shared/nothing";
 import { Photos } from "../shared/photos";
 import { Curves } from "./curves";
+import { Repeat } from "./repeat";
 import { type After, type AfterPiece, useAfter, useWriteDown } from "./use-after";
 import { Weights } from "./weights";
 import "./after.css";
@@ -65,6 +66,7 @@ export default function AfterPage() {
 						</a>
 					</p>
 					<Finish went={went} write={write} />
+					<Repeat id={id} />
 				</>
 			)}
 		</article>

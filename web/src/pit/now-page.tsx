@@ -1,42 +1,20 @@
 import { useMutation } from "@tanstack/react-query";
-import { Button, Select } from "antd";
-import { useEffect, useId, useState } from "react";
+import { Button } from "antd";
+import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import { ApiError, api, need } from "../api/client";
-import type { components } from "../api/schema";
-import { useCatalogue } from "../api/use-catalogue";
-import { Choice } from "../shared/choice";
 import { TimeField } from "../shared/time-field";
-import { Labelled, TypedField } from "../shared/typed-field";
-import "./now.css";
-
-type AtOnce = components["schemas"]["AtOnce"];
+import { type AtOnce, AtOnceFields, hereZone, keptOf, nothingYet } from "./at-once";
 
 const key = "verjuice.now";
-const empty: AtOnce = { cut: "", weight: "", kind: "", pit: "", wrap: "", on: "", zone: "" };
-
-function kept(): AtOnce {
-	try {
-		return { ...empty, ...JSON.parse(localStorage.getItem(key) ?? "{}") };
-	} catch {
-		return empty;
-	}
-}
 
 /** It is on the fire already, and was never planned here: what now? */
 export default function NowPage() {
-	const [typed, setTyped] = useState(kept);
-	const { data: catalogue, error } = useCatalogue();
+	const [typed, setTyped] = useState(() => keptOf(key, nothingYet));
 	const navigate = useNavigate();
-	const [cutId, kindId] = [useId(), useId()];
 	useEffect(() => localStorage.setItem(key, JSON.stringify(typed)), [typed]);
 	const begin = useMutation({
-		mutationFn: async () =>
-			need(
-				await api.POST("/api/now", {
-					body: { ...typed, zone: Intl.DateTimeFormat().resolvedOptions().timeZone },
-				}),
-			),
+		mutationFn: async () => need(await api.POST("/api/now", { body: { ...typed, zone: hereZone() } })),
 		onSuccess: (made) => {
 			localStorage.removeItem(key);
 			navigate(`/cooks/${made.id}/pit`, { replace: true });
@@ -48,17 +26,6 @@ export default function NowPage() {
 		begin.reset();
 		setTyped((t) => ({ ...t, ...change }));
 	};
-	if (!catalogue) return <p className="loading">{error ? error.message : "Opening…"}</p>;
-	const cuts = catalogue.species.map((s) => ({
-		label: s,
-		options: catalogue.cuts
-			.filter((c) => c.species === s)
-			.map((c) => ({
-				value: c.id,
-				label: c.name,
-				words: `${c.name} ${s} ${c.also.join(" ")}`.toLowerCase(),
-			})),
-	}));
 	return (
 		<form
 			className="now"
@@ -72,63 +39,7 @@ export default function NowPage() {
 				Say what went on and when. The pit side then tells how it goes on from here, when to wrap and when it
 				is done.
 			</p>
-			<div className="now-fields">
-				<Labelled id={cutId} label="What is on" error={wrong("/cut")}>
-					<Select
-						id={cutId}
-						variant="underlined"
-						showSearch={{
-							filterOption: (words, o) =>
-								words
-									.toLowerCase()
-									.split(/\s+/)
-									.every((w) => String(o && "words" in o ? o.words : "").includes(w)),
-						}}
-						placeholder="find a cut"
-						value={typed.cut || undefined}
-						options={cuts}
-						onChange={(cut: string) => set({ cut })}
-					/>
-				</Labelled>
-				<TypedField
-					label="Weight of one"
-					value={typed.weight}
-					usual="3.6 kg"
-					error={wrong("/weight")}
-					onChange={(weight) => set({ weight })}
-				/>
-				<TypedField
-					label="How many"
-					value={typed.count ?? ""}
-					usual="1"
-					inputMode="numeric"
-					error={wrong("/count")}
-					onChange={(count) => set({ count })}
-				/>
-				<TypedField
-					label="Thickest point"
-					value={typed.thickness ?? ""}
-					usual="estimated: measure it if you can"
-					error={wrong("/thickness")}
-					onChange={(thickness) => set({ thickness })}
-				/>
-				<Labelled id={kindId} label="Pit" error={wrong("/kind")}>
-					<Select
-						id={kindId}
-						variant="underlined"
-						placeholder="which kind"
-						value={typed.kind || undefined}
-						options={catalogue.pits.map((p) => ({ value: p.id, label: p.name }))}
-						onChange={(kind: string) => set({ kind })}
-					/>
-				</Labelled>
-				<TypedField
-					label="The pit is set to"
-					value={typed.pit}
-					usual="120 °C or 250 °F"
-					error={wrong("/pit")}
-					onChange={(pit) => set({ pit })}
-				/>
+			<AtOnceFields typed={typed} set={set} wrong={wrong} wrapLabel="Wrap">
 				<TimeField
 					label="It went on"
 					value={typed.on}
@@ -143,19 +54,7 @@ export default function NowPage() {
 					error={wrong("/serve_at")}
 					onChange={(serve_at) => set({ serve_at })}
 				/>
-			</div>
-			<Choice
-				label="Wrap"
-				value={typed.wrap}
-				error={wrong("/wrap")}
-				options={[
-					{ value: "", label: "As usual for it" },
-					{ value: "none", label: "Never" },
-					{ value: "foil", label: "Foil" },
-					{ value: "paper", label: "Butcher paper" },
-				]}
-				onChange={(wrap) => set({ wrap })}
-			/>
+			</AtOnceFields>
 			{begin.error && (
 				<p className="typed-error" role="alert">
 					{begin.error.message}

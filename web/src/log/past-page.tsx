@@ -1,0 +1,115 @@
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { Button, Input } from "antd";
+import { useDeferredValue, useEffect, useId, useState } from "react";
+import { useNavigate } from "react-router";
+import { ApiError, api, need } from "../api/client";
+import { type AtOnce, AtOnceFields, hereZone, keptOf, nothingYet } from "../pit/at-once";
+import { usePrefs } from "../prefs";
+import { TimeField } from "../shared/time-field";
+import { Labelled, TypedField } from "../shared/typed-field";
+import "./past.css";
+
+const key = "verjuice.past";
+const empty = { ...nothingYet, told: "" };
+
+/** A cook-out that is over and was never planned here, told in a few words. */
+export default function PastPage() {
+	const [typed, setTyped] = useState(() => keptOf(key, empty));
+	const [{ units, spoons }] = usePrefs();
+	const navigate = useNavigate();
+	const toldId = useId();
+	useEffect(() => localStorage.setItem(key, JSON.stringify(typed)), [typed]);
+	const body = { ...typed, zone: hereZone() };
+	const told = useDeferredValue(typed.told);
+	const understood = useQuery({
+		queryKey: ["past", told, typed.on, units],
+		enabled: told.trim() !== "" && typed.on !== "",
+		placeholderData: keepPreviousData,
+		queryFn: async () =>
+			need(
+				await api.POST("/api/past/read", { params: { query: { units, spoons } }, body: { ...body, told } }),
+			),
+	});
+	const write = useMutation({
+		mutationFn: async () => need(await api.POST("/api/past", { body })),
+		onSuccess: (made) => {
+			localStorage.removeItem(key);
+			navigate(`/cooks/${made.id}/after`, { replace: true });
+		},
+	});
+	const problem = write.error instanceof ApiError ? write.error.problem : undefined;
+	const wrong = (at: string) => problem?.errors?.find((e) => e.pointer === at)?.message;
+	const set = (change: Partial<AtOnce & { told: string }>) => {
+		write.reset();
+		setTyped((t) => ({ ...t, ...change }));
+	};
+	return (
+		<form
+			className="now"
+			onSubmit={(e) => {
+				e.preventDefault();
+				write.mutate();
+			}}
+		>
+			<h1>Write down a past cook-out</h1>
+			<p className="says">
+				What was it, and how did it go? Two minutes are enough: it goes into the logbook.
+			</p>
+			<AtOnceFields typed={typed} set={set} wrong={wrong} wrapLabel="Planned wrap">
+				<TimeField label="It went on" value={typed.on} error={wrong("/on")} onChange={(on) => set({ on })} />
+				<TypedField
+					label="What to call it"
+					value={typed.name ?? ""}
+					usual="named after the cut"
+					error={wrong("/name")}
+					onChange={(name) => set({ name })}
+				/>
+			</AtOnceFields>
+			<Labelled id={toldId} label="How it went, in your own words" error={wrong("/told")}>
+				<Input.TextArea
+					id={toldId}
+					variant="underlined"
+					autoSize={{ minRows: 2, maxRows: 8 }}
+					maxLength={4000}
+					value={typed.told}
+					placeholder="wrapped about four hours in, 165, foil; off at nine hours, 203"
+					onChange={(e) => set({ told: e.target.value })}
+				/>
+			</Labelled>
+			{understood.data && typed.on !== "" && told.trim() !== "" && (
+				<section className="past-lines" aria-label="As it is understood">
+					<h2>As it is understood</h2>
+					<ol>
+						{understood.data.lines.map((l) => (
+							<li key={`${l.time} ${l.label}`}>
+								<b>{l.time}</b> {l.label}
+							</li>
+						))}
+					</ol>
+					{understood.data.errors.map((e) => (
+						<p key={e.message} className="typed-error">
+							{e.message}
+						</p>
+					))}
+				</section>
+			)}
+			{told.trim() !== "" && typed.on === "" && (
+				<p className="says">Say when it went on to see how this is understood.</p>
+			)}
+			{write.error && (
+				<p className="typed-error" role="alert">
+					{write.error.message}
+				</p>
+			)}
+			<Button
+				type="primary"
+				size="large"
+				htmlType="submit"
+				loading={write.isPending}
+				disabled={!typed.cut || !typed.weight.trim() || !typed.told.trim()}
+			>
+				Put it in the logbook
+			</Button>
+		</form>
+	);
+}
