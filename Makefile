@@ -1,6 +1,6 @@
 # Verjuice. Everything a fresh Debian machine with Go, Node, npm and make needs
 # is installed by these targets themselves.
-.PHONY: demo run demo-reset test test-days torture fuzz bench bench-page screenshots lint build types check-types need clean
+.PHONY: demo run demo-reset test test-days torture fuzz bench bench-page bench-pit screenshots lint build types check-types need clean
 
 BIN := bin/verjuice
 WEB := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
@@ -43,6 +43,9 @@ bench: web/dist         ## how fast the core is
 
 bench-page: build need-tests  ## how quick the pages are on a slow phone
 	go test -tags benchpage -count=1 -v -run TestBenchPage ./e2e
+
+bench-pit: build need-tests  ## sixteen hours at the pit, 240 times as fast: what the program and a page need
+	go test -tags benchpage -count=1 -timeout 30m -v -run TestBenchPit ./e2e
 
 screenshots: build need-tests  ## draw docs/screenshots/ anew from the demo
 	VERJUICE_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -tags screenshots -count=1 -run TestScreenshots ./e2e

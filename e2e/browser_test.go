@@ -191,6 +191,9 @@ func (b *browser) cook(name string) store.Record[cook.Cook] {
 // name has this in it.
 func (b *browser) address(path string) string {
 	b.t.Helper()
+	path = regexp.MustCompile(`([=,])\{(.*?)\}`).ReplaceAllStringFunc(path, func(part string) string {
+		return part[:1] + b.cook(part[2:len(part)-1]).ID
+	})
 	return regexp.MustCompile(`/(cooks|bench)/\{(.*?)\}`).ReplaceAllStringFunc(path, func(part string) string {
 		kind, name, _ := strings.Cut(strings.TrimSuffix(part, "}"), "/{")
 		if kind == "/cooks" {

@@ -16,6 +16,7 @@ import (
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/demo"
 )
 
 // TestScreenshots draws the pictures of docs/screenshots from the demo data. It
@@ -24,6 +25,7 @@ func TestScreenshots(t *testing.T) {
 	dir := os.Getenv("VERJUICE_SCREENSHOTS")
 	require.NotEmpty(t, dir)
 	b := start(t, true)
+	require.NoError(t, demo.LoadLogbook(t.Context(), b.app.Store, apptest.Now))
 	for _, s := range []struct {
 		name, path, mode string
 		width, height    int64
@@ -34,18 +36,17 @@ func TestScreenshots(t *testing.T) {
 		{"piece", "/cooks/{supper}/piece/1", "day", 1280, 800, "at its thickest", ""},
 		{"season", "/cooks/{supper}/season/1", "day", 1280, 800, "on the meat; mix", ""},
 		{"where-from", "/cooks/{supper}/season/1", "day", 1280, 800, "on the meat; mix", "Salt in the meat:"},
-		{"brine", "/cooks/{supper}/brine/4", "day", 1280, 800, "in the meat when it comes out", ""},
 		{"forecast", "/cooks/{supper}/forecast/2", "day", 1280, 800, "What would narrow this", ""},
 		{"weigh-out-phone", "/cooks/{supper}/weigh/1", "night", 390, 844, "on the scale", "+20 g"},
 		{"bench", "/bench", "day", 1280, 800, "Regatta lamb rub", ""},
-		{"formula", "/bench/{Regatta}", "day", 1280, 800, "Versions", ""},
-		{"compare", "/compare", "day", 1280, 800, "salt in the meat", ""},
-		{"jars", "/jars", "day", 1280, 800, "Past its use-by", ""},
 		{"moves", "/cooks/{supper}/moves/1", "day", 1280, 800, "Off the fire", ""},
 		{"wait", "/cooks/{supper}/wait/1", "day", 1280, 800, ": at the fire", ""},
 		{"fire", "/cooks/{supper}/fire/2", "day", 1280, 800, "Wrap", ""},
 		{"plan", "/cooks/{supper}/plan", "day", 1280, 800, "What to do when", ""},
 		{"card", "/cooks/{supper}/card", "day", 1280, 800, "Guidance for home cooks", ""},
+		{"after", "/cooks/{committee}/after", "day", 1280, 800, "as it was read", ""},
+		{"log", "/log", "day", 1280, 800, "Trends", ""},
+		{"log-compare", "/log/compare?cooks={committee},{unwrapped}", "day", 1280, 800, "What came out", ""},
 		{"pit", "/cooks/{supper}/pit", "night", 1280, 800, "in the last hour", ""},
 		{"pit-phone", "/cooks/{supper}/pit", "night", 390, 844, "in the last hour", ""},
 	} {

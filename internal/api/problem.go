@@ -1,6 +1,7 @@
 package api
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -100,7 +101,9 @@ func problemOf(err error) error {
 	case store.Full(err):
 		return newProblem(http.StatusInsufficientStorage, "The disk is full: nothing was saved. Make room, then save again; what you typed is kept on this screen.")
 	default:
-		slog.Error("a request failed", "error", err)
+		if !errors.Is(err, context.Canceled) { // nobody waits for the answer
+			slog.Error("a request failed", "error", err)
+		}
 		return newProblem(http.StatusInternalServerError, "Something went wrong in the program or its database. Open the page again to see what is on record.")
 	}
 }

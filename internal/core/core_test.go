@@ -60,6 +60,7 @@ var knows = map[string]string{
 	"heat":       "cut thermal when",
 	"kitchen":    "field formula larder learn quantity",
 	"larder":     "field quantity table",
+	"leftover":   "",
 	"learn":      "cut heat outcome",
 	"live":       "caution cooking cut facts forecast happened heat method quantity when",
 	"lasting":    "quantity",

@@ -42,23 +42,24 @@ type AfterMove struct {
 
 // AfterPiece is how a piece went.
 type AfterPiece struct {
-	Key      string        `json:"key"`
-	Title    string        `json:"title"`
-	Hours    BigFigure     `json:"hours" doc:"On the fire, beside what was thought"`
-	Core     BigFigure     `json:"core" doc:"The highest that was read"`
-	Yield    BigFigure     `json:"yield" doc:"Served meat, beside what was thought; without weights its text is empty"`
-	Rub      BigFigure     `json:"rub" doc:"Rub that went on, beside what was to go on; likewise"`
-	Salt     BigFigure     `json:"salt" doc:"By the ledger"`
-	Miss     string        `json:"miss" doc:"How far readings and forecast were apart, in a sentence; may be empty"`
-	Curve    []DrawnPoint  `json:"curve" nullable:"false" doc:"As it was thought when it went on"`
-	Read     []ReadPoint   `json:"read" nullable:"false" doc:"As it was read"`
-	Target   float64       `json:"target" doc:"Core at which it was to come off; zero is by feel"`
-	Unit     string        `json:"unit" enum:"°C,°F"`
-	OffH     float64       `json:"off_h" doc:"Hours at which it came off; zero when it did not"`
-	Weights  []AfterWeight `json:"weights" nullable:"false"`
-	Scores   []AfterScore  `json:"scores" nullable:"false"`
-	Notes    []AfterNote   `json:"notes" nullable:"false"`
-	Cautions []LiveCaution `json:"cautions" nullable:"false"`
+	Key      string         `json:"key"`
+	Title    string         `json:"title"`
+	Hours    BigFigure      `json:"hours" doc:"On the fire, beside what was thought"`
+	Core     BigFigure      `json:"core" doc:"The highest that was read"`
+	Yield    BigFigure      `json:"yield" doc:"Served meat, beside what was thought; without weights its text is empty"`
+	Rub      BigFigure      `json:"rub" doc:"Rub that went on, beside what was to go on; likewise"`
+	Salt     BigFigure      `json:"salt" doc:"By the ledger"`
+	Miss     string         `json:"miss" doc:"How far readings and forecast were apart, in a sentence; may be empty"`
+	Curve    []DrawnPoint   `json:"curve" nullable:"false" doc:"As it was thought when it went on"`
+	Read     []ReadPoint    `json:"read" nullable:"false" doc:"As it was read"`
+	Target   float64        `json:"target" doc:"Core at which it was to come off; zero is by feel"`
+	Unit     string         `json:"unit" enum:"°C,°F"`
+	OffH     float64        `json:"off_h" doc:"Hours at which it came off; zero when it did not"`
+	Weights  []AfterWeight  `json:"weights" nullable:"false"`
+	Scores   []AfterScore   `json:"scores" nullable:"false"`
+	Notes    []AfterNote    `json:"notes" nullable:"false"`
+	Cautions []LiveCaution  `json:"cautions" nullable:"false"`
+	Left     *LeftoverSheet `json:"left,omitempty" doc:"What to do with what is left; absent until it is sliced"`
 }
 
 // AfterWeight is something to weigh.
@@ -204,6 +205,7 @@ func (w writer) afterPiece(f facts.Facts, p after.Piece, o outcome.Piece) AfterP
 		out.Target = w.degrees(float64(c.Done))
 	}
 	w.afterFigures(&out, p, o)
+	out.Left = w.leftovers(p.Live)
 	for _, aspect := range facts.Aspects {
 		words := aspectWords[aspect]
 		line := AfterScore{Aspect: aspect, Label: words[0], Words: words[1:], Given: []AfterGiven{}}

@@ -130,7 +130,7 @@ var pitWork = []string{"light", "set", "wood", "fuel", "out", "relit"}
 // pressWords are what was done, as it is pressed.
 var pressWords = map[string]string{
 	"thaw": "Thawing", "bath": "In its bath", "salt": "Salted", "light": "Pit lit", "fire": "On the fire", "look": "Looked", "spritz": "Spritzed", "baste": "Basted", "mop": "Mopped", "turn": "Turned", "wood": "Wood on", "fuel": "Fuel on", "set": "Pit changed",
-	"wrap": "Wrapped", "unwrap": "Unwrapped", "glaze": "Glazed", "dust": "Dusted", "some-off": "One pulled off", "off": "Pulled off", "vent": "Vented", "rest": "Put to rest", "slice": "Sliced", "probe": "Probed", "finish": "Finished", "over": "Over", "out": "Fire out", "relit": "Lit again", "other": "Done",
+	"wrap": "Wrapped", "unwrap": "Unwrapped", "glaze": "Glazed", "dust": "Dusted", "some-off": "One pulled off", "off": "Pulled off", "vent": "Vented", "rest": "Put to rest", "slice": "Sliced", "probe": "Probed", "chill": "Put to cool", "cold": "Cold", "finish": "Finished", "over": "Over", "out": "Fire out", "relit": "Lit again", "other": "Done",
 }
 
 // seenWords are what is looked at.

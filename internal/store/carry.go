@@ -151,8 +151,18 @@ func (s *Store) Carry(ctx context.Context, give func(line any) error) error {
 		return tx.Error
 	}
 	defer tx.Rollback()
+	for _, step := range append(s.written(tx, give), s.measured(tx, give)...) {
+		if err := step(); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// written are the steps that give what was written: records, their versions and facts.
+func (s *Store) written(tx *gorm.DB, give func(any) error) []func() error {
 	kinds := s.carries()
-	steps := []func() error{
+	return []func() error{
 		func() error {
 			return each(tx, "kind, id", func(m row) error {
 				now, err := kinds[m.Kind](m.ID, m.Version, m.Body)
@@ -176,6 +186,12 @@ func (s *Store) Carry(ctx context.Context, give func(line any) error) error {
 				return give(CarriedFact{m.Cook, m.CreatedAt.UTC(), f})
 			})
 		},
+	}
+}
+
+// measured are the steps that give what was measured, and what came of it.
+func (s *Store) measured(tx *gorm.DB, give func(any) error) []func() error {
+	return []func() error{
 		func() error {
 			return each(tx, "cook, id", func(m handInModel) error {
 				return give(CarriedHandIn{m.ID, m.Cook, m.Device, m.Digest, m.Count, m.CreatedAt.UTC()})
@@ -208,12 +224,6 @@ func (s *Store) Carry(ctx context.Context, give func(line any) error) error {
 			})
 		},
 	}
-	for _, step := range steps {
-		if err := step(); err != nil {
-			return err
-		}
-	}
-	return nil
 }
 
 // raw is text as JSON; what is none is an empty list.

@@ -24,7 +24,10 @@ export function Masthead() {
 			<div className="masthead-prefs">
 				<button type="button" onClick={() => set({ units: metric ? "us" : "metric" })}>
 					<span className="unseen">Units: </span>
-					<b>{metric ? "kg · mm · °C" : "lb · in · °F"}</b>
+					<b>
+						{metric ? "kg" : "lb"}
+						<span className="masthead-more">{metric ? " · mm · °C" : " · in · °F"}</span>
+					</b>
 				</button>
 				<button type="button" onClick={() => set({ spoons: prefs.spoons === "us" ? "metric" : "us" })}>
 					<span className="unseen">Measured with </span>

@@ -80,7 +80,7 @@ var uuid = regexp.MustCompile(`^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-
 var Stages = []string{
 	"thaw", "bath", "salt", "fire", "some-off", "off", // off is the last one of the line
 	"light", "set", "wood", "fuel", "out", "relit", // a pit
-	"look", "spritz", "baste", "mop", "turn", "probe", "wrap", "unwrap", "dust", "glaze", "vent", "rest", "slice", "finish", "other", "over", // over is the whole cook
+	"look", "spritz", "baste", "mop", "turn", "probe", "wrap", "unwrap", "dust", "glaze", "vent", "rest", "slice", "chill", "cold", "finish", "other", "over", // over is the whole cook
 }
 
 // Sign is something that is looked at or felt on a piece, and how it may be.

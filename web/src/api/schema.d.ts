@@ -1560,6 +1560,8 @@ export interface components {
             /** @description On the fire, beside what was thought */
             hours: components["schemas"]["BigFigure"];
             key: string;
+            /** @description What to do with what is left; absent until it is sliced */
+            left?: components["schemas"]["LeftoverSheet"];
             /** @description How far readings and forecast were apart, in a sentence; may be empty */
             miss: string;
             notes: components["schemas"]["AfterNote"][];
@@ -3309,6 +3311,16 @@ export interface components {
             tastes: string;
             /** @description How it stands to the chosen band */
             verdict: string;
+        };
+        LeftoverSheet: {
+            /** @description When it was put to cool; else empty */
+            chilled: string;
+            /** @description When it was cold; else empty */
+            cold: string;
+            /** @description Why it has to be thrown away; else empty */
+            late: string;
+            lines: string[];
+            use_by: string;
         };
         LessonCook: {
             id: string;

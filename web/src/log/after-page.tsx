@@ -6,6 +6,7 @@ import { Who } from "../pit/who";
 import { Nothing } from "../shared/nothing";
 import { Photos } from "../shared/photos";
 import { Curves } from "./curves";
+import { Leftovers } from "./leftovers";
 import { Repeat } from "./repeat";
 import { type After, type AfterPiece, useAfter, useWriteDown } from "./use-after";
 import { Weights } from "./weights";
@@ -125,6 +126,7 @@ function Went({ piece: p, write }: { piece: AfterPiece; write: Write }) {
 				<Scores piece={p} write={write} />
 			</div>
 			<Notes notes={p.notes} piece={p.key} write={write} label={`What to change next time with ${p.title}`} />
+			<Leftovers piece={p} write={write} />
 			<Photos piece={p.key} title={p.title} />
 		</section>
 	);
