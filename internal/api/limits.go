@@ -18,7 +18,7 @@ const (
 )
 
 // longer are the addresses that compute, or read files.
-var longer = []string{"/api/calc/", "/api/forecast", "/api/page", "/api/sheet", "/api/shopping", "/api/exchange/", "/opened", "/overwritten", "/api/guess", "/photos", "/calendar.ics", "/api/photos", "/live", "/practise", "/readings", "/after", "/api/now", "/api/logbook", "/api/lessons", "/log.csv", "/api/past"}
+var longer = []string{"/api/calc/", "/api/forecast", "/api/page", "/api/sheet", "/api/shopping", "/api/exchange/", "/opened", "/overwritten", "/api/guess", "/photos", "/calendar.ics", "/api/photos", "/live", "/practise", "/readings", "/after", "/api/now", "/api/logbook", "/api/lessons", "/log.csv", "/api/past", "/table"}
 
 // limited gives each request its time, which its context passes on.
 func limited(next http.Handler) http.Handler {

@@ -212,6 +212,7 @@ func (s *server) registerLive(a huma.API) {
 	s.registerAfter(a)
 	s.registerLogbook(a)
 	s.registerBook(a)
+	s.registerTable(a)
 }
 
 func (s *server) registerReadings(a huma.API) {

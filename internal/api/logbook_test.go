@@ -2,6 +2,8 @@ package api_test
 
 import (
 	"bytes"
+	"fmt"
+	"io"
 	"maps"
 	"mime/multipart"
 	"net/http"
@@ -20,6 +22,7 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/demo"
 	"verjuice/internal/sheet"
+	"verjuice/internal/store"
 )
 
 // A cook is over when its cook says so: what it weighed and how it tasted is told beside what was
@@ -238,4 +241,91 @@ func TestAPastCook(t *testing.T) {
 	var all api.LogPage
 	call(t, app, "GET", "/api/logbook", nil).into(t, &all)
 	assert.EqualValues(t, 1, all.Total)
+}
+
+// Temperatures from elsewhere are looked at first, then taken whole; the same file twice is once.
+func TestTemperaturesFromElsewhere(t *testing.T) {
+	app, path := atThePit(t)
+	file := "time,meat,pit\n"
+	for m := range 300 {
+		at := apptest.Now.Add(time.Duration(m) * time.Minute)
+		if m > 100 {
+			at = at.Add(time.Hour)
+		}
+		file += at.UTC().Format("2006-01-02 15:04:05") + fmt.Sprintf(",%d,225\n", 40+m/3)
+	}
+	var seen api.TableSeen
+	call(t, app, "POST", path+"/table/read", api.TableSent{Text: file}).into(t, &seen)
+	assert.Equal(t, 300, seen.Rows)
+	assert.True(t, seen.Fahrenheit)
+	assert.Nil(t, seen.Preview)
+	how := api.TableSent{Text: file, As: &api.TableAs{Probes: []api.TableProbe{{Column: 1, Probe: "core:a"}, {Column: 2, Probe: "pit:0"}}, Fahrenheit: true, Zone: "UTC"}}
+	call(t, app, "POST", path+"/table/read", how).into(t, &seen)
+	require.NotNil(t, seen.Preview)
+	assert.Equal(t, 600, seen.Preview.Count)
+	assert.Len(t, seen.Preview.Gaps, 1)
+	count := func() int {
+		read, err := app.Store.Readings(t.Context(), strings.TrimPrefix(path, "/api/cooks/"), 0, 0)
+		require.NoError(t, err)
+		return len(read)
+	}
+	assert.Zero(t, count(), "nothing is saved by looking")
+	for range 2 {
+		require.Equal(t, http.StatusCreated, call(t, app, "POST", path+"/table", how).StatusCode)
+	}
+	assert.Equal(t, 600, count())
+	for want, bad := range map[string]api.TableSent{
+		"no table": {Text: "hello", As: how.As}, "is no time": {Text: "time,meat\nnoon,20\n", As: how.As}, "": {Text: file}, "Nothing was taken": {Text: file, As: &api.TableAs{Zone: "UTC", Probes: []api.TableProbe{}}},
+	} {
+		assert.Contains(t, call(t, app, "POST", path+"/table", bad).problem(t, http.StatusUnprocessableEntity).Detail, want)
+	}
+	assert.Equal(t, 600, count())
+}
+
+// BenchmarkLogbook lists, searches and opens a logbook of ten thousand cooks, and lays five with two
+// thousand readings each over one another.
+func BenchmarkLogbook(b *testing.B) {
+	app := apptest.Start(b)
+	require.NoError(b, demo.Load(b.Context(), app.Store, apptest.Now))
+	require.NoError(b, demo.LoadLogbook(b.Context(), app.Store, apptest.Now))
+	some, _, err := app.Store.Logbook(b.Context(), store.Sought{Limit: 13})
+	require.NoError(b, err)
+	var ids []string
+	require.NoError(b, app.Store.Together(b.Context(), func(db *store.Store) error {
+		for n := range 10_000 {
+			o := some[n%len(some)].Outcome
+			o.Name, o.Day = fmt.Sprintf("%s %d", o.Name, n), apptest.Now.AddDate(0, 0, -n).Format(time.DateOnly)
+			rec, err := db.Cooks().Create(b.Context(), cook.Cook{Name: o.Name, Zone: "UTC", Pieces: []cook.Piece{}})
+			if err != nil {
+				return err
+			}
+			if err := db.PutOutcome(b.Context(), rec.ID, store.Told{}, o); err != nil {
+				return err
+			}
+			if len(ids) < 5 {
+				ids = append(ids, rec.ID)
+				on, _ := time.Parse(time.RFC3339, o.Pieces[0].On)
+				var read []facts.Reading
+				for m := range 2000 {
+					read = append(read, facts.Reading{Probe: "core:p1", At: on.Add(time.Duration(m) * 20 * time.Second), C: 60})
+				}
+				if err := db.HandIn(b.Context(), rec.ID, facts.HandIn{ID: uuid.NewString()}, read); err != nil {
+					return err
+				}
+			}
+		}
+		return nil
+	}))
+	for _, path := range []string{"?page=1", "?page=400", "?search=loin+77", "?cut=pork-loin&wrap=none&score=3", "/compare?cooks=" + strings.Join(ids, ",")} {
+		b.Run(path[:min(12, len(path))], func(b *testing.B) {
+			for b.Loop() {
+				res, err := http.Get(app.URL + "/api/logbook" + path)
+				require.NoError(b, err)
+				_, err = io.Copy(io.Discard, res.Body)
+				require.NoError(b, err)
+				require.NoError(b, res.Body.Close())
+				require.Equal(b, http.StatusOK, res.StatusCode)
+			}
+		})
+	}
 }

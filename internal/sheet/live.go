@@ -176,6 +176,9 @@ func (w writer) warm(c float64, places int) string {
 	return strconv.FormatFloat(w.degrees(c), 'f', places, 64) + "°"
 }
 
+// Warm is a temperature with its unit, for a reader.
+func Warm(c float64, as Reader) string { return writer{Reader: as}.short(c) }
+
 func (w writer) livePiece(r cooking.Result, p live.Piece, now time.Time, next []LiveNext) LivePiece {
 	key := p.Piece.Line.Key
 	h := p.Piece.Happened

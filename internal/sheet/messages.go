@@ -167,6 +167,7 @@ var messages = map[string]string{
 	"weight.range":     "a weight between 0 and {most}",
 	"score.range":      "a score from 1 to {most}",
 	"note.empty":       "write what is to be remembered",
+	"table.as":         "say which column holds the times, and which the temperatures",
 	"on.future":        "this is still to come: say when it went on the fire",
 	"tale.missing":     "tell how it went, for example: wrapped after four hours, 165, foil; off at nine hours, 203",
 	"tale.what":        "I do not know what was done in “{said}”: say wrapped, off, rested, sliced, spritzed, or pit up to",

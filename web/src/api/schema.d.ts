@@ -626,6 +626,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cooks/{id}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the readings of a file from elsewhere, all or none; the same file read the same way twice is once */
+        post: operations["takeTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{id}/table/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tell what is in a file of temperatures from elsewhere, and how it is understood; nothing is saved */
+        post: operations["readTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/exchange/keep": {
         parameters: {
             query?: never;
@@ -4713,6 +4747,73 @@ export interface components {
             says: string;
             to: string;
         };
+        TableAs: {
+            fahrenheit: boolean;
+            month_first: boolean;
+            probes: components["schemas"]["TableProbe"][];
+            /** @description Of times that count from the beginning: when that was, local time */
+            start?: string;
+            /**
+             * Format: int64
+             * @description Column of times, from 0
+             */
+            time: number;
+            /** @description IANA time zone of its times; empty is the cook's */
+            zone: string;
+        };
+        TableColumn: {
+            /**
+             * @description What it seems to hold
+             * @enum {string}
+             */
+            holds: "time" | "elapsed" | "temperature" | "other";
+            name: string;
+            /** @description The first values */
+            sample: string[];
+        };
+        TablePreview: {
+            /**
+             * Format: int64
+             * @description Readings
+             */
+            count: number;
+            /** @description The first readings, as they are understood */
+            first: string[];
+            from: string;
+            /** @description When nothing was read for over ten minutes */
+            gaps: string[];
+            /**
+             * Format: int64
+             * @description Cells that are empty or no temperature
+             */
+            skipped: number;
+            to: string;
+        };
+        TableProbe: {
+            /** Format: int64 */
+            column: number;
+            /** @description pit:0, core:KEY or core:KEY:place */
+            probe: string;
+        };
+        TableSeen: {
+            /** @description Which of the two comes first cannot be told from the dates */
+            asks_order: boolean;
+            columns: components["schemas"]["TableColumn"][];
+            /** @description The temperatures seem to be in °F */
+            fahrenheit: boolean;
+            /** @description Dates seem to have the month before the day */
+            month_first: boolean;
+            /** @description How it is read; absent while that was not said */
+            preview?: components["schemas"]["TablePreview"];
+            /** Format: int64 */
+            rows: number;
+        };
+        TableSent: {
+            /** @description How it is to be read; absent only tells what seems to be in it */
+            as?: components["schemas"]["TableAs"];
+            /** @description The file */
+            text: string;
+        };
         TakenIn: {
             /**
              * Format: int64
@@ -6597,6 +6698,88 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CookRecord"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeTable: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableSent"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedIn"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readTable: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableSeen"];
                 };
             };
             /** @description Error */

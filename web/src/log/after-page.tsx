@@ -6,6 +6,7 @@ import { Who } from "../pit/who";
 import { Nothing } from "../shared/nothing";
 import { Photos } from "../shared/photos";
 import { Curves } from "./curves";
+import { Foreign } from "./foreign";
 import { Leftovers } from "./leftovers";
 import { Repeat } from "./repeat";
 import { type After, type AfterPiece, useAfter, useWriteDown } from "./use-after";
@@ -64,8 +65,10 @@ export default function AfterPage() {
 					<p>
 						<a href={`/api/cooks/${id}/log.csv`} download>
 							Readings and moves as a table (CSV)
-						</a>
+						</a>{" "}
+						<Button onClick={() => window.print()}>Print this report</Button>
 					</p>
+					<Foreign id={id} pieces={went.pieces} />
 					<Finish went={went} write={write} />
 					<Repeat id={id} />
 				</>

@@ -1,0 +1,187 @@
+package api
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
+	"verjuice/internal/exchange"
+	"verjuice/internal/sheet"
+	"verjuice/internal/store"
+)
+
+// TableSent is a file of temperatures from elsewhere, and how it is to be read.
+type TableSent struct {
+	Text string   `json:"text" maxLength:"16000000" doc:"The file"`
+	As   *TableAs `json:"as,omitempty" required:"false" doc:"How it is to be read; absent only tells what seems to be in it"`
+}
+
+// TableAs says how a file is to be read.
+type TableAs struct {
+	Time       int          `json:"time" minimum:"0" maximum:"40" doc:"Column of times, from 0"`
+	Probes     []TableProbe `json:"probes" nullable:"false" maxItems:"40"`
+	Fahrenheit bool         `json:"fahrenheit"`
+	MonthFirst bool         `json:"month_first"`
+	Zone       string       `json:"zone" maxLength:"60" doc:"IANA time zone of its times; empty is the cook's"`
+	Start      string       `json:"start,omitempty" required:"false" maxLength:"40" doc:"Of times that count from the beginning: when that was, local time"`
+}
+
+// TableProbe is a column of temperatures, and where they were read.
+type TableProbe struct {
+	Column int    `json:"column" minimum:"0" maximum:"40"`
+	Probe  string `json:"probe" maxLength:"100" doc:"pit:0, core:KEY or core:KEY:place"`
+}
+
+// TableSeen is what is in a file, and how it is understood.
+type TableSeen struct {
+	exchange.Table
+	Preview *TablePreview `json:"preview,omitempty" doc:"How it is read; absent while that was not said"`
+}
+
+// TablePreview is how a file is read.
+type TablePreview struct {
+	Count   int      `json:"count" doc:"Readings"`
+	From    string   `json:"from"`
+	To      string   `json:"to"`
+	Gaps    []string `json:"gaps" nullable:"false" doc:"When nothing was read for over ten minutes"`
+	Skipped int      `json:"skipped" doc:"Cells that are empty or no temperature"`
+	First   []string `json:"first" nullable:"false" doc:"The first readings, as they are understood"`
+}
+
+func (s *server) registerTable(a huma.API) {
+	look := op(http.MethodPost, "/api/cooks/{id}/table/read", "readTable", "Tell what is in a file of temperatures from elsewhere, and how it is understood; nothing is saved")
+	look.MaxBodyBytes = 20 << 20
+	huma.Register(a, look, func(ctx context.Context, in *struct {
+		LiveAsked
+		Body TableSent
+	}) (*body[TableSeen], error) {
+		out, _, err := s.table(ctx, in.ID, in.Body, in.reader())
+		if err != nil {
+			return nil, err
+		}
+		return answer(out), nil
+	})
+	take := op(http.MethodPost, "/api/cooks/{id}/table", "takeTable", "Take the readings of a file from elsewhere, all or none; the same file read the same way twice is once")
+	take.MaxBodyBytes, take.DefaultStatus = 20<<20, http.StatusCreated
+	huma.Register(a, take, func(ctx context.Context, in *struct {
+		LiveAsked
+		Body TableSent
+	}) (*body[HandedIn], error) {
+		if in.Body.As == nil {
+			var wrong field.Errors
+			wrong.Add("/as", "table.as")
+			return nil, problemOf(wrong)
+		}
+		_, read, err := s.table(ctx, in.ID, in.Body, in.reader())
+		if err != nil {
+			return nil, err
+		}
+		raw, err := json.Marshal(in.Body)
+		if err != nil {
+			return nil, err
+		}
+		sum := sha256.Sum256(append([]byte(in.ID), raw...))
+		err = s.Store.Together(ctx, func(db *store.Store) error {
+			n := 0
+			for part := range slices.Chunk(read, facts.MostRead) {
+				id := uuid.NewSHA1(uuid.Nil, fmt.Appendf(nil, "%x %d", sum, n))
+				if err := db.HandIn(ctx, in.ID, facts.HandIn{ID: id.String(), Device: "file"}, part); err != nil {
+					return err
+				}
+				n++
+			}
+			return nil
+		})
+		if err != nil {
+			return nil, problemOf(err)
+		}
+		return answer(HandedIn{fmt.Sprintf("%x", sum[:8]), len(read)}), nil
+	})
+}
+
+// table reads a file of temperatures for a cook.
+func (s *server) table(ctx context.Context, cook string, sent TableSent, as sheet.Reader) (TableSeen, []facts.Reading, error) {
+	r, err := s.Store.Cooks().Get(ctx, cook)
+	if err != nil {
+		return TableSeen{}, nil, problemOf(err)
+	}
+	refused := func(err error) error {
+		var bad exchange.Error
+		if errors.As(err, &bad) {
+			return newProblem(http.StatusUnprocessableEntity, "Nothing was taken. "+upperFirst(bad.Place)+": "+bad.Detail+".")
+		}
+		return problemOf(err)
+	}
+	t, err := exchange.ReadTable([]byte(sent.Text))
+	if err != nil {
+		return TableSeen{}, nil, refused(err)
+	}
+	out := TableSeen{Table: t}
+	if sent.As == nil {
+		return out, nil, nil
+	}
+	how, err := sent.As.read(r.Doc.Zone)
+	if err != nil {
+		return out, nil, problemOf(err)
+	}
+	read, gaps, skipped, err := t.Readings(how)
+	if err != nil {
+		return out, nil, refused(err)
+	}
+	if len(read) == 0 {
+		return out, nil, newProblem(http.StatusUnprocessableEntity, "Nothing was taken: no column of temperatures was chosen, or there is none in it.")
+	}
+	clock := func(t time.Time) string { return t.In(how.Zone).Format("Mon 2 Jan 2006 15:04") }
+	out.Preview = &TablePreview{Count: len(read), From: clock(read[0].At), To: clock(read[len(read)-1].At), Gaps: []string{}, Skipped: skipped, First: []string{}}
+	for _, g := range gaps[:min(10, len(gaps))] {
+		out.Preview.Gaps = append(out.Preview.Gaps, clock(g.From)+" to "+g.To.In(how.Zone).Format("15:04"))
+	}
+	for _, one := range read[:min(4, len(read))] {
+		out.Preview.First = append(out.Preview.First, one.At.In(how.Zone).Format("15:04:05")+" "+sheet.Warm(float64(one.C), as))
+	}
+	return out, read, nil
+}
+
+// read is a as the table takes it. The error is a field.Errors.
+func (a TableAs) read(cookZone string) (exchange.As, error) {
+	out := exchange.As{Time: a.Time, Fahrenheit: a.Fahrenheit, MonthFirst: a.MonthFirst, Probes: map[int]string{}}
+	var wrong field.Errors
+	name := a.Zone
+	if name == "" {
+		name = cookZone
+	}
+	var err error
+	if out.Zone, err = time.LoadLocation(name); err != nil {
+		wrong.Add("/as/zone", "zone.unknown")
+		return out, wrong
+	}
+	for i, p := range a.Probes {
+		_, err := facts.ParseProbe(p.Probe)
+		wrong.Take(fmt.Sprintf("/as/probes/%d/probe", i), err)
+		out.Probes[p.Column] = p.Probe
+	}
+	if a.Start != "" {
+		if out.Start, err = (facts.Fact{At: a.Start}).Time(out.Zone); err != nil {
+			wrong.Add("/as/start", "time.unreadable")
+		}
+	}
+	return out, wrong.Err()
+}
+
+func upperFirst(s string) string {
+	if s == "" {
+		return "The file"
+	}
+	return strings.ToUpper(s[:1]) + s[1:]
+}
