@@ -104,3 +104,27 @@ func TestOnTheFireAlready(t *testing.T) {
 	b.until(`!document.querySelector(".pit-devices li")`)
 	b.fits("the pit side with a key")
 }
+
+// A newcomer gets from an empty list to a weighed rub by way of the words and the example, and
+// writes an earlier cook-out down in a sentence.
+func TestTheFirstMinutes(t *testing.T) {
+	b := start(t, false)
+	b.open("/")
+	b.press("Words, schools and a worked example")
+	b.see("probe-tender")
+	b.accessible("words and schools")
+	b.fits("words and schools")
+	b.press("Open a worked example")
+	b.see("on the meat; mix")
+	b.open("/past")
+	b.pick("What it was", "brisket, whole")
+	b.write("Weight of one", "5 kg")
+	b.write("It went on", "2026-11-07 05:00")
+	b.focus("textarea")
+	b.paste("wrapped about four hours in, 165, foil; off at nine hours, 203")
+	b.see("Wrapped in foil, core at 74")
+	b.accessible("a past cook-out")
+	b.press("Put it in the logbook")
+	b.see("How it went")
+	b.see("9 h")
+}

@@ -47,6 +47,7 @@ func (s *server) registerCatalogue(a huma.API) {
 				Usual: sheet.UsualValues(in.Units), Pits: sheet.Pits(), Species: cut.Species(), Layers: sheet.Layers(), Moves: sheet.MoveChoices(in.Units), Moments: sheet.MomentExamples(in.Units), PitLists: sheet.PitExamples(in.Units), Avoid: sheet.NeedlePlaces(),
 			}), nil
 		})
+	s.registerFirst(a)
 	huma.Register(a, op(http.MethodGet, "/api/new/cook", "newCook", "Get an empty cook to start from"),
 		func(_ context.Context, in *struct {
 			Measure
@@ -91,4 +92,26 @@ func (s *server) registerCatalogue(a huma.API) {
 			p.Key = strings.ToLower(rand.Text()[:8])
 			return answer(p), nil
 		})
+}
+
+// registerFirst serves what a newcomer begins with.
+func (s *server) registerFirst(a huma.API) {
+	huma.Register(a, op(http.MethodGet, "/api/terms", "terms", "List the words of the trade, and the schools where cooks disagree"),
+		func(context.Context, *struct{}) (*body[sheet.Terms], error) { return answer(sheet.WriteTerms()), nil })
+	example := op(http.MethodPost, "/api/new/example", "newExample", "Save a worked example: a shoulder for eight on a Saturday, salted, wrapped and rested")
+	example.DefaultStatus = http.StatusCreated
+	huma.Register(a, example, func(ctx context.Context, in *struct {
+		Measure
+		Zone string `query:"zone" maxLength:"60" doc:"IANA time zone of the browser"`
+	}) (*saved[CookRecord], error) {
+		zone, err := time.LoadLocation(in.Zone)
+		if err != nil {
+			return nil, problemOf(field.Errors{{Pointer: "/query/zone", Wrong: field.Because("zone.unknown")}})
+		}
+		rec, err := s.Store.Cooks().Create(ctx, starter.Example(s.Now().In(zone), in.Units))
+		if err != nil {
+			return nil, problemOf(err)
+		}
+		return &saved[CookRecord]{ETag: etag(rec.Version), Body: CookRecord(rec)}, nil
+	})
 }

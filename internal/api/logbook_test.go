@@ -329,3 +329,23 @@ func BenchmarkLogbook(b *testing.B) {
 		})
 	}
 }
+
+// A newcomer reads the words and the schools, and opens an example that has no mistake.
+func TestTheFirstMinutes(t *testing.T) {
+	app := apptest.Start(t)
+	var terms sheet.Terms
+	call(t, app, "GET", "/api/terms", nil).into(t, &terms)
+	assert.Greater(t, len(terms.Words), 15)
+	for _, s := range terms.Schools {
+		assert.GreaterOrEqual(t, len(s.Answers), 2, s.Question)
+	}
+	for _, units := range []string{"metric", "us"} {
+		var rec api.CookRecord
+		call(t, app, "POST", "/api/new/example?zone=Europe/Dublin&units="+units, nil).into(t, &rec)
+		var out sheet.Sheet
+		call(t, app, "POST", "/api/sheet", sheet.CookRequest{Cook: rec.Doc}).into(t, &out)
+		assert.Empty(t, out.Errors)
+		assert.NotNil(t, out.Plan)
+	}
+	call(t, app, "POST", "/api/new/example?zone=Nowhere", nil).problem(t, http.StatusUnprocessableEntity)
+}

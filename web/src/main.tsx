@@ -33,6 +33,7 @@ const PitPage = page("PitPage");
 const NowPage = page("NowPage");
 const AfterPage = page("AfterPage");
 const LogPage = page("LogPage");
+const TermsPage = page("TermsPage");
 const PastPage = page("PastPage");
 const LogComparePage = page("LogComparePage");
 
@@ -116,6 +117,7 @@ const router = createBrowserRouter([
 					{ path: "/log", element: <LogPage /> },
 					{ path: "/log/compare", element: <LogComparePage /> },
 					{ path: "/past", element: <PastPage /> },
+					{ path: "/terms", element: <TermsPage /> },
 					{ path: "/now", element: <NowPage /> },
 					{ path: "/guess", element: <GuessPage /> },
 					{ path: "*", element: <Nothing title="There is no page at this address" /> },

@@ -13,5 +13,6 @@ export { default as AfterPage } from "./log/after-page";
 export { default as LogComparePage } from "./log/compare-page";
 export { default as LogPage } from "./log/log-page";
 export { default as PastPage } from "./log/past-page";
+export { default as TermsPage } from "./log/terms-page";
 export { default as NowPage } from "./pit/now-page";
 export { default as PitPage } from "./pit/pit-page";

@@ -41,6 +41,17 @@ func New(now time.Time, guests int) cook.Cook {
 	return cook.Cook{ServeAt: serve.Format(cook.TimeLayout), Zone: now.Location().String(), Guests: quantity.CountOf(guests), Pieces: []cook.Piece{}}
 }
 
+// Example is a worked example to look at and to change: a shoulder for eight on a Saturday evening.
+func Example(now time.Time, units quantity.System) cook.Cook {
+	c := New(now, 8)
+	c.Name = "A worked example"
+	shoulder, _ := cut.Find("pork-shoulder-bone-in")
+	p := NewPiece(shoulder, units)
+	p.Key, p.Wait, p.Choices = "example", cook.Wait{Style: "overnight", For: "12 h", Open: true}, map[string]string{"wrap": "paper", "rest": "cooler"}
+	c.Pieces = []cook.Piece{p}
+	return c
+}
+
 // Copy returns c for another occasion: the same pieces, no date, and a name that
 // tells it from the first.
 func Copy(c cook.Cook) cook.Cook {

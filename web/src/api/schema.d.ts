@@ -1215,6 +1215,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/new/example": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Save a worked example: a shoulder for eight on a Saturday, salted, wrapped and rested */
+        post: operations["newExample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/new/method": {
         parameters: {
             query?: never;
@@ -1553,6 +1570,23 @@ export interface paths {
         put?: never;
         /** List what to buy for a cook, less what is in stock and in jars */
         post: operations["shopping"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the words of the trade, and the schools where cooks disagree */
+        get: operations["terms"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4542,6 +4576,15 @@ export interface components {
             /** @description Handy amounts of it for the simulated scale */
             pour: number[];
         };
+        School: {
+            answers: components["schemas"]["SchoolAnswer"][];
+            question: string;
+        };
+        SchoolAnswer: {
+            answer: string;
+            /** @description May be empty */
+            does: string;
+        };
         Season: {
             /**
              * @description By amount: how much goes on all pieces, as a cook says it: 3/4 cup, 85 g, 30 g each, 1 Tbsp/lb, all of it, one jar
@@ -4875,6 +4918,14 @@ export interface components {
             wakes: boolean;
             /** @description What does not go together with it; may be empty */
             warning: string;
+        };
+        Term: {
+            means: string;
+            word: string;
+        };
+        Terms: {
+            schools: components["schemas"]["School"][];
+            words: components["schemas"]["Term"][];
         };
         Threshold: {
             /** Format: double */
@@ -8303,6 +8354,43 @@ export interface operations {
             };
         };
     };
+    newExample: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+                /** @description IANA time zone of the browser */
+                zone?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookRecord"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     newMethod: {
         parameters: {
             query?: {
@@ -9135,6 +9223,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shopping"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    terms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Terms"];
                 };
             };
             /** @description Error */

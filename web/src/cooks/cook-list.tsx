@@ -42,6 +42,9 @@ export function CookList() {
 				<Button size="large" onClick={() => navigate("/now")}>
 					Something is on the fire now
 				</Button>
+				<p>
+					New to this? <Link to="/terms">Words, schools and a worked example</Link>
+				</p>
 			</Nothing>
 		);
 	}
@@ -66,7 +69,8 @@ export function CookList() {
 			{list.data?.total === 0 && <p className="loading">No cook-out is called “{search}”.</p>}
 			<ListPages search={found} total={list.data?.total} />
 			<p className="list-foot muted">
-				Verjuice is made with the work of others: <a href="/licences.txt">their licences</a>.
+				<Link to="/terms">Words and schools</Link> · Verjuice is made with the work of others:{" "}
+				<a href="/licences.txt">their licences</a>.
 			</p>
 		</>
 	);

@@ -55,7 +55,7 @@ export default function PastPage() {
 			<p className="says">
 				What was it, and how did it go? Two minutes are enough: it goes into the logbook.
 			</p>
-			<AtOnceFields typed={typed} set={set} wrong={wrong} wrapLabel="Planned wrap">
+			<AtOnceFields typed={typed} set={set} wrong={wrong} whatLabel="What it was" wrapLabel="Planned wrap">
 				<TimeField label="It went on" value={typed.on} error={wrong("/on")} onChange={(on) => set({ on })} />
 				<TypedField
 					label="What to call it"

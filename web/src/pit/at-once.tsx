@@ -30,10 +30,11 @@ interface Props {
 	children: ReactNode;
 	/** What it was, or is, asked of a wrap. */
 	wrapLabel: string;
+	whatLabel?: string;
 }
 
 /** A piece and its pit, in as few words as are needed. */
-export function AtOnceFields({ typed, set, wrong, children, wrapLabel }: Props) {
+export function AtOnceFields({ typed, set, wrong, children, wrapLabel, whatLabel = "What is on" }: Props) {
 	const { data: catalogue, error } = useCatalogue();
 	const [cutId, kindId] = [useId(), useId()];
 	if (!catalogue) return <p className="loading">{error ? error.message : "Opening…"}</p>;
@@ -50,7 +51,7 @@ export function AtOnceFields({ typed, set, wrong, children, wrapLabel }: Props) 
 	return (
 		<>
 			<div className="now-fields">
-				<Labelled id={cutId} label="What is on" error={wrong("/cut")}>
+				<Labelled id={cutId} label={whatLabel} error={wrong("/cut")}>
 					<Select
 						id={cutId}
 						variant="underlined"

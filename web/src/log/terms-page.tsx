@@ -1,0 +1,59 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { Button } from "antd";
+import { useNavigate } from "react-router";
+import { api, need } from "../api/client";
+import { hereZone } from "../pit/at-once";
+import { usePrefs } from "../prefs";
+import "./terms.css";
+
+/** The words of the trade, the schools where cooks disagree, and an example to look at. */
+export default function TermsPage() {
+	const navigate = useNavigate();
+	const [{ units, spoons }] = usePrefs();
+	const terms = useQuery({ queryKey: ["terms"], queryFn: async () => need(await api.GET("/api/terms")) });
+	const example = useMutation({
+		mutationFn: async () =>
+			need(await api.POST("/api/new/example", { params: { query: { units, spoons, zone: hereZone() } } })),
+		onSuccess: (made) => navigate(`/cooks/${made.id}/season/1`),
+	});
+	const t = terms.data;
+	if (!t) return <p className="loading">{terms.error ? terms.error.message : "Opening…"}</p>;
+	return (
+		<article className="terms">
+			<h1>Words and schools</h1>
+			<p className="says">
+				What cooks call things here, and where they disagree. None of the answers is wrong: each buys
+				something and costs something.
+			</p>
+			<p>
+				<Button type="primary" size="large" loading={example.isPending} onClick={() => example.mutate()}>
+					Open a worked example
+				</Button>
+			</p>
+			{example.error && <p role="alert">{example.error.message}</p>}
+			<h2>Words</h2>
+			<dl>
+				{t.words.map((w) => (
+					<div key={w.word}>
+						<dt>{w.word}</dt>
+						<dd>{w.means}</dd>
+					</div>
+				))}
+			</dl>
+			<h2>Schools</h2>
+			{t.schools.map((s) => (
+				<section key={s.question}>
+					<h3>{s.question}</h3>
+					<ul>
+						{s.answers.map((a) => (
+							<li key={a.answer}>
+								<b>{a.answer}</b>
+								{a.does && `: ${a.does}`}
+							</li>
+						))}
+					</ul>
+				</section>
+			))}
+		</article>
+	);
+}
