@@ -3,7 +3,7 @@
 //
 //	l := leftover.Of(sliced, chilled, cold)
 //	l.Cool          // at or under 21 °C by then
-//	leftover.Reheat(0.04, 4, 150)   // a covered tray 4 cm deep: 51 min
+//	leftover.Reheat(0.04, 4, 150)   // a covered tray 4 cm deep: 50 min
 package leftover
 
 import (

@@ -39,5 +39,5 @@ func TestTheCoolingClock(t *testing.T) {
 
 func ExampleReheat() {
 	fmt.Println(Reheat(0.04, 4, 150).Round(time.Minute))
-	// Output: 51m0s
+	// Output: 50m0s
 }

@@ -69,7 +69,7 @@ export default function PastPage() {
 				<Input.TextArea
 					id={toldId}
 					variant="underlined"
-					autoSize={{ minRows: 2, maxRows: 8 }}
+					rows={3}
 					maxLength={4000}
 					value={typed.told}
 					placeholder="wrapped about four hours in, 165, foil; off at nine hours, 203"
