@@ -76,3 +76,22 @@ func TestCuts(t *testing.T) {
 	assert.InDelta(t, 65, mm("beef-brisket-packer"), 12)
 	assert.InDelta(t, 105, mm("pork-shoulder-bone-in"), 15)
 }
+
+// What earlier cooks weighed moves what is served the same way, never to more than all of it, and
+// narrows it where it is known well; every cut has places to be probed.
+func TestYieldingAndPlaces(t *testing.T) {
+	for _, c := range All() {
+		more, less, same := c.Yielding(0.1, 0.03), c.Yielding(-0.1, 0.03), c.Yielding(0, 9)
+		assert.GreaterOrEqual(t, more.CookYield.Mid, c.CookYield.Mid, c.ID)
+		assert.Less(t, less.CookYield.Mid, c.CookYield.Mid, c.ID)
+		assert.InDelta(t, c.CookYield.Mid, same.CookYield.Mid, 1e-9, c.ID)
+		for _, y := range []Span{more.CookYield, less.CookYield, same.CookYield} {
+			assert.True(t, y.Low <= y.Mid && y.Mid <= y.High && y.High <= 99, "%s: %+v", c.ID, y)
+			assert.LessOrEqual(t, y.High-y.Low, c.CookYield.High-c.CookYield.Low+1e-9, c.ID)
+		}
+		require.GreaterOrEqual(t, len(c.Places()), 2, c.ID)
+		for _, place := range c.Places() {
+			assert.Regexp(t, `^[a-z ]{1,30}$`, place, "it names a probe")
+		}
+	}
+}
