@@ -70,6 +70,13 @@ func TestACookThatIsOver(t *testing.T) {
 		return texts
 	}
 	assert.Empty(t, lessons(), "it is not over yet")
+	assert.Nil(t, went().Pieces[0].Left)
+	said(t, app, path, facts.Fact{Kind: facts.Done, Piece: "a", What: "slice"})
+	require.NotNil(t, went().Pieces[0].Left)
+	assert.Empty(t, went().Pieces[0].Left.Late)
+	app.Clock.Store(int64(11 * time.Hour))
+	said(t, app, path, facts.Fact{Kind: facts.Done, Piece: "a", What: "chill"})
+	assert.Contains(t, went().Pieces[0].Left.Late, "throw it away", "three hours after it was sliced")
 	over := said(t, app, path, facts.Fact{Kind: facts.Done, What: "over"})
 	assert.True(t, went().Finished)
 	assert.Contains(t, lessons(), "The Kettle runs")

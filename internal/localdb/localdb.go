@@ -114,9 +114,14 @@ func (s *Server) start(ctx context.Context, dir, daemon, install string) error {
 	return nil
 }
 
-// A server that ends unasked is started again, so many times in a row; one that has run for
-// a minute begins anew.
-const restarts = 5
+// A server that ends unasked is started again: so many times in a row while it does not even come to
+// answer, and for as long as it takes when it did. Between two starts it waits longer each time, up to
+// longestPause.
+const (
+	restarts     = 5
+	pause        = 200 * time.Millisecond
+	longestPause = time.Second
+)
 
 // keep runs the server, and again when it ends unasked after it was ready.
 func (s *Server) keep(daemon string, args []string, boot string, started chan<- error) {
@@ -145,21 +150,46 @@ func (s *Server) keep(daemon string, args []string, boot string, started chan<- 
 		if err != nil {
 			return
 		}
-		began := time.Now()
+		ended := make(chan struct{})
+		answered := s.answered(ended)
 		_ = cmd.Wait()
+		close(ended)
 		s.mu.Lock()
 		over := s.stopping || !s.ready
 		s.mu.Unlock()
 		if over {
 			return
 		}
-		if time.Since(began) > time.Minute {
+		if <-answered {
 			again = 0
 		}
 		// The account is made already, and its file is gone.
 		args = slices.DeleteFunc(slices.Clone(args), func(a string) bool { return a == "--init-file="+boot })
-		time.Sleep(time.Duration(again+1) * 200 * time.Millisecond)
+		time.Sleep(min(longestPause, time.Duration(again+1)*pause))
 	}
+}
+
+// answered tells, once the server has ended, whether it came to answer before.
+func (s *Server) answered(ended <-chan struct{}) <-chan bool {
+	out := make(chan bool, 1)
+	go func() {
+		for {
+			conn, err := net.DialTimeout("tcp", s.addr, pause)
+			if err == nil {
+				_ = conn.Close()
+				<-ended
+				out <- true
+				return
+			}
+			select {
+			case <-ended:
+				out <- false
+				return
+			case <-time.After(pause / 2):
+			}
+		}
+	}()
+	return out
 }
 
 // DSN returns the address of a database on the server, as the MySQL driver reads

@@ -132,7 +132,7 @@ func OfAfter(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.C
 	}
 	for _, p := range a.Pieces {
 		if o, ok := kept[p.Live.Piece.Line.Key]; ok {
-			out.Pieces = append(out.Pieces, w.afterPiece(r.Facts, p, o))
+			out.Pieces = append(out.Pieces, w.afterPiece(r.Facts, p, o, at.Now))
 		}
 	}
 	return out, a.Outcome, nil
@@ -188,7 +188,7 @@ func notes(all []facts.Fact) []AfterNote {
 	return out
 }
 
-func (w writer) afterPiece(f facts.Facts, p after.Piece, o outcome.Piece) AfterPiece {
+func (w writer) afterPiece(f facts.Facts, p after.Piece, o outcome.Piece, now time.Time) AfterPiece {
 	out := AfterPiece{
 		Key: o.Key, Title: title(p.Live.Piece), Curve: w.curve(p.Thought), Read: []ReadPoint{}, Unit: "°C", OffH: o.Hours, Target: 0,
 		Weights: w.afterWeights(f, o), Scores: []AfterScore{}, Notes: notes(f.Notes(o.Key)), Cautions: []LiveCaution{},
@@ -205,7 +205,7 @@ func (w writer) afterPiece(f facts.Facts, p after.Piece, o outcome.Piece) AfterP
 		out.Target = w.degrees(float64(c.Done))
 	}
 	w.afterFigures(&out, p, o)
-	out.Left = w.leftovers(p.Live)
+	out.Left = w.leftovers(p.Live, now)
 	for _, aspect := range facts.Aspects {
 		words := aspectWords[aspect]
 		line := AfterScore{Aspect: aspect, Label: words[0], Words: words[1:], Given: []AfterGiven{}}

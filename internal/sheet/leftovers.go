@@ -22,13 +22,17 @@ var trays = []float64{0.025, 0.05}
 
 const ovenC, fridgeC = 150.0, 4.0
 
-// leftovers says what to do with what is left of a piece; nothing until it is sliced.
-func (w writer) leftovers(p live.Piece) *LeftoverSheet {
+// leftovers says what to do with what is left of a piece; nothing until it is sliced, nor when it is
+// long past its last day.
+func (w writer) leftovers(p live.Piece, now time.Time) *LeftoverSheet {
 	last := p.Piece.Happened.Last
 	if last["slice"].IsZero() {
 		return nil
 	}
 	l := leftover.Of(last["slice"], last["chill"], last["cold"])
+	if now.After(l.UseBy.AddDate(0, 0, 1)) {
+		return nil
+	}
 	clock := func(t time.Time) string { return t.In(last["slice"].Location()).Format("Mon 15:04") }
 	out := &LeftoverSheet{Lines: []string{}, UseBy: l.UseBy.Format("Monday 2 January")}
 	if l.Chilled.IsZero() {
@@ -46,7 +50,7 @@ func (w writer) leftovers(p live.Piece) *LeftoverSheet {
 		if w.short(0) != "0\u00a0°C" {
 			return fmt.Sprintf("%.0f in", m/0.0254)
 		}
-		return fmt.Sprintf("%.1f cm", 100*m)
+		return fmt.Sprintf("%g cm", 100*m)
 	}
 	out.Lines = append(out.Lines, fmt.Sprintf("Warm it covered at %s to %s in the middle: about %s for a tray %s deep, %s for %s.", w.short(ovenC), w.short(leftover.WarmC),
 		duration(leftover.Reheat(trays[0], fridgeC, ovenC).Round(5*time.Minute)), depth(trays[0]), duration(leftover.Reheat(trays[1], fridgeC, ovenC).Round(5*time.Minute)), depth(trays[1])))
