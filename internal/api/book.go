@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 
 	"verjuice/internal/book"
 	"verjuice/internal/core/facts"
@@ -32,6 +33,9 @@ func (s *server) registerBook(a huma.API) {
 			return nil, problemOf(err)
 		}
 		return &huma.StreamResponse{Body: func(hc huma.Context) {
+			if _, w := humachi.Unwrap(hc); w != nil { // a large book takes longer than other answers
+				_ = http.NewResponseController(w).SetWriteDeadline(time.Time{})
+			}
 			hc.SetHeader("Content-Type", "application/zip")
 			hc.SetHeader("Content-Disposition", `attachment; filename="verjuice-`+s.today()+`.zip"`)
 			if err := book.Write(hc.Context(), s.Store, hc.BodyWriter(), nil); err != nil {

@@ -151,6 +151,9 @@ func TestTheLogbook(t *testing.T) {
 	assert.Equal(t, taught.Lines, without.Lines)
 	call(t, app, "POST", "/api/lessons/without", map[string]any{"cook": uuid.NewString(), "out": true}).problem(t, http.StatusNotFound)
 	call(t, app, "GET", "/api/logbook/compare?cooks=nobody", nil).problem(t, http.StatusNotFound)
+	var went sheet.AfterSheet
+	call(t, app, "GET", "/api/cooks/"+ids[0]+"/after", nil).into(t, &went)
+	assert.Regexp(t, `^A portion of 180 g came to \d+\.\d\d €, by what was on the plates\.`, went.Cost)
 	var proposed []sheet.ProposalLine
 	bland := find("search=Crew+chicken").Items[0].ID
 	call(t, app, "GET", "/api/cooks/"+bland+"/proposals", nil).into(t, &proposed)

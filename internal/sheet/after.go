@@ -11,11 +11,13 @@ import (
 
 	"verjuice/internal/core/after"
 	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/live"
 	"verjuice/internal/core/outcome"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/shop"
 )
 
 // AfterSheet is how a cook went, and what is to be written down of it.
@@ -23,6 +25,7 @@ type AfterSheet struct {
 	Name     string       `json:"name"`
 	Day      string       `json:"day"`
 	Served   string       `json:"served" doc:"When it was served beside when it was to be, in a sentence; may be empty"`
+	Cost     string       `json:"cost" doc:"Of a portion by what was weighed, in a sentence; may be empty"`
 	Finished bool         `json:"finished" doc:"The cook has said that it is over"`
 	Over     string       `json:"over" doc:"Id of the fact that says so; else empty"`
 	Practice bool         `json:"practice" doc:"It was only practised: nothing is learnt from it"`
@@ -122,7 +125,7 @@ func OfAfter(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.C
 	if day, err := time.Parse(time.DateOnly, a.Outcome.Day); err == nil {
 		out.Day = day.Format("Monday 2 January 2006")
 	}
-	out.Served = servedWords(a.Outcome)
+	out.Served, out.Cost = servedWords(a.Outcome), w.costServed(result, a.Outcome)
 	for _, m := range a.Moves {
 		out.Moves = append(out.Moves, w.afterMove(result, m))
 	}
@@ -136,6 +139,30 @@ func OfAfter(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.C
 		}
 	}
 	return out, a.Outcome, nil
+}
+
+// costServed says what a portion cost by what was weighed of every piece; empty without prices, or
+// while one was not weighed.
+func (w writer) costServed(r cooking.Result, o outcome.Cook) string {
+	if r.Cost == nil || len(o.Pieces) < len(r.Pieces) || !r.Order.Base.OK() {
+		return ""
+	}
+	served := 0.0
+	for _, p := range o.Pieces {
+		c, _ := cut.Find(p.Cut)
+		share := p.Served(c.BoneShare())
+		if share == 0 {
+			return ""
+		}
+		served += share * p.GreenKG
+	}
+	portion := r.Order.Base.Value.Portion.KG()
+	each := money(shop.Money{Value: r.Cost.Total.Mid * portion / served, Sign: r.Cost.Sign})
+	out := fmt.Sprintf("A portion of %s came to %s, by what was on the plates.", quantity.FormatMass(r.Order.Base.Value.Portion, w.Units), each)
+	if len(r.Cost.Missing) > 0 {
+		out += " Some of it has no price, and is not counted."
+	}
+	return out
 }
 
 // servedWords says when it was served beside when it was to be.

@@ -1665,6 +1665,8 @@ export interface components {
             words: string[];
         };
         AfterSheet: {
+            /** @description Of a portion by what was weighed, in a sentence; may be empty */
+            cost: string;
             day: string;
             /** @description The cook has said that it is over */
             finished: boolean;

@@ -44,6 +44,7 @@ export default function AfterPage() {
 					{went.day}
 					{went.served && ` · ${went.served}`}
 				</p>
+				{went.cost && <p>{went.cost}</p>}
 			</header>
 			{went.pieces.length === 0 ? (
 				<p className="says">
