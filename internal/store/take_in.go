@@ -127,8 +127,14 @@ func (t *taker) flush() error {
 	case row:
 		return write[row](t, all)
 	case versionRow:
+		if err := t.known(all, func(m any) string { return m.(versionRow).Record }); err != nil {
+			return err
+		}
 		return write[versionRow](t, all)
 	case factModel:
+		if err := t.known(all, func(m any) string { return m.(factModel).Cook }); err != nil {
+			return err
+		}
 		return write[factModel](t, all)
 	case minuteModel:
 		return write[minuteModel](t, all)
@@ -140,6 +146,25 @@ func (t *taker) flush() error {
 		return t.handIns(all)
 	case readingModel:
 		return t.readings(all)
+	}
+	return nil
+}
+
+// known refuses lines of a record that is neither in the book nor here.
+func (t *taker) known(all []any, of func(any) string) error {
+	var ids, here []string
+	for _, m := range all {
+		if id := of(m); !slices.Contains(ids, id) {
+			ids = append(ids, id)
+		}
+	}
+	if err := t.tx.Model(&row{}).Unscoped().Where("id IN ?", ids).Pluck("id", &here).Error; err != nil {
+		return err
+	}
+	for _, id := range ids {
+		if !slices.Contains(here, id) {
+			return fmt.Errorf("%w: there is no record %q", ErrCarried, id)
+		}
 	}
 	return nil
 }
@@ -208,6 +233,9 @@ func (t *taker) photo(l CarriedPhoto) error {
 	}
 	if sum := sha256.Sum256(l.Data); hex.EncodeToString(sum[:]) != l.SHA256 {
 		return fmt.Errorf("%w: the picture is not the one that was carried away", ErrCarried)
+	}
+	if err := t.known([]any{l.Cook}, func(id any) string { return id.(string) }); err != nil {
+		return err
 	}
 	var here int64
 	if err := t.tx.Model(&Photo{}).Unscoped().Where("cook = ? AND piece = ? AND SHA2(data, 256) = ?", l.Cook, l.Piece, l.SHA256).Count(&here).Error; err != nil {

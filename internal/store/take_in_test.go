@@ -103,6 +103,8 @@ func TestALineThatCannotBe(t *testing.T) {
 		"no id":           CarriedRecord{ID: "one", Kind: "cook", Doc: json.RawMessage("{}")},
 		"no document":     CarriedRecord{ID: uuid.NewString(), Kind: "cook", Doc: json.RawMessage("[]")},
 		"no fact":         CarriedFact{Cook: id, Fact: facts.Fact{ID: uuid.NewString(), Kind: "guessed"}},
+		"of no cook":      CarriedFact{Cook: uuid.NewString(), Fact: facts.Fact{ID: uuid.NewString(), Kind: facts.Noted, What: "x", At: "2026-11-28T07:20"}},
+		"of no record":    CarriedVersion{Record: uuid.NewString(), Version: 1, Doc: json.RawMessage("{}"), Changes: json.RawMessage("[]")},
 		"another picture": CarriedPhoto{Cook: id, SHA256: "00", Data: []byte("x")},
 		"something else":  7,
 	} {
