@@ -120,7 +120,7 @@ func TestTheFirstMinutes(t *testing.T) {
 	b.pick("What it was", "brisket, whole")
 	b.write("Weight of one", "5 kg")
 	b.focus(".pick-time input")
-	js[bool](b, `document.execCommand("insertText", false, "2026-11-07 05:00")`)
+	js[bool](b, `document.execCommand("insertText", false, "`+apptest.Now.AddDate(0, 0, -20).Format("2006-01-02")+` 05:00")`)
 	b.focus("textarea")
 	b.paste("wrapped about four hours in, 165, foil; off at nine hours, 203")
 	b.see("Wrapped in foil, core at 74")
