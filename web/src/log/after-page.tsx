@@ -109,8 +109,8 @@ function Went({ piece: p, write }: { piece: AfterPiece; write: Write }) {
 						label={`Core of ${p.title}: what was read, and the forecast when it went on`}
 					/>
 					<p className="muted after-key">
-						<span className="after-key-read" /> as it was read <span className="after-key-thought" /> forecast when
-						it went on, with the band in which eight in ten fall
+						<span className="after-key-read" /> as it was read <span className="after-key-thought" /> forecast
+						when it went on, with the band in which eight in ten fall
 					</p>
 				</>
 			)}
