@@ -152,12 +152,20 @@ func (s *Store) Logbook(ctx context.Context, q Sought) ([]Logged, int64, error) 
 	if err := from().Count(&total).Error; err != nil {
 		return nil, 0, err
 	}
-	db := from().Select("o.*").Order("o.day DESC, o.cook")
+	// Which they are is found without reading their bodies.
+	var ids []string
+	db := from().Order("o.day DESC, o.cook")
 	if q.Limit > 0 {
 		db = db.Limit(q.Limit).Offset(q.Offset)
 	}
+	if err := db.Pluck("o.cook", &ids).Error; err != nil {
+		return nil, 0, err
+	}
+	if len(ids) == 0 {
+		return []Logged{}, total, nil
+	}
 	var rows []outcomeModel
-	if err := db.Find(&rows).Error; err != nil {
+	if err := s.db.WithContext(ctx).Where("cook IN ?", ids).Order("day DESC, cook").Find(&rows).Error; err != nil {
 		return nil, 0, err
 	}
 	out := make([]Logged, len(rows))
@@ -257,20 +265,25 @@ type LogChoices struct {
 	Weathers []string `json:"weathers" nullable:"false"`
 }
 
+// mostChoices is of how many unlike cooks choices are told.
+const mostChoices = 5000
+
 // LogChoices are what there is to look for in the logbook.
 func (s *Store) LogChoices(ctx context.Context) (LogChoices, error) {
 	var out LogChoices
-	for column, into := range map[string]*[]string{"cuts": &out.Cuts, "finishes": &out.Finishes, "pits": &out.Pits, "wraps": &out.Wraps, "formulas": &out.Formulas, "weather": &out.Weathers} {
-		var lists []string
-		if err := s.db.WithContext(ctx).Model(&outcomeModel{}).Distinct(column).Limit(1000).Pluck(column, &lists).Error; err != nil {
-			return out, err
+	var rows []outcomeModel
+	err := s.db.WithContext(ctx).Model(&outcomeModel{}).Distinct("cuts", "finishes", "pits", "wraps", "formulas", "weather").Limit(mostChoices).Find(&rows).Error
+	if err != nil {
+		return out, err
+	}
+	for _, m := range rows {
+		for into, listed := range map[*[]string]string{&out.Cuts: m.Cuts, &out.Finishes: m.Finishes, &out.Pits: m.Pits, &out.Wraps: m.Wraps, &out.Formulas: m.Formulas, &out.Weathers: m.Weather} {
+			*into = append(*into, strings.FieldsFunc(listed, func(r rune) bool { return r == '|' })...)
 		}
-		words := []string{}
-		for _, l := range lists {
-			words = append(words, strings.FieldsFunc(l, func(r rune) bool { return r == '|' })...)
-		}
-		slices.Sort(words)
-		*into = slices.Compact(words)
+	}
+	for _, words := range []*[]string{&out.Cuts, &out.Finishes, &out.Pits, &out.Wraps, &out.Formulas, &out.Weathers} {
+		slices.Sort(*words)
+		*words = append([]string{}, slices.Compact(*words)...)
 	}
 	return out, nil
 }
