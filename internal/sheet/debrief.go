@@ -53,6 +53,9 @@ func (w writer) debrief(t live.Truth) DebriefPiece {
 	if early := did.Hours - t.Off.Sub(t.On).Hours(); did.Done && early > 0.25 && t.CoreC < t.TargetC-1 {
 		out.Did += fmt.Sprintf(" It needed %s more.", hours(early))
 	}
+	if over := t.Off.Sub(t.On).Hours() - did.Hours; did.Done && over > 0.25 {
+		out.Did += fmt.Sprintf(" It was there %s before.", hours(over))
+	}
 	for _, way := range t.Ways {
 		one := DebriefWay{Label: pathWords[way.ID], Time: "never done"}
 		switch way.ID {

@@ -131,6 +131,8 @@ func TestTheTruthInWords(t *testing.T) {
 	}
 	assert.Equal(t, []string{"", "about the same", "2 h 30 later", ""}, costs)
 	assert.Equal(t, "never done", p.Ways[3].Time)
+	truth.Off = on.Add(12 * time.Hour)
+	assert.Contains(t, sheet.WriteDebrief([]live.Truth{truth}, sheet.Reader{}).Pieces[0].Did, "It was there 2 h 30 before.")
 	calm := live.Truth{Thick: 1, Hot: 1, Ways: []live.Way{{ID: "did", Hours: 8, Done: true}}}
 	assert.Equal(t, []string{"The pit kept to what it was set to."}, sheet.WriteDebrief([]live.Truth{calm}, sheet.Reader{}).Pieces[0].Hidden)
 }
