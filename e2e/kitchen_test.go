@@ -17,7 +17,7 @@ func TestLarderAndJars(t *testing.T) {
 		"/jars": "Past its use-by", "/larder": "kosher salt", "/guess": "Your guess", "/read": "or paste it here",
 	})
 	b.open("/larder")
-	b.write("Find an ingredient or a cut", "allspice")
+	b.write("Find an ingredient, a cut, fuel or a wrap", "allspice")
 	b.write("Price of allspice", "cheap")
 	b.write("In stock of allspice", "40 g")
 	b.see("give the money and what it buys")
@@ -25,7 +25,7 @@ func TestLarderAndJars(t *testing.T) {
 	b.write("Price of allspice", "€4.40 for 100 g\r")
 	b.until(`!document.body.innerText.includes("give the money")`)
 
-	b.write("Find an ingredient or a cut", "no such thing")
+	b.write("Find an ingredient, a cut, fuel or a wrap", "no such thing")
 	b.see("Nothing here is called that")
 	b.press("New ingredient")
 	b.write("What you call it", "Lock salt")

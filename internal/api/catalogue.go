@@ -22,6 +22,7 @@ import (
 type Catalogue struct {
 	Cuts        []cut.Cut           `json:"cuts" nullable:"false"`
 	Ingredients []larder.Ingredient `json:"ingredients" nullable:"false"`
+	Supplies    []larder.Supply     `json:"supplies" nullable:"false" doc:"Fuel, wraps and wood"`
 	Formulas    []formula.Formula   `json:"formulas" nullable:"false"`
 	Coats       []sheet.CoatChoice  `json:"coats" nullable:"false"`
 	Bands       []sheet.BandChoice  `json:"bands" nullable:"false"`
@@ -43,7 +44,7 @@ func (s *server) registerCatalogue(a huma.API) {
 				return nil, problemOf(err)
 			}
 			return answer(Catalogue{
-				Cuts: cut.All(), Ingredients: append(larder.All(), own...), Formulas: formula.ReadyMade(), Coats: sheet.Coats(), Bands: sheet.Bands(),
+				Cuts: cut.All(), Ingredients: append(larder.All(), own...), Supplies: larder.Supplies(), Formulas: formula.ReadyMade(), Coats: sheet.Coats(), Bands: sheet.Bands(),
 				Usual: sheet.UsualValues(in.Units), Pits: sheet.Pits(), Species: cut.Species(), Layers: sheet.Layers(), Moves: sheet.MoveChoices(in.Units), Moments: sheet.MomentExamples(in.Units), PitLists: sheet.PitExamples(in.Units), Avoid: sheet.NeedlePlaces(),
 			}), nil
 		})

@@ -32,7 +32,7 @@ type OwnIngredient struct {
 
 // Larder is prices, stock and the cook's own ingredients.
 type Larder struct {
-	Things map[string]LarderThing `json:"things" doc:"By ingredient or cut id"`
+	Things map[string]LarderThing `json:"things" doc:"By id of an ingredient, a cut or a supply"`
 	Own    []OwnIngredient        `json:"own" nullable:"false"`
 }
 
@@ -56,7 +56,7 @@ func (s *server) registerLarder(a huma.API) {
 			}
 			return answer(out), nil
 		})
-	huma.Register(a, op(http.MethodPut, "/api/larder/{thing}", "putThing", "Set the price and stock of an ingredient or a cut; both empty removes it"),
+	huma.Register(a, op(http.MethodPut, "/api/larder/{thing}", "putThing", "Set the price and stock of an ingredient, a cut, or fuel, wood or a wrap; both empty removes it"),
 		func(ctx context.Context, in *struct {
 			Thing string `path:"thing" maxLength:"64"`
 			Body  LarderThing
@@ -83,7 +83,8 @@ func (s *server) soundThing(ctx context.Context, thing string, t LarderThing) er
 		return err
 	}
 	_, isCut := cut.Find(thing)
-	if _, known := formula.FindIngredient(thing, k); !known && !isCut {
+	_, isSupply := larder.FindSupply(thing)
+	if _, known := formula.FindIngredient(thing, k); !known && !isCut && !isSupply {
 		return store.ErrNotFound
 	}
 	if t.Stock != "" {
@@ -91,7 +92,7 @@ func (s *server) soundThing(ctx context.Context, thing string, t LarderThing) er
 		errs.Take("/stock", err)
 	}
 	if t.Price != "" {
-		p, err := larder.ParsePrice(t.Price)
+		p, err := larder.PriceOf(thing, t.Price)
 		if !errs.Take("/price", err) {
 			for other, q := range k.Prices {
 				if other != thing && q.Sign != p.Sign {

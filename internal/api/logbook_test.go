@@ -153,7 +153,13 @@ func TestTheLogbook(t *testing.T) {
 	call(t, app, "GET", "/api/logbook/compare?cooks=nobody", nil).problem(t, http.StatusNotFound)
 	var went sheet.AfterSheet
 	call(t, app, "GET", "/api/cooks/"+ids[0]+"/after", nil).into(t, &went)
-	assert.Regexp(t, `^A portion of 180 g came to \d+\.\d\d €, by what was on the plates\.`, went.Cost)
+	assert.Regexp(t, `^A portion of 180 g came to \d+\.\d\d €, by what was on the plates: meat, mixes, and what was burnt and wrapped\.`, went.Cost)
+	cheap := went.Cost
+	require.Len(t, went.Fuel, 1)
+	call(t, app, "POST", "/api/cooks/"+ids[0]+"/facts", facts.Fact{ID: uuid.NewString(), Kind: facts.Weighed, What: facts.Fuel, At: apptest.Now.Format("2006-01-02T15:04"), Values: field.Values{"typed": "400 kg", "pit": 0}})
+	call(t, app, "GET", "/api/cooks/"+ids[0]+"/after", nil).into(t, &went)
+	assert.Equal(t, "400 kg", went.Fuel[0].Typed)
+	assert.NotEqual(t, cheap, went.Cost, "what was burnt is paid for")
 	var proposed []sheet.ProposalLine
 	bland := find("search=Crew+chicken").Items[0].ID
 	call(t, app, "GET", "/api/cooks/"+bland+"/proposals", nil).into(t, &proposed)

@@ -70,7 +70,7 @@ var knows = map[string]string{
 	"outcome":    "",
 	"outlook":    "caution cook cooking cut facts forecast heat kitchen lasting method order plan quantity when",
 	"plan":       "field lasting quantity quiet room when",
-	"provisions": "cooking kitchen shop",
+	"provisions": "cooking dose method shop",
 	"quantity":   "field",
 	"quiet":      "field",
 	"room":       "",

@@ -28,6 +28,13 @@ var things = []store.Thing{
 	{Thing: "pork-loin", Price: "€9.40/kg"},
 	{Thing: "chicken-leg", Price: "€4.60/kg"},
 	{Thing: "venison-haunch", Price: "€21.00/kg"},
+	{Thing: "pellets", Price: "€16.50 for 15 kg", Stock: "6 kg"},
+	{Thing: "charcoal", Price: "€14.00 for 10 kg"},
+	{Thing: "split-wood", Price: "€0.60/kg"},
+	{Thing: "foil", Price: "€6.90 for 30 m"},
+	{Thing: "paper", Price: "€18.00 for 45 m"},
+	{Thing: "wood-oak", Price: "€9.00 for 3 kg"},
+	{Thing: "wood-fruit", Price: "€9.00 for 3 kg"},
 }
 
 // loadLarder fills the club's larder: prices, a rub known only by its label, and

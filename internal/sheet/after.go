@@ -14,8 +14,10 @@ import (
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/larder"
 	"verjuice/internal/core/live"
 	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/provisions"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/shop"
 )
@@ -32,6 +34,13 @@ type AfterSheet struct {
 	Moves    []AfterMove  `json:"moves" nullable:"false" doc:"Plan against actual, in order"`
 	Pieces   []AfterPiece `json:"pieces" nullable:"false"`
 	Notes    []AfterNote  `json:"notes" nullable:"false" doc:"Of the whole cook"`
+	Fuel     []AfterFuel  `json:"fuel" nullable:"false" doc:"What each pit burnt"`
+}
+
+// AfterFuel is the fuel of a pit, to weigh.
+type AfterFuel struct {
+	AfterWeight
+	Pit int `json:"pit" doc:"Number of the pit"`
 }
 
 // AfterMove is something that was planned, or done, or both.
@@ -129,6 +138,7 @@ func OfAfter(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.C
 	for _, m := range a.Moves {
 		out.Moves = append(out.Moves, w.afterMove(result, m))
 	}
+	out.Fuel = w.fuel(result)
 	kept := map[string]outcome.Piece{}
 	for _, p := range a.Outcome.Pieces {
 		kept[p.Key] = p
@@ -144,7 +154,8 @@ func OfAfter(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.C
 // costServed says what a portion cost by what was weighed of every piece; empty without prices, or
 // while one was not weighed.
 func (w writer) costServed(r cooking.Result, o outcome.Cook) string {
-	if r.Cost == nil || len(o.Pieces) < len(r.Pieces) || !r.Order.Base.OK() {
+	cost := provisions.Spent(r)
+	if cost == nil || len(o.Pieces) < len(r.Pieces) || !r.Order.Base.OK() {
 		return ""
 	}
 	served := 0.0
@@ -157,10 +168,10 @@ func (w writer) costServed(r cooking.Result, o outcome.Cook) string {
 		served += share * p.GreenKG
 	}
 	portion := r.Order.Base.Value.Portion.KG()
-	each := money(shop.Money{Value: r.Cost.Total.Mid * portion / served, Sign: r.Cost.Sign})
-	out := fmt.Sprintf("A portion of %s came to %s, by what was on the plates.", quantity.FormatMass(r.Order.Base.Value.Portion, w.Units), each)
-	if len(r.Cost.Missing) > 0 {
-		out += " Some of it has no price, and is not counted."
+	each := money(shop.Money{Value: cost.Total.Mid * portion / served, Sign: cost.Sign})
+	out := fmt.Sprintf("A portion of %s came to %s, by what was on the plates: meat, mixes, and what was burnt and wrapped.", quantity.FormatMass(r.Order.Base.Value.Portion, w.Units), each)
+	if missing := w.missing(cost.Missing); len(missing) > 0 {
+		out += " " + upper(without(missing)) + "."
 	}
 	return out
 }
@@ -297,6 +308,25 @@ func (w writer) afterFigures(out *AfterPiece, p after.Piece, o outcome.Piece) {
 			out.Miss += fmt.Sprintf(" The pit ran %s %s than it was set to.", w.gap(math.Abs(o.AirOffC)), map[bool]string{true: "hotter", false: "cooler"}[o.AirOffC > 0])
 		}
 	}
+}
+
+// fuel is what each pit burnt, to weigh.
+func (w writer) fuel(r cooking.Result) []AfterFuel {
+	out := []AfterFuel{}
+	for _, b := range provisions.Burnt(r) {
+		one := AfterFuel{Pit: b.Pit, AfterWeight: AfterWeight{What: facts.Fuel, Label: upper(w.pit(b.Pit)) + ": fuel burnt"}}
+		if _, said, ok := r.Facts.Burnt(b.Pit); ok {
+			one.Typed, _ = said.Values["typed"].(string)
+		}
+		for _, s := range shop.Supplies([]shop.Burning{{Kind: b.Kind, For: b.For, Hard: b.Hard}}, nil) {
+			known, _ := larder.FindSupply(s.ID)
+			one.Usual = fmt.Sprintf("about %s of %s", quantity.FormatMass(s.Mass, w.Units), known.Name)
+		}
+		if one.Usual != "" {
+			out = append(out, one)
+		}
+	}
+	return out
 }
 
 // afterWeights are what is to be weighed of a piece.

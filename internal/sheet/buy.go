@@ -1,12 +1,14 @@
 package sheet
 
 import (
+	"cmp"
 	"fmt"
 	"strings"
 
 	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/dose"
 	"verjuice/internal/core/field"
-	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/larder"
 	"verjuice/internal/core/provisions"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/shop"
@@ -46,16 +48,35 @@ func (w writer) cost(c *shop.Cost) *CostSheet {
 func (w writer) missing(ids []string) []string {
 	out := []string{}
 	for _, id := range ids {
-		switch key, isPiece := strings.CutPrefix(id, "piece:"); {
+		key, isPiece := strings.CutPrefix(id, shop.OfPiece)
+		use, isMix := strings.CutPrefix(id, shop.OfMix)
+		supply, isSupply := strings.CutPrefix(id, shop.OfSupply)
+		switch {
 		case isPiece:
 			out = append(out, w.pieces[key])
-		case id == shop.RubID:
-			out = append(out, "the rub")
+		case isMix:
+			out = append(out, mixFor(dose.ID(use)))
+		case isSupply:
+			known, _ := larder.FindSupply(supply)
+			out = append(out, known.Name)
 		default:
 			out = append(out, id)
 		}
 	}
 	return out
+}
+
+// mixFor names what is mixed for a use.
+func mixFor(use dose.ID) string {
+	switch use {
+	case dose.Rub{}.ID():
+		return "the rub"
+	case dose.Bath{}.ID():
+		return "the bath"
+	case dose.Injection{}.ID():
+		return "the injection"
+	}
+	return "what goes on besides the rub"
 }
 
 func notCounted(names []string) string {
@@ -89,8 +110,9 @@ func (w writer) buy(s *Sheet, r cooking.Result) {
 		}
 		s.Buy = append(s.Buy, line)
 	}
-	if s.Cost = w.cost(r.Cost); s.Cost != nil && r.Servings.Mid > 0 {
-		s.CostPerPortion = money(shop.Money{Value: r.Cost.Total.Mid / r.Servings.Mid, Sign: r.Cost.Sign}) + " a portion"
+	all := provisions.Cost(r)
+	if s.Cost = w.cost(all); s.Cost != nil && r.Servings.Mid > 0 {
+		s.CostPerPortion = money(shop.Money{Value: all.Total.Mid / r.Servings.Mid, Sign: all.Sign}) + " a portion"
 	}
 }
 
@@ -123,9 +145,9 @@ type ShopLine struct {
 }
 
 // WriteShopping says what to buy for a result.
-func WriteShopping(r cooking.Result, k kitchen.Kitchen, as Reader) Shopping {
+func WriteShopping(r cooking.Result, as Reader) Shopping {
 	w := newWriter(r, as)
-	list := provisions.List(r, k)
+	list := provisions.List(r)
 	out := Shopping{Errors: w.mistakes(r.Mistakes), Meat: []ShopLine{}, Groceries: []ShopLine{}, Stock: []ShopLine{}, Jars: []string{}}
 	for _, item := range list.Meat {
 		line := w.shopLine(item, r)
@@ -144,8 +166,14 @@ func WriteShopping(r cooking.Result, k kitchen.Kitchen, as Reader) Shopping {
 		}
 		out.Groceries = append(out.Groceries, line)
 	}
-	for _, s := range provisions.Supplies(r) {
-		out.Groceries = append(out.Groceries, w.supply(s, r))
+	for _, item := range list.Supplies {
+		line := w.supply(item, r)
+		if line.Buy == "" {
+			out.Stock = append(out.Stock, line)
+			enough = append(enough, fmt.Sprintf("%s (%s of %s)", line.Name, line.Need, line.InStock))
+			continue
+		}
+		out.Groceries = append(out.Groceries, line)
 	}
 	if len(enough) > 0 {
 		out.Enough = "You have enough " + strings.Join(enough, ", ") + "."
@@ -159,26 +187,33 @@ func WriteShopping(r cooking.Result, k kitchen.Kitchen, as Reader) Shopping {
 	return out
 }
 
-// supplyNames are what supplies are called.
-var supplyNames = map[string]string{
-	"pellets": "wood pellets", "charcoal": "charcoal", "split-wood": "split firewood, seasoned", "gas": "gas", "foil": "strong foil", "paper": "butcher paper, uncoated", "brown-paper": "plain brown paper, uncoated",
-	"wood-fruit": "fruit wood", "wood-beech": "beech or alder wood", "wood-oak": "oak wood", "wood-oak-fruit": "oak and fruit wood", "wood-nut": "hickory or walnut wood", "wood-pecan": "pecan wood", "wood-mesquite": "mesquite wood",
-}
-
 // supply writes something for the fire or the wrap.
-func (w writer) supply(s shop.Supply, r cooking.Result) ShopLine {
-	out := ShopLine{ID: s.ID, Name: supplyNames[s.ID], Kind: "for the fire, with a quarter to spare", For: []string{}}
+func (w writer) supply(item shop.Item, r cooking.Result) ShopLine {
+	s := item.Supply
+	known, _ := larder.FindSupply(s.ID)
+	out := ShopLine{ID: s.ID, Name: known.Name, Kind: known.Kind, For: []string{}}
 	switch {
-	case s.Mass > 0:
-		out.Buy = w.packetMass(s.Mass)
 	case s.Sheets == 1:
-		out.Buy, out.Kind = "1 sheet, an arm long", "wrap"
+		out.Buy = "1 sheet, an arm long"
 	case s.Sheets > 1:
-		out.Buy, out.Kind = fmt.Sprintf("%d sheets, an arm long", s.Sheets), "wrap"
+		out.Buy = fmt.Sprintf("%d sheets, an arm long", s.Sheets)
+	case s.Chunks > 0:
+		out.Buy, out.Kind = fmt.Sprintf("%d chunks, the size of a fist", s.Chunks), "for the smoke"
 	default:
-		out.Buy = fmt.Sprintf("%d chunks, the size of a fist", s.Chunks)
+		out.Buy, out.Kind, out.Grams = "", "for the fire, with a quarter to spare", item.Buy.Grams()
+		if item.Buy > 0 {
+			out.Buy = w.packetMass(item.Buy)
+		}
+		out.Need = w.packetMass(item.Need)
 	}
-	out.Need, out.Tick = out.Buy, fmt.Sprintf("%s-%.1f-%d-%d", s.ID, s.Mass.KG(), s.Sheets, s.Chunks)
+	if item.Have > 0 {
+		out.InStock = w.packetMass(item.Have)
+		out.Note = "you have " + out.InStock
+	}
+	if item.Cost != nil {
+		out.Cost = money(*item.Cost)
+	}
+	out.Need, out.Tick = cmp.Or(out.Need, out.Buy), fmt.Sprintf("%s-%.1f-%d-%d", s.ID, item.Buy.KG(), s.Sheets, s.Chunks)
 	_, out.Ticked = r.Facts.Ticked(out.Tick)
 	return out
 }

@@ -155,6 +155,7 @@ var messages = map[string]string{
 	"price.unreadable": "give the money and what it buys, for example 3.20 for 500 g",
 	"price.money":      "I can't read the money in “{typed}”",
 	"price.amount":     "a price is for some amount, for example 500 g",
+	"price.length":     "a price of a roll is for its length, for example 4.50 for 20 m",
 	"price.currency":   "the other prices are in {sign}: write this one the same way",
 
 	"guess.rounds":        "a game has {most} rounds",

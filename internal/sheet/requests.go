@@ -106,11 +106,11 @@ func OfPlan(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.Cl
 
 // OfShopping lists what to buy. The error is that of ctx.
 func OfShopping(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.Clock, as Reader) (Shopping, error) {
-	result, k, err := r.Work(ctx, k, at)
+	result, _, err := r.Work(ctx, k, at)
 	if err != nil {
 		return Shopping{}, err
 	}
-	return WriteShopping(result, k, as), nil
+	return WriteShopping(result, as), nil
 }
 
 // piece works out one piece, and what of it is asked for.

@@ -118,8 +118,8 @@ var rules = map[string]rule{
 
 	"buy.raw":       {as: mass, explanation: "The portions from this piece ÷ what cooking, bone and trim leave of it.", source: cutSource},
 	"cost.mix":      {as: fixed(1, 2, ""), explanation: "Each ingredient’s grams times its price.", source: priceSource},
-	"cost.piece":    {as: fixed(1, 2, ""), explanation: "Weight as bought times its price, and the mix that is made for it.", source: priceSource},
-	"cost.all":      {as: fixed(1, 2, ""), explanation: "Meat and mixes of all pieces.", source: priceSource},
+	"cost.piece":    {as: fixed(1, 2, ""), explanation: "Weight as bought times its price, and all that is mixed for it.", source: priceSource},
+	"cost.all":      {as: fixed(1, 2, ""), explanation: "Meat and mixes of all pieces, and the fuel, wood and wraps that they take.", source: priceSource},
 	"cost.shopping": {as: fixed(1, 2, ""), explanation: "What is missing, each at its price.", source: priceSource},
 
 	"bench.batch":      {as: grams, explanation: "All rows together, in the batch you fixed.", source: larderSource},
@@ -164,7 +164,7 @@ var inputNames = map[string]string{
 	"temperature": "temperature", "way_in": "way in", "diffusivity": "diffusivity", "target": "target", "salt_wanted": "salt it has to bring to one piece",
 	"meat_boneless": "meat, boneless", "water_in_bath": "water in the bath", "salt_with_rest": "salt that comes with the rest", "time": "time", "at": "at",
 	"pump": "pump", "grid": "grid", "piece": "piece", "rest": "rest", "portions": "portions", "trim": "trim", "mass": "of it", "per_100g": "100 g of it",
-	"meat": "meat", "rub": "rub", "settles_to": "dry grains settle to", "sodium": "sodium of a serving", "serving_size": "serving", "powder": "powder", "liquid": "liquid",
+	"meat": "meat", "rub": "rub", "mixes": "rub and other mixes", "supplies": "fuel, wood and wraps", "settles_to": "dry grains settle to", "sodium": "sodium of a serving", "serving_size": "serving", "powder": "powder", "liquid": "liquid",
 }
 
 func isSpan(v any) bool {

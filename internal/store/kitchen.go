@@ -95,7 +95,7 @@ func (s *Store) loadKitchen(ctx context.Context, now time.Time, formulas []strin
 			})
 		case "thing":
 			err = take(s.things(), m, func(t Thing) {
-				if p, err := larder.ParsePrice(t.Price); err == nil {
+				if p, err := larder.PriceOf(t.Thing, t.Price); err == nil {
 					k.Prices[t.Thing] = p
 				}
 				if a, err := quantity.ParseAmount(t.Stock, false, quantity.USSpoons); err == nil {

@@ -89,13 +89,12 @@ type Result struct {
 	Enough   shop.Enough
 	Pieces   []Piece
 	Buy      []shop.Line
-	Cost     *shop.Cost // of all pieces; nil without prices
-	Plan     *Plan      // nil without a serving time or a sound piece
-	Kept     []bool     // the pieces that were taken over from the result before
-	Rough    bool       // some of the fire is from single runs: their ensembles are still to come
+	Plan     *Plan           // nil without a serving time or a sound piece
+	Kept     []bool          // the pieces that were taken over from the result before
+	Rough    bool            // some of the fire is from single runs: their ensembles are still to come
+	Kitchen  kitchen.Kitchen // that it was worked out in
 
-	by    []*subject // what the pieces were worked out from
-	stand string     // of the kitchen
+	by []*subject // what the pieces were worked out from
 }
 
 // Piece is every number of one line of the page.
@@ -130,7 +129,7 @@ func Work(ctx context.Context, o order.Order, f facts.Facts, k kitchen.Kitchen, 
 func WorkAfter(ctx context.Context, before Result, o order.Order, f facts.Facts, k kitchen.Kitchen, at Clock) (Result, error) {
 	out := Result{
 		Order: o, Facts: f, Now: at.Now, Mistakes: append(o.Wrong(), o.Due(at.Now, at.Recorded)...), Pieces: make([]Piece, len(o.Lines)),
-		Kept: make([]bool, len(o.Lines)), stand: k.Stand,
+		Kept: make([]bool, len(o.Lines)), Kitchen: k,
 	}
 	if len(o.Extra) > 0 && len(o.Lines) == 0 {
 		out.Pieces = []Piece{}
@@ -195,7 +194,7 @@ const settles = 4
 // keeps reports whether piece i is what it was before: it was typed the same, in the same
 // kitchen, and every number that comes from elsewhere is the same.
 func (r Result) keeps(before Result, i int) bool {
-	if i >= len(before.by) || r.stand == "" || r.stand != before.stand || r.Order.Cook.Spoons != before.Order.Cook.Spoons || !reflect.DeepEqual(r.Facts, before.Facts) {
+	if i >= len(before.by) || r.Kitchen.Stand == "" || r.Kitchen.Stand != before.Kitchen.Stand || r.Order.Cook.Spoons != before.Order.Cook.Spoons || !reflect.DeepEqual(r.Facts, before.Facts) {
 		return false
 	}
 	was, now := before.by[i], r.by[i]
@@ -284,5 +283,4 @@ func (r *Result) buy(o order.Order, k kitchen.Kitchen) {
 		}
 	}
 	r.Buy = shop.ToBuy(pieces, o.People.Value.Needed, k)
-	r.Cost = shop.Sum(r.Buy)
 }

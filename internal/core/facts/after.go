@@ -12,6 +12,9 @@ import (
 // fire, its bones; and of its rub what was mixed and what was left.
 var Weights = []string{"trimmed", "cooked", "bones", "mixed", "left"}
 
+// Fuel is what a pit burnt, weighed: of the pit of its number in Values.
+const Fuel = "fuel"
+
 // HeaviestKG is the heaviest weight of a line.
 const HeaviestKG = 2000
 
@@ -44,8 +47,8 @@ func (f Fact) Score() (int, bool) {
 func (f Fact) checkAfter(errs *field.Errors) {
 	switch f.Kind {
 	case Weighed:
-		if !slices.Contains(Weights, f.What) {
-			errs.Add("/what", "choice.unknown", "choices", Weights)
+		if !slices.Contains(Weights, f.What) && f.What != Fuel {
+			errs.Add("/what", "choice.unknown", "choices", append([]string{Fuel}, Weights...))
 		}
 		_, err := f.Mass()
 		errs.Take("/values/typed", err)
@@ -66,6 +69,19 @@ func (f Fact) checkAfter(errs *field.Errors) {
 // Weighed is what was weighed of a piece last.
 func (all Facts) Weighed(piece, what string) (quantity.Mass, Fact, bool) {
 	f, ok := all.last(func(f Fact) bool { return f.Kind == Weighed && f.Piece == piece && f.What == what })
+	if !ok {
+		return 0, f, false
+	}
+	m, err := f.Mass()
+	return m, f, err == nil
+}
+
+// Burnt is the fuel that the pit of that number burnt, as it was weighed last.
+func (all Facts) Burnt(pit int) (quantity.Mass, Fact, bool) {
+	f, ok := all.last(func(f Fact) bool {
+		n, _ := f.Values["pit"].(float64)
+		return f.Kind == Weighed && f.What == Fuel && int(n) == pit
+	})
 	if !ok {
 		return 0, f, false
 	}

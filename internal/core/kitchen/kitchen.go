@@ -97,7 +97,7 @@ func (t Typed) Read(k Kitchen) (Kitchen, field.Errors) {
 		out.Ingredients[id] = i
 	}
 	for _, thing := range slices.Sorted(maps.Keys(t.Prices)) {
-		p, err := larder.ParsePrice(t.Prices[thing])
+		p, err := larder.PriceOf(thing, t.Prices[thing])
 		if !errs.Take("/prices/"+field.Key(thing), err) {
 			out.Prices[thing] = p
 		}

@@ -13,9 +13,11 @@ func FuzzPrice(f *testing.F) {
 		f.Add(s)
 	}
 	f.Fuzz(func(t *testing.T, typed string) {
-		p, err := ParsePrice(typed)
-		if err == nil {
-			require.False(t, math.IsNaN(p.Money) || math.IsInf(p.Money, 0) || p.Money < 0, "%q", typed)
+		for _, thing := range []string{"honey", "foil"} {
+			p, err := PriceOf(thing, typed)
+			if err == nil {
+				require.False(t, math.IsNaN(p.Money) || math.IsInf(p.Money, 0) || p.Money < 0, "%q", typed)
+			}
 		}
 	})
 }

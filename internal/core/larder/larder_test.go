@@ -69,6 +69,13 @@ func TestPrices(t *testing.T) {
 		require.NoError(t, err, typed)
 		assert.InDelta(t, perKG, 1000*p.PerGram(1), 0.01, typed)
 	}
+	foil, err := PriceOf("foil", "6,90 € for 30 m")
+	require.NoError(t, err)
+	assert.InDelta(t, 0.23, foil.PerM(), 1e-9)
+	for thing, typed := range map[string]string{"foil": "7 for 2 kg", "paper": "7 for 0 m", "charcoal": "7 for 30 m"} {
+		_, err := PriceOf(thing, typed)
+		require.Error(t, err, thing)
+	}
 	oil, err := ParsePrice("€9 for 750 mL")
 	require.NoError(t, err)
 	assert.InDelta(t, 9/(750*0.92), oil.PerGram(0.92), 1e-9)

@@ -13,7 +13,6 @@ import (
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/dose"
-	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/larder"
 	"verjuice/internal/core/order"
@@ -110,126 +109,18 @@ type Portions struct {
 // Percent is a share in percent with its range, told with its middle.
 type Percent cut.Span
 
-// Cost is what something costs, in one currency.
-type Cost struct {
-	Total   trace.Figure
-	Sign    string   // of the money; empty when the prices have none
-	Missing []string // what has no price, or one in another currency, and is not counted
-}
-
-// CostOf is what so much of a mix costs; nil while none of it has a price. Water is
-// never missed.
-func CostOf(m formula.Mix, mass quantity.Mass, k kitchen.Kitchen) *Cost {
-	sum := purse{missing: []string{}}
-	for _, leaf := range m.Leaves() {
-		if leaf.WeightShare > 0 && leaf.Ingredient.ID != "water" {
-			sum.pay(leaf.Ingredient.Name, leaf.Ingredient.ID, mass.Grams()*leaf.WeightShare, leaf.Form.GramsPerML, k)
-		}
-	}
-	return sum.cost("cost.mix", "mass", trace.OfMass(mass), "per_100g", Money{sum.money / mass.Grams() * 100, sum.sign})
-}
-
-// cost is what the meat of p and its rub cost; nil without a price of the meat.
-func (p Piece) cost(k kitchen.Kitchen) *Cost {
-	sum := purse{missing: []string{}}
-	whole := p.whole()
-	meat, ok := sum.pay(p.Meat.Cut.Name, p.Meat.Cut.ID, whole.Grams(), p.Meat.Cut.Density()/1000, k)
-	if !ok {
-		return nil
-	}
-	inputs := []any{"meat", OfMeat{whole, Money{meat, sum.sign}}}
-	i := slices.IndexFunc(p.Uses, func(u dose.Use) bool { return u.For == dose.Rub{}.ID() })
-	var rub *Cost
-	if i >= 0 {
-		rub = CostOf(p.Uses[i].Mix, p.Uses[i].Mass, k)
-	}
-	switch {
-	case rub == nil || rub.Sign != sum.sign:
-		sum.missing = append(sum.missing, RubID)
-	default:
-		sum.money += rub.Total.Mid
-		sum.missing = append(sum.missing, rub.Missing...)
-		inputs = append(inputs, "rub", Money{rub.Total.Mid, rub.Sign})
-	}
-	return sum.cost("cost.piece", inputs...)
-}
-
-// RubID stands among what has no price for all of a rub.
-const RubID = "rub:"
-
-// OfMeat is the cost of a weight of meat.
-type OfMeat struct {
-	Mass  quantity.Mass
-	Money Money
-}
-
-// Money is a sum in a currency.
-type Money struct {
-	Value float64
-	Sign  string
-}
-
-// Sum is the cost of all lines; nil without any price. Pieces without a price, or in
-// another currency than the first, are named by their keys.
-func Sum(lines []Line) *Cost {
-	sorted := slices.Clone(lines)
-	slices.SortFunc(sorted, func(a, b Line) int { return cmp.Compare(a.Key, b.Key) })
-	sum := purse{missing: []string{}}
-	for _, l := range sorted {
-		switch {
-		case l.Cost == nil || sum.paid && l.Cost.Sign != sum.sign:
-			sum.missing = append(sum.missing, "piece:"+l.Key)
-		default:
-			sum.money, sum.sign, sum.paid = sum.money+l.Cost.Total.Mid, l.Cost.Sign, true
-		}
-	}
-	inputs := []any{}
-	for _, l := range lines {
-		if l.Cost != nil && l.Cost.Sign == sum.sign {
-			inputs = append(inputs, "piece:"+l.Key, Money{l.Cost.Total.Mid, l.Cost.Sign})
-		}
-	}
-	return sum.cost("cost.all", inputs...)
-}
-
-// purse adds sums of one currency up: that of the first price.
-type purse struct {
-	money   float64
-	sign    string
-	paid    bool
-	missing []string
-}
-
-// pay adds the price of grams of a thing, if it is known and in the same currency.
-func (s *purse) pay(name, id string, grams, gramsPerML float64, k kitchen.Kitchen) (float64, bool) {
-	p, ok := k.Prices[id]
-	if !ok || s.paid && p.Sign != s.sign {
-		s.missing = append(s.missing, name)
-		return 0, false
-	}
-	cost := grams * p.PerGram(gramsPerML)
-	s.money, s.sign, s.paid = s.money+cost, p.Sign, true
-	return cost, true
-}
-
-// cost is what is in the purse; nil when nothing was paid.
-func (s *purse) cost(rule string, inputs ...any) *Cost {
-	if s.money == 0 {
-		return nil
-	}
-	return &Cost{Total: trace.Exact(rule, s.money, inputs...), Sign: s.sign, Missing: s.missing}
-}
-
 // List is what to buy for a cook.
 type List struct {
 	Meat      []Item
 	Groceries []Item // everything but the meat, by kind
+	Supplies  []Item // for the fire and the wrap
 	Jars      []FromJar
 	Cost      *Cost
 }
 
 // Item is one thing to buy.
 type Item struct {
+	Supply Supply // of something for the fire or the wrap
 	ID     string
 	Name   string // of an ingredient; empty for meat, which goes by its Keys
 	Kind   string
@@ -265,9 +156,9 @@ type FromJar struct {
 	Key     string // of the piece
 }
 
-// Shopping lists what the pieces take, less what is in stock and in jars. Jars are
-// given out in the order of the pieces' keys.
-func Shopping(pieces []Piece, k kitchen.Kitchen) List {
+// Shopping lists what the pieces take, and supplies for the fire and the wrap, less what is
+// in stock and in jars. Jars are given out in the order of the pieces' keys.
+func Shopping(pieces []Piece, supplies []Supply, k kitchen.Kitchen) List {
 	out := List{}
 	sum := purse{missing: []string{}}
 	for _, p := range pieces {
@@ -297,6 +188,15 @@ func Shopping(pieces []Piece, k kitchen.Kitchen) List {
 			}
 		}
 		out.Groceries = append(out.Groceries, t.item)
+	}
+	for _, s := range supplies {
+		item := Item{ID: s.ID, Supply: s, Need: s.ToBuy()}
+		item.Have = min(item.Need, k.Stock[s.ID].Of(s.perML()))
+		item.Buy = item.Need - item.Have
+		if cost, ok := sum.supply(s, item.Buy, k); ok {
+			item.Cost = &Money{cost, sum.sign}
+		}
+		out.Supplies = append(out.Supplies, item)
 	}
 	out.Cost = sum.cost("cost.shopping")
 	if out.Cost == nil && len(sum.missing) > 0 {

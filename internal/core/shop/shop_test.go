@@ -55,7 +55,7 @@ func TestJarsServeTheSameMixOnly(t *testing.T) {
 		r, err := cooking.Work(t.Context(), order.Parse(day, k), nil, k, cooking.Clock{})
 		require.NoError(t, err)
 		require.Empty(t, r.Mistakes)
-		return provisions.List(r, k)
+		return provisions.List(r)
 	}
 	one := list(p)
 	require.Len(t, one.Jars, 1)
@@ -79,7 +79,7 @@ func TestStockIsTakenOff(t *testing.T) {
 	require.Empty(t, errs)
 	r, err := cooking.Work(t.Context(), order.Parse(anycook.Supper(anycook.Coated("pork-loin", "2 kg")), k), nil, k, cooking.Clock{})
 	require.NoError(t, err)
-	for _, item := range provisions.List(r, k).Groceries {
+	for _, item := range provisions.List(r).Groceries {
 		switch item.ID {
 		case "kosher-salt":
 			assert.InDelta(t, item.Need.Grams()-10, item.Buy.Grams(), 1e-9)

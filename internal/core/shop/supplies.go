@@ -5,23 +5,40 @@ import (
 	"slices"
 	"time"
 
+	"verjuice/internal/core/larder"
 	"verjuice/internal/core/quantity"
 )
 
 // Burning is a pit in use.
 type Burning struct {
+	Pit  int           // its number
 	Kind string        // id of its kind
 	For  time.Duration // from lighting to the last piece off
 	Hard float64       // what the weather takes more, as a factor; zero is calm and mild
+	Mass quantity.Mass // what was weighed to have burnt; zero when nothing was
 }
 
 // Supply is something for the fire or the wrap.
 type Supply struct {
 	ID     string        // of a fuel, a wood or a wrap
-	Mass   quantity.Mass // of a fuel
+	Mass   quantity.Mass // of a fuel, that is burnt
 	Sheets int           // of a wrap
 	Chunks int           // of wood
 }
+
+// spare is how much more fuel is bought than is thought to be burnt: a quarter.
+const spare = 1.25
+
+// ToBuy is how much of a fuel to have on hand.
+func (s Supply) ToBuy() quantity.Mass { return spare * s.Mass }
+
+func (s Supply) perML() float64 {
+	known, _ := larder.FindSupply(s.ID)
+	return known.GramsPerML
+}
+
+// A sheet is an arm long; a chunk of the size of a fist is about so heavy. Kitchen measures.
+const sheetM, chunkG = 0.75, 90
 
 // fuels are what pits burn in an hour at 110 to 130 °C in calm weather, kg. Field
 // experience in round numbers; what weather takes is Weather.
@@ -52,8 +69,7 @@ func sheetsFor(m quantity.Mass) int {
 	return 1
 }
 
-// Supplies are what a cook needs besides food: fuel for the pits with a quarter to spare,
-// wraps and wood. Pits that burn wood of their own take no chunks.
+// Supplies are what a cook uses up besides food: fuel of the pits, wraps and wood. Pits that burn wood of their own take no chunks.
 func Supplies(pits []Burning, lines []Wrapped) []Supply {
 	sums := map[string]*Supply{}
 	of := func(id string) *Supply {
@@ -66,7 +82,7 @@ func Supplies(pits []Burning, lines []Wrapped) []Supply {
 	for _, p := range pits {
 		fuel, ok := fuels[p.Kind]
 		if ok {
-			of(fuel.id).Mass += fuel.hourly * quantity.Mass(1.25*p.For.Hours()*cmp.Or(p.Hard, 1))
+			of(fuel.id).Mass += cmp.Or(p.Mass, fuel.hourly*quantity.Mass(p.For.Hours()*cmp.Or(p.Hard, 1)))
 		}
 		chunks = chunks || fuel.id == "charcoal" || fuel.id == "gas"
 	}

@@ -1016,7 +1016,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Set the price and stock of an ingredient or a cut; both empty removes it */
+        /** Set the price and stock of an ingredient, a cut, or fuel, wood or a wrap; both empty removes it */
         put: operations["putThing"];
         post?: never;
         delete?: never;
@@ -1597,6 +1597,19 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AfterFuel: {
+            label: string;
+            /**
+             * Format: int64
+             * @description Number of the pit
+             */
+            pit: number;
+            /** @description As it was typed last; may be empty */
+            typed: string;
+            /** @description What it is thought to be */
+            usual: string;
+            what: string;
+        };
         AfterGiven: {
             by: string;
             /** Format: int64 */
@@ -1670,6 +1683,8 @@ export interface components {
             day: string;
             /** @description The cook has said that it is over */
             finished: boolean;
+            /** @description What each pit burnt */
+            fuel: components["schemas"]["AfterFuel"][];
             /** @description Plan against actual, in order */
             moves: components["schemas"]["AfterMove"][];
             name: string;
@@ -1939,6 +1954,8 @@ export interface components {
             pits: components["schemas"]["PitChoice"][];
             /** @description In the order in which cuts are listed */
             species: string[];
+            /** @description Fuel, wraps and wood */
+            supplies: components["schemas"]["Supply"][];
             usual: components["schemas"]["Usual"];
         };
         CatchLine: {
@@ -3292,7 +3309,7 @@ export interface components {
         };
         Larder: {
             own: components["schemas"]["OwnIngredient"][];
-            /** @description By ingredient or cut id */
+            /** @description By id of an ingredient, a cut or a supply */
             things: {
                 [key: string]: components["schemas"]["LarderThing"];
             };
@@ -4791,6 +4808,18 @@ export interface components {
             /** @description The same in a sentence */
             says: string;
             to: string;
+        };
+        Supply: {
+            /**
+             * Format: double
+             * @description Heaped, about; 0 for a wrap
+             */
+            grams_per_ml: number;
+            /** @example charcoal */
+            id: string;
+            /** @enum {string} */
+            kind: "fuel" | "wrap" | "wood";
+            name: string;
         };
         TableAs: {
             fahrenheit: boolean;

@@ -23,6 +23,7 @@ export default function LarderPage() {
 		() => [
 			...(catalogue.data?.ingredients ?? []).map((i) => ({ id: i.id, name: i.name, kind: i.kind as string })),
 			...(catalogue.data?.cuts ?? []).map((c) => ({ id: c.id, name: c.name, kind: c.species as string })),
+			...(catalogue.data?.supplies ?? []).map((s) => ({ id: s.id, name: s.name, kind: s.kind as string })),
 		],
 		[catalogue.data],
 	);
@@ -40,8 +41,8 @@ export default function LarderPage() {
 				<Input
 					variant="underlined"
 					prefix={<SearchOutlined aria-hidden />}
-					placeholder="Find an ingredient or a cut"
-					aria-label="Find an ingredient or a cut"
+					placeholder="Find an ingredient, a cut, fuel or a wrap"
+					aria-label="Find an ingredient, a cut, fuel or a wrap"
 					value={typed}
 					maxLength={60}
 					allowClear
@@ -52,8 +53,8 @@ export default function LarderPage() {
 				</Button>
 			</div>
 			<p className="says">
-				Enter a price and every formula shows what it costs. Enter what you have and the shopping list leaves
-				it out. Write both as on the packet.
+				Enter a price and every formula and cook-out shows what it costs: meat, mixes, fuel and wraps. Enter
+				what you have and the shopping list leaves it out. Write both as on the packet.
 			</p>
 			<OwnIngredients own={larder.data.own} making={making} onDone={() => setMaking(false)} />
 			<div className="larder-head" aria-hidden>

@@ -57,8 +57,8 @@ export function ThingLine({ id, name, kind, thing }: Props) {
 			<span>
 				<b>{name}</b> <span className="muted">{kind}</span>
 			</span>
-			{field("price", "Price", "3.20 for 500 g")}
-			{field("stock", "In stock", "350 g")}
+			{field("price", "Price", kind === "wrap" ? "4.50 for 20 m" : "3.20 for 500 g")}
+			{kind !== "wrap" && kind !== "wood" && field("stock", "In stock", kind === "fuel" ? "6 kg" : "350 g")}
 		</li>
 	);
 }

@@ -10,7 +10,7 @@ import { Foreign } from "./foreign";
 import { Leftovers } from "./leftovers";
 import { Repeat } from "./repeat";
 import { type After, type AfterPiece, useAfter, useWriteDown } from "./use-after";
-import { Weights } from "./weights";
+import { Fuel, Weights } from "./weights";
 import "./after.css";
 
 type Write = ReturnType<typeof useWriteDown>;
@@ -61,6 +61,7 @@ export default function AfterPage() {
 					{went.pieces.map((p) => (
 						<Went key={p.key} piece={p} write={write} />
 					))}
+					<Fuel fuel={went.fuel} write={write} />
 					<Moves went={went} />
 					<Notes notes={went.notes} write={write} label="To remember of the whole cook-out" />
 					<p>

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { ApiError } from "../api/client";
 import { TypedField } from "../shared/typed-field";
-import type { AfterPiece, useWriteDown } from "./use-after";
+import type { After, AfterPiece, useWriteDown } from "./use-after";
 
 /** What was weighed, each kept when its field is left. */
 export function Weights({ piece, write }: { piece: AfterPiece; write: ReturnType<typeof useWriteDown> }) {
@@ -15,20 +15,35 @@ export function Weights({ piece, write }: { piece: AfterPiece; write: ReturnType
 	);
 }
 
+/** What each pit burnt. */
+export function Fuel({ fuel, write }: { fuel: After["fuel"]; write: ReturnType<typeof useWriteDown> }) {
+	if (fuel.length === 0) return null;
+	return (
+		<section className="after-weights" aria-label="Fuel">
+			<h2>Fuel</h2>
+			{fuel.map((f) => (
+				<Weight key={f.pit} piece="" pit={f.pit} weight={f} write={write} />
+			))}
+		</section>
+	);
+}
+
 interface Props {
 	piece: string;
+	/** Number of the pit, of its fuel. */
+	pit?: number;
 	weight: AfterPiece["weights"][number];
 	write: ReturnType<typeof useWriteDown>;
 }
 
-function Weight({ piece, weight: w, write }: Props) {
+function Weight({ piece, pit, weight: w, write }: Props) {
 	const [typed, setTyped] = useState(w.typed);
 	const [wrong, setWrong] = useState("");
 	useEffect(() => setTyped(w.typed), [w.typed]);
 	const keep = () => {
 		if (typed.trim() === w.typed.trim() || !typed.trim()) return;
 		write.mutate(
-			{ kind: "weighed", what: w.what, piece, values: { typed } },
+			{ kind: "weighed", what: w.what, piece, values: pit === undefined ? { typed } : { typed, pit } },
 			{
 				onError: (e) =>
 					setWrong((e instanceof ApiError && e.problem?.errors?.[0]?.message) || "This could not be kept."),
