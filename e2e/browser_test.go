@@ -194,10 +194,16 @@ func (b *browser) address(path string) string {
 	path = regexp.MustCompile(`([=,])\{(.*?)\}`).ReplaceAllStringFunc(path, func(part string) string {
 		return part[:1] + b.cook(part[2:len(part)-1]).ID
 	})
-	return regexp.MustCompile(`/(cooks|bench)/\{(.*?)\}`).ReplaceAllStringFunc(path, func(part string) string {
+	return regexp.MustCompile(`/(cooks|bench|meals)/\{(.*?)\}`).ReplaceAllStringFunc(path, func(part string) string {
 		kind, name, _ := strings.Cut(strings.TrimSuffix(part, "}"), "/{")
 		if kind == "/cooks" {
 			return kind + "/" + b.cook(name).ID
+		}
+		if kind == "/meals" {
+			list, _, err := b.app.Store.Meals().List(b.t.Context(), store.Query{Search: name})
+			require.NoError(b.t, err)
+			require.NotEmpty(b.t, list, name)
+			return kind + "/" + list[0].ID
 		}
 		list, _, err := b.app.Store.Formulas().List(b.t.Context(), store.Query{Search: name})
 		require.NoError(b.t, err)

@@ -46,6 +46,7 @@ func TestScreenshots(t *testing.T) {
 		{"card", "/cooks/{supper}/card", "day", 1280, 800, "Guidance for home cooks", ""},
 		{"after", "/cooks/{committee}/after", "day", 1280, 800, "as it was read", ""},
 		{"log", "/log", "day", 1280, 800, "Trends", ""},
+		{"meal", "/meals/{Crew lunch}", "day", 1280, 800, "First in at", ""},
 		{"log-compare", "/log/compare?cooks={committee},{unwrapped}", "day", 1280, 800, "What came out", ""},
 		{"pit", "/cooks/{supper}/pit", "night", 1280, 800, "in the last hour", ""},
 		{"pit-phone", "/cooks/{supper}/pit", "night", 390, 844, "in the last hour", ""},

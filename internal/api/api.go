@@ -120,6 +120,7 @@ func register(r chi.Router, cfg Config) huma.API {
 	s.registerLarder(a)
 	s.registerPits(a)
 	s.registerMethods(a)
+	s.registerMeals(a)
 	s.registerJars(a)
 	s.registerExchange(a)
 	s.registerGuess(a)

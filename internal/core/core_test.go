@@ -64,6 +64,7 @@ var knows = map[string]string{
 	"learn":      "cut heat outcome",
 	"live":       "caution cooking cut facts forecast happened heat method quantity when",
 	"lasting":    "quantity",
+	"meal":       "caution cut field leftover quantity table",
 	"memo":       "",
 	"method":     "dose quantity when",
 	"order":      "cook cut decision dose facts field forecast formula heat kitchen larder learn method plan quantity quiet said salt when",

@@ -17,6 +17,7 @@ import (
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/meal"
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
@@ -37,23 +38,24 @@ type pastCook struct {
 	at     float64 // core at which it was wrapped, °C
 	scores [5]int  // of facts.Aspects
 	note   string
+	kept   float64 // share of the meat that was kept and frozen
 }
 
 // logbook are the club's cooks of the last year, the latest first.
 var logbook = []pastCook{
-	{9, "Lamb for the committee", lambShoulders, "", 0, "7 h", "foil", 74, [5]int{3, 3, 4, 4, 3}, "Wrapped too early: the bark was still soft."},
-	{16, "Sunday loin", porkLoin, "", 2, "2 h", "", 0, [5]int{3, 4, 4, 3, 4}, ""},
-	{30, "Crew chicken", chickenLegs, "", 1, "1 h 15", "", 0, [5]int{2, 4, 4, 4, 3}, "A little more salt in the bath."},
-	{37, "Chuck roll, first try", pulledRoll, "", 0, "10 h", "paper", 71, [5]int{3, 5, 4, 4, 4}, ""},
-	{44, "Venison for the coaches", venison, "", 2, "1 h 30", "", 0, [5]int{2, 3, 5, 4, 4}, "Off at 55, not 57."},
-	{65, "Lamb, unwrapped", lambShoulders, "", 0, "8 h", "", 0, [5]int{3, 5, 4, 3, 5}, "It took far longer than we said."},
-	{79, "Loin on the offset again", porkLoin, "2.1 kg", 2, "2 h 15", "", 0, [5]int{4, 4, 3, 3, 5}, "Too much rub for a loin."},
-	{93, "Summer head race", pulledRoll, "5.2 kg", 0, "11 h", "foil", 72, [5]int{3, 3, 5, 5, 3}, ""},
-	{107, "Chicken for the juniors", chickenLegs, "", 1, "1 h", "", 0, [5]int{3, 4, 4, 4, 2}, ""},
-	{121, "Lamb for the boat naming", lambShoulders, "3.1 kg", 0, "8 h", "paper", 72, [5]int{3, 4, 5, 4, 4}, ""},
-	{149, "Venison, second haunch", venison, "1.6 kg", 2, "1 h 15", "", 0, [5]int{3, 3, 4, 3, 4}, ""},
-	{170, "Winter training supper", pulledRoll, "4.0 kg", 0, "9 h", "foil", 70, [5]int{4, 3, 4, 5, 3}, "Less salt: it was on the edge."},
-	{198, "Loin, first on the kettle", porkLoin, "", 1, "2 h", "", 0, [5]int{3, 3, 3, 3, 3}, ""},
+	{9, "Lamb for the committee", lambShoulders, "", 0, "7 h", "foil", 74, [5]int{3, 3, 4, 4, 3}, "Wrapped too early: the bark was still soft.", 0.35},
+	{16, "Sunday loin", porkLoin, "", 2, "2 h", "", 0, [5]int{3, 4, 4, 3, 4}, "", 0},
+	{30, "Crew chicken", chickenLegs, "", 1, "1 h 15", "", 0, [5]int{2, 4, 4, 4, 3}, "A little more salt in the bath.", 0},
+	{37, "Chuck roll, first try", pulledRoll, "", 0, "10 h", "paper", 71, [5]int{3, 5, 4, 4, 4}, "", 0},
+	{44, "Venison for the coaches", venison, "", 2, "1 h 30", "", 0, [5]int{2, 3, 5, 4, 4}, "Off at 55, not 57.", 0},
+	{65, "Lamb, unwrapped", lambShoulders, "", 0, "8 h", "", 0, [5]int{3, 5, 4, 3, 5}, "It took far longer than we said.", 0},
+	{79, "Loin on the offset again", porkLoin, "2.1 kg", 2, "2 h 15", "", 0, [5]int{4, 4, 3, 3, 5}, "Too much rub for a loin.", 0},
+	{93, "Summer head race", pulledRoll, "5.2 kg", 0, "11 h", "foil", 72, [5]int{3, 3, 5, 5, 3}, "", 0},
+	{107, "Chicken for the juniors", chickenLegs, "", 1, "1 h", "", 0, [5]int{3, 4, 4, 4, 2}, "", 0},
+	{121, "Lamb for the boat naming", lambShoulders, "3.1 kg", 0, "8 h", "paper", 72, [5]int{3, 4, 5, 4, 4}, "", 0},
+	{149, "Venison, second haunch", venison, "1.6 kg", 2, "1 h 15", "", 0, [5]int{3, 3, 4, 3, 4}, "", 0},
+	{170, "Winter training supper", pulledRoll, "4.0 kg", 0, "9 h", "foil", 70, [5]int{4, 3, 4, 5, 3}, "Less salt: it was on the edge.", 0},
+	{198, "Loin, first on the kettle", porkLoin, "", 1, "2 h", "", 0, [5]int{3, 3, 3, 3, 3}, "", 0},
 }
 
 // hidden is what is true of the club's pits, the same at every cook.
@@ -92,7 +94,26 @@ func loadLogbook(ctx context.Context, db *store.Store, now time.Time) error {
 	if _, err := db.Learn(ctx, nil); err != nil {
 		return err
 	}
+	if err := loadMeal(ctx, db, now); err != nil {
+		return err
+	}
 	return loadLive(ctx, db, now, pits)
+}
+
+// loadMeal plans a lunch on the day after tomorrow from what was kept of the latest lamb.
+func loadMeal(ctx context.Context, db *store.Store, now time.Time) error {
+	kept, _, err := db.Logbook(ctx, store.Sought{Limit: 1})
+	if err != nil || len(kept) == 0 {
+		return err
+	}
+	_, err = db.Meals().Create(ctx, meal.Meal{
+		Name: "Crew lunch", ServeAt: now.AddDate(0, 0, 2).Format(time.DateOnly) + "T13:00", Zone: Zone,
+		Items: []meal.Item{
+			{Key: "a", Cook: kept[0].Cook, Piece: "p1", Title: "Pulled lamb", Form: "pulled", Kept: "freezer", Dish: "flatbread", For: "4"},
+			{Key: "b", Title: "Chicken legs from the freezer", Form: "pieces", Kept: "freezer", Weight: "1.2 kg"},
+		},
+	})
+	return err
 }
 
 // saturday is the last one up to a day.
@@ -156,7 +177,7 @@ func (p pastCook) load(ctx context.Context, db *store.Store, now time.Time, pits
 	}
 	course := facts.Course{}
 	course.Add(read...)
-	result, err := cooking.Work(ctx, o, all, k, cooking.Clock{Now: serve.Add(3 * time.Hour), Recorded: c.ServeAt, Read: course.Readings()})
+	result, err := cooking.Work(ctx, o, all, k, cooking.Clock{Now: serve.Add(8 * time.Hour), Recorded: c.ServeAt, Read: course.Readings()})
 	if err != nil {
 		return err
 	}
@@ -246,6 +267,11 @@ func (p pastCook) happened(o order.Order, run burnt, on, serve time.Time, rest t
 	weigh("cooked", served+bones)
 	if bones > 0.05 {
 		weigh("bones", bones)
+	}
+	if p.kept > 0 {
+		weigh("kept", p.kept*served)
+		sliced := off.Add(rest)
+		out = append(out, facts.Fact{Kind: facts.Done, Piece: "p1", What: "chill", At: at(sliced.Add(time.Hour))}, facts.Fact{Kind: facts.Done, Piece: "p1", What: "cold", At: at(sliced.Add(5 * time.Hour))})
 	}
 	for i, aspect := range facts.Aspects {
 		out = append(out, facts.Fact{Kind: facts.Scored, Piece: "p1", What: aspect, At: late, Values: field.Values{"score": float64(p.scores[i])}})

@@ -33,29 +33,49 @@ func Calendar(id string, sequence uint, c cook.Cook, p *sheet.PlanSheet, now tim
 		if err != nil {
 			return "", err
 		}
-		e := cal.AddEvent(fmt.Sprintf("cook-%s-%s@verjuice", id, t.ID))
-		e.SetDtStampTime(now)
-		e.SetSequence(int(sequence))
-		e.SetStartAt(at)
-		e.SetEndAt(until)
-		e.SetSummary(oneLine(t.Label))
-		e.SetDescription(oneLine(t.Note))
-		alarm := e.AddAlarm()
-		alarm.SetAction(ics.ActionDisplay)
-		alarm.SetTrigger("-PT10M")
-		alarm.SetDescription(oneLine(t.Label))
+		remind(event(cal, fmt.Sprintf("cook-%s-%s@verjuice", id, t.ID), sequence, now, at, until), t.Label, t.Note)
 	}
 	serve, err := time.ParseInLocation("2006-01-02T15:04", c.ServeAt, zone(c.Zone))
 	if err != nil {
 		return "", err
 	}
-	e := cal.AddEvent(fmt.Sprintf("cook-%s-serve@verjuice", id))
+	event(cal, fmt.Sprintf("cook-%s-serve@verjuice", id), sequence, now, serve, serve.Add(time.Hour)).SetSummary(oneLine("Serve: " + c.Name))
+	return cal.Serialize(ics.WithNewLineWindows), nil
+}
+
+// MealCalendar writes what is to be done for a later meal, likewise.
+func MealCalendar(id string, sequence uint, name string, tasks []sheet.MealTask, now time.Time) (string, error) {
+	cal := ics.NewCalendar()
+	cal.SetMethod(ics.MethodPublish)
+	cal.SetProductId("-//Verjuice//Later meal//EN")
+	cal.SetName(oneLine(name))
+	for i, t := range tasks {
+		at, err := time.Parse(time.RFC3339, t.At)
+		if err != nil {
+			return "", err
+		}
+		remind(event(cal, fmt.Sprintf("meal-%s-%d@verjuice", id, i), sequence, now, at, at.Add(10*time.Minute)), t.Label, t.Note)
+	}
+	return cal.Serialize(ics.WithNewLineWindows), nil
+}
+
+func event(cal *ics.Calendar, id string, sequence uint, now, from, until time.Time) *ics.VEvent {
+	e := cal.AddEvent(id)
 	e.SetDtStampTime(now)
 	e.SetSequence(int(sequence))
-	e.SetStartAt(serve)
-	e.SetEndAt(serve.Add(time.Hour))
-	e.SetSummary(oneLine("Serve: " + c.Name))
-	return cal.Serialize(ics.WithNewLineWindows), nil
+	e.SetStartAt(from)
+	e.SetEndAt(until)
+	return e
+}
+
+// remind says what an event is, ten minutes before it.
+func remind(e *ics.VEvent, label, note string) {
+	e.SetSummary(oneLine(label))
+	e.SetDescription(oneLine(note))
+	alarm := e.AddAlarm()
+	alarm.SetAction(ics.ActionDisplay)
+	alarm.SetTrigger("-PT10M")
+	alarm.SetDescription(oneLine(label))
 }
 
 func zone(name string) *time.Location {

@@ -104,7 +104,7 @@ type AfterNote struct {
 }
 
 var weightWords = map[string]string{
-	"trimmed": "Trimmed, as it went on", "cooked": "Off the fire, with its bones", "bones": "Bones, after it was eaten", "mixed": "Rub mixed", "left": "Rub left over",
+	"trimmed": "Trimmed, as it went on", "cooked": "Off the fire, with its bones", "bones": "Bones, after it was eaten", "mixed": "Rub mixed", "left": "Rub left over", "kept": "Meat kept for later, without bones",
 }
 
 var aspectWords = map[string][]string{
@@ -243,7 +243,7 @@ func (w writer) afterPiece(f facts.Facts, p after.Piece, o outcome.Piece, now ti
 		out.Target = w.degrees(float64(c.Done))
 	}
 	w.afterFigures(&out, p, o)
-	out.Left = w.leftovers(p.Live, now)
+	out.Left = w.leftovers(p.Live, o.KeptKG, now)
 	for _, aspect := range facts.Aspects {
 		words := aspectWords[aspect]
 		line := AfterScore{Aspect: aspect, Label: words[0], Words: words[1:], Given: []AfterGiven{}}

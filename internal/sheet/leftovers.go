@@ -2,10 +2,13 @@ package sheet
 
 import (
 	"fmt"
+	"strings"
 	"time"
 
 	"verjuice/internal/core/leftover"
 	"verjuice/internal/core/live"
+	"verjuice/internal/core/meal"
+	"verjuice/internal/core/quantity"
 )
 
 // LeftoverSheet is what to do with what is left of a piece.
@@ -24,7 +27,7 @@ const ovenC, fridgeC = 150.0, 4.0
 
 // leftovers says what to do with what is left of a piece; nothing until it is sliced, nor when it is
 // long past its last day.
-func (w writer) leftovers(p live.Piece, now time.Time) *LeftoverSheet {
+func (w writer) leftovers(p live.Piece, keptKG float64, now time.Time) *LeftoverSheet {
 	last := p.Piece.Happened.Last
 	if last["slice"].IsZero() {
 		return nil
@@ -53,9 +56,26 @@ func (w writer) leftovers(p live.Piece, now time.Time) *LeftoverSheet {
 		return fmt.Sprintf("%g cm", 100*m)
 	}
 	out.Lines = append(out.Lines, fmt.Sprintf("Warm it covered at %s to %s in the middle: about %s for a tray %s deep, %s for %s.", w.short(ovenC), w.short(leftover.WarmC),
-		duration(leftover.Reheat(trays[0], fridgeC, ovenC).Round(5*time.Minute)), depth(trays[0]), duration(leftover.Reheat(trays[1], fridgeC, ovenC).Round(5*time.Minute)), depth(trays[1])))
+		duration(leftover.Body{Deep: trays[0]}.Reheat(fridgeC, ovenC).Round(5*time.Minute)), depth(trays[0]), duration(leftover.Body{Deep: trays[1]}.Reheat(fridgeC, ovenC).Round(5*time.Minute)), depth(trays[1])))
+	if makes := w.makes(keptKG); makes != "" && !l.Late {
+		out.Lines = append(out.Lines, makes)
+	}
 	if l.Late {
 		out.Late = "It cooled too slowly: throw it away. Hot food has to be at 21 °C / 70 °F within two hours and at 5 °C / 41 °F within four more (FDA Food Code)."
 	}
 	return out
+}
+
+// makes says what was kept makes; empty when nothing was weighed.
+func (w writer) makes(keptKG float64) string {
+	var of []string
+	for _, d := range meal.Dishes {
+		if n := int(1000 * keptKG / d.Grams); n > 0 {
+			of = append(of, fmt.Sprintf("%d × %s", n, d.Name))
+		}
+	}
+	if len(of) == 0 {
+		return ""
+	}
+	return fmt.Sprintf("The %s that you kept makes %s.", quantity.FormatMass(quantity.Mass(keptKG), w.Units), strings.Join(of, ", or "))
 }

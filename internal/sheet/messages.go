@@ -158,6 +158,17 @@ var messages = map[string]string{
 	"price.length":     "a price of a roll is for its length, for example 4.50 for 20 m",
 	"price.currency":   "the other prices are in {sign}: write this one the same way",
 
+	"reheat.name":          "give the meal a name",
+	"reheat.oven":          "between {least:both} and {most:both}: a cooler oven never gets food to 74 °C / 165 °F",
+	"reheat.fits":          "how many trays fit at once, for example 2",
+	"reheat.deep":          "between 5 mm and 30 cm, for example 4 cm",
+	"reheat.each":          "meat in a portion, for example 90 g",
+	"reheat.for":           "how many portions, for example 6",
+	"reheat.weight":        "a weight, for example 1.2 kg",
+	"reheat.weight-needed": "give the weight or the portions, for example 1.2 kg or 6",
+	"reheat.cooked":        "the day it was cooked, for example 2026-11-28",
+	"reheat.items":         "one meal warms at most {most} things",
+
 	"guess.rounds":        "a game has {most} rounds",
 	"guess.above-nothing": "guess a number above zero",
 

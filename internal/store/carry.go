@@ -96,7 +96,7 @@ type (
 func (s *Store) carries() map[string]func(id string, version uint, body string) (row, error) {
 	return map[string]func(string, uint, string) (row, error){
 		"cook": carrying(s.Cooks()), "formula": carrying(s.Formulas().Records), "jar": carrying(s.Jars()), "ingredient": carrying(s.Ingredients()),
-		"pit": carrying(s.Pits()), "method": carrying(s.Methods()), "thing": carrying(s.things()), "lessons": carrying(s.lessons()),
+		"pit": carrying(s.Pits()), "method": carrying(s.Methods()), "meal": carrying(s.Meals()), "thing": carrying(s.things()), "lessons": carrying(s.lessons()),
 	}
 }
 

@@ -10,6 +10,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/larder"
+	"verjuice/internal/core/meal"
 	"verjuice/internal/core/quantity"
 )
 
@@ -73,6 +74,14 @@ func (s *Store) Pits() Records[cook.Pit] {
 // Methods are how pieces are cooked, each kept under a name.
 func (s *Store) Methods() Records[cook.Method] {
 	return Records[cook.Method]{db: s.db, kind: "method", first: byName, index: func(m cook.Method) found { return found{Name: m.Name} }}
+}
+
+// Meals are later meals from what was kept, the latest first.
+func (s *Store) Meals() Records[meal.Meal] {
+	return Records[meal.Meal]{
+		db: s.db, kind: "meal", first: "served_at DESC, created_at DESC, id DESC",
+		index: func(m meal.Meal) found { return found{Name: m.Name, ServedAt: clipped(m.ServeAt, 16)} },
+	}
 }
 
 // Thing is the price and stock of an ingredient or a cut, as typed.

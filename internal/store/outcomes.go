@@ -178,6 +178,23 @@ func (s *Store) Logbook(ctx context.Context, q Sought) ([]Logged, int64, error) 
 	return out, total, nil
 }
 
+// LoggedSince are the outcomes of cooks since a day, the latest first.
+func (s *Store) LoggedSince(ctx context.Context, since time.Time) ([]Logged, error) {
+	var rows []outcomeModel
+	err := s.db.WithContext(ctx).Table("outcomes o").Select("o.*").Joins("JOIN records r ON r.id = o.cook AND r.deleted_at IS NULL").
+		Where("o.day >= ?", since.Format(time.DateOnly)).Order("o.day DESC, o.cook").Limit(mostTeach).Find(&rows).Error
+	if err != nil {
+		return nil, err
+	}
+	out := make([]Logged, len(rows))
+	for i, m := range rows {
+		if out[i], err = m.logged(); err != nil {
+			return nil, err
+		}
+	}
+	return out, nil
+}
+
 // Lessons are what is learnt from the logbook, and what the cook wants of that.
 type Lessons struct {
 	Since   string     `json:"since,omitempty" required:"false" doc:"Cooks from before that day teach nothing (YYYY-MM-DD)"`

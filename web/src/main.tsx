@@ -35,6 +35,8 @@ const AfterPage = page("AfterPage");
 const LogPage = page("LogPage");
 const TermsPage = page("TermsPage");
 const PastPage = page("PastPage");
+const MealPage = page("MealPage");
+const MealsPage = page("MealsPage");
 const LogComparePage = page("LogComparePage");
 
 const queries = new QueryClient({
@@ -117,6 +119,8 @@ const router = createBrowserRouter([
 					{ path: "/log", element: <LogPage /> },
 					{ path: "/log/compare", element: <LogComparePage /> },
 					{ path: "/past", element: <PastPage /> },
+					{ path: "/meals", element: <MealsPage /> },
+					{ path: "/meals/:id", element: <MealPage /> },
 					{ path: "/terms", element: <TermsPage /> },
 					{ path: "/now", element: <NowPage /> },
 					{ path: "/guess", element: <GuessPage /> },

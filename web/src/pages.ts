@@ -12,6 +12,8 @@ export { default as LarderPage } from "./larder/larder-page";
 export { default as AfterPage } from "./log/after-page";
 export { default as LogComparePage } from "./log/compare-page";
 export { default as LogPage } from "./log/log-page";
+export { default as MealPage } from "./log/meal-page";
+export { default as MealsPage } from "./log/meals-page";
 export { default as PastPage } from "./log/past-page";
 export { default as TermsPage } from "./log/terms-page";
 export { default as NowPage } from "./pit/now-page";

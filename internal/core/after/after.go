@@ -211,7 +211,7 @@ func ofPiece(ctx context.Context, r cooking.Result, a Piece) (outcome.Piece, err
 		}
 		return t.Format(time.RFC3339)
 	}
-	out.On, out.Off, out.Sliced = rfc(h.On), rfc(h.Off), rfc(h.Last["slice"])
+	out.On, out.Off, out.Sliced, out.Chilled, out.Cold = rfc(h.On), rfc(h.Off), rfc(h.Last["slice"]), rfc(h.Last["chill"]), rfc(h.Last["cold"])
 	if !h.Off.IsZero() {
 		out.Hours = h.NowH
 	}
@@ -311,7 +311,7 @@ func weights(out *outcome.Piece, f facts.Facts, p cooking.Piece) {
 	if trimmed := kg("trimmed"); trimmed > 0 {
 		out.GreenKG = trimmed
 	}
-	out.CookedKG, out.BonesKG, out.MixedKG, out.LeftKG = kg("cooked"), kg("bones"), kg("mixed"), kg("left")
+	out.CookedKG, out.BonesKG, out.MixedKG, out.LeftKG, out.KeptKG = kg("cooked"), kg("bones"), kg("mixed"), kg("left"), kg("kept")
 	if p.Season != nil {
 		out.RubKG = p.Season.OnMeat.Mid
 	}

@@ -9,8 +9,8 @@ import (
 )
 
 // Weights are what is weighed of a piece, of all that are alike together: after trimming, off the
-// fire, its bones; and of its rub what was mixed and what was left.
-var Weights = []string{"trimmed", "cooked", "bones", "mixed", "left"}
+// fire, its bones; of its rub what was mixed and what was left; and the meat that was kept.
+var Weights = []string{"trimmed", "cooked", "bones", "mixed", "left", "kept"}
 
 // Fuel is what a pit burnt, weighed: of the pit of its number in Values.
 const Fuel = "fuel"

@@ -8,20 +8,35 @@ import (
 	"github.com/stretchr/testify/assert"
 )
 
-// The first root and its factor at Bi = 1 are those of the tables; deeper is longer, by more than in
-// proportion; a hotter oven is quicker; from warm it takes less.
+// The first root and its factor are those of the tables for a slab, a long bar and a ball (Incropera,
+// table 5.1).
+func TestTheFirstTerm(t *testing.T) {
+	for _, is := range []struct{ shape, bi, zeta, first float64 }{
+		{0, 1, 0.8603, 1.1191}, {1, 1, 1.2558, 1.2071}, {2, 1, 1.5708, 1.2732}, {0, 10, 1.4289, 1.2620}, {1, 10, 2.1795, 1.5677}, {2, 10, 2.8363, 1.9249}, {0, 0.01, 0.0998, 1.0017}, {2, 0.01, 0.1730, 1.0030},
+	} {
+		zeta, first := Body{Shape: is.shape}.term(is.bi)
+		assert.InDelta(t, is.zeta, zeta, 2e-4, "%+v", is)
+		assert.InDelta(t, is.first, first, 2e-4, "%+v", is)
+	}
+}
+
+// Deeper takes longer, by more than in proportion; a hotter oven, more heat and a rounder piece are
+// quicker; from warm it takes less, and from hot nothing.
 func TestReheating(t *testing.T) {
-	assert.InDelta(t, 0.8603, root(1), 1e-4)
-	assert.InDelta(t, 1.4289, root(10), 1e-4)
 	deep := 0.0
-	for _, d := range []float64{0.02, 0.03, 0.04, 0.06} {
-		perM := float64(Reheat(d, 4, 150)) / d
+	for _, d := range []float64{0.02, 0.03, 0.04, 0.06, 0.1} {
+		perM := float64(Body{Deep: d}.Reheat(4, 150)) / d
 		assert.Greater(t, perM, deep)
 		deep = perM
 	}
-	assert.Less(t, Reheat(0.04, 4, 180), Reheat(0.04, 4, 150))
-	assert.Less(t, Reheat(0.04, 30, 150), Reheat(0.04, 4, 150))
-	assert.Positive(t, Reheat(0.04, 4, 70))
+	tray := Body{Deep: 0.04}
+	assert.Less(t, tray.Reheat(4, 180), tray.Reheat(4, 150))
+	assert.Less(t, tray.Reheat(30, 150), tray.Reheat(4, 150))
+	assert.Less(t, Body{Deep: 0.04, Shape: 1}.Reheat(4, 150), tray.Reheat(4, 150))
+	assert.Less(t, Body{Deep: 0.04, Gives: 35}.Reheat(4, 150), tray.Reheat(4, 150))
+	assert.Equal(t, tray.Reheat(4, OvenLeastC), tray.Reheat(4, 70))
+	assert.Zero(t, tray.Reheat(WarmC, 150))
+	assert.Zero(t, Body{}.Reheat(4, 150))
 }
 
 // Two hours to 21 °C, four more to 5 °C, from when it was put to cool; and what was late is told.
@@ -37,7 +52,7 @@ func TestTheCoolingClock(t *testing.T) {
 	assert.False(t, Of(cut, at(1), at(6)).Late)
 }
 
-func ExampleReheat() {
-	fmt.Println(Reheat(0.04, 4, 150).Round(time.Minute))
+func ExampleBody_Reheat() {
+	fmt.Println(Body{Deep: 0.04}.Reheat(4, 150).Round(time.Minute))
 	// Output: 50m0s
 }

@@ -48,6 +48,8 @@ type Piece struct {
 	On      string  `json:"on" doc:"RFC 3339"`
 	Off     string  `json:"off,omitempty" required:"false" doc:"RFC 3339"`
 	Sliced  string  `json:"sliced,omitempty" required:"false" doc:"RFC 3339"`
+	Chilled string  `json:"chilled,omitempty" required:"false" doc:"What is left was put to cool, RFC 3339"`
+	Cold    string  `json:"cold,omitempty" required:"false" doc:"It was cold, RFC 3339"`
 	Hours   float64 `json:"hours" doc:"On the fire"`
 	Thought Band    `json:"thought" doc:"Hours, as they were thought when it went on"`
 	GuessH  float64 `json:"guess_h,omitempty" required:"false" doc:"Hours, as the cook guessed"`
@@ -60,6 +62,7 @@ type Piece struct {
 
 	CookedKG float64 `json:"cooked_kg,omitempty" required:"false" doc:"Weighed off the fire, of all"`
 	BonesKG  float64 `json:"bones_kg,omitempty" required:"false" doc:"Weighed after it was eaten, of all"`
+	KeptKG   float64 `json:"kept_kg,omitempty" required:"false" doc:"Meat that was kept for later, without bones"`
 	Yield    Band    `json:"yield" doc:"Served meat, share of the trimmed weight, as it was thought"`
 	MixedKG  float64 `json:"mixed_kg,omitempty" required:"false" doc:"Rub that was mixed"`
 	LeftKG   float64 `json:"left_kg,omitempty" required:"false" doc:"Rub that was left"`

@@ -158,6 +158,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/meal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Work a later meal out: when to warm what, and how many it feeds */
+        post: operations["workOutMeal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/plan": {
         parameters: {
             query?: never;
@@ -1144,6 +1161,94 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List later meals, the latest first */
+        get: operations["listMeals"];
+        put?: never;
+        /** Create a later meal */
+        post: operations["createMeal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meals/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List what a later meal is chosen from */
+        get: operations["mealChoices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meals/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get a later meal */
+        get: operations["getMeal"];
+        /** Replace a later meal */
+        put: operations["saveMeal"];
+        post?: never;
+        /** Delete a later meal; it can be restored */
+        delete: operations["deleteMeal"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meals/{id}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get a later meal's tasks as iCalendar */
+        get: operations["mealCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meals/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Restore a later meal */
+        post: operations["restoreMeal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/methods": {
         parameters: {
             query?: never;
@@ -1226,6 +1331,23 @@ export interface paths {
         put?: never;
         /** Save a worked example: a shoulder for eight on a Saturday, salted, wrapped and rested */
         post: operations["newExample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/new/meal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get a later meal, from a piece of a cook-out or from nothing */
+        get: operations["newMeal"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2472,8 +2594,31 @@ export interface components {
              */
             name: string;
         };
+        Dish: {
+            /**
+             * Format: double
+             * @description Meat in a portion: field judgement
+             */
+            grams: number;
+            id: string;
+            name: string;
+            /** @description What goes with it */
+            takes: string;
+        };
         DocRecordJar: {
             doc: components["schemas"]["Jar"];
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            updated: string;
+            /**
+             * Format: int64
+             * @description Also in the ETag; If-Match names it when writing
+             */
+            version: number;
+        };
+        DocRecordMeal: {
+            doc: components["schemas"]["Meal"];
             /** Format: uuid */
             id: string;
             /** Format: date-time */
@@ -3201,6 +3346,44 @@ export interface components {
             name: string;
             text: string;
         };
+        Item: {
+            /** @description Id of the cook-out that it is from; empty when it is from none here */
+            cook?: string;
+            /** @description Day it was cooked (YYYY-MM-DD), when it is from no cook-out here */
+            cooked?: string;
+            /**
+             * @description Depth of the tray or thickness of the piece; empty means the form's usual
+             * @example 4 cm
+             */
+            deep?: string;
+            /** @description Id of a dish; empty means on the plate */
+            dish?: string;
+            /**
+             * @description Meat in a portion; empty means the dish's usual
+             * @example 90 g
+             */
+            each?: string;
+            /**
+             * @description Portions wanted; empty means as many as it makes
+             * @example 6
+             */
+            for?: string;
+            /** @description pulled, sliced, racks, pieces or whole; empty means pulled */
+            form?: string;
+            /** @description fridge or freezer; empty means fridge */
+            kept?: string;
+            /** @description Tells it from the others of this meal */
+            key: string;
+            /** @description Key of the piece there */
+            piece?: string;
+            /** @description What it is called; empty means its form */
+            title?: string;
+            /**
+             * @description Meat of all of it, without bones; empty is what its portions take
+             * @example 1.2 kg
+             */
+            weight?: string;
+        };
         Jar: {
             /**
              * @description How much was made
@@ -3263,6 +3446,27 @@ export interface components {
             use_by: string;
             /** Format: int64 */
             version: number;
+        };
+        KeptForm: {
+            /**
+             * Format: double
+             * @description Usual depth or thickness
+             */
+            deep_mm: number;
+            how: string;
+            id: string;
+            name: string;
+        };
+        KeptLine: {
+            /** @description Id */
+            cook: string;
+            /** @description As it was finished, for a new item */
+            form: string;
+            /** @description Of which cook-out, when, and how much */
+            note: string;
+            /** @description Key */
+            piece: string;
+            title: string;
         };
         Label: {
             /**
@@ -3439,6 +3643,13 @@ export interface components {
         };
         ListPageFormulaSummary: {
             items: components["schemas"]["FormulaSummary"][];
+            /** Format: int64 */
+            page: number;
+            /** Format: int64 */
+            total: number;
+        };
+        ListPageMealLine: {
+            items: components["schemas"]["MealLine"][];
             /** Format: int64 */
             page: number;
             /** Format: int64 */
@@ -3632,6 +3843,134 @@ export interface components {
             /** @description It came out so; else it was done so */
             result: boolean;
             texts: string[];
+        };
+        Meal: {
+            /** @description Trays of 30 × 40 cm that it takes at once; empty means two */
+            fits?: string;
+            /** @description oven or pit; empty means oven */
+            heater?: string;
+            /** @description What is warmed */
+            items: components["schemas"]["Item"][];
+            /** @example Pulled lamb on Monday */
+            name: string;
+            /** @description Stops that were read, and when: by what the sheet says acknowledges them */
+            read?: {
+                [key: string]: string;
+            };
+            /**
+             * @description When it is on the table, local (YYYY-MM-DDTHH:MM)
+             * @example 2026-11-30T19:00
+             */
+            serve_at?: string;
+            /**
+             * @description What it is set to; empty means 150 °C
+             * @example 150 °C
+             */
+            set?: string;
+            /**
+             * @description IANA time zone of serve_at
+             * @example Europe/Dublin
+             */
+            zone: string;
+        };
+        MealCaution: {
+            /** @description By what read says that it was read: when its values change, it has to be read again */
+            acknowledge: string;
+            /** @description What to do */
+            action: string;
+            /** @description What it restates */
+            authority: string;
+            /** @example counter-time */
+            id: string;
+            /** @description What is so, and why it matters */
+            message: string;
+            /** @description When it was read and acknowledged; empty when it was not */
+            read?: string;
+            /** @enum {string} */
+            severity: "note" | "care" | "stop";
+            /**
+             * @description Stage of the cook it belongs to
+             * @enum {string}
+             */
+            stage: "piece" | "brine" | "season" | "wait" | "fire" | "rest";
+            /** @description Of what; empty for all of it */
+            title: string;
+            /** @description What the message names, in SI units; an acknowledgement names them */
+            values?: {
+                [key: string]: unknown;
+            };
+        };
+        MealChoices: {
+            dishes: components["schemas"]["Dish"][];
+            forms: components["schemas"]["KeptForm"][];
+            /** @description What was cooked lately, the latest first */
+            kept: components["schemas"]["KeptLine"][];
+        };
+        MealItem: {
+            /** @description Usual depth of its form, for the field */
+            deep: string;
+            /** @description Usual meat in a portion, for the field */
+            each: string;
+            /** @description Portions; without a weight its text is empty */
+            feeds: components["schemas"]["BigFigure"];
+            /** @description Of which cook-out it was kept; may be empty */
+            from: string;
+            /** @description How it is warmed */
+            how: string;
+            /** @description That there is not enough, in a sentence; may be empty */
+            problem: string;
+            /** @description What all of it would make of each dish */
+            shares: components["schemas"]["MealShare"][];
+            /** @description In the oven; of what is eaten cold its text is empty */
+            takes: components["schemas"]["BigFigure"];
+            title: string;
+            /** @description What an empty weight means, for the field; may be empty */
+            weight: string;
+        };
+        MealLine: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description Its time has passed */
+            over: boolean;
+            serve: string;
+            /** Format: int64 */
+            version: number;
+            what: string;
+        };
+        MealShare: {
+            /** @description By id */
+            dish: string;
+            label: string;
+            /** Format: int64 */
+            makes: number;
+            takes: string;
+        };
+        MealSheet: {
+            cautions: components["schemas"]["MealCaution"][];
+            disclaimer: string;
+            errors: components["schemas"]["Mistake"][];
+            items: components["schemas"]["MealItem"][];
+            /** @description What comes first and when, in a sentence; may be empty */
+            lead: string;
+            /** @description When it is on the table; empty when that is not said */
+            serve: string;
+            /** @description That it is too late for that time, and what would do; may be empty */
+            sooner: string;
+            /** @description That time, as serve_at is typed */
+            sooner_at: string;
+            /** @description In order */
+            tasks: components["schemas"]["MealTask"][];
+            /** @description How many trays, and whether they fit, in a sentence; may be empty */
+            trays: string;
+        };
+        MealTask: {
+            /** @description RFC 3339 */
+            at: string;
+            label: string;
+            /** @description May be empty */
+            note: string;
+            time: string;
         };
         Meat: {
             /** @description Weight of all after trimming */
@@ -5493,6 +5832,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LedgerSheet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workOutMeal: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+                /** @description Of the meal, when it is on record: what it takes is not taken elsewhere, too */
+                id?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Meal"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MealSheet"];
                 };
             };
             /** @description Error */
@@ -8147,6 +8526,280 @@ export interface operations {
             };
         };
     };
+    listMeals: {
+        parameters: {
+            query?: {
+                page?: number;
+                search?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPageMealLine"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    createMeal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Meal"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordMeal"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mealChoices: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MealChoices"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getMeal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordMeal"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveMeal: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag the record was read with */
+                "If-Match"?: string;
+            };
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Meal"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordMeal"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteMeal: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag the record was read with */
+                "If-Match"?: string;
+            };
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mealCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restoreMeal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocRecordMeal"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     listMethods: {
         parameters: {
             query?: never;
@@ -8409,6 +9062,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CookRecord"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    newMeal: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+                /** @description IANA time zone of the browser */
+                zone?: string;
+                /** @description Id; empty is from none */
+                cook?: string;
+                /** @description Key of the piece */
+                piece?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Meal"];
                 };
             };
             /** @description Error */

@@ -53,29 +53,49 @@ export function CautionList({ found, named }: ListProps) {
 		<>
 			<ul>
 				{found.map((c) => (
-					<li key={`${c.id}${c.piece}`} className={`caution caution-${c.severity}`}>
-						<b>
-							{look[c.severity].icon} {look[c.severity].word}
-						</b>
-						<div>
-							<p>
-								{named && cook.pieces.length > 1 && <b>{c.title}: </b>}
-								{c.message} <span>{c.action}</span> <small>{c.authority}</small>
-							</p>
-							{c.severity === "stop" &&
-								(c.read ? (
-									<p className="muted">
-										<CheckOutlined aria-hidden /> Read and acknowledged{" "}
-										{new Date(c.read).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
-									</p>
-								) : (
-									<Button onClick={() => read(c)}>I understand the risk</Button>
-								))}
-						</div>
-					</li>
+					<CautionLine
+						key={`${c.id}${c.piece}`}
+						caution={c}
+						title={named && cook.pieces.length > 1 ? c.title : ""}
+						onRead={() => read(c)}
+					/>
 				))}
 			</ul>
 			<p className="cautions-close">{sheet?.disclaimer}</p>
 		</>
+	);
+}
+
+interface LineProps {
+	caution: Omit<Caution, "stage">;
+	/** Of what it is; may be empty. */
+	title: string;
+	/** Called when a stop was read. */
+	onRead: () => void;
+}
+
+/** One caution; a stop has a button to say that it was read. */
+export function CautionLine({ caution: c, title, onRead }: LineProps) {
+	return (
+		<li className={`caution caution-${c.severity}`}>
+			<b>
+				{look[c.severity].icon} {look[c.severity].word}
+			</b>
+			<div>
+				<p>
+					{title && <b>{title}: </b>}
+					{c.message} <span>{c.action}</span> <small>{c.authority}</small>
+				</p>
+				{c.severity === "stop" &&
+					(c.read ? (
+						<p className="muted">
+							<CheckOutlined aria-hidden /> Read and acknowledged{" "}
+							{new Date(c.read).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
+						</p>
+					) : (
+						<Button onClick={onRead}>I understand the risk</Button>
+					))}
+			</div>
+		</li>
 	);
 }

@@ -1,5 +1,6 @@
 import { WarningFilled } from "@ant-design/icons";
 import { Button } from "antd";
+import { Link, useParams } from "react-router";
 import type { AfterPiece, useWriteDown } from "./use-after";
 
 /** What to do with what is left: until when it has to be cold, how long it keeps, how to warm it. */
@@ -11,6 +12,7 @@ export function Leftovers({
 	write: ReturnType<typeof useWriteDown>;
 }) {
 	const { left } = p;
+	const { id } = useParams();
 	if (!left) return null;
 	const done = (what: string) => write.mutate({ kind: "done", what, piece: p.key });
 	return (
@@ -38,6 +40,11 @@ export function Leftovers({
 					<Button onClick={() => done("cold")}>It is cold now</Button>
 				)}
 			</p>
+			{!left.late && (
+				<p>
+					<Link to={`/meals/new?cook=${id}&piece=${p.key}`}>Plan a later meal with it</Link>
+				</p>
+			)}
 			<small className="muted">
 				Guidance for home cooks; local food codes and licensed practice come first.
 			</small>

@@ -89,6 +89,9 @@ export default function LogPage() {
 				<Button size="large" onClick={() => navigate("/past")}>
 					Write down a past one
 				</Button>
+				<Button size="large" onClick={() => navigate("/meals")}>
+					Later meals
+				</Button>
 			</ListHead>
 			<div className="log-filters">
 				{pick("cut", "Cut", choices.cuts, cutName)}

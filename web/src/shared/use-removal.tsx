@@ -4,7 +4,7 @@ import { useMessage } from "./messages";
 import { useUndo } from "./use-undo";
 
 /** What can be taken off its list, by its address in the API. */
-type Shelf = "cooks" | "formulas" | "ingredients" | "jars";
+type Shelf = "cooks" | "formulas" | "ingredients" | "jars" | "meals";
 
 /** Takes records off a list, each with a button that brings it back; lists are what to read again. */
 export function useRemoval(shelf: Shelf, lists: string[]) {
