@@ -1,6 +1,6 @@
 # Verjuice. Everything a fresh Debian machine with Go, Node, npm and make needs
 # is installed by these targets themselves.
-.PHONY: demo run demo-reset test test-days torture fuzz bench bench-page bench-pit screenshots lint build types check-types need clean
+.PHONY: demo run demo-reset test test-days torture fuzz bench bench-page bench-pit bench-book screenshots lint build types check-types need clean
 
 BIN := bin/verjuice
 WEB := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
@@ -47,12 +47,16 @@ bench-page: build need-tests  ## how quick the pages are on a slow phone
 bench-pit: build need-tests  ## sixteen hours at the pit, 240 times as fast: what the program and a page need
 	go test -tags benchpage -count=1 -timeout 30m -v -run TestBenchPit ./e2e
 
+COOKS := 10000
+bench-book: web/dist need-tests  ## a book of COOKS cooks with two thousand readings each: finding, opening, carrying away, taking in
+	VERJUICE_COOKS=$(COOKS) go test -tags benchbook -count=1 -timeout 4h -v -run TestBenchBook ./internal/api
+
 screenshots: build need-tests  ## draw docs/screenshots/ anew from the demo
 	VERJUICE_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -tags screenshots -count=1 -run TestScreenshots ./e2e
 
 lint: web/dist          ## formatting and static checks of Go and TypeScript
 	@test -z "$$(gofmt -l cmd internal e2e web/*.go)" || { echo "not gofmt'd:"; gofmt -l cmd internal e2e web/*.go; exit 1; }
-	go vet -tags screenshots,benchpage ./...
+	go vet -tags screenshots,benchpage,benchbook ./...
 	go tool staticcheck ./...
 	cd web && npm run --silent check
 

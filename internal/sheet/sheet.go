@@ -8,6 +8,7 @@ import (
 
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/provisions"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/shop"
 )
@@ -279,8 +280,8 @@ func (w writer) cookStages(r cooking.Result, s Sheet) CookStages {
 			}
 		}
 	}
-	if s.Cost != nil {
-		out.Shopping = withUnit(s.Cost.Total.Text, s.Cost.Total.Unit)
+	if c := w.cost(provisions.List(r).Cost); c != nil && c.Total.Text != "" {
+		out.Shopping = withUnit(c.Total.Text, c.Total.Unit)
 	}
 	return out
 }

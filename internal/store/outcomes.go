@@ -142,12 +142,16 @@ func escaped(word string) string {
 	return strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(word)
 }
 
+// there are the outcomes of cooks that were not deleted. Those that were are few: they are looked up
+// once, and not each cook.
+func (s *Store) there(ctx context.Context) *gorm.DB {
+	return s.db.WithContext(ctx).Table("outcomes o").Where("o.cook NOT IN (SELECT id FROM records WHERE kind = 'cook' AND deleted_at IS NOT NULL)")
+}
+
 // Logbook are the outcomes that are looked for, the latest first, and how many there are. Cooks that
 // were deleted or only practised are not among them.
 func (s *Store) Logbook(ctx context.Context, q Sought) ([]Logged, int64, error) {
-	from := func() *gorm.DB {
-		return q.of(s.db.WithContext(ctx).Table("outcomes o").Joins("JOIN records r ON r.id = o.cook AND r.deleted_at IS NULL"))
-	}
+	from := func() *gorm.DB { return q.of(s.there(ctx)) }
 	var total int64
 	if err := from().Count(&total).Error; err != nil {
 		return nil, 0, err
@@ -181,8 +185,7 @@ func (s *Store) Logbook(ctx context.Context, q Sought) ([]Logged, int64, error) 
 // LoggedSince are the outcomes of cooks since a day, the latest first.
 func (s *Store) LoggedSince(ctx context.Context, since time.Time) ([]Logged, error) {
 	var rows []outcomeModel
-	err := s.db.WithContext(ctx).Table("outcomes o").Select("o.*").Joins("JOIN records r ON r.id = o.cook AND r.deleted_at IS NULL").
-		Where("o.day >= ?", since.Format(time.DateOnly)).Order("o.day DESC, o.cook").Limit(mostTeach).Find(&rows).Error
+	err := s.there(ctx).Select("o.*").Where("o.day >= ?", since.Format(time.DateOnly)).Order("o.day DESC, o.cook").Limit(mostTeach).Find(&rows).Error
 	if err != nil {
 		return nil, err
 	}

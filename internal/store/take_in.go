@@ -141,6 +141,9 @@ func (t *taker) flush() error {
 	case clockModel:
 		return write[clockModel](t, all)
 	case outcomeModel:
+		if err := t.known(all, func(m any) string { return m.(outcomeModel).Cook }); err != nil {
+			return err
+		}
 		return write[outcomeModel](t, all)
 	case handInModel:
 		return t.handIns(all)
