@@ -79,3 +79,27 @@ func TestFactsAreChecked(t *testing.T) {
 	require.NoError(t, err)
 	assert.True(t, here.Equal(there), "as a local time and as a moment")
 }
+
+// Whatever table of readings is handed in is read within its bounds, or refused.
+func FuzzHandIn(f *testing.F) {
+	f.Add("pit:0,2026-11-28T07:20,230 °F\ncore:a,2026-11-28T07:20:15Z,67.8 C\n")
+	f.Add("temperature,probe,at\n\"66\",core:a:flat,2026-11-28T07:21\n")
+	f.Add("probe,probe,probe\n,,\n\"")
+	f.Fuzz(func(t *testing.T, table string) {
+		sent, err := facts.ReadCSV(strings.NewReader(table))
+		if err != nil {
+			return
+		}
+		read, err := facts.HandIn{ID: "00000000-0000-4000-8000-000000000001", Readings: sent}.Read(time.UTC)
+		if err != nil {
+			return
+		}
+		require.Len(t, read, len(sent))
+		for _, r := range read {
+			assert.True(t, float64(r.C) >= facts.LowRead && float64(r.C) <= facts.HighRead && facts.CanBe(r.At), "%+v", r)
+			again, err := facts.ParseProbe(r.Probe)
+			require.NoError(t, err)
+			assert.Equal(t, r.Probe, again.String())
+		}
+	})
+}

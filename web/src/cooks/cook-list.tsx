@@ -36,12 +36,17 @@ export function CookList() {
 					Say who eats and when, add a piece of meat, and Verjuice weighs out the rub, adds up the salt and
 					counts the clock back from serving.
 				</p>
-				<Button type="primary" size="large" icon={<PlusOutlined />} onClick={() => navigate("/cooks/new")}>
-					Plan your first cook-out
-				</Button>{" "}
-				<Button size="large" onClick={() => navigate("/now")}>
-					Something is on the fire now
-				</Button>
+				<div className="nothing-acts">
+					<Button type="primary" size="large" icon={<PlusOutlined />} onClick={() => navigate("/cooks/new")}>
+						Plan your first cook-out
+					</Button>
+					<Button size="large" onClick={() => navigate("/cooks/new/add")}>
+						Weigh out a rub first
+					</Button>
+					<Button size="large" onClick={() => navigate("/now")}>
+						Something is on the fire now
+					</Button>
+				</div>
 				<p>
 					New to this? <Link to="/terms">Words, schools and a worked example</Link>
 				</p>
