@@ -52,6 +52,7 @@ func became(t testing.TB, book, n uint64) outcome.Cook {
 // taught is how well pits are learnt from five cooks each.
 type taught struct {
 	offIn          int     // books in which the 80 % interval holds how far the pit really runs off
+	hotIn          int     // likewise, how well its air really gives heat
 	untaught, told float64 // error of the next forecast, without and with what was learnt: root mean square, ln
 	inBand         int     // books in which the band of the next forecast holds, with it
 	books          int
@@ -84,6 +85,10 @@ func teach(t testing.TB, n int) taught {
 			if pit.Off.Low() <= truth.PitOff && truth.PitOff <= pit.Off.High() {
 				out.offIn++
 			}
+			known := learn.From(all).Pit("pit")
+			if hot := (learn.Lesson{Mid: known.HeatLn, SD: known.HeatSD}); hot.Low() <= math.Log(truth.Hot) && math.Log(truth.Hot) <= hot.High() {
+				out.hotIn++
+			}
 			if wise.Done.Low <= done && done <= wise.Done.High {
 				out.inBand++
 			}
@@ -105,11 +110,13 @@ func rms(v []float64) float64 {
 	return math.Sqrt(sum / float64(len(v)))
 }
 
-// After five cooks on a pit its error is known as well as is said, and the next forecast is nearer.
+// After five cooks on a pit its error, and how well its air gives heat, are known as well as is said,
+// and the next forecast is nearer.
 func TestPitsAreLearnt(t *testing.T) {
 	got := teach(t, 40)
 	t.Logf("%+v", got)
 	assert.True(t, 0.65 <= float64(got.offIn)/40 && float64(got.offIn)/40 <= 0.95, "what is true lies in the 80 %% interval in %d of 40", got.offIn)
+	assert.True(t, 0.65 <= float64(got.hotIn)/40 && float64(got.hotIn)/40 <= 0.95, "how its air gives heat lies in the interval in %d of 40", got.hotIn)
 	assert.Less(t, got.told, got.untaught)
 	assert.True(t, 0.65 <= float64(got.inBand)/40, "the next cook lies in its band in %d of 40", got.inBand)
 }

@@ -59,7 +59,7 @@ func (b Book) Pit(id string) heat.Learnt {
 		out.PitSD = math.Hypot(p.Off.SD, pitVaries)
 	}
 	if p.Pace.Cooks > 0 {
-		out.HeatSD = p.Pace.SD / heat.HeatOnHours
+		out.HeatSD = math.Hypot(p.Pace.SD, paceModel) / heat.HeatOnHours
 	}
 	return out
 }
@@ -69,6 +69,8 @@ func (b Book) Pit(id string) heat.Learnt {
 const (
 	pitPrior, pitVaries     = 8.0, 1.7   // °C
 	pacePrior, paceVaries   = 0.12, 0.25 // ln
+	paceMost                = 0.5        // ln: what is further off was another cut or another probe
+	paceModel               = 0.06       // ln that the heat model itself may be off, however many cooks tell
 	yieldPrior, yieldVaries = 0.10, 0.06 // ln
 	coatPrior, coatVaries   = 0.30, 0.15 // ln
 	saltMid, saltPrior      = 0.95, 0.25 // % of raw boneless meat
@@ -130,7 +132,7 @@ func From(all []outcome.Cook) Book {
 				at(offs, id, pitPrior).add(off, pitVaries)
 			}
 			if pace, ok := paceOf(pieces); ok {
-				at(paces, id, pacePrior).add(pace, paceVaries)
+				at(paces, id, pacePrior).add(min(max(pace, -paceMost), paceMost), paceVaries)
 			}
 		}
 	}
