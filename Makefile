@@ -20,6 +20,7 @@ build: $(BIN)           ## the program in bin/
 test: lint check-types need-tests  ## everything that must hold
 	go test -timeout 30m ./...
 	@$(MAKE) --no-print-directory test-days
+	@$(MAKE) --no-print-directory fuzz TIME=2s
 
 # Days on which dates are easily got wrong: a year and a day from now, 29 February,
 # and the nights on which the clocks go forward and back where the tests cook.

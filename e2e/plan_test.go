@@ -23,6 +23,7 @@ import (
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/starter"
+	"verjuice/internal/demo"
 	"verjuice/internal/testclock"
 )
 
@@ -233,23 +234,37 @@ func TestDecisionsGrainAndPhotograph(t *testing.T) {
 	assert.Equal(t, "203 F", rec.Doc.Pieces[1].Fire.Done)
 }
 
-// The pit card prints on A5, black on white, all of it.
-func TestThePitCardPrints(t *testing.T) {
+// The pit card and a formula's print on A5, black on white, all of it; how a cook-out went on a whole
+// page, with its curve.
+func TestCardsAndReportsPrint(t *testing.T) {
 	b := start(t, true)
-	b.open("/cooks/{supper}/card")
-	b.see("Guidance for home cooks")
-	pdf := b.pdf()
-	assert.True(t, bytes.HasPrefix(pdf, []byte("%PDF-")))
-	boxes := regexp.MustCompile(`/MediaBox ?\[0 0 ([0-9.]+) ([0-9.]+)\]`).FindAllSubmatch(pdf, -1)
-	require.NotEmpty(t, boxes)
-	assert.LessOrEqual(t, len(boxes), 2, "one card, at most both its sides")
-	for _, box := range boxes {
-		assert.Regexp(t, `^(419|420)`, string(box[1]), "A5 is 148 mm wide")
-		assert.Regexp(t, `^(594|595)`, string(box[2]), "and 210 mm high")
+	require.NoError(t, demo.LoadLogbook(t.Context(), b.app.Store, apptest.Now))
+	for _, is := range []struct {
+		path, see, width, height string
+		pages                    int
+	}{
+		{"/cooks/{supper}/card", "Guidance for home cooks", `^(419|420)`, `^(594|595)`, 2},
+		{"/bench/{Regatta lamb rub}/card", "A level tablespoon weighs", `^(419|420)`, `^(594|595)`, 1},
+		{"/cooks/{committee}/after", "as it was read", `^(595|612)`, `^(79|84)`, 4},
+	} {
+		b.open(is.path)
+		b.see(is.see)
+		pdf := b.pdf()
+		assert.True(t, bytes.HasPrefix(pdf, []byte("%PDF-")))
+		boxes := regexp.MustCompile(`/MediaBox ?\[0 0 ([0-9.]+) ([0-9.]+)\]`).FindAllSubmatch(pdf, -1)
+		require.NotEmpty(t, boxes)
+		assert.LessOrEqual(t, len(boxes), is.pages, is.path)
+		for _, box := range boxes {
+			assert.Regexp(t, is.width, string(box[1]), is.path)
+			assert.Regexp(t, is.height, string(box[2]), is.path)
+		}
+		assert.Greater(t, len(pdf), 8000, "with the whole list on it")
+		if strings.HasSuffix(is.path, "/card") {
+			shown := js[string](b, `getComputedStyle(document.querySelector(".card")).backgroundColor`)
+			assert.Equal(t, "rgb(255, 255, 255)", shown)
+			b.accessible(is.path)
+		}
 	}
-	assert.Greater(t, len(pdf), 8000, "with the whole list on it")
-	shown := js[string](b, `getComputedStyle(document.querySelector(".card")).backgroundColor`)
-	assert.Equal(t, "rgb(255, 255, 255)", shown)
 }
 
 // Two plans that are really different: chosen by the keyboard, each with its own

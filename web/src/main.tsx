@@ -21,6 +21,7 @@ const page = (name: keyof typeof import("./pages")) =>
 
 const BenchPage = page("BenchPage");
 const FormulaPage = page("FormulaPage");
+const FormulaCard = page("FormulaCard");
 const ComparePage = page("ComparePage");
 const LabelPage = page("LabelPage");
 const JarsPage = page("JarsPage");
@@ -111,6 +112,7 @@ const router = createBrowserRouter([
 					{ path: "/cooks/:id/:stage?/:piece?", element: <CookPage /> },
 					{ path: "/bench", element: <BenchPage /> },
 					{ path: "/bench/:id", element: <FormulaPage /> },
+					{ path: "/bench/:id/card", element: <FormulaCard /> },
 					{ path: "/compare", element: <ComparePage /> },
 					{ path: "/label", element: <LabelPage /> },
 					{ path: "/jars", element: <JarsPage /> },

@@ -1,6 +1,7 @@
 /** Every page but the first, in one file of their own. */
 export { default as BenchPage } from "./bench/bench-page";
 export { default as ComparePage } from "./bench/compare-page";
+export { default as FormulaCard } from "./bench/formula-card";
 export { default as FormulaPage } from "./bench/formula-page";
 export { default as LabelPage } from "./bench/label-page";
 export { default as CardPage } from "./card/card-page";

@@ -224,6 +224,11 @@ function FormulaInHand({ id, catalogue }: { id: string; catalogue: Catalogue }) 
 					) : (
 						<p className="muted">Fix the fields marked in red to see the numbers.</p>
 					)}
+					<p>
+						<Link to={`/bench/${id}/card`} state={{ formula, batch: hand.batch }}>
+							A card to print
+						</Link>
+					</p>
 					<SaveAs formula={formula} />
 					{hand.own && <Versions id={id} onTake={(old) => change({ ...old, id: "" })} />}
 				</aside>
