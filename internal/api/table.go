@@ -148,7 +148,7 @@ func (s *server) table(ctx context.Context, cook string, sent TableSent, as shee
 		out.Preview.Gaps = append(out.Preview.Gaps, clock(g.From)+" to "+g.To.In(how.Zone).Format("15:04"))
 	}
 	for _, one := range read[:min(4, len(read))] {
-		out.Preview.First = append(out.Preview.First, one.At.In(how.Zone).Format("15:04:05")+" "+sheet.Warm(float64(one.C), as))
+		out.Preview.First = append(out.Preview.First, one.At.In(how.Zone).Format("15:04")+" "+strings.SplitN(one.Probe, ":", 2)[0]+" "+sheet.Warm(float64(one.C), as))
 	}
 	return out, read, nil
 }

@@ -320,7 +320,11 @@ func (w writer) fuel(r cooking.Result) []AfterFuel {
 		}
 		for _, s := range shop.Supplies([]shop.Burning{{Kind: b.Kind, For: b.For, Hard: b.Hard}}, nil) {
 			known, _ := larder.FindSupply(s.ID)
-			one.Usual = fmt.Sprintf("about %s of %s", quantity.FormatMass(s.Mass, w.Units), known.Name)
+			about := fmt.Sprintf("%.1f kg", s.Mass.KG())
+			if w.Units == quantity.US {
+				about = fmt.Sprintf("%.0f lb", float64(s.Mass/quantity.Pound))
+			}
+			one.Usual = fmt.Sprintf("about %s of %s", about, known.Name)
 		}
 		if one.Usual != "" {
 			out = append(out, one)

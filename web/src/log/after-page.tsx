@@ -64,10 +64,10 @@ export default function AfterPage() {
 					<Fuel fuel={went.fuel} write={write} />
 					<Moves went={went} />
 					<Notes notes={went.notes} write={write} label="To remember of the whole cook-out" />
-					<p>
+					<p className="after-acts">
 						<a href={`/api/cooks/${id}/log.csv`} download>
 							Readings and moves as a table (CSV)
-						</a>{" "}
+						</a>
 						<Button onClick={() => window.print()}>Print this report</Button>
 					</p>
 					<Foreign id={id} pieces={went.pieces} />
@@ -255,11 +255,13 @@ function Moves({ went }: { went: After }) {
 function Finish({ went, write }: { went: After; write: Write }) {
 	if (went.practice) return <p className="says">This was practice: nothing is learnt from it.</p>;
 	return went.finished ? (
-		<p className="says" role="status">
-			It is in the logbook, and the next forecast learns from it. Change anything above at any time.{" "}
-			<Button onClick={() => write.mutate({ kind: "withdrawn", what: went.over })}>It is not over yet</Button>{" "}
+		<div className="after-acts">
+			<p className="says" role="status">
+				It is in the logbook, and the next forecast learns from it. Change anything above at any time.
+			</p>
+			<Button onClick={() => write.mutate({ kind: "withdrawn", what: went.over })}>It is not over yet</Button>
 			<Link to="/log">To the logbook</Link>
-		</p>
+		</div>
 	) : (
 		<p>
 			<Button

@@ -12,6 +12,15 @@ import type { After } from "./use-after";
 type Seen = components["schemas"]["TableSeen"];
 type How = components["schemas"]["TableAs"];
 
+/** Where the file may have been written, this place first. */
+const zones = [
+	...new Set([
+		Intl.DateTimeFormat().resolvedOptions().timeZone,
+		"UTC",
+		...Intl.supportedValuesOf("timeZone"),
+	]),
+].map((z) => ({ value: z, label: z }));
+
 /** Readings from a file of another thermometer: looked at first, then taken whole. */
 export function Foreign({ id, pieces }: { id: string; pieces: After["pieces"] }) {
 	const [{ units, spoons }] = usePrefs();
@@ -102,10 +111,7 @@ export function Foreign({ id, pieces }: { id: string; pieces: After["pieces"] })
 							aria-label="Time zone of the file"
 							value={how.zone || undefined}
 							placeholder="time zone: that of the cook-out"
-							options={["UTC", Intl.DateTimeFormat().resolvedOptions().timeZone].map((z) => ({
-								value: z,
-								label: z,
-							}))}
+							options={zones}
 							allowClear
 							onChange={(zone?: string) => change({ zone: zone ?? "" })}
 						/>
@@ -125,8 +131,10 @@ export function Foreign({ id, pieces }: { id: string; pieces: After["pieces"] })
 						<>
 							<p role="status">
 								{preview.data.preview.count} readings from {preview.data.preview.from} to{" "}
-								{preview.data.preview.to}; {preview.data.preview.skipped} empty cells. It begins:{" "}
-								{preview.data.preview.first.join(" · ")}
+								{preview.data.preview.to}
+								{preview.data.preview.skipped > 0 &&
+									`, and ${preview.data.preview.skipped} cells without a temperature`}
+								. It begins: {preview.data.preview.first.join(" · ")}
 							</p>
 							{preview.data.preview.gaps.length > 0 && (
 								<p>Nothing was read {preview.data.preview.gaps.join(", ")}.</p>
