@@ -142,7 +142,11 @@ func TestPoultryIsShown(t *testing.T) {
 	sliced := said(t, app, path, facts.Fact{Kind: facts.Done, Piece: "a", What: "slice"})
 	assert.Equal(t, "stop", found()["poultry-shown"])
 	said(t, app, path, facts.Fact{Kind: facts.Withdrawn, What: sliced.ID})
-	hot(1.2, 76)
+	said(t, app, path, facts.Fact{Kind: facts.Done, Piece: "a", What: "slice"})
+	app.Clock.Store(int64(150 * time.Minute))
+	hot(1.2, 71)
+	assert.Equal(t, "stop", found()["poultry-shown"])
+	hot(2, 76) // it was put back on the heat, and probed again
 	said(t, app, path, facts.Fact{Kind: facts.Done, Piece: "a", What: "vent"})
 	assert.NotContains(t, found(), "poultry-shown")
 }

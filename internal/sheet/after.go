@@ -255,8 +255,7 @@ func (w writer) afterPiece(f facts.Facts, p after.Piece, o outcome.Piece, now ti
 		out.Scores = append(out.Scores, line)
 	}
 	for _, c := range p.Found {
-		one := w.caution(c)
-		out.Cautions = append(out.Cautions, LiveCaution{one.ID, one.Severity, one.Message, one.Action})
+		out.Cautions = append(out.Cautions, w.liveCaution(c))
 	}
 	return out
 }

@@ -19,6 +19,8 @@ type LiveCaution struct {
 	Severity caution.Severity `json:"severity" enum:"care,stop"`
 	Message  string           `json:"message"`
 	Action   string           `json:"action"`
+	Values   field.Values     `json:"values,omitempty" doc:"What an acknowledgement of it names"`
+	Read     string           `json:"read,omitempty" doc:"When it was read and acknowledged; empty when it was not"`
 }
 
 // CatchLine is something that takes time off what is left or adds some, by one press.
@@ -29,14 +31,18 @@ type CatchLine struct {
 	Serve string `json:"serve" doc:"The other serving time, local (YYYY-MM-DDTHH:MM); else empty"`
 }
 
+func (w writer) liveCaution(f caution.Finding) LiveCaution {
+	c := w.caution(f)
+	return LiveCaution{c.ID, c.Severity, c.Message, c.Action, c.Values, c.Read}
+}
+
 // atPit are the cautions of a piece that matter from the fire on: of what was read, and of what is
 // planned until it is over.
 func (w writer) atPit(p live.Piece) []LiveCaution {
 	out := []LiveCaution{}
 	add := func(f caution.Finding) {
 		if f.Severity != caution.Note && f.Read == "" {
-			c := w.caution(f)
-			out = append(out, LiveCaution{c.ID, c.Severity, c.Message, c.Action})
+			out = append(out, w.liveCaution(f))
 		}
 	}
 	for _, f := range p.Found {

@@ -67,10 +67,16 @@ func (p *Piece) logged(course facts.Course, r cooking.Result) caution.Logged {
 	if out.Served {
 		until = h.Last["slice"]
 	}
-	all := p.minutes(course, until, r.Order.Probe.Value)
+	all := p.minutes(course, r.Now, r.Order.Probe.Value)
 	var cool []quantity.Celsius
 	core, warmed := quantity.Celsius(coldC), false
 	for i, m := range all {
+		if m.at.After(until) { // it was put back on the heat, or probed again: only that it got there counts
+			if m.hasCore {
+				out.Read, out.Highest = true, max(out.Highest, m.core)
+			}
+			continue
+		}
 		lasts := min(longGap, until.Sub(m.at))
 		if i+1 < len(all) {
 			lasts = min(lasts, all[i+1].at.Sub(m.at))

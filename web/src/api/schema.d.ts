@@ -3677,8 +3677,14 @@ export interface components {
             action: string;
             id: string;
             message: string;
+            /** @description When it was read and acknowledged; empty when it was not */
+            read?: string;
             /** @enum {string} */
             severity: "care" | "stop";
+            /** @description What an acknowledgement of it names */
+            values?: {
+                [key: string]: unknown;
+            };
         };
         LiveGone: {
             detail: string;

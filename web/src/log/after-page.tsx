@@ -2,6 +2,7 @@ import { WarningFilled } from "@ant-design/icons";
 import { Button, Input } from "antd";
 import { useId, useState } from "react";
 import { Link, useParams } from "react-router";
+import { CautionLine } from "../cook/cautions";
 import { Who } from "../pit/who";
 import { Nothing } from "../shared/nothing";
 import { Photos } from "../shared/photos";
@@ -116,15 +117,24 @@ function Went({ piece: p, write }: { piece: AfterPiece; write: Write }) {
 				</>
 			)}
 			{p.miss && <p>{p.miss}</p>}
-			{p.cautions.map((c) => (
-				<p key={c.id} className="after-caution">
-					<WarningFilled aria-hidden /> <b>{c.severity}:</b> {c.message} {c.action}
-				</p>
-			))}
 			{p.cautions.length > 0 && (
-				<small className="muted">
-					Guidance for home cooks; local food codes and licensed practice come first.
-				</small>
+				<section className="cautions" aria-label="Cautions">
+					<ul>
+						{p.cautions.map((c) => (
+							<CautionLine
+								key={c.id}
+								caution={{ ...c, authority: "" }}
+								title=""
+								onRead={() =>
+									write.mutate({ kind: "acknowledged", what: c.id, piece: p.key, values: c.values })
+								}
+							/>
+						))}
+					</ul>
+					<p className="cautions-close">
+						Guidance for home cooks; local food codes and licensed practice come first.
+					</p>
+				</section>
 			)}
 			<div className="after-write">
 				<Weights piece={p} write={write} />

@@ -27,12 +27,18 @@ const left = 46;
 const right = 14;
 const bottom = 40;
 
+/** So few readings are drawn one by one, since a line between them says little. */
+const few = 12;
+
+/** What was read last when it came off, if it did and anything was. */
+const ends = (c: Curve) => (c.off > 0 ? c.read.filter((r) => r.h <= c.off + 0.1).slice(-1) : []);
+
 /** Cores on a common clock: what was read, and what was thought before. */
 export function Curves({ curves, thought = [], target = 0, unit, label }: Props) {
 	const [box, width] = useWidth<HTMLElement>(700);
 	const tall = width < 560 ? 260 : 320;
-	const ends = [...curves.flatMap((c) => [c.read.at(-1)?.h ?? 0, c.off]), thought.at(-1)?.h ?? 0];
-	const end = Math.max(1, ...ends);
+	const until = [...curves.flatMap((c) => [c.read.at(-1)?.h ?? 0, c.off]), thought.at(-1)?.h ?? 0];
+	const end = Math.max(1, ...until);
 	const cores = [...curves.flatMap((c) => c.read.map((r) => r.core)), ...thought.map((p) => p.high), target];
 	const x = scaleLinear([0, end], [left, width - right]);
 	const y = scaleLinear(
@@ -88,9 +94,11 @@ export function Curves({ curves, thought = [], target = 0, unit, label }: Props)
 				{curves.map((c, i) => (
 					<g key={c.id} className={`curve curve-${i % 5}`}>
 						<path d={was(c.read) ?? ""} />
-						{c.off > 0 && (
-							<circle cx={x(c.off)} cy={y(c.read.findLast((r) => r.h <= c.off)?.core ?? target)} r={5} />
-						)}
+						{c.read.length <= few &&
+							c.read.map((r) => <circle key={r.h} cx={x(r.h)} cy={y(r.core)} r={3} className="curve-read" />)}
+						{ends(c).map((r) => (
+							<circle key="off" cx={x(c.off)} cy={y(r.core)} r={5} />
+						))}
 						{curves.length > 1 && c.read.length > 0 && (
 							<text x={x(c.read.at(-1)?.h ?? 0)} y={y(c.read.at(-1)?.core ?? 0) - 8} textAnchor="end">
 								{i + 1}

@@ -1,5 +1,5 @@
 import { WarningFilled } from "@ant-design/icons";
-import { ConfigProvider } from "antd";
+import { Button, ConfigProvider } from "antd";
 import { useEffect, useState, useSyncExternalStore } from "react";
 import { Link, useParams } from "react-router";
 import { api } from "../api/client";
@@ -168,9 +168,26 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 							<section className="pit-cautions" aria-label="Cautions">
 								<h2>Take care</h2>
 								{piece.cautions.map((c) => (
-									<p key={c.message}>
-										<WarningFilled aria-hidden /> <b>{c.severity}:</b> {c.message} {c.action}
-									</p>
+									<div key={c.message} className={`pit-${c.severity}`}>
+										<p>
+											<WarningFilled aria-hidden /> <b>{c.severity}:</b> {c.message} {c.action}
+										</p>
+										{c.severity === "stop" && (
+											<Button
+												size="large"
+												onClick={() =>
+													say.fact("Read and understood", {
+														kind: "acknowledged",
+														what: c.id,
+														piece: piece.key,
+														values: c.values,
+													})
+												}
+											>
+												I understand the risk
+											</Button>
+										)}
+									</div>
 								))}
 								<small>Guidance for home cooks; local food codes and licensed practice come first.</small>
 							</section>

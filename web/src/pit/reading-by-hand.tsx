@@ -14,7 +14,7 @@ export function ReadingByHand({ piece, say, place }: { piece: LivePiece; say: Sa
 		say.reading(label, probe, withUnit(typed, piece.unit));
 		setTyped("");
 	};
-	if (piece.state !== "on" && piece.state !== "resting") return null;
+	if (piece.state === "before") return null;
 	return (
 		<form
 			className="pit-asked"
@@ -40,9 +40,11 @@ export function ReadingByHand({ piece, say, place }: { piece: LivePiece; say: Sa
 			<Button size="large" htmlType="submit" disabled={!typed.trim()}>
 				Core
 			</Button>
-			<Button size="large" disabled={!typed.trim()} onClick={() => sent(`pit:${piece.pit_no}`, "Pit")}>
-				Pit
-			</Button>
+			{piece.state === "on" && (
+				<Button size="large" disabled={!typed.trim()} onClick={() => sent(`pit:${piece.pit_no}`, "Pit")}>
+					Pit
+				</Button>
+			)}
 		</form>
 	);
 }
