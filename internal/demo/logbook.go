@@ -110,7 +110,7 @@ func loadMeal(ctx context.Context, db *store.Store, now time.Time) error {
 		Name: "Crew lunch", ServeAt: now.AddDate(0, 0, 2).Format(time.DateOnly) + "T13:00", Zone: Zone,
 		Items: []meal.Item{
 			{Key: "a", Cook: kept[0].Cook, Piece: "p1", Title: "Pulled lamb", Form: "pulled", Kept: "freezer", Dish: "flatbread", For: "4"},
-			{Key: "b", Title: "Chicken legs from the freezer", Form: "pieces", Kept: "freezer", Weight: "1.2 kg"},
+			{Key: "b", Title: "Chicken legs", Form: "pieces", Kept: "freezer", Weight: "1.2 kg"},
 		},
 	})
 	return err

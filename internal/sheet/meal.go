@@ -211,7 +211,7 @@ func (w writer) mealTask(t meal.Task, p meal.Plan) MealTask {
 			out.Note += fmt.Sprintf("; in %d lots, the first ones kept hot", one.Batches)
 		}
 	case "check":
-		out.Label, out.Note = title+": probe the middle", fmt.Sprintf("%s by %s; done early it waits covered, above 60 °C / 140 °F", w.short(leftover.WarmC), one.By.Round(5*time.Minute).Format("15:04"))
+		out.Label, out.Note = title+": probe the middle", fmt.Sprintf("%s by %s; done early it waits covered, above 60\u00a0°C / 140\u00a0°F", w.short(leftover.WarmC), one.By.Round(5*time.Minute).Format("15:04"))
 	case "finish":
 		out.Label, out.Note = title+": out, and on the plates", one.Dish.Takes
 		if one.Dish.ID == meal.Cold {

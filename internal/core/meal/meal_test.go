@@ -47,7 +47,10 @@ func TestItIsHotInTime(t *testing.T) {
 		assert.True(t, one.Takes.Low < one.Takes.Mid && one.Takes.Mid < one.Takes.High)
 		assert.True(t, one.From.Before(one.By))
 	}
-	assert.Equal(t, p.Items[3].In.Add(-11*time.Hour).Truncate(time.Hour), at["thaw3"])
+	assert.Equal(t, "30 07:00", at["thaw3"].Format("2 15:04"), "eleven hours before")
+	lunch := supper(Item{Weight: "1 kg", Kept: "freezer"})
+	lunch.ServeAt = "2026-11-30T13:00"
+	assert.Equal(t, "29 21:00", work(t, lunch, nil).Tasks[0].At.Format("2 15:04"), "nobody gets up for it")
 	assert.Equal(t, p.Serve, at["serve-1"])
 	assert.Zero(t, p.Sooner)
 

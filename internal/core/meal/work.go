@@ -181,7 +181,7 @@ func (p *Plan) lay(now time.Time) {
 		last := one.In.Add(takes - one.Takes.High)
 		one.From, one.By = last.Add(one.Takes.Low), last.Add(one.Takes.High)
 		if one.Thaw > 0 {
-			p.task(one.In.Add(-one.Thaw).Truncate(time.Hour), "thaw", n)
+			p.task(awake(one.In.Add(-one.Thaw).Truncate(time.Hour)), "thaw", n)
 		}
 		p.task(one.In, "in", n)
 		p.task(one.From.Truncate(5*time.Minute), "check", n)
@@ -208,6 +208,18 @@ func (p *Plan) lay(now time.Time) {
 		}
 		return slices.Index(order, a.Stage) - slices.Index(order, b.Stage)
 	})
+}
+
+// awake is t, or the evening before when that is in the night: nobody gets up to thaw something.
+func awake(t time.Time) time.Time {
+	y, m, d := t.Date()
+	switch h := t.Hour(); {
+	case h >= 22:
+		return time.Date(y, m, d, 21, 0, 0, 0, t.Location())
+	case h < 7:
+		return time.Date(y, m, d-1, 21, 0, 0, 0, t.Location())
+	}
+	return t
 }
 
 func (p *Plan) task(at time.Time, stage string, item int) {
