@@ -6,6 +6,7 @@ import { defineConfig, type Plugin } from "vite";
 /** What the first page needs none of, so that it need not wait for it. */
 const later = new RegExp(
 	[
+		"node_modules/@ant-design/icons(-svg)?/es/(icons|asn)/(?!CheckCircleFilled|CloseCircleFilled|CloseOutlined|CopyOutlined|DeleteOutlined|EditOutlined|ExclamationCircleFilled|InfoCircleFilled|LoadingOutlined|PlusOutlined|SearchOutlined|QuestionCircle|Eye)",
 		"node_modules/(dayjs|immer|d3-[a-z]+|internmap|@dnd-kit/[a-z]+)/",
 		"node_modules/antd/es/(index|input/(index|OTP|Password|Search|TextArea)|(alert|app|calendar|checkbox|date-picker|form|grid|modal|pagination|popconfirm|popover|radio|select|skeleton|slider|switch|table|time-picker|tooltip|dropdown|menu|tree|spin|upload|progress|breadcrumb|layout)/(?!locale|context|hooks/useVariants|UniqueProvider|style|validateMessagesContext))",
 		"node_modules/@rc-component/(checkbox|context|dialog|dropdown|menu|overflow|pagination|picker|progress|select|slider|switch|table|tooltip|tree|upload|virtual-list|mini-decimal)/(?!es/locale)",
