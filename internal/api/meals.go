@@ -159,8 +159,8 @@ func (s *server) keptFor(ctx context.Context, id string, m meal.Meal) (map[strin
 		if other.ID == id {
 			continue
 		}
-		for _, one := range meal.Work(other.Doc, nil, s.Now()).Items {
-			taken[one.Item.Cook+one.Item.Piece] += one.Mass.KG()
+		for i, mass := range other.Doc.Masses() {
+			taken[other.Doc.Items[i].Cook+other.Doc.Items[i].Piece] += mass.KG()
 		}
 	}
 	for _, item := range m.Items {

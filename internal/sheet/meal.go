@@ -236,13 +236,13 @@ type MealLine struct {
 // WriteMealLine writes a line of the list of later meals.
 func WriteMealLine(id string, version uint, m meal.Meal, now time.Time) MealLine {
 	out := MealLine{ID: id, Version: version, Name: m.Name, Serve: "no time yet"}
-	p := meal.Work(m, nil, now)
+	p := meal.Work(meal.Meal{Name: m.Name, ServeAt: m.ServeAt, Zone: m.Zone}, nil, now)
 	if !p.Serve.IsZero() {
 		out.Serve, out.Over = p.Serve.Format("Monday 2 January 15:04"), p.Serve.Before(now.Add(-6*time.Hour))
 	}
 	var what []string
-	for _, one := range p.Items {
-		what = append(what, mealTitle(one.Item, one.Form))
+	for _, one := range m.Items {
+		what = append(what, mealTitle(one, one.Warmed()))
 	}
 	out.What = strings.Join(what, ", ")
 	return out

@@ -108,6 +108,17 @@ func (m Meal) Cooks() []string {
 	return out
 }
 
+// Masses are how much each item takes; zero where that cannot be told, or is all that is left.
+func (m Meal) Masses() []quantity.Mass {
+	out := make([]quantity.Mass, len(m.Items))
+	for i, item := range m.Items {
+		if r, wrong := item.read(time.UTC, Kept{}); len(wrong) == 0 {
+			out[i] = r.mass
+		}
+	}
+	return out
+}
+
 // read is an item as it is meant.
 type read struct {
 	form   KeptForm
@@ -145,6 +156,12 @@ func (i Item) read(zone *time.Location, kept Kept) (read, field.Errors) {
 		}
 	}
 	return out, wrong
+}
+
+// Warmed is how it is warmed; the usual way for one that nobody knows.
+func (i Item) Warmed() KeptForm {
+	form, _ := chosen(Forms, i.Form, func(f KeptForm) string { return f.ID })
+	return form
 }
 
 // chosen is the one of that id, the first for the empty one; the id comes back when there is none.

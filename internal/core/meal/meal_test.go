@@ -150,6 +150,16 @@ func FuzzMeal(f *testing.F) {
 	})
 }
 
+func BenchmarkWork(b *testing.B) {
+	m := supper(make([]Item, MaxItems)...)
+	for i := range m.Items {
+		m.Items[i].Weight = "2 kg"
+	}
+	for b.Loop() {
+		Work(m, nil, now)
+	}
+}
+
 func ExampleWork() {
 	p := Work(Meal{Name: "Monday", ServeAt: "2026-11-30T19:00", Zone: "UTC", Items: []Item{{Form: "pulled", Weight: "1.2 kg"}}}, nil, now)
 	fmt.Println(p.Items[0].In.Format("15:04"), p.Items[0].Feeds, leftover.WarmC)

@@ -36,7 +36,7 @@ func Spent(r cooking.Result) *shop.Cost {
 			}
 		}
 	}
-	return shop.Sum(shop.ToBuy(all, 0, r.Kitchen), Used(r), r.Kitchen)
+	return shop.Sum(shop.ToBuy(all, 0, r.Kitchen), used(r), r.Kitchen)
 }
 
 // pieces are the sound lines, as buying has to know them.
@@ -66,15 +66,15 @@ func hard(r cooking.Result, pit int) float64 {
 
 // Supplies are what the cook needs besides food, by the plan: fuel, wraps and wood.
 func Supplies(r cooking.Result) []shop.Supply {
-	planned := planned(r)
-	for n := range planned {
-		planned[n] += r.Order.Setting.Value.Pits[n].Preheat
+	on := planned(r)
+	for n := range on {
+		on[n] += r.Order.Setting.Value.Pits[n].Preheat
 	}
-	return shop.Supplies(burning(r, planned), wraps(r, false))
+	return shop.Supplies(burning(r, on), wraps(r, false))
 }
 
-// Used are what was used up: the fuel that was burnt, and the wraps that were put on.
-func Used(r cooking.Result) []shop.Supply {
+// used are what was used up: the fuel that was burnt, and the wraps that were put on.
+func used(r cooking.Result) []shop.Supply {
 	return shop.Supplies(Burnt(r), wraps(r, true))
 }
 

@@ -48,7 +48,7 @@ type Line struct {
 	Buy   trace.Figure  // kg of raw meat, all of its pieces
 	Count int           // as many as now, unless one would then be no such piece
 	Each  quantity.Mass // for the field: of one, or of all as the piece is typed
-	Cost  *Cost         // of what is bought now, meat and rub; nil without a price of the meat
+	Cost  *Cost         // of what is bought now, meat and all that is mixed for it; nil without a price of the meat
 	Share float64       // of that cost, for one portion
 }
 
