@@ -1,10 +1,9 @@
-import { PrinterOutlined } from "@ant-design/icons";
 import { useQuery } from "@tanstack/react-query";
-import { Button } from "antd";
 import { useEffect } from "react";
 import { Link, useLocation, useParams } from "react-router";
 import { api, type Batch, type Formula, need } from "../api/client";
 import { useCatalogue } from "../api/use-catalogue";
+import { CardActs } from "../card/card-acts";
 import "../card/card.css";
 import { usePrefs } from "../prefs";
 import { Nothing } from "../shared/nothing";
@@ -54,12 +53,7 @@ export default function FormulaCard() {
 	const { formula, sheet } = card.data;
 	return (
 		<>
-			<div className="card-acts">
-				<Link to={`/bench/${id}`}>Back to the formula</Link>
-				<Button type="primary" size="large" icon={<PrinterOutlined />} onClick={() => window.print()}>
-					Print it, A5
-				</Button>
-			</div>
+			<CardActs back={`/bench/${id}`} to="Back to the formula" />
 			<article className="card">
 				<header>
 					<h1>{formula.name || "A formula"}</h1>

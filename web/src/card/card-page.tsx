@@ -1,12 +1,12 @@
-import { PrinterOutlined } from "@ant-design/icons";
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useEffect } from "react";
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
 import { ApiError, api, need, type OpenedCook } from "../api/client";
 import { usePrefs } from "../prefs";
 import { left } from "../record/leaving";
 import { Nothing } from "../shared/nothing";
+import { CardActs } from "./card-acts";
 import "./card.css";
 
 /** The pit card: what to do when, on paper of A5, black on white. */
@@ -50,12 +50,7 @@ export default function CardPage() {
 	const once = grave.filter((c, i) => grave.findIndex((o) => o.id === c.id) === i);
 	return (
 		<>
-			<div className="card-acts">
-				<Link to={`/cooks/${id}/plan`}>Back to the plan</Link>
-				<Button type="primary" size="large" icon={<PrinterOutlined />} onClick={() => window.print()}>
-					Print it, A5
-				</Button>
-			</div>
+			<CardActs back={`/cooks/${id}/plan`} to="Back to the plan" />
 			<article className="card">
 				<header>
 					<h1>{cook.name}</h1>

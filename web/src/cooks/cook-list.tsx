@@ -3,7 +3,7 @@ import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import Button from "antd/es/button";
 import { Link, useNavigate } from "react-router";
 import { api, type CookSummary, need } from "../api/client";
-import { Nothing } from "../shared/nothing";
+import { Nothing, Unread } from "../shared/nothing";
 import { LineActions, ListHead, ListPages, useSearch } from "../shared/record-list";
 import { useRemoval } from "../shared/use-removal";
 import "./cook-list.css";
@@ -20,14 +20,7 @@ export function CookList() {
 		placeholderData: keepPreviousData,
 	});
 	if (list.isError) {
-		return (
-			<Nothing title="Your cook-outs cannot be read">
-				<p>{list.error.message}</p>
-				<Button type="primary" onClick={() => list.refetch()}>
-					Try again
-				</Button>
-			</Nothing>
-		);
+		return <Unread title="Your cook-outs cannot be read" error={list.error} again={list.refetch} />;
 	}
 	if (list.data?.total === 0 && search === "") {
 		return (

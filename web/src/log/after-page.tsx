@@ -4,7 +4,7 @@ import { useId, useState } from "react";
 import { Link, useParams } from "react-router";
 import { CautionLine } from "../cook/cautions";
 import { Who } from "../pit/who";
-import { Nothing } from "../shared/nothing";
+import { Unread } from "../shared/nothing";
 import { Photos } from "../shared/photos";
 import { Curves } from "./curves";
 import { Foreign } from "./foreign";
@@ -24,12 +24,7 @@ export default function AfterPage() {
 	const went = after.data;
 	if (!went) {
 		return after.error ? (
-			<Nothing title="How it went cannot be told">
-				<p>{after.error.message}</p>
-				<Button type="primary" onClick={() => after.refetch()}>
-					Try again
-				</Button>
-			</Nothing>
+			<Unread title="How it went cannot be told" error={after.error} again={after.refetch} />
 		) : (
 			<p className="loading">Adding up…</p>
 		);

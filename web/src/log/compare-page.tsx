@@ -1,6 +1,5 @@
-import { Button } from "antd";
 import { Link, useSearchParams } from "react-router";
-import { Nothing } from "../shared/nothing";
+import { Nothing, Unread } from "../shared/nothing";
 import { Curves } from "./curves";
 import { useCompared } from "./use-logbook";
 import "./log.css";
@@ -19,12 +18,7 @@ export default function ComparePage() {
 	}
 	if (!data) {
 		return error ? (
-			<Nothing title="These cook-outs cannot be compared">
-				<p>{error.message}</p>
-				<Button type="primary" onClick={() => refetch()}>
-					Try again
-				</Button>
-			</Nothing>
+			<Unread title="These cook-outs cannot be compared" error={error} again={refetch} />
 		) : (
 			<p className="loading">Laying them over one another…</p>
 		);

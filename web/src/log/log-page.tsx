@@ -2,7 +2,7 @@ import { Button, Select } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { useCatalogue } from "../api/use-catalogue";
-import { Nothing } from "../shared/nothing";
+import { Nothing, Unread } from "../shared/nothing";
 import { ListHead, ListPages, useSearch } from "../shared/record-list";
 import { Carry } from "./carry";
 import { Lessons } from "./lessons";
@@ -28,14 +28,7 @@ export default function LogPage() {
 	const { data: catalogue } = useCatalogue();
 	const book = useLogbook({ ...filter, search: search.search }, search.page);
 	if (book.error) {
-		return (
-			<Nothing title="The logbook cannot be read">
-				<p>{book.error.message}</p>
-				<Button type="primary" onClick={() => book.refetch()}>
-					Try again
-				</Button>
-			</Nothing>
-		);
+		return <Unread title="The logbook cannot be read" error={book.error} again={book.refetch} />;
 	}
 	if (!book.data) return <p className="loading">Opening…</p>;
 	const { choices, items, total } = book.data;

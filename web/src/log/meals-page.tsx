@@ -3,7 +3,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { Link, useNavigate } from "react-router";
 import { api, need } from "../api/client";
-import { Nothing } from "../shared/nothing";
+import { Nothing, Unread } from "../shared/nothing";
 import { LineActions, ListHead, ListPages, useSearch } from "../shared/record-list";
 import { useRemoval } from "../shared/use-removal";
 import "./meal.css";
@@ -20,14 +20,7 @@ export default function MealsPage() {
 		queryFn: async () => need(await api.GET("/api/meals", { params: { query: { page, search } } })),
 	});
 	if (list.isError) {
-		return (
-			<Nothing title="Your later meals cannot be read">
-				<p>{list.error.message}</p>
-				<Button type="primary" onClick={() => list.refetch()}>
-					Try again
-				</Button>
-			</Nothing>
-		);
+		return <Unread title="Your later meals cannot be read" error={list.error} again={list.refetch} />;
 	}
 	if (list.data?.total === 0 && search === "") {
 		return (

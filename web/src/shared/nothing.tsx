@@ -1,3 +1,4 @@
+import Button from "antd/es/button";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import "./nothing.css";
@@ -13,5 +14,23 @@ export function Nothing({ title, children }: { title: string; children?: ReactNo
 				</p>
 			)}
 		</div>
+	);
+}
+
+interface UnreadProps {
+	title: string;
+	error: Error;
+	again: () => unknown;
+}
+
+/** What could not be read, why, and a button that tries again. */
+export function Unread({ title, error, again }: UnreadProps) {
+	return (
+		<Nothing title={title}>
+			<p>{error.message}</p>
+			<Button type="primary" onClick={() => again()}>
+				Try again
+			</Button>
+		</Nothing>
 	);
 }
