@@ -141,7 +141,7 @@ func TestALaterMeal(t *testing.T) {
 	b.press("Plan a later meal")
 	b.see("give the weight or the portions")
 	b.write("Meal", "Lamb for the juniors")
-	b.pick("Add something from a cook-out", "lamb shoulder, bone-in · Lamb for the committee")
+	b.pick("Add something from a cook-out", "Lamb shoulder, bone-in · Lamb for the committee")
 	b.until(`document.querySelectorAll(".meal-item").length === 2`)
 	b.press("Take away Pulled, in a tray")
 	b.until(`document.querySelectorAll(".meal-item").length === 1`)

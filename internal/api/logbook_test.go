@@ -75,7 +75,7 @@ func TestACookThatIsOver(t *testing.T) {
 	require.NotNil(t, went().Pieces[0].Left)
 	assert.Empty(t, went().Pieces[0].Left.Late)
 	said(t, app, path, facts.Fact{Kind: facts.Weighed, Piece: "a", What: "kept", Values: field.Values{"typed": "500 g"}})
-	assert.Contains(t, strings.Join(went().Pieces[0].Left.Lines, " "), "The 500 g that you kept makes 2 × on the plate, or 4 × in a roll")
+	assert.Contains(t, strings.Join(went().Pieces[0].Left.Lines, " "), "The 500 g that you kept makes 2 portions on the plate, 4 in rolls")
 	app.Clock.Store(int64(11 * time.Hour))
 	said(t, app, path, facts.Fact{Kind: facts.Done, Piece: "a", What: "chill"})
 	assert.Contains(t, went().Pieces[0].Left.Late, "throw it away", "three hours after it was sliced")

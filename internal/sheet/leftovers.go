@@ -70,12 +70,16 @@ func (w writer) leftovers(p live.Piece, keptKG float64, now time.Time) *Leftover
 func (w writer) makes(keptKG float64) string {
 	var of []string
 	for _, d := range meal.Dishes {
-		if n := int(1000 * keptKG / d.Grams); n > 0 {
-			of = append(of, fmt.Sprintf("%d × %s", n, d.Name))
+		switch n := int(1000 * keptKG / d.Grams); {
+		case n > 0 && len(of) == 0:
+			of = append(of, fmt.Sprintf("%s %s", counted(n, "portion", "portions"), d.Many))
+		case n > 0:
+			of = append(of, fmt.Sprintf("%d %s", n, d.Many))
 		}
 	}
 	if len(of) == 0 {
 		return ""
 	}
-	return fmt.Sprintf("The %s that you kept makes %s.", quantity.FormatMass(quantity.Mass(keptKG), w.Units), strings.Join(of, ", or "))
+	last := len(of) - 1
+	return fmt.Sprintf("The %s that you kept makes %s.", quantity.FormatMass(quantity.Mass(keptKG), w.Units), join(strings.Join(of[:last], ", "), " or ", of[last]))
 }

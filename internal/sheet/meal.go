@@ -175,7 +175,7 @@ func (w writer) mealItem(one meal.Warmed, r MealRequest) MealItem {
 	}
 	for _, d := range meal.Dishes {
 		if makes := int(one.Mass.Grams() / d.Grams); makes > 0 {
-			out.Shares = append(out.Shares, MealShare{d.ID, d.Name, makes, d.Takes})
+			out.Shares = append(out.Shares, MealShare{d.ID, d.Many, makes, d.Takes})
 		}
 	}
 	return out
@@ -263,7 +263,7 @@ var forms = map[string]string{"pulled": "pulled", "sliced": "sliced", "pink": "s
 // WriteKept writes what was kept of a piece.
 func WriteKept(id, cook string, p outcome.Piece, as Reader) KeptLine {
 	w := writer{Reader: as}
-	out := KeptLine{Cook: id, Piece: p.Key, Title: p.Label, Form: cmp.Or(forms[p.Finish], "sliced"), Note: cook}
+	out := KeptLine{Cook: id, Piece: p.Key, Title: upper(p.Label), Form: cmp.Or(forms[p.Finish], "sliced"), Note: cook}
 	if at, err := time.Parse(time.RFC3339, p.Sliced); err == nil {
 		out.Note += ", " + at.Format("Mon 2 Jan")
 	}

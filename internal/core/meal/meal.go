@@ -27,6 +27,7 @@ var data embed.FS
 type Dish struct {
 	ID    string  `json:"id"`
 	Name  string  `json:"name"`
+	Many  string  `json:"many" doc:"What portions of it are, after their number" example:"in rolls"`
 	Grams float64 `json:"grams" doc:"Meat in a portion: field judgement"`
 	Takes string  `json:"takes" doc:"What goes with it"`
 }
@@ -51,7 +52,7 @@ var (
 
 func init() {
 	for _, r := range table.Read(data, "dishes.csv") {
-		Dishes = append(Dishes, Dish{r["id"], r["name"], r.Num("g"), r["takes"]})
+		Dishes = append(Dishes, Dish{r["id"], r["name"], r["many"], r.Num("g"), r["takes"]})
 	}
 	for _, r := range table.Read(data, "forms.csv") {
 		Forms = append(Forms, KeptForm{

@@ -2601,6 +2601,11 @@ export interface components {
              */
             grams: number;
             id: string;
+            /**
+             * @description What portions of it are, after their number
+             * @example in rolls
+             */
+            many: string;
             name: string;
             /** @description What goes with it */
             takes: string;

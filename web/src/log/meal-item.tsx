@@ -3,6 +3,7 @@ import { Button, Select } from "antd";
 import { useId } from "react";
 import { ChoiceField, Field } from "../record/field";
 import { useField } from "../record/use-field";
+import { TimeField } from "../shared/time-field";
 import { Labelled } from "../shared/typed-field";
 import type { MealItem, MealSheet } from "./meal-kind";
 
@@ -59,7 +60,7 @@ export function MealItemPart({ n, item, out, forms, dishes, onRemove }: Props) {
 				<Field at={at("each")} label="Meat in a portion" usual={out?.each ?? ""} />
 				<Field at={at("deep")} label="Depth or thickness" usual={out?.deep ?? ""} />
 				<ChoiceField at={at("kept")} label="Kept in the" usual="fridge" options={places} />
-				{!item.cook && <Field at={at("cooked")} label="Day it was cooked" usual="2026-11-28" />}
+				{!item.cook && <Cooked at={at("cooked")} />}
 			</div>
 			{out && out.shares.length > 1 && (
 				<p className="meal-shares">
@@ -94,6 +95,12 @@ function Big({ figure }: { figure?: { text: string; note: string } }) {
 			<b>{figure.text}</b> <small>{figure.note}</small>
 		</p>
 	);
+}
+
+/** The day on which something was cooked that is from no cook-out here. */
+function Cooked({ at }: { at: string }) {
+	const { text, set, wrong } = useField(at);
+	return <TimeField day label="Day it was cooked" at={at} value={text} error={wrong} onChange={set} />;
 }
 
 interface PickProps {

@@ -9,6 +9,8 @@ import { Labelled } from "./typed-field";
 /** How times are kept, and how they are shown everywhere. */
 const kept = "YYYY-MM-DDTHH:mm";
 export const shownAs = "ddd D MMM YYYY, HH:mm";
+const keptDay = "YYYY-MM-DD";
+const shownDay = "ddd D MMM YYYY";
 
 interface PickProps {
 	id?: string;
@@ -21,11 +23,14 @@ interface PickProps {
 	at?: string;
 	note?: string;
 	wrong?: boolean;
+	/** A day alone, without its time. */
+	day?: boolean;
 }
 
 /** A day and a time of it, picked or typed. */
 export function PickTime(p: PickProps) {
 	const today = now();
+	const as = p.day ? keptDay : kept;
 	return (
 		<DatePicker
 			id={p.id}
@@ -38,20 +43,24 @@ export function PickTime(p: PickProps) {
 			data-at={p.at}
 			autoFocus={p.autoFocus}
 			defaultOpen={p.autoFocus}
-			showTime={{ format: "HH:mm", minuteStep: 5 }}
+			showTime={p.day ? false : { format: "HH:mm", minuteStep: 5 }}
 			showNow={false}
 			needConfirm={false}
 			allowClear={false}
 			renderExtraFooter={() => (
 				<Button type="text" onClick={() => p.onChange("")}>
-					No time yet
+					{p.day ? "No day yet" : "No time yet"}
 				</Button>
 			)}
-			format={[shownAs, kept, "D.M.YYYY HH:mm", "YYYY-MM-DD HH:mm", "D MMM YYYY HH:mm"]}
-			placeholder="day and time"
+			format={
+				p.day
+					? [shownDay, keptDay, "D.M.YYYY", "D MMM YYYY"]
+					: [shownAs, kept, "D.M.YYYY HH:mm", "YYYY-MM-DD HH:mm", "D MMM YYYY HH:mm"]
+			}
+			placeholder={p.day ? "day" : "day and time"}
 			defaultPickerValue={today ? dayjs(today) : undefined}
-			value={p.value ? dayjs(p.value, kept) : null}
-			onChange={(t) => p.onChange(t ? t.format(kept) : "")}
+			value={p.value ? dayjs(p.value, as) : null}
+			onChange={(t) => p.onChange(t ? t.format(as) : "")}
 			onOpenChange={(open) => !open && p.onShut?.()}
 		/>
 	);
