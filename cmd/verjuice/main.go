@@ -2,7 +2,7 @@
 // command line.
 //
 //	verjuice serve [--demo]
-//	verjuice calc sheet|scale|ledger|drybrine|bath|injection|formula|compare|label|plan|shopping < request.json
+//	verjuice calc sheet|scale|ledger|drybrine|bath|injection|formula|compare|label|plan|shopping|forecast|rest|meal < request.json
 //	verjuice export|import|backup|restore
 //	verjuice openapi
 package main
@@ -26,6 +26,7 @@ import (
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/meal"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/sheet"
 )
@@ -60,7 +61,7 @@ func (openAPI) Run() error {
 }
 
 type calc struct {
-	What     string            `arg:"" enum:"sheet,scale,ledger,drybrine,bath,injection,formula,compare,label,plan,shopping,forecast,rest" help:"sheet, scale, ledger, drybrine, bath, injection, formula, compare, label, plan, shopping, forecast or rest."`
+	What     string            `arg:"" enum:"sheet,scale,ledger,drybrine,bath,injection,formula,compare,label,plan,shopping,forecast,rest,meal" help:"sheet, scale, ledger, drybrine, bath, injection, formula, compare, label, plan, shopping, forecast, rest or meal."`
 	Units    quantity.System   `enum:"metric,us" default:"metric" help:"Units of the answer: metric or us."`
 	Spoons   quantity.SpoonSet `enum:"us,metric" default:"us" help:"Spoons of the answer: us or metric."`
 	Now      string            `help:"The moment for which a cook-out is worked out, as in 2026-11-28T18:30:00Z; without it nothing is too late."`
@@ -102,7 +103,11 @@ var computations = map[string]func(calc, *json.Decoder) (any, error){
 	}),
 	"forecast": with(func(_ calc, r forecast.FireRequest) (any, error) { return forecast.Calc(context.Background(), r) }),
 	"rest":     with(func(_ calc, r forecast.RestRequest) (any, error) { return forecast.CalcRest(r) }),
-	"label":    with(func(c calc, r formula.Label) (any, error) { return sheet.ReadLabel(r, c.reader()) }),
+	"meal": with(func(c calc, m meal.Meal) (any, error) {
+		at, err := c.clock()
+		return sheet.WriteMeal(sheet.MealRequest{Meal: m, Now: at.Now}, c.reader()), err
+	}),
+	"label": with(func(c calc, r formula.Label) (any, error) { return sheet.ReadLabel(r, c.reader()) }),
 }
 
 // none is a kitchen without a database: a request brings what it needs.
