@@ -250,6 +250,9 @@ func (r *reader) all() error {
 			return err
 		}
 	}
+	if r.progress != nil {
+		r.progress(r.lines)
+	}
 	return nil
 }
 
