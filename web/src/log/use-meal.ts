@@ -29,7 +29,7 @@ export function useMeal(id: string, cook: string, piece: string, onMade: (id: st
 			};
 		},
 	});
-	const current = sheet.data?.of === meal && !sheet.isPlaceholderData;
+	const current = sheet.data !== undefined && same(sheet.data.of, meal) && !sheet.isPlaceholderData;
 	const errors = sheet.data?.errors;
 	const dirty = typed !== undefined && (typed.id === "" || !same(typed.doc, typed.base));
 	const saving = useSaving(kind, typing, {
