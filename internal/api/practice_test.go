@@ -146,6 +146,13 @@ func TestPoultryIsShown(t *testing.T) {
 	app.Clock.Store(int64(150 * time.Minute))
 	hot(1.2, 71)
 	assert.Equal(t, "stop", found()["poultry-shown"])
+	stop := stands(t, app, path).Cautions[0]
+	read := said(t, app, path, facts.Fact{Kind: facts.Acknowledged, Piece: "a", What: stop.ID, Values: stop.Values})
+	assert.NotContains(t, found(), "poultry-shown", "it was read")
+	var went sheet.AfterSheet
+	call(t, app, "GET", path+"/after", nil).into(t, &went)
+	assert.NotEmpty(t, went.Pieces[0].Cautions[0].Read, "and is told afterwards, as read")
+	said(t, app, path, facts.Fact{Kind: facts.Withdrawn, What: read.ID})
 	hot(2, 76) // it was put back on the heat, and probed again
 	said(t, app, path, facts.Fact{Kind: facts.Done, Piece: "a", What: "vent"})
 	assert.NotContains(t, found(), "poultry-shown")

@@ -91,3 +91,39 @@ func TestSpentFollowsWhatWasDone(t *testing.T) {
 	assert.InDelta(t, 0.75*0.2*2, spent(anycook.Done(9, "a", "wrap", day+"T10:00"))-bare, 1e-9, "two sheets of foil")
 	assert.Greater(t, spent(weigh("a", "mixed", "500 g")), bare)
 }
+
+// Fuel is bought with a quarter to spare, less what is there, and paid for as it is bought; a wrap and
+// the wood are bought by the piece.
+func TestFuelIsBoughtLessWhatIsThere(t *testing.T) {
+	p := anycook.Coated("pork-shoulder-bone-in", "4 kg")
+	p.Choices = map[string]string{"wrap": "foil"}
+	c := anycook.Supper(p)
+	c.Pits = []cook.Pit{{Kind: "kettle"}}
+	burnt := provisions.Supplies(work(t, priced(t), c, nil))
+	for stock, buy := range map[string]float64{"": 1.25, "1 kg": 1.25, "100 kg": 0} {
+		typed := kitchen.Typed{Stock: map[string]string{}}
+		if stock != "" {
+			typed.Stock["charcoal"] = stock
+		}
+		k, wrong := typed.Read(priced(t))
+		require.Empty(t, wrong)
+		list := provisions.List(work(t, k, c, nil))
+		require.Len(t, list.Supplies, len(burnt))
+		for i, item := range list.Supplies {
+			switch item.ID {
+			case "charcoal":
+				want := buy * burnt[i].Mass.KG()
+				if stock == "1 kg" {
+					want--
+				}
+				assert.InDelta(t, want, item.Buy.KG(), 1e-9, stock)
+				assert.InDelta(t, 2*want, item.Cost.Value, 1e-9, "at two a kilo")
+			case "foil":
+				assert.Equal(t, 2, item.Supply.Sheets)
+				assert.InDelta(t, 2*0.75*0.2, item.Cost.Value, 1e-9)
+			default:
+				assert.Nil(t, item.Cost, "it has no price")
+			}
+		}
+	}
+}

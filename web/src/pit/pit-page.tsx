@@ -21,6 +21,7 @@ import { useSay } from "./use-say";
 import { Who } from "./who";
 import "./devices.css";
 import "./pit.css";
+import "./pit-cautions.css";
 
 /** Beside the fire: what it reads, what comes next, and one press for each thing done or seen. */
 export default function PitPage() {
