@@ -115,7 +115,7 @@ var cautionTexts = map[string]cautionText{
 	"cooling": {"Food cooked ahead has to cool fast and be reheated fast.",
 		"Cut or pull it, spread it in shallow trays with its juice, chill it at once, and reheat it covered to 74 °C / 165 °F.", "FDA Food Code: 57→21 °C in 2 h, then to 5 °C in 4 h more (135→70→41 °F)"},
 	"leftovers": {"What is left keeps three to four days in the cold.", "Chill it within two hours, in shallow trays; reheat it to 74 °C / 165 °F.", "USDA FSIS: leftovers 3–4 days at 4 °C / 40 °F"},
-	"reheat": {"Reheated food is safe when its middle has been at 74 °C / 165 °F. Reheat it once only, straight from the fridge.",
+	"reheat": {"Reheated food has to reach 74 °C / 165 °F in its middle. Reheat it once only, straight from the fridge.",
 		"Probe the middle of each tray, in two places; throw away what is left after.", "USDA FSIS: reheat leftovers to 74 °C / 165 °F"},
 	"reheat-slow": {"It takes about {takes} to get hot. Food that is reheated to be kept hot has to be at 74 °C / 165 °F within two hours.",
 		"Spread it in shallower trays, cut it up, or warm it in two lots.", "FDA Food Code 3-403.11: to 74 °C / 165 °F within 2 h"},
