@@ -11,6 +11,7 @@ import { useField, type Written, WrittenContext } from "../record/use-field";
 import { now } from "../shared/clock";
 import { Nothing } from "../shared/nothing";
 import { TimeField } from "../shared/time-field";
+import { useUndo } from "../shared/use-undo";
 import { uuid } from "../shared/uuid";
 import { MealItemPart } from "./meal-item";
 import type { Meal, MealItem, MealSheet } from "./meal-kind";
@@ -118,12 +119,14 @@ function Sums({ sheet, dimmed }: { sheet: MealSheet; dimmed: boolean }) {
 interface ItemsProps {
 	meal: Meal;
 	sheet?: MealSheet;
-	change?: (how: (m: Meal) => void) => unknown;
+	/** Changes the meal, and returns what takes that back. */
+	change?: (how: (m: Meal) => void) => () => void;
 }
 
 /** Everything that is warmed, and what may be added. */
 function Items({ meal, sheet, change }: ItemsProps) {
 	const [{ units }] = usePrefs();
+	const undo = useUndo();
 	const choices = useQuery({
 		queryKey: ["meal-choices", units],
 		queryFn: async () => need(await api.GET("/api/meals/choices", { params: { query: { units } } })),
@@ -142,7 +145,10 @@ function Items({ meal, sheet, change }: ItemsProps) {
 					out={sheet?.items[n]}
 					forms={forms}
 					dishes={dishes}
-					onRemove={() => change?.((m) => void m.items.splice(n, 1))}
+					onRemove={() => {
+						const back = change?.((m) => void m.items.splice(n, 1));
+						if (back) undo(`${sheet?.items[n]?.title || "It"} is off the meal.`, back);
+					}}
 				/>
 			))}
 			<p className="meal-add">
