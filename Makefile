@@ -20,7 +20,7 @@ build: $(BIN)           ## the program in bin/
 test: lint check-types need-tests  ## everything that must hold
 	go test -timeout 30m ./...
 	@$(MAKE) --no-print-directory test-days
-	@$(MAKE) --no-print-directory fuzz TIME=2s
+	@$(MAKE) --no-print-directory fuzz TIME=2000x
 
 # Days on which dates are easily got wrong: a year and a day from now, 29 February,
 # and the nights on which the clocks go forward and back where the tests cook.
@@ -36,7 +36,7 @@ torture: web/dist need-tests  ## kill the program and the database while people 
 	VERJUICE_TORTURE=$(TIME) go test -count=1 -timeout 24h -v -run 'TestTheProgramOutlivesItsKills' ./cmd/verjuice
 	VERJUICE_TORTURE=$(TIME) go test -count=1 -timeout 24h -v -run 'TestSavesOutliveKills' ./internal/store
 
-fuzz: need-tests        ## every fuzz target for TIME each
+fuzz: need-tests        ## every fuzz target for TIME each, or so many times: TIME=2000x
 	@grep -rl --include='*_test.go' '^func Fuzz' internal | while read -r f; do for t in $$(sed -n 's/^func \(Fuzz[A-Za-z]*\).*/\1/p' $$f); do go test -run '^$$' -fuzz "^$$t$$" -fuzztime $(TIME) ./$$(dirname $$f) || exit 1; done; done
 
 bench: web/dist         ## how fast the core is
