@@ -139,7 +139,8 @@ func TestALaterMeal(t *testing.T) {
 	b.press("Later meals")
 	b.see("Crew lunch")
 	b.press("Plan a later meal")
-	b.see("give the weight or the portions")
+	b.see("Waiting for the weight or the portions")
+	b.until(`document.querySelectorAll(".typed-error").length === 0`) // nothing was done wrong yet
 	b.write("Meal", "Lamb for the juniors")
 	b.pick("Add something from a cook-out", "Lamb shoulder, bone-in · Lamb for the committee")
 	b.until(`document.querySelectorAll(".meal-item").length === 2`)

@@ -45,7 +45,12 @@ export function MealItemPart({ n, item, out, forms, dishes, onRemove }: Props) {
 				</p>
 			)}
 			<div className="fields">
-				<Field at={at("weight")} label="Meat, without bones" usual={out?.weight || "1.2 kg"} />
+				<Field
+					at={at("weight")}
+					label="Meat, without bones"
+					usual={out?.weight || "1.2 kg"}
+					blank={!item.weight}
+				/>
 				<Pick
 					at={at("form")}
 					label="How it is warmed"

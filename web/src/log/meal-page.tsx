@@ -103,7 +103,13 @@ function Sums({ sheet, dimmed }: { sheet: MealSheet; dimmed: boolean }) {
 	const { set } = useField("/serve_at");
 	return (
 		<div className={dimmed ? "meal-sums meal-dimmed" : "meal-sums"} role="status">
-			{dimmed && <p className="muted">Fix the fields marked in red to see the numbers.</p>}
+			{dimmed && (
+				<p className="muted">
+					{sheet.errors.every((e) => e.id === "reheat.weight-needed")
+						? "Waiting for the weight or the portions"
+						: "Fix the fields marked in red to see the numbers."}
+				</p>
+			)}
 			{sheet.lead && <p className="meal-lead">{sheet.lead}</p>}
 			{sheet.trays && <p>{sheet.trays}</p>}
 			{sheet.sooner && (
@@ -212,7 +218,7 @@ function When({ sheet, id }: { sheet: MealSheet; id: string }) {
 					<Button onClick={() => window.print()}>Print</Button>
 				</p>
 			)}
-			<section aria-label="Cautions" className="cautions">
+			<section aria-label="Cautions" className="cautions" hidden={sheet.cautions.length === 0}>
 				<ul>
 					{sheet.cautions.map((c) => (
 						<CautionLine
