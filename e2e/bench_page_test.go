@@ -12,13 +12,15 @@ import (
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/apptest"
 )
 
 // TestBenchPage measures how quick the pages are, and prints it: how long a letter takes
 // until it is painted while the processor is slowed four times, what a letter sends and
 // gets, and what opening the first page and a cook takes. It fails for nothing.
 func TestBenchPage(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.do(chromedp.EmulateViewport(390, 844))
 	var requests []string
 	var bytes float64

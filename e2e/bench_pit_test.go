@@ -32,7 +32,7 @@ func TestBenchPit(t *testing.T) {
 	if h, err := strconv.ParseFloat(os.Getenv("VERJUICE_PIT_HOURS"), 64); err == nil {
 		hours = h
 	}
-	b := start(t, false)
+	b := start(t, apptest.Nothing)
 	id := b.shoulderAtThePit()
 	require.NoError(t, b.app.Store.AddFact(t.Context(), id, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: "fire", At: apptest.Now.Format(time.RFC3339)}))
 	var wire atomic.Int64

@@ -4,12 +4,14 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+
+	"verjuice/internal/apptest"
 )
 
 // The bench: a house formula made one's own, changed, saved as a version, used in
 // a cook; two set side by side; a label read.
 func TestTheBench(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.everyLook(map[string]string{
 		"/bench": "Regatta lamb rub", "/bench/{Regatta}": "Versions", "/bench/boathouse-sweet": "brown sugar",
 		"/compare": "salt in the meat", "/label": "Sodium of a serving",
@@ -82,7 +84,7 @@ func TestTheBench(t *testing.T) {
 // Salt by every road: a bath, an injection and more layers on one piece, added up
 // in the one column, with the rub giving way and the impossible refused.
 func TestEveryRoadOfSalt(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.open("/cooks/{supper}/brine/3")
 	b.see("Wet brine")
 	b.press("equilibrium bath")
@@ -131,7 +133,7 @@ func TestEveryRoadOfSalt(t *testing.T) {
 // Weighed out with the scale, poured over, made bigger, finished by typing; the
 // salt column counts what was really weighed.
 func TestWeighingOut(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.open("/cooks/{supper}/season/2")
 	b.see("Weigh it out")
 	planned := b.percent()

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"net/url"
 	"os"
+	"os/exec"
 	"regexp"
 	"strings"
 	"sync"
@@ -28,11 +29,15 @@ import (
 
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/cook"
-	"verjuice/internal/demo"
 	"verjuice/internal/store"
+	"verjuice/internal/testdb"
 )
 
-func TestMain(m *testing.M) { apptest.Main(m) }
+func TestMain(m *testing.M) {
+	code := testdb.Run(m)
+	closeChromium()
+	os.Exit(code)
+}
 
 // browser is one tab on a running application.
 type browser struct {
@@ -45,30 +50,65 @@ type browser struct {
 	bad   []string // console errors, refused requests, requests to elsewhere
 }
 
-// start opens a browser of its own on a fresh application. It may be the demo's.
-func start(t *testing.T, withDemo bool) *browser {
-	t.Helper()
-	t.Parallel()
-	app := apptest.Start(t)
-	if withDemo {
-		require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
-	}
+// closeChromium ends the browser of the run, where one was started.
+var closeChromium = func() {}
+
+// chromium is the browser of the run: each journey has a context of its own in it, with its own
+// cookies, storage and workers.
+var chromium = sync.OnceValues(func() (context.Context, error) {
 	options := append(chromedp.DefaultExecAllocatorOptions[:],
 		chromedp.NoSandbox, chromedp.DisableGPU, chromedp.WindowSize(1280, 800),
 		chromedp.Flag("disable-quic", true), chromedp.Flag("lang", "en-GB"), chromedp.Env("TZ=Europe/Dublin", "LANGUAGE=en_GB"),
 		chromedp.Flag("force-prefers-reduced-motion", true), chromedp.Flag("hide-scrollbars", true),
 	)
+	if shell, err := exec.LookPath("chromium-headless-shell"); err == nil { // without windows that nobody sees
+		options = append(options, chromedp.ExecPath(shell))
+	}
 	alloc, cancelAlloc := chromedp.NewExecAllocator(context.Background(), options...)
-	t.Cleanup(cancelAlloc)
 	ctx, cancel := chromedp.NewContext(alloc)
+	closeChromium = func() {
+		cancel()
+		cancelAlloc()
+	}
+	return ctx, chromedp.Do(ctx)
+})
+
+// start opens a browser on a fresh application that holds that.
+func start(t *testing.T, holds apptest.Holding) *browser {
+	t.Helper()
+	t.Parallel()
+	return visit(t, apptest.Start(t, holds))
+}
+
+// visit opens a browser on a running application.
+func visit(t *testing.T, app apptest.App) *browser {
+	t.Helper()
+	whole, err := chromium()
+	require.NoError(t, err)
+	ctx, cancel := chromedp.NewContext(whole, chromedp.WithNewBrowserContext())
 	t.Cleanup(cancel)
 	b := &browser{t: t, ctx: ctx, app: app}
-	b.watch()
-	b.do(chromedp.Func(func(ctx context.Context, _ *chromedp.Target) error {
-		_, err := chromedp.Call(ctx, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: wrongClock})
-		return err
-	}))
+	b.begin()
 	return b
+}
+
+// tab is another tab of the same browser, in a window of its own: one behind another draws nothing.
+func (b *browser) tab(t *testing.T) *browser {
+	ctx, cancel := chromedp.NewContext(b.ctx, chromedp.WithNewWindow(true))
+	t.Cleanup(cancel)
+	out := &browser{t: t, ctx: ctx, app: b.app}
+	out.begin()
+	return out
+}
+
+// begin has a tab watched, and its clock wrong.
+func (b *browser) begin() {
+	b.t.Helper()
+	b.watch()
+	b.do(
+		command(page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: wrongClock}),
+		command(emulation.SetFocusEmulationEnabled, emulation.SetFocusEmulationEnabledParams{Enabled: true}),
+	)
 }
 
 // wrongClock puts the browser's clock 400 days and some hours off: pages take today
@@ -135,30 +175,43 @@ func (b *browser) fail(err error) {
 	b.t.Fatalf("%v\n--- on the screen:\n%s", err, text)
 }
 
-// until waits until the JavaScript expression holds. The page's policy forbids
-// making functions of text, so it is asked again and again from here.
+// until waits until the JavaScript expression holds: it is asked again whenever anything of the page
+// has changed.
 func (b *browser) until(js string) {
 	b.t.Helper()
 	ctx, cancel := context.WithTimeout(b.ctx, 40*time.Second)
 	defer cancel()
-	again := time.NewTicker(25 * time.Millisecond)
-	defer again.Stop()
-	var last error
 	for {
-		ok, err := chromedp.Run(ctx, chromedp.Evaluate[bool]("Boolean("+js+")"))
+		ok, err := chromedp.Run(ctx, chromedp.Evaluate[bool](fmt.Sprintf(holds, js), chromedp.EvalAwaitPromise))
 		if ok {
 			return
 		}
-		if err != nil {
-			last = err
-		}
-		select {
-		case <-ctx.Done():
-			b.fail(fmt.Errorf("waiting for %s: %v", js, last))
-		case <-again.C:
+		if ctx.Err() != nil { // else the page has gone meanwhile, and it is asked of the next one
+			b.fail(fmt.Errorf("waiting for %s: %w", js, err))
 		}
 	}
 }
+
+// holds is a promise that is kept once an expression holds. Nearly all that is waited for changes the
+// document; what changes without it (a field's value, what the browser stores) is looked for ten
+// times a second.
+const holds = `new Promise((done) => {
+	const holds = () => { try { return Boolean(%s); } catch { return false; } };
+	if (holds()) return done(true);
+	let asked = false;
+	const again = () => {
+		asked = false;
+		if (!holds()) return;
+		seen.disconnect();
+		clearInterval(beat);
+		done(true);
+	};
+	const ask = () => { if (!asked) { asked = true; requestAnimationFrame(again); } };
+	const seen = new MutationObserver(ask);
+	seen.observe(document, { subtree: true, childList: true, attributes: true, characterData: true });
+	const beat = setInterval(again, 100);
+	(globalThis.waited ??= []).push(done);
+})`
 
 func quote(s string) string {
 	raw, _ := json.Marshal(s)
@@ -383,7 +436,7 @@ func (b *browser) pdf() []byte {
 }
 
 // command sends a command of the browser's protocol.
-func command[P any](c cdp.Command[P, cdp.Empty], params P) chromedp.Action[chromedp.Void] {
+func command[P, R any](c cdp.Command[P, R], params P) chromedp.Action[chromedp.Void] {
 	return chromedp.Func(func(ctx context.Context, _ *chromedp.Target) error {
 		_, err := chromedp.Call(ctx, c, params)
 		return err

@@ -8,6 +8,8 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
+
+	"verjuice/internal/apptest"
 )
 
 // hand is how long a person takes who does what the browser does here, by the keystroke-level model
@@ -33,7 +35,7 @@ func (h *hand) write(name, text string) {
 // The first weighed rub takes a newcomer less than two minutes from an empty list, with fifteen seconds
 // for the eyes on each new page and ten to pour each ingredient.
 func TestTheFirstRubIsQuick(t *testing.T) {
-	h := &hand{browser: start(t, false)}
+	h := &hand{browser: start(t, apptest.Nothing)}
 	const read, pour = 15, 10
 	h.open("/")
 	h.see("What is the occasion?")

@@ -9,12 +9,14 @@ import (
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/apptest"
 )
 
 // Before the fire: how the core will go, another way beside it, taken by one press and put
 // back by another; what is told narrows it, what the cook thinks is held against it.
 func TestTheForecast(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.everyLook(map[string]string{"/cooks/{supper}/forecast/2": "What would narrow this"})
 	b.open("/cooks/{supper}/forecast/2")
 	b.see("the stall, ")
@@ -66,7 +68,7 @@ var typedPit = 150
 // While a page is typed a single run stands in; the forecast follows by itself, and the plan
 // with it.
 func TestTheForecastFollowsWhatIsTyped(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.open("/cooks/{supper}/fire/2")
 	b.see("on the fire, ")
 	fire := func() string { return js[string](b, `document.querySelector(".fire-big").innerText`) }
@@ -89,7 +91,7 @@ func TestTheForecastFollowsWhatIsTyped(t *testing.T) {
 
 // By keyboard alone: from the stages to another way, drawn, taken and put back.
 func TestTheForecastByKeyboard(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.open("/cooks/{supper}/forecast/2")
 	b.see("Same supper, another way")
 	reach := func(text string) {
@@ -117,7 +119,7 @@ func TestTheForecastByKeyboard(t *testing.T) {
 // On a phone, by thumb: the picture keeps its letters, nothing is wider than the window, and
 // another way is taken by two presses.
 func TestTheForecastOnAPhone(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.onPhone(390, 844)
 	b.open("/cooks/{supper}/forecast/2")
 	b.see("off at 95")
@@ -143,7 +145,7 @@ func TestTheForecastOnAPhone(t *testing.T) {
 // Before lighting: what is seen to is ticked on the plan, stays ticked, and is open again when
 // the tick is taken back.
 func TestBeforeLighting(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.open("/cooks/{supper}/plan")
 	b.see("ash out, air holes free")
 	ticked := `document.querySelector(".task-checks input").checked`

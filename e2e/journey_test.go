@@ -11,12 +11,14 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/testclock"
+
+	"verjuice/internal/apptest"
 )
 
 // A newcomer: from an empty list to a weighed rub and a clock, typing wrong
 // things on the way, and back again after a reload.
 func TestFromNothingToAWeighedRub(t *testing.T) {
-	b := start(t, false)
+	b := start(t, apptest.Nothing)
 	b.open("/")
 	b.see("What is the occasion?")
 	b.accessible("the empty list")
@@ -109,7 +111,7 @@ func friday(t *testing.T) string {
 // soon as the server is back, whatever the browser thinks of the network. A page that
 // cannot be fetched says so within the frame.
 func TestASilentServer(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.open("/cooks/{supper}/occasion")
 	b.see("You need")
 	b.app.Silent.Store(true)
@@ -138,7 +140,7 @@ func TestASilentServer(t *testing.T) {
 // A regular on the demo: every view in both sizes and modes, copy, delete and
 // undo, two screens, and the whole of it without a mouse.
 func TestARegularOnTheDemo(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.everyLook(map[string]string{
 		"/": "Launch day", "/cooks/{supper}/occasion": "Portions for later", "/cooks/{supper}/add": "Which cut?",
 		"/cooks/{supper}/piece/1": "at its thickest", "/cooks/{supper}/brine/2": "at each of", "/cooks/{supper}/brine/4": "in the meat when it comes out",

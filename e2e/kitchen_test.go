@@ -7,12 +7,14 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"verjuice/internal/apptest"
 )
 
 // Prices and jars: what things cost is typed, wrongly first; a batch goes into a
 // jar; a cook takes its rub from there, and puts it back.
 func TestLarderAndJars(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.everyLook(map[string]string{
 		"/jars": "Past its use-by", "/larder": "kosher salt", "/guess": "Your guess", "/read": "or paste it here",
 	})
@@ -68,7 +70,7 @@ func TestLarderAndJars(t *testing.T) {
 // A label becomes an ingredient; a recipe from elsewhere is read, asked about and
 // put on the bench; a broken file says where.
 func TestFromElsewhere(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.open("/label")
 	b.write("What you call it", "Blue tin")
 	b.write("Sodium of a serving", "410")
@@ -110,7 +112,7 @@ func TestFromElsewhere(t *testing.T) {
 
 // Ten rounds of guessing; what cannot be read is not counted.
 func TestGuessing(t *testing.T) {
-	b := start(t, false)
+	b := start(t, apptest.Nothing)
 	b.open("/guess")
 	b.write("Your guess", "a lot")
 	b.press("That is my guess")
@@ -137,7 +139,7 @@ func TestGuessing(t *testing.T) {
 
 // The bath of juice, the needle kept from the bone, and the injection giving way.
 func TestWhateverIsFree(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.open("/cooks/{supper}/brine/4")
 	b.see("in the meat when it comes out")
 	b.press("Juice, beer, sugar or spice in it")

@@ -10,15 +10,13 @@ import (
 
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/facts"
-	"verjuice/internal/demo"
 	"verjuice/internal/store"
 )
 
 // A cook looks back: finds two lambs, compares them, opens one, weighs and scores it, leaves it out
 // of what is learnt and takes it in again. Every page of it can be read on a phone, too.
 func TestLookingBack(t *testing.T) {
-	b := start(t, true)
-	require.NoError(t, demo.LoadLogbook(t.Context(), b.app.Store, apptest.Now))
+	b := start(t, apptest.Logbook)
 	b.open("/")
 	b.press("Logbook")
 	b.see("What it has learnt")
@@ -62,7 +60,7 @@ func TestLookingBack(t *testing.T) {
 // Something is on the fire that was never planned; its thermometer falls silent, and is missed until
 // it shows something again. The clock of this browser is more than a year off all the while.
 func TestOnTheFireAlready(t *testing.T) {
-	b := start(t, false)
+	b := start(t, apptest.Nothing)
 	b.open("/")
 	b.press("Something is on the fire now")
 	b.pick("What is on", "pork shoulder, bone")
@@ -108,7 +106,7 @@ func TestOnTheFireAlready(t *testing.T) {
 // A newcomer gets from an empty list to a weighed rub by way of the words and the example, and
 // writes an earlier cook-out down in a sentence.
 func TestTheFirstMinutes(t *testing.T) {
-	b := start(t, false)
+	b := start(t, apptest.Nothing)
 	b.open("/")
 	b.press("Words, schools and a worked example")
 	b.see("probe-tender")
@@ -133,8 +131,7 @@ func TestTheFirstMinutes(t *testing.T) {
 // A cook plans a later meal from what was kept: reads how many it feeds and when it goes in, mistypes
 // and mends, reads the stop and says so, and finds all of it again after a reload and on a phone.
 func TestALaterMeal(t *testing.T) {
-	b := start(t, true)
-	require.NoError(t, demo.LoadLogbook(t.Context(), b.app.Store, apptest.Now))
+	b := start(t, apptest.Logbook)
 	b.open("/log")
 	b.press("Later meals")
 	b.see("Crew lunch")

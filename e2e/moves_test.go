@@ -11,6 +11,8 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/testclock"
+
+	"verjuice/internal/apptest"
 )
 
 // overnight is a shoulder for Saturday on a pellet cabinet, on record.
@@ -32,7 +34,7 @@ func moveLine(label string) string {
 // A cook writes a method for the night: the pit by the clock, spritzes between two moments, a
 // wrap at a core or by colour; keeps it, and cooks another piece by it.
 func TestAMethodForTheNight(t *testing.T) {
-	b := start(t, false)
+	b := start(t, apptest.Nothing)
 	at := "/cooks/" + b.overnight()
 	b.everyLook(map[string]string{at + "/moves/1": "Keep this method"})
 	b.open(at + "/fire/1")
@@ -104,7 +106,7 @@ func TestAMethodForTheNight(t *testing.T) {
 // A move of the cook's own is put somewhere else by keyboard, and by a finger on a phone; what
 // is on record as done stays.
 func TestAMoveIsMoved(t *testing.T) {
-	b := start(t, false)
+	b := start(t, apptest.Nothing)
 	id := b.overnight()
 	rec, err := b.app.Store.Cooks().Get(t.Context(), id)
 	require.NoError(t, err)
@@ -139,7 +141,7 @@ func TestAMoveIsMoved(t *testing.T) {
 // A shoulder on a kettle that has to be fed in the night is cooked another way, by one press, and
 // nobody is woken.
 func TestAnAlternativeSavesTheNight(t *testing.T) {
-	b := start(t, false)
+	b := start(t, apptest.Nothing)
 	id := b.overnight()
 	rec, err := b.app.Store.Cooks().Get(t.Context(), id)
 	require.NoError(t, err)
@@ -164,7 +166,7 @@ func TestAnAlternativeSavesTheNight(t *testing.T) {
 // A piece that is taken out takes along what hangs on it, times that were fixed among it, and
 // brings all of it back; a pit that goes leaves its pieces on another one, and its list with it.
 func TestNothingIsLeftHanging(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	rec := b.cook("supper")
 	before := rec.Doc
 	rec.Doc.Wishes = []cook.Wish{{Piece: before.Pieces[1].Key, Stage: "fire", At: before.ServeAt[:len("2006-01-02T")] + "05:00"}}

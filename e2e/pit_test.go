@@ -58,7 +58,7 @@ func (b *browser) done(cook, what string) int {
 // A phone at the pit: it goes on, is read, is looked at while the program is away, wrapped when
 // that is advised, and comes off; each press is on record once, and one of them is taken back.
 func TestAtThePit(t *testing.T) {
-	b := start(t, false)
+	b := start(t, apptest.Nothing)
 	id := b.shoulderAtThePit()
 	b.onPhone(390, 844)
 	b.open("/cooks/" + id + "/plan")
@@ -140,7 +140,7 @@ func TestAtThePit(t *testing.T) {
 // Two screens beside one fire: what one says the other shows, at once and in both themes the
 // same night; a laptop shows all of it side by side.
 func TestTwoScreensAtThePit(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	id := b.cook("regatta").ID
 	for _, size := range looks {
 		b.do(chromedp.EmulateViewport(size[0], size[1]))
@@ -161,7 +161,7 @@ func TestTwoScreensAtThePit(t *testing.T) {
 // A cook is practised on a simulated pit as a copy, sixty times as fast: what it reads moves what
 // is told, and the cook itself has had nothing happen to it.
 func TestPractising(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	go practice.Run(t.Context(), b.app.Store, func() time.Time { return apptest.Now.Add(time.Duration(b.app.Clock.Load())) })
 	real := b.cook("regatta").ID
 	b.open("/cooks/" + real + "/plan")

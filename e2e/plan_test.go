@@ -23,14 +23,13 @@ import (
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/starter"
-	"verjuice/internal/demo"
 	"verjuice/internal/testclock"
 )
 
 // From nothing to a plan for a supper: who eats and when, two pieces, pits, quiet
 // hours typed wrongly first, and what is to be done when.
 func TestPlanningFromNothing(t *testing.T) {
-	b := start(t, false)
+	b := start(t, apptest.Nothing)
 	b.open("/cooks/new")
 	b.write("Name of this cook-out", "Lock supper")
 	b.write("Adults", "32")
@@ -84,7 +83,7 @@ func TestPlanningFromNothing(t *testing.T) {
 // The serving time is dragged and everything moves; a bar is dragged and its time
 // is fixed; what is done is marked and withdrawn.
 func TestMovingThePlan(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.everyLook(map[string]string{"/cooks/{supper}/plan": "What to do when", "/cooks/{supper}/shopping": "Everything else", "/cooks/{supper}/fire/2": "Wrap", "/cooks/{supper}/card": "Guidance for home cooks"})
 	b.open("/cooks/{supper}/plan")
 	b.see("What to do when")
@@ -140,7 +139,7 @@ func TestMovingThePlan(t *testing.T) {
 // What was typed a moment before the page is left is saved: the card shows it, and so
 // does the list; a drag that is broken off changes nothing.
 func TestLeavingInAHurry(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.open("/cooks/{supper}/plan")
 	b.see("What to do when")
 	b.write("Quiet hours", "20:00-08:00")
@@ -187,7 +186,7 @@ func TestLeavingInAHurry(t *testing.T) {
 
 // The decisions of the stages, the grain and a photograph.
 func TestDecisionsGrainAndPhotograph(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.open("/cooks/{supper}/fire/2")
 	b.until(`document.querySelector(".fire-big")`)
 	before := js[string](b, `document.querySelector(".fire-big").innerText`)
@@ -237,8 +236,7 @@ func TestDecisionsGrainAndPhotograph(t *testing.T) {
 // The pit card and a formula's print on A5, black on white, all of it; how a cook-out went on a whole
 // page, with its curve.
 func TestCardsAndReportsPrint(t *testing.T) {
-	b := start(t, true)
-	require.NoError(t, demo.LoadLogbook(t.Context(), b.app.Store, apptest.Now))
+	b := start(t, apptest.Logbook)
 	for _, is := range []struct {
 		path, see, width, height string
 		pages                    int
@@ -270,7 +268,7 @@ func TestCardsAndReportsPrint(t *testing.T) {
 // Two plans that are really different: chosen by the keyboard, each with its own
 // list, and kept; on a phone there is the list, and the strip's hours are away.
 func TestChoosingAPlan(t *testing.T) {
-	b := start(t, false)
+	b := start(t, apptest.Nothing)
 	two := starter.New(apptest.Now, 8)
 	two.Name, two.ServeAt, two.Zone = "Two ways", strings.Replace(testclock.Saturday(), "18:30", "18:00", 1), testclock.Zone
 	two.Pits = []cook.Pit{{Name: "Pellets", Kind: "pellet"}}

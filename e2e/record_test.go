@@ -7,25 +7,20 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-)
 
-// tab is another tab of the same browser.
-func (b *browser) tab() *browser {
-	ctx, cancel := chromedp.NewContext(b.ctx)
-	b.t.Cleanup(cancel)
-	return &browser{t: b.t, ctx: ctx, app: b.app}
-}
+	"verjuice/internal/apptest"
+)
 
 // Two tabs show one cook. What is typed in one and cannot be saved is that one's own, and
 // is still there when it is read again; what the other saves is on record.
 func TestTwoTabs(t *testing.T) {
-	one := start(t, true)
+	one := start(t, apptest.Demo)
 	one.open("/cooks/{supper}/piece/1")
 	one.see("at its thickest")
 	one.write("Thickest point", "2 cups")
 	one.see("measures a volume")
 
-	two := one.tab()
+	two := one.tab(t)
 	two.open("/cooks/{supper}/piece/1")
 	two.see("at its thickest")
 	assert.Equal(t, "85 mm", js[string](two, field("Thickest point")+`.value`), "not what the first has typed")
@@ -49,7 +44,7 @@ func TestTwoTabs(t *testing.T) {
 
 // An undo takes back its own edit, and keeps what was typed since.
 func TestUndoTakesBackOneEdit(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.open("/cooks/{supper}/season/1")
 	b.see("on the meat; mix")
 	rows := b.cook("supper").Doc.Pieces[0].Season.Formula.Rows
@@ -70,7 +65,7 @@ func TestUndoTakesBackOneEdit(t *testing.T) {
 // A mistake that stops the saving is named in the line that says so, marked on its stage,
 // and one press leads to its field. The figures that hang on it stay, and are said to be old.
 func TestAMistakeIsFound(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.open("/cooks/{supper}/occasion")
 	b.see("enough for 51")
 	b.write("Adults", "12.5")
@@ -99,7 +94,7 @@ func TestAMistakeIsFound(t *testing.T) {
 
 // Each stage names the page and takes the keyboard; the link at the top leads to it.
 func TestWhereTheKeyboardIs(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.open("/cooks/{supper}/season/1")
 	b.see("on the meat; mix")
 	b.until(`document.title.startsWith("Salt and season · Lamb shoulder")`)
@@ -113,7 +108,7 @@ func TestWhereTheKeyboardIs(t *testing.T) {
 // A save whose answer never came is on record all the same: whoever opens the page again
 // is not told of another screen.
 func TestASaveWithoutAnAnswer(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.open("/cooks/{supper}/occasion")
 	b.see("You need")
 	b.app.Unheard.Store(true)
@@ -142,7 +137,7 @@ func TestASaveWithoutAnAnswer(t *testing.T) {
 // While a field is wrong its piece keeps its lane on the strip and its place in the plan, as
 // they were last.
 func TestNothingVanishesWhileAFieldIsWrong(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	b.open("/cooks/{supper}/brine/4")
 	b.see("Wet brine")
 	bars := `document.querySelectorAll(".lane:nth-child(4) .bar").length`

@@ -16,7 +16,6 @@ import (
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/demo"
 )
 
 // TestScreenshots draws the pictures of docs/screenshots from the demo data. It
@@ -24,8 +23,7 @@ import (
 func TestScreenshots(t *testing.T) {
 	dir := os.Getenv("VERJUICE_SCREENSHOTS")
 	require.NotEmpty(t, dir)
-	b := start(t, true)
-	require.NoError(t, demo.LoadLogbook(t.Context(), b.app.Store, apptest.Now))
+	b := start(t, apptest.Logbook)
 	for _, s := range []struct {
 		name, path, mode string
 		width, height    int64

@@ -12,6 +12,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/core/facts"
+
+	"verjuice/internal/apptest"
 )
 
 // A cook with a phone in one hand: upright, on its side, and the smallest there is.
@@ -19,7 +21,7 @@ import (
 func TestByTouchOnAPhone(t *testing.T) {
 	for _, size := range [][2]int64{{390, 844}, {844, 390}, {320, 640}} {
 		t.Run(fmt.Sprint(size), func(t *testing.T) {
-			b := start(t, true)
+			b := start(t, apptest.Demo)
 			b.onPhone(size[0], size[1])
 			b.open("/")
 			b.see("Autumn regatta supper")
@@ -70,7 +72,7 @@ func TestByTouchOnAPhone(t *testing.T) {
 func TestByKeyboardAlone(t *testing.T) {
 	for _, size := range [][2]int64{{1280, 800}, {390, 844}, {844, 390}, {320, 640}} {
 		t.Run(fmt.Sprint(size), func(t *testing.T) {
-			b := start(t, true)
+			b := start(t, apptest.Demo)
 			b.do(chromedp.EmulateViewport(size[0], size[1]))
 			b.open("/cooks/{supper}/piece/1")
 			b.see("at its thickest")
@@ -122,7 +124,7 @@ func TestByKeyboardAlone(t *testing.T) {
 
 // In a stage the strip is one line, so that the stage has the screen; a plan shows every lane.
 func TestTheStripIsOneLine(t *testing.T) {
-	b := start(t, true)
+	b := start(t, apptest.Demo)
 	for _, size := range [][3]int64{{1280, 800, 190}, {844, 390, 180}, {390, 844, 260}} {
 		b.do(chromedp.EmulateViewport(size[0], size[1]))
 		b.open("/cooks/{supper}/season/2")
@@ -144,7 +146,7 @@ func TestTheStripIsOneLine(t *testing.T) {
 // Nothing is marked as wrong before anything was typed, and a page without a name says
 // what it needs to be saved.
 func TestANewCookOpensClean(t *testing.T) {
-	b := start(t, false)
+	b := start(t, apptest.Nothing)
 	b.open("/cooks/new")
 	b.see("Who eats, and when?")
 	red := `[...document.querySelectorAll("[role=alert], .standing-bad, .rail-wrong, .typed-error, .ant-input-status-error")].filter((e) => e.checkVisibility() && (e.innerText !== "" || e.matches("svg, span.anticon"))).length`

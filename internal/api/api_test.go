@@ -85,7 +85,7 @@ func TestEveryFieldIsTried(t *testing.T) {
 }
 
 func TestCookIsKeptAsTyped(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	made := call(t, app, "POST", "/api/cooks", supper())
 	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
 	var rec api.CookRecord
@@ -124,7 +124,7 @@ func TestCookIsKeptAsTyped(t *testing.T) {
 }
 
 func TestASecondScreenIsToldNotOverwritten(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	first := call(t, app, "POST", "/api/cooks", supper())
 	path, tag := "/api/cooks/{}", first.Header.Get("ETag")
 	require.Equal(t, 200, call(t, app, "PUT", path, supper(), "If-Match", tag).StatusCode)
@@ -136,7 +136,7 @@ func TestASecondScreenIsToldNotOverwritten(t *testing.T) {
 }
 
 func TestBadInputIsPointedAtAndNothingIsSaved(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	good, err := json.Marshal(supper())
 	require.NoError(t, err)
 	swap := func(from, to string) string {
@@ -181,7 +181,7 @@ func TestBadInputIsPointedAtAndNothingIsSaved(t *testing.T) {
 }
 
 func TestListIsPagedAndSearched(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	for i := range 25 {
 		c := supper()
 		c.Name = fmt.Sprintf("Cook %02d 100%%", i)
@@ -203,7 +203,7 @@ func TestListIsPagedAndSearched(t *testing.T) {
 }
 
 func TestOtherSitesAreKeptOut(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	call(t, app, "GET", "/api/health", nil, "Host", "kitchen.example:8470").problem(t, http.StatusMisdirectedRequest)
 	call(t, app, "POST", "/api/cooks", supper(), "Origin", "https://elsewhere.example").problem(t, http.StatusForbidden)
 	call(t, app, "POST", "/api/cooks", supper(), "Sec-Fetch-Site", "cross-site").problem(t, http.StatusForbidden)
@@ -252,7 +252,7 @@ func TestADatabaseThatIsAway(t *testing.T) {
 }
 
 func TestDemoLoadsOnceAndIsSound(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	// Killed in the middle it leaves nothing behind.
 	stopped, stop := context.WithCancel(t.Context())
 	time.AfterFunc(20*time.Millisecond, stop)
@@ -279,7 +279,7 @@ func TestDemoLoadsOnceAndIsSound(t *testing.T) {
 }
 
 func TestReopenedDatabaseKeepsItsCooks(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	made, err := app.Store.Cooks().Create(t.Context(), supper())
 	require.NoError(t, err)
 	second, err := store.Open(t.Context(), app.DSN) // migrates again, as a second start does
@@ -293,8 +293,7 @@ func TestReopenedDatabaseKeepsItsCooks(t *testing.T) {
 func BenchmarkPreview(b *testing.B) {
 	// The demo's supper of five pieces through the handler and the database,
 	// without the network.
-	app := apptest.Start(b)
-	require.NoError(b, demo.Load(b.Context(), app.Store, apptest.Now))
+	app := apptest.Start(b, apptest.Demo)
 	list, _, err := app.Store.Cooks().List(b.Context(), store.Query{Limit: 1})
 	require.NoError(b, err)
 	raw, err := json.Marshal(list[0].Doc)

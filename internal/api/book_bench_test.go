@@ -23,7 +23,6 @@ import (
 
 	"verjuice/internal/apptest"
 	"verjuice/internal/book"
-	"verjuice/internal/demo"
 	"verjuice/internal/store"
 )
 
@@ -33,9 +32,7 @@ import (
 func TestBenchBook(t *testing.T) {
 	cooks, err := strconv.Atoi(os.Getenv("VERJUICE_COOKS"))
 	require.NoError(t, err)
-	app := apptest.Start(t)
-	require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
-	require.NoError(t, demo.LoadLogbook(t.Context(), app.Store, apptest.Now))
+	app := apptest.Start(t, apptest.Logbook)
 	began := time.Now()
 	grow(t, app.DSN, cooks)
 	t.Logf("%d cooks with 2000 readings each, made in %s", cooks, time.Since(began).Round(time.Second))
@@ -76,7 +73,7 @@ func TestBenchBook(t *testing.T) {
 	is, err := os.Stat(file)
 	require.NoError(t, err)
 	t.Logf("the file has %d MB", is.Size()>>20)
-	empty := apptest.Start(t)
+	empty := apptest.Start(t, apptest.Nothing)
 	weighed(t, "taken in", func() int64 { return takeIn(t, empty.Store, file) })
 	again := weighed(t, "taken in once more", func() int64 { return takeIn(t, empty.Store, file) })
 	require.Zero(t, again)

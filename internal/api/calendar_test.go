@@ -14,15 +14,13 @@ import (
 
 	"verjuice/internal/api"
 	"verjuice/internal/apptest"
-	"verjuice/internal/demo"
 	"verjuice/internal/sheet"
 )
 
 // The calendar can be read again by its library, keeps its UIDs when the plan
 // moves, and moves with it.
 func TestCalendarKeepsItsEvents(t *testing.T) {
-	app := apptest.Start(t)
-	require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
+	app := apptest.Start(t, apptest.Demo)
 	read := func() map[string]*ics.VEvent {
 		got := call(t, app, "GET", "/api/cooks/{supper}/calendar.ics", nil)
 		require.Equal(t, http.StatusOK, got.StatusCode, string(got.body))
@@ -63,8 +61,7 @@ func TestCalendarKeepsItsEvents(t *testing.T) {
 // The shopping list counts every mix, leaves out what is here or in a jar, and
 // what it buys and what is here are what is needed.
 func TestShopping(t *testing.T) {
-	app := apptest.Start(t)
-	require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
+	app := apptest.Start(t, apptest.Demo)
 	var rec api.CookRecord
 	call(t, app, "GET", "/api/cooks/{supper}", nil).into(t, &rec)
 	shop := func() sheet.Shopping {
@@ -100,7 +97,7 @@ func TestShopping(t *testing.T) {
 // A photograph is kept small and plain, only on a cook that is there, and comes
 // back when it was taken away.
 func TestPhotographs(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	require.Equal(t, http.StatusCreated, call(t, app, "POST", "/api/cooks", supper()).StatusCode)
 	var raw bytes.Buffer
 	require.NoError(t, jpeg.Encode(&raw, image.NewGray(image.Rect(0, 0, 3000, 2000)), nil))

@@ -15,7 +15,7 @@ import (
 
 // Facts need no version: they are added once, kept with their cook, and never changed.
 func TestFactsOverHTTP(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	var second api.CookRecord
 	require.Equal(t, http.StatusCreated, call(t, app, "POST", "/api/cooks", supper()).StatusCode)
 	later := supper()

@@ -24,7 +24,7 @@ func bathFormula() formula.Formula {
 }
 
 func TestFormulaKeepsEveryVersion(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	made := call(t, app, "POST", "/api/formulas", bathFormula())
 	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
 	var rec api.FormulaRecord
@@ -55,7 +55,7 @@ func TestFormulaKeepsEveryVersion(t *testing.T) {
 }
 
 func TestFormulasAreFoundAndFollowed(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	var bath, two api.FormulaRecord
 	call(t, app, "POST", "/api/formulas", bathFormula()).into(t, &bath)
 	user := formula.Formula{Name: "Bath for two", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: bath.ID, Parts: "1"}}}
@@ -115,7 +115,7 @@ func TestFormulasAreFoundAndFollowed(t *testing.T) {
 
 // A bench of two thousand formulas, each with three versions, as a list sees it.
 func BenchmarkBench2000(b *testing.B) {
-	app := apptest.Start(b)
+	app := apptest.Start(b, apptest.Nothing)
 	for i := range 2000 {
 		f := bathFormula()
 		f.Name = fmt.Sprintf("Bath %04d", i)

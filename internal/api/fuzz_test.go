@@ -18,7 +18,7 @@ import (
 // Whatever pointer and value a page is patched with, it is answered, and never with a failure of
 // the program.
 func FuzzPatch(f *testing.F) {
-	app := apptest.Start(f)
+	app := apptest.Start(f, apptest.Nothing)
 	send := func(body any) (int, api.PageAnswer) {
 		raw, _ := json.Marshal(body)
 		req, _ := http.NewRequest("POST", "/api/page?plain=true", strings.NewReader(string(raw)))

@@ -19,7 +19,6 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/formula"
-	"verjuice/internal/demo"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
@@ -46,8 +45,7 @@ func onRecord(t *testing.T, app apptest.App) string {
 // Times that no cook can mean are refused in words, at once, wherever they are sent; what is
 // refused changes nothing on record.
 func TestTimesThatNoCookCanMean(t *testing.T) {
-	app := apptest.Start(t)
-	require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
+	app := apptest.Start(t, apptest.Demo)
 	var rec api.CookRecord
 	call(t, app, "GET", "/api/cooks/{supper}", nil).into(t, &rec)
 	before := onRecord(t, app)
@@ -106,8 +104,7 @@ func TestTimesThatNoCookCanMean(t *testing.T) {
 // Keys that two pieces share, ids that are none, and bodies that are nothing are refused with
 // a place and a sentence.
 func TestShapesThatAreNone(t *testing.T) {
-	app := apptest.Start(t)
-	require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
+	app := apptest.Start(t, apptest.Demo)
 	before := onRecord(t, app)
 	twice := supper()
 	twice.Pieces = append(twice.Pieces, twice.Pieces[0])
@@ -133,7 +130,7 @@ func TestShapesThatAreNone(t *testing.T) {
 // Lists under what is not there, and bringing back what is not there, are 404; another method
 // of an address that exists is 405 and says which it has.
 func TestWhatIsNotThere(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	const nobody = "0b0e7a52-6a1f-4c0e-9d53-0d5f3c1e8a11"
 	for _, one := range [][2]string{
 		{"GET", "/api/cooks/" + nobody}, {"GET", "/api/cooks/" + nobody + "/facts"}, {"GET", "/api/cooks/" + nobody + "/photos"}, {"GET", "/api/cooks/" + nobody + "/calendar.ics"},
@@ -158,7 +155,7 @@ func TestWhatIsNotThere(t *testing.T) {
 
 // Parameters that are no number, or no text, are refused; none is a 500.
 func TestParametersThatAreNone(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	for _, q := range []string{"page=NaN", "page=1e9", "page=-1", "page=0x10", "page=999999999999999999999", "page=%00", "search=%ff%fe", "search=a%0d%0aSet-Cookie:%20b", "sort=;DROP", "gone=maybe"} {
 		r := call(t, app, "GET", "/api/cooks?"+q, nil)
 		assert.True(t, r.StatusCode == 200 || r.StatusCode == 422 || r.StatusCode == 400, "%s: %d %s", q, r.StatusCode, r.body)
@@ -180,7 +177,7 @@ func TestParametersThatAreNone(t *testing.T) {
 
 // A request that is no HTTP, or breaks off, is told so, and the next one is served.
 func TestRequestsThatBreakOff(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	host := strings.TrimPrefix(app.URL, "http://")
 	head := "POST /api/cooks HTTP/1.1\r\nHost: " + host + "\r\nContent-Type: application/json\r\n"
 	for text, want := range map[string]string{
@@ -217,7 +214,7 @@ func TestRequestsThatBreakOff(t *testing.T) {
 // Texts come back without what controls a terminal or begins a line of a file; in a calendar
 // every line ends as it should, is short enough, and is one that was meant.
 func TestTextsAreTexts(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	for _, name := range []string{
 		"Supper\r\nBEGIN:VEVENT\r\nSUMMARY:mine", "Sup\x00per\x0b\x1b[31m", "Sup\u2028per\u0085\u009fx", strings.Repeat("ü", 95), "=cmd()|' /C calc'!A0", "\u202eSupper", "A;B,C:D\\E",
 	} {
@@ -251,7 +248,7 @@ func TestTextsAreTexts(t *testing.T) {
 // Formulas inside formulas are bounded in words, at once: in one body, and by what is on
 // record.
 func TestFormulasInsideFormulas(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	save := func(name, inside string, wide int) (string, reply) {
 		f := formula.Formula{Name: name, Kind: formula.Rub, Basis: formula.ByWeight}
 		for range wide {

@@ -13,15 +13,13 @@ import (
 
 	"verjuice/internal/api"
 	"verjuice/internal/apptest"
-	"verjuice/internal/demo"
 	"verjuice/internal/hostile"
 )
 
 // Whatever is sent, each address answers: soon, never with a failure of the program, and a
 // refusal is a problem that says what was wrong. Nothing refused changes what is on record.
 func TestWhateverIsSent(t *testing.T) {
-	app := apptest.Start(t)
-	require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
+	app := apptest.Start(t, apptest.Demo)
 	raw, err := api.OpenAPI()
 	require.NoError(t, err)
 	h, err := hostile.New(raw, 16)

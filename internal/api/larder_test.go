@@ -23,7 +23,7 @@ import (
 // A jar is made, drawn from, overdrawn in vain, put back, and kept from being
 // changed on two screens at once.
 func TestJars(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	jar := formula.Jar{Formula: formula.ReadyMade()[3], Made: testclock.Day(-3), Amount: "200 g", Draws: []formula.Draw{}}
 	made := call(t, app, "POST", "/api/jars", jar)
 	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
@@ -74,7 +74,7 @@ func TestJars(t *testing.T) {
 // Prices make costs; an ingredient of one's own is chosen, mixed, and stays in old
 // formulas when it is taken off the shelf.
 func TestLarder(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	put := func(thing string, v api.LarderThing) reply { return call(t, app, "PUT", "/api/larder/"+thing, v) }
 	require.Equal(t, http.StatusNoContent, put("kosher-salt", api.LarderThing{Price: "€3 for 1 kg", Stock: "500 g"}).StatusCode)
 	require.Equal(t, http.StatusNoContent, put("pork-loin", api.LarderThing{Price: "€9/kg"}).StatusCode)
@@ -111,7 +111,7 @@ func TestLarder(t *testing.T) {
 // What the bench holds goes out as a file and comes in again, with the formulas
 // that it uses; a bad file and a circle are refused, and nothing is half kept.
 func TestFilesOutAndIn(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	rub := formula.ReadyMade()[3]
 	rub.ID, rub.Name = "", "Crew rub"
 	var first api.FormulaRecord
@@ -120,7 +120,7 @@ func TestFilesOutAndIn(t *testing.T) {
 	for _, as := range []string{"json", "jsonld", "csv"} {
 		out := call(t, app, "POST", "/api/exchange/write?as="+as, []formula.Formula{steeped})
 		require.Equal(t, http.StatusOK, out.StatusCode, string(out.body))
-		other := apptest.Start(t)
+		other := apptest.Start(t, apptest.Nothing)
 		read := call(t, other, "POST", "/api/exchange/read", string(out.body), "Content-Type", "application/octet-stream")
 		require.Equal(t, http.StatusOK, read.StatusCode, string(read.body))
 		var found []exchange.Found

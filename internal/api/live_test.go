@@ -25,7 +25,7 @@ import (
 
 // atThePit is a shoulder that went on when the application started.
 func atThePit(t *testing.T) (app apptest.App, path string) {
-	app = apptest.Start(t)
+	app = apptest.Start(t, apptest.Nothing)
 	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
 	p.Key, p.Choices = "a", map[string]string{"wrap": "foil"}
 	var rec api.CookRecord

@@ -57,7 +57,7 @@ func blank(t *testing.T, w, h int) string {
 // Photographs that would fill the memory are refused before they are read; many at once wait
 // for each other; what is cut short or is none is refused in words.
 func TestPhotographsThatFillTheMemory(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	require.Equal(t, http.StatusCreated, call(t, app, "POST", "/api/cooks", supper()).StatusCode)
 	const octets = "application/octet-stream"
 	path := addressed(t, app, "/api/cooks/{}/photos")
@@ -89,7 +89,7 @@ func TestPhotographsThatFillTheMemory(t *testing.T) {
 // People who save their own cooks at one moment, and many who look at the list meanwhile, are
 // all served; two who save one cook are told apart.
 func TestManyAtOnce(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	const people, saves = 8, 6
 	var wrong atomic.Int32
 	var all sync.WaitGroup
@@ -206,7 +206,7 @@ func (s *still) pass(from, to net.Conn) {
 // A database that stands still is 503 within three seconds at every address that needs it, with
 // a time to ask again; what was acknowledged before is there when it moves again.
 func TestADatabaseThatStandsStill(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	cfg, err := mysql.ParseDSN(app.DSN)
 	require.NoError(t, err)
 	way := standsStill(t, cfg.Addr)

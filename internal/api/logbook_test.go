@@ -102,8 +102,7 @@ func TestACookThatIsOver(t *testing.T) {
 // The demo's logbook is found again by what it is looked for by, compared point by point, and
 // taught from with or without a cook.
 func TestTheLogbook(t *testing.T) {
-	app := apptest.Start(t)
-	require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
+	app := apptest.Start(t, apptest.Demo)
 	for range 2 {
 		require.NoError(t, demo.LoadLogbook(t.Context(), app.Store, apptest.Now))
 	}
@@ -212,7 +211,7 @@ func TestCarryingAway(t *testing.T) {
 // A cook that was never planned begins at the pit, and what is wrong with it is told where it was
 // typed.
 func TestOnNow(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	now := map[string]any{"cut": "pork-shoulder-bone-in", "weight": "3.6 kg", "kind": "pellet", "pit": "", "wrap": "foil", "on": "", "zone": "UTC"}
 	var rec api.CookRecord
 	call(t, app, "POST", "/api/now", now).into(t, &rec)
@@ -237,7 +236,7 @@ func TestOnNow(t *testing.T) {
 // A past cook is written down as it is told: what was done and read stands in the logbook; what is
 // not understood is said, and nothing is saved.
 func TestAPastCook(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	past := map[string]any{"cut": "beef-brisket-packer", "weight": "5 kg", "kind": "offset", "pit": "250 F", "wrap": "foil", "on": apptest.Now.AddDate(0, 0, -20).Format("2006-01-02") + "T05:00", "zone": "UTC", "told": "wrapped about four hours in, 165, foil; off at nine hours, 203"}
 	var read sheet.TaleSheet
 	call(t, app, "POST", "/api/past/read", past).into(t, &read)
@@ -303,9 +302,7 @@ func TestTemperaturesFromElsewhere(t *testing.T) {
 // BenchmarkLogbook lists, searches and opens a logbook of ten thousand cooks, and lays five with two
 // thousand readings each over one another.
 func BenchmarkLogbook(b *testing.B) {
-	app := apptest.Start(b)
-	require.NoError(b, demo.Load(b.Context(), app.Store, apptest.Now))
-	require.NoError(b, demo.LoadLogbook(b.Context(), app.Store, apptest.Now))
+	app := apptest.Start(b, apptest.Logbook)
 	some, _, err := app.Store.Logbook(b.Context(), store.Sought{Limit: 13})
 	require.NoError(b, err)
 	var ids []string
@@ -350,7 +347,7 @@ func BenchmarkLogbook(b *testing.B) {
 
 // A newcomer reads the words and the schools, and opens an example that has no mistake.
 func TestTheFirstMinutes(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	var terms sheet.Terms
 	call(t, app, "GET", "/api/terms", nil).into(t, &terms)
 	assert.Greater(t, len(terms.Words), 15)

@@ -11,7 +11,6 @@ import (
 	"verjuice/internal/api"
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/meal"
-	"verjuice/internal/demo"
 	"verjuice/internal/sheet"
 )
 
@@ -19,9 +18,7 @@ import (
 // how the meat was kept is told. It is changed by version, deleted and brought back, and goes to the
 // calendar.
 func TestLaterMeals(t *testing.T) {
-	app := apptest.Start(t)
-	require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
-	require.NoError(t, demo.LoadLogbook(t.Context(), app.Store, apptest.Now))
+	app := apptest.Start(t, apptest.Logbook)
 	var choices api.MealChoices
 	call(t, app, "GET", "/api/meals/choices", nil).into(t, &choices)
 	require.NotEmpty(t, choices.Kept)

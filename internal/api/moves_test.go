@@ -41,7 +41,7 @@ func inCalendar(label string) string { return strings.Join(strings.Fields(label)
 // Every job of a method is a line of its moves and in the calendar, every move is a job, and its
 // salt is a line of the ledger.
 func TestAMethodIsTheSameEverywhere(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	made := call(t, app, "POST", "/api/cooks", nightly())
 	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
 	var rec api.CookRecord
@@ -93,7 +93,7 @@ func TestTheClockChangesInTheNight(t *testing.T) {
 	for night, now := range map[string]string{"2027-03-28": "2027-03-24T12:00:00Z", "2026-10-25": "2026-10-21T12:00:00Z"} {
 		at, err := time.Parse(time.RFC3339, now)
 		require.NoError(t, err)
-		app := apptest.StartAt(t, at)
+		app := apptest.StartAt(t, apptest.Nothing, at)
 		c := nightly()
 		c.ServeAt, c.Quiet, c.Pits[0].Sets = night+"T12:00", "none", "107 °C from 22:00, 120 °C from 03:30"
 		c.Pieces[0].Wait = cook.Wait{For: "12 h"}
@@ -136,7 +136,7 @@ func TestTheClockChangesInTheNight(t *testing.T) {
 
 // A method that is kept is put on another piece whole, and nothing else of that piece changes.
 func TestAMethodIsKept(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	piece := nightly().Pieces[0]
 	var m cook.Method
 	call(t, app, "POST", "/api/new/method?name=By+night", piece).into(t, &m)

@@ -21,7 +21,6 @@ import (
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/facts"
-	"verjuice/internal/demo"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
@@ -69,8 +68,7 @@ func put(into map[string]any, name string, value any) {
 // Whatever is changed, in whatever order, a page that is sent and answered by what has
 // changed is the page that is sent and answered whole; and one letter costs little.
 func TestAPageIsSentByWhatChanged(t *testing.T) {
-	app := apptest.Start(t)
-	require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
+	app := apptest.Start(t, apptest.Demo)
 	var rec api.CookRecord
 	call(t, app, "GET", "/api/cooks/{supper}", nil).into(t, &rec)
 	typed := sheet.CookRequest{Cook: rec.Doc}
@@ -138,7 +136,7 @@ func zipped(t *testing.T, text []byte) int {
 // Changes that cannot be made are refused, and a program that does not know the page
 // they are made to asks for all of it.
 func TestChangesThatDoNotFit(t *testing.T) {
-	app, other := apptest.Start(t), apptest.Start(t)
+	app, other := apptest.Start(t, apptest.Nothing), apptest.Start(t, apptest.Nothing)
 	whole := sheet.CookRequest{Cook: supper()}
 	one := screen{app: app}
 	one.take(t, call(t, app, "POST", "/api/page", api.PageAsked{Whole: &whole}))
@@ -171,8 +169,7 @@ func TestChangesThatDoNotFit(t *testing.T) {
 // Those who open one page at one moment are answered the same, and what they rest on still counts:
 // a price that changes in between is in the next answer.
 func TestOnePageAskedForByMany(t *testing.T) {
-	app := apptest.Start(t)
-	require.NoError(t, demo.Load(t.Context(), app.Store, apptest.Now))
+	app := apptest.Start(t, apptest.Demo)
 	list, _, err := app.Store.Cooks().List(t.Context(), store.Query{Limit: 1})
 	require.NoError(t, err)
 	asked := api.PageAsked{Whole: &sheet.CookRequest{Cook: list[0].Doc}}
@@ -203,8 +200,7 @@ func BenchmarkPage(b *testing.B) {
 }
 
 func letters(b *testing.B, path, value string) {
-	app := apptest.Start(b)
-	require.NoError(b, demo.Load(b.Context(), app.Store, apptest.Now))
+	app := apptest.Start(b, apptest.Demo)
 	list, _, err := app.Store.Cooks().List(b.Context(), store.Query{Limit: 1})
 	require.NoError(b, err)
 	raw, err := json.Marshal(api.PageAsked{Whole: &sheet.CookRequest{Cook: list[0].Doc}})

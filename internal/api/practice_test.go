@@ -20,7 +20,7 @@ import (
 // in the logbook and not on the list of what is on the fire; what was true of it is told once
 // everything is off, and of a real cook never.
 func TestPractising(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
 	p.Key, p.Choices = "a", map[string]string{"wrap": "foil"}
 	var real, copied api.CookRecord
@@ -84,7 +84,7 @@ func TestPractising(t *testing.T) {
 // Pieces of one line come off one by one: until the last one is off it is on the fire, and says how
 // many are off.
 func TestOneByOne(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	p := anycook.Coated("chicken-leg", "300 g")
 	p.Key, p.Count = "a", "3"
 	var rec api.CookRecord
@@ -114,7 +114,7 @@ func TestOneByOne(t *testing.T) {
 // Poultry that was not shown at 74 °C is told while it rests, and gravely once it is sliced; a reading
 // clears it. The caution can be acknowledged like any other.
 func TestPoultryIsShown(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	p := anycook.Coated("chicken-whole", "1.8 kg")
 	p.Key = "a"
 	var rec api.CookRecord

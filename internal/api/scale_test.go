@@ -22,7 +22,7 @@ import (
 
 // The scale streams what it shows: it settles on what was laid on it, and tares.
 func TestTheScaleStreams(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	req, err := http.NewRequestWithContext(t.Context(), http.MethodGet, app.URL+"/api/scale", nil)
 	require.NoError(t, err)
 	res, err := http.DefaultClient.Do(req)
@@ -62,7 +62,7 @@ func TestTheScaleStreams(t *testing.T) {
 
 // Many screens save at once: one wins each version, and every other gets a conflict.
 func TestOnlyOneOfManyWins(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	tag := call(t, app, "POST", "/api/cooks", supper()).Header.Get("ETag")
 	var all sync.WaitGroup
 	status := make([]int, 12)
@@ -93,7 +93,7 @@ func TestOnlyOneOfManyWins(t *testing.T) {
 // A stream goes on past the time that other answers have to be written in, and ends in order
 // when the program stops; what is asked after that is not begun.
 func TestStreamsOutliveTheWriteTimeout(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	stopping := make(chan struct{})
 	server := httptest.NewUnstartedServer(api.New(api.Config{Store: app.Store, Now: time.Now, Stopping: stopping}))
 	server.Config.WriteTimeout = 150 * time.Millisecond

@@ -22,7 +22,7 @@ import (
 )
 
 func TestSheetAndCalcAgree(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	typed := supper()
 	// One piece alone has neither a serving time nor a choice of pits.
 	typed.ServeAt, typed.Pieces[0].Fire.On, typed.Wishes = "", 0, nil
@@ -66,7 +66,7 @@ func TestSheetAndCalcAgree(t *testing.T) {
 // A shell without a database answers the same as the API with one, when the request
 // brings what the database holds.
 func TestARequestMayBringItsKitchen(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	own := larder.Own{Name: "Seasoned salt", Salt: "60 %"}
 	held, err := app.Store.Ingredients().Create(t.Context(), own)
 	require.NoError(t, err)
@@ -99,7 +99,7 @@ func TestARequestMayBringItsKitchen(t *testing.T) {
 }
 
 func TestEveryStarterIsSound(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	var shelf api.Catalogue
 	call(t, app, "GET", "/api/catalogue", nil).into(t, &shelf)
 	for _, units := range []string{"metric", "us"} {
@@ -123,7 +123,7 @@ func TestEveryStarterIsSound(t *testing.T) {
 
 // The fire in numbers: what the shell answers, and a mistake at its field.
 func TestForecastInNumbers(t *testing.T) {
-	app := apptest.Start(t)
+	app := apptest.Start(t, apptest.Nothing)
 	req := forecast.FireRequest{
 		Piece: forecast.FirePiece{Cut: "pork-shoulder-bone-in", MassKG: 3.6}, Pit: forecast.FirePit{Steps: []forecast.FireStep{{SetC: 120}}},
 		ThresholdsC: []float64{60, 150}, Members: 40,

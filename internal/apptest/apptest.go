@@ -3,7 +3,7 @@
 package apptest
 
 import (
-	"fmt"
+	"context"
 	"net/http"
 	"net/http/httptest"
 	"sync/atomic"
@@ -11,7 +11,7 @@ import (
 	"time"
 
 	"verjuice/internal/api"
-	"verjuice/internal/localdb"
+	"verjuice/internal/demo"
 	"verjuice/internal/store"
 	"verjuice/internal/testclock"
 	"verjuice/internal/testdb"
@@ -21,13 +21,57 @@ import (
 // Now is the time it always is in a run of the tests.
 var Now = testclock.Now()
 
-var (
-	server *localdb.Server
-	count  atomic.Int32
+// Main runs the tests of a package with one database server for all of them.
+func Main(m *testing.M) { testdb.Main(m) }
+
+// Holding is what a database holds to begin with.
+type Holding string
+
+// What there is. The demo and its logbook are made once in a run of the tests, and copied.
+const (
+	Nothing Holding = "nothing" // today's tables
+	Demo    Holding = "demo"    // the rowing club's cooks
+	Logbook Holding = "logbook" // the same with the cooks that are over and one on the fire
 )
 
-// Main runs the tests of a package with one database server for all of them.
-func Main(m *testing.M) { testdb.Main(m, &server) }
+// Store is a database of the test's own.
+func Store(t testing.TB, holds Holding) *store.Store {
+	t.Helper()
+	return open(t, filled(t, holds, Now))
+}
+
+func open(t testing.TB, dsn string) *store.Store {
+	t.Helper()
+	db, err := store.Open(t.Context(), dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = db.Close() })
+	return db
+}
+
+// filled is the address of a database that holds that at a time.
+func filled(t testing.TB, holds Holding, now time.Time) string {
+	t.Helper()
+	kind := string(holds)
+	if holds != Nothing {
+		kind += now.Format(time.RFC3339Nano)
+	}
+	return testdb.Copy(t, kind, func(ctx context.Context, dsn string) error {
+		db, err := store.Open(ctx, dsn)
+		if err != nil {
+			return err
+		}
+		defer db.Close()
+		if holds != Nothing {
+			err = demo.Load(ctx, db, now)
+		}
+		if err == nil && holds == Logbook {
+			err = demo.LoadLogbook(ctx, db, now)
+		}
+		return err
+	})
+}
 
 // App is a running application with a database of its own.
 type App struct {
@@ -45,24 +89,16 @@ type App struct {
 }
 
 // Start runs the application until the test ends.
-func Start(t testing.TB) App {
+func Start(t testing.TB, holds Holding) App {
 	t.Helper()
-	return StartAt(t, Now)
+	return StartAt(t, holds, Now)
 }
 
 // StartAt runs the application with its clock fixed at a given time.
-func StartAt(t testing.TB, now time.Time) App {
+func StartAt(t testing.TB, holds Holding, now time.Time) App {
 	t.Helper()
-	name := fmt.Sprintf("verjuice_%d", count.Add(1))
-	if err := server.Create(t.Context(), name, true); err != nil {
-		t.Fatal(err)
-	}
-	dsn := server.DSN(name)
-	db, err := store.Open(t.Context(), dsn)
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(func() { _ = db.Close() })
+	dsn := filled(t, holds, now)
+	db := open(t, dsn)
 	var clock atomic.Int64
 	cfg := api.Config{Store: db, Pages: web.Files(), Now: func() time.Time { return now.Add(time.Duration(clock.Load())) }}
 	// The port is known only once the listener is there, and is part of the

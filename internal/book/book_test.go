@@ -18,28 +18,17 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/anycook"
+	"verjuice/internal/apptest"
 	"verjuice/internal/book"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/demo"
-	"verjuice/internal/localdb"
 	"verjuice/internal/store"
 	"verjuice/internal/testclock"
 	"verjuice/internal/testdb"
 )
 
-var server *localdb.Server
-
-func TestMain(m *testing.M) { testdb.Main(m, &server) }
-
-func fresh(t testing.TB, name string) *store.Store {
-	t.Helper()
-	require.NoError(t, server.Create(t.Context(), name, true))
-	db, err := store.Open(t.Context(), server.DSN(name))
-	require.NoError(t, err)
-	t.Cleanup(func() { _ = db.Close() })
-	return db
-}
+func TestMain(m *testing.M) { testdb.Main(m) }
 
 func written(t testing.TB, db *store.Store) []byte {
 	t.Helper()
@@ -92,7 +81,7 @@ func TestABookComesBack(t *testing.T) {
 		},
 		"any": func(db *store.Store) { anyBook(t, db, rand.New(rand.NewPCG(3, 4))) }, "none": func(*store.Store) {},
 	} {
-		here, there := fresh(t, "verjuice_book_here"), fresh(t, "verjuice_book_there")
+		here, there := apptest.Store(t, apptest.Nothing), apptest.Store(t, apptest.Nothing)
 		fill(here)
 		file := written(t, here)
 		require.Equal(t, file, written(t, here), name)
@@ -105,7 +94,7 @@ func TestABookComesBack(t *testing.T) {
 		assert.Zero(t, again.Added, name)
 		assert.True(t, bytes.Equal(file, written(t, there)), name)
 	}
-	both, other := fresh(t, "verjuice_book_here"), fresh(t, "verjuice_book_there")
+	both, other := apptest.Store(t, apptest.Nothing), apptest.Store(t, apptest.Nothing)
 	anyBook(t, both, rand.New(rand.NewPCG(5, 6)))
 	anyBook(t, other, rand.New(rand.NewPCG(7, 8)))
 	_, had, err := both.Cooks().List(t.Context(), store.Query{Gone: true})
@@ -133,7 +122,7 @@ func with(files map[string]string) []byte {
 
 // What is no book, or has one wrong line, is refused whole, with the file and the line.
 func TestWhatIsNoBook(t *testing.T) {
-	db := fresh(t, "verjuice_book_here")
+	db := apptest.Store(t, apptest.Nothing)
 	id := uuid.NewString()
 	sound := fmt.Sprintf(`{"id":"%s","kind":"pit","version":1,"created":"2026-01-01T00:00:00Z","updated":"2026-01-01T00:00:00Z","doc":{"name":"Kettle","kind":"kettle","room":""}}`+"\n", id)
 	for want, file := range map[string][]byte{
@@ -160,7 +149,7 @@ func FuzzRead(f *testing.F) {
 	f.Add([]byte("PK"))
 	f.Add(with(map[string]string{"records.jsonl": "{}"}))
 	f.Add(with(map[string]string{"readings.csv": "a,b\n\"", "photos.jsonl": "{}", "photos/000001.jpg": "x"}))
-	db := fresh(f, "verjuice_book_fuzz")
+	db := apptest.Store(f, apptest.Nothing)
 	f.Fuzz(func(t *testing.T, file []byte) {
 		ctx, cancel := context.WithTimeout(t.Context(), 20*time.Second)
 		defer cancel()

@@ -40,6 +40,7 @@ type Server struct {
 	password string
 	lock     *os.File
 	ended    chan struct{}
+	more     []string // arguments besides the usual ones
 
 	mu       sync.Mutex // of what follows
 	cmd      *exec.Cmd
@@ -51,7 +52,7 @@ const account = "verjuice"
 
 // Start runs MariaDB on the data in dir, which it makes when it is not there. An
 // error is a sentence that says what to do.
-func Start(ctx context.Context, dir string) (*Server, error) {
+func Start(ctx context.Context, dir string, options ...Option) (*Server, error) {
 	dir, err := filepath.Abs(dir)
 	if err != nil {
 		return nil, err
@@ -64,6 +65,9 @@ func Start(ctx context.Context, dir string) (*Server, error) {
 		return nil, err
 	}
 	s := &Server{ended: make(chan struct{})}
+	for _, option := range options {
+		option(s)
+	}
 	if s.lock, err = takeLock(filepath.Join(dir, "lock")); err != nil {
 		return nil, err
 	}
@@ -99,6 +103,7 @@ func (s *Server) start(ctx context.Context, dir, daemon, install string) error {
 		"--innodb-buffer-pool-size=64M", "--performance-schema=OFF",
 		"--character-set-server=utf8mb4", "--collation-server=utf8mb4_unicode_ci",
 	)
+	args = append(args, s.more...)
 	started := make(chan error, 1)
 	go s.keep(daemon, args, boot, started)
 	if err := <-started; err != nil {

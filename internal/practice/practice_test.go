@@ -16,21 +16,17 @@ import (
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/happened"
 	"verjuice/internal/core/heat"
-	"verjuice/internal/localdb"
 	"verjuice/internal/store"
 	"verjuice/internal/testclock"
 	"verjuice/internal/testdb"
 )
 
-var server *localdb.Server
-
-func TestMain(m *testing.M) { testdb.Main(m, &server) }
+func TestMain(m *testing.M) { testdb.Main(m) }
 
 // What the instruments of a cook read is the same whether one program reads them to the end, or
 // one stops half way, another goes on, and two run side by side.
 func TestInstrumentsGoOnWhereTheyWere(t *testing.T) {
-	require.NoError(t, server.Create(t.Context(), "verjuice_practice", true))
-	db, err := store.Open(t.Context(), server.DSN("verjuice_practice"))
+	db, err := store.Open(t.Context(), testdb.Empty(t))
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = db.Close() })
 	began := testclock.Now().Truncate(time.Minute)

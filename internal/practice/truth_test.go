@@ -14,6 +14,7 @@ import (
 	"verjuice/internal/core/live"
 	"verjuice/internal/store"
 	"verjuice/internal/testclock"
+	"verjuice/internal/testdb"
 )
 
 // practised is a shoulder that is practised, and what is done to it, by hours.
@@ -25,10 +26,9 @@ type practised struct {
 	clock store.Clock
 }
 
-func practise(t *testing.T, name string, seed uint64) *practised {
+func practise(t *testing.T, seed uint64) *practised {
 	t.Helper()
-	require.NoError(t, server.Create(t.Context(), name, true))
-	db, err := store.Open(t.Context(), server.DSN(name))
+	db, err := store.Open(t.Context(), testdb.Empty(t))
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = db.Close() })
 	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
@@ -60,7 +60,7 @@ func (p *practised) told(h float64) []live.Truth {
 // The truth is told once everything is off the fire, the same each time; what was done stands first,
 // and never wrapping takes longer than wrapping did. What its probe showed is near what it was.
 func TestTheTruth(t *testing.T) {
-	p := practise(t, "verjuice_truth", 5)
+	p := practise(t, 5)
 	assert.Empty(t, p.told(1), "nothing is on")
 	p.say("fire", 0, nil)
 	p.say("wrap", 5, field.Values{"kind": "foil"})
@@ -80,7 +80,7 @@ func TestTheTruth(t *testing.T) {
 	assert.Equal(t, "did", one.Ways[0].ID)
 	assert.Greater(t, hours["bare"], hours["did"])
 	assert.Less(t, hours["hotter"], hours["planned"])
-	other := practise(t, "verjuice_truth_other", 6)
+	other := practise(t, 6)
 	other.say("fire", 0, nil)
 	other.say("off", 9, nil)
 	two := other.told(10)[0]
@@ -91,7 +91,7 @@ func TestTheTruth(t *testing.T) {
 // Off the fire the piece cools in its rest, more slowly where it rests in a box, and its thermometer
 // goes on until it is sliced; then the practice comes to an end.
 func TestTheRestIsSimulated(t *testing.T) {
-	p := practise(t, "verjuice_rest", 5)
+	p := practise(t, 5)
 	p.say("fire", 0, nil)
 	p.say("off", 6, nil)
 	r := &rig{cook: p.cook}
@@ -122,7 +122,7 @@ func TestTheRestIsSimulated(t *testing.T) {
 
 // A practice that was left alone comes to an end by itself.
 func TestAPracticeThatWasLeft(t *testing.T) {
-	p := practise(t, "verjuice_left", 5)
+	p := practise(t, 5)
 	r := &rig{cook: p.cook}
 	for h := 0.0; h < 60 && p.clock.Running; h += 3 {
 		require.NoError(t, r.read(t.Context(), p.db, p.clock, p.began.Add(time.Duration(h*float64(time.Hour)))))

@@ -24,13 +24,14 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/order"
+	"verjuice/internal/testdb"
 )
 
 // upTo is a database whose schema has moved on to a version, where it is, and what moves it
 // further.
-func upTo(t *testing.T, name string, version int64) (string, *sql.DB, *goose.Provider) {
+func upTo(t *testing.T, version int64) (string, *sql.DB, *goose.Provider) {
 	t.Helper()
-	at := dsn(t, name)
+	at := testdb.Empty(t)
 	db, err := sql.Open("mysql", at)
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = db.Close() })
@@ -46,7 +47,7 @@ func upTo(t *testing.T, name string, version int64) (string, *sql.DB, *goose.Pro
 // A cook that was written before there were plans, larder or keys is whole after
 // the schema has moved on, and can be written again.
 func TestOldCooksSurvive(t *testing.T) {
-	at, db, _ := upTo(t, "old", 3)
+	at, db, _ := upTo(t, 3)
 	for _, statement := range []string{
 		`INSERT INTO cooks (id, version, name, serve_at, zone, guests, created_at, updated_at) VALUES (1, 4, 'Old supper', '2026-01-03T18:00', 'UTC', 6, NOW(), NOW())`,
 		`INSERT INTO pieces (cook_id, position, cut, pieces, bought, formula, formula_name, formula_basis, target, wet)
@@ -75,7 +76,7 @@ func TestOldCooksSurvive(t *testing.T) {
 // What old cooks were marked with is a fact after the schema has moved on: said once,
 // however often it moves, and the cook is left as it was.
 func TestOldMarksBecomeFacts(t *testing.T) {
-	at, db, p := upTo(t, "marks", 6)
+	at, db, p := upTo(t, 6)
 	exec := func(statement string) {
 		_, err := db.ExecContext(t.Context(), statement)
 		require.NoError(t, err)
@@ -119,7 +120,7 @@ func TestOldMarksBecomeFacts(t *testing.T) {
 // after it has become records: each cook, formula, version, jar and price as it was
 // answered then, with numbers become ids wherever they stand.
 func TestFoldersBecomeRecords(t *testing.T) {
-	at := dsn(t, "baseline")
+	at := testdb.Empty(t)
 	db, err := sql.Open("mysql", at+"?multiStatements=true")
 	require.NoError(t, err)
 	defer db.Close()
@@ -243,8 +244,8 @@ func same[T any](t *testing.T, then json.RawMessage, now T) {
 
 // Programs that start at once on one empty database all find it whole.
 func TestManyProgramsStartAtOnce(t *testing.T) {
-	for round := range 4 {
-		at := dsn(t, fmt.Sprint("start", round))
+	for range 4 {
+		at := testdb.Empty(t)
 		var all sync.WaitGroup
 		for range 4 {
 			all.Go(func() {
@@ -278,7 +279,7 @@ func TestKilledWithinAMigration(t *testing.T) {
 			}
 		}
 		for done := range len(statements) {
-			at := dsn(t, fmt.Sprintf("kill%d_%d", n, done))
+			at := testdb.Empty(t)
 			db, err := sql.Open("mysql", at)
 			require.NoError(t, err)
 			p, err := goose.NewProvider(database.DialectMySQL, db, sub)

@@ -18,7 +18,7 @@ import (
 // opened is a database of a test's own.
 func opened(t *testing.T) *Store {
 	t.Helper()
-	s, err := Open(t.Context(), dsn(t, strings.ToLower(t.Name())))
+	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = s.Close() })
 	return s

@@ -19,28 +19,32 @@ import (
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/larder"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/localdb"
 	"verjuice/internal/testdb"
 )
 
-var server *localdb.Server
-
-func TestMain(m *testing.M) { testdb.Main(m, &server) }
+func TestMain(m *testing.M) { testdb.Main(m) }
 
 // old is the id of what had a number before records had UUIDs.
 func old(kind string, number int) string {
 	return fmt.Sprintf("00000000-0000-400%d-8000-%012d", map[string]int{"cook": 1, "formula": 2, "jar": 3, "ingredient": 4}[kind], number)
 }
 
-func dsn(t testing.TB, name string) string {
-	require.NoError(t, server.Create(t.Context(), "verjuice_"+name, true))
-	return server.DSN("verjuice_" + name)
+// migrated is a database with the tables of today.
+func migrated(t testing.TB) string {
+	t.Helper()
+	return testdb.Copy(t, "migrated", func(ctx context.Context, dsn string) error {
+		s, err := Open(ctx, dsn)
+		if err != nil {
+			return err
+		}
+		return s.Close()
+	})
 }
 
 // Different facts sent at once are all saved; the same fact sent twice is saved
 // once; another fact under the same id is refused.
 func TestFactsFromManyHands(t *testing.T) {
-	s, err := Open(t.Context(), dsn(t, "facts"))
+	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	defer s.Close()
 	made, err := s.Cooks().Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin"}}})
@@ -76,7 +80,7 @@ func TestFactsFromManyHands(t *testing.T) {
 // The lock of a program that was killed is free when its time is over, and a program
 // that lost its lock is told.
 func TestLocksAreLeased(t *testing.T) {
-	s, err := Open(t.Context(), dsn(t, "lease"))
+	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	defer s.Close()
 	require.NoError(t, s.db.Exec(`INSERT INTO leases VALUES ('x', 'a killed program', NOW(3) + INTERVAL 300000 MICROSECOND)`).Error)
@@ -99,7 +103,7 @@ func TestLocksAreLeased(t *testing.T) {
 
 // People who save their own cooks at one moment do not get in each other's way.
 func TestSavingSideBySide(t *testing.T) {
-	s, err := Open(t.Context(), dsn(t, "side"))
+	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	defer s.Close()
 	var all sync.WaitGroup
@@ -122,7 +126,7 @@ func TestSavingSideBySide(t *testing.T) {
 // Many hands on one jar, some of which put back what they took: every draw counts, and
 // only those that were put back are gone.
 func TestNoDrawIsLost(t *testing.T) {
-	s, err := Open(t.Context(), dsn(t, "jars"))
+	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	defer s.Close()
 	jar, err := s.Jars().Create(t.Context(), formula.Jar{Formula: formula.ReadyMade()[0], Made: "2026-11-01", Amount: "1 kg"})
@@ -153,7 +157,7 @@ func TestNoDrawIsLost(t *testing.T) {
 // Formulas of a file are made all or none, the used before the users, in any
 // order; a circle ends, too.
 func TestFormulasAllOrNone(t *testing.T) {
-	s, err := Open(t.Context(), dsn(t, "formulas"))
+	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	defer s.Close()
 	inList := func(id string) (int, bool) {
@@ -181,7 +185,7 @@ func TestFormulasAllOrNone(t *testing.T) {
 // Formulas that are changed at one moment, by several programs, never come to use each other: of a
 // ring at least one is refused, and the others are saved.
 func TestNoRingOfFormulas(t *testing.T) {
-	at := dsn(t, "rings")
+	at := migrated(t)
 	var programs []*Store
 	for range 3 {
 		s, err := Open(t.Context(), at)
@@ -230,7 +234,7 @@ func TestNoRingOfFormulas(t *testing.T) {
 // What was taken off the shelf is off the list, found by those who still use it,
 // and comes back.
 func TestRecordsComeBack(t *testing.T) {
-	s, err := Open(t.Context(), dsn(t, "records"))
+	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	defer s.Close()
 	own := s.Ingredients()
@@ -261,7 +265,7 @@ func TestRecordsComeBack(t *testing.T) {
 
 // A list and a search among ten thousand cooks.
 func BenchmarkTenThousandCooks(b *testing.B) {
-	s, err := Open(b.Context(), dsn(b, "many"))
+	s, err := Open(b.Context(), migrated(b))
 	require.NoError(b, err)
 	defer s.Close()
 	var rows []row

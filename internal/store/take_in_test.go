@@ -154,7 +154,7 @@ func TestABookIsOfOneMoment(t *testing.T) {
 // opened2 is another database of a test's own.
 func opened2(t *testing.T) *Store {
 	t.Helper()
-	s, err := Open(t.Context(), dsn(t, "second_"+t.Name()[4:12]))
+	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = s.Close() })
 	return s

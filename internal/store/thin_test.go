@@ -17,7 +17,7 @@ import (
 // Every reading that was handed in still counts in its minute when it is thinned, whatever came
 // when and in which order; the same hand-in sent again afterwards adds nothing.
 func TestThinnedReadingsStillCount(t *testing.T) {
-	s, err := Open(t.Context(), dsn(t, "thin"))
+	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	defer s.Close()
 	rec, err := s.Cooks().Create(t.Context(), cook.Cook{Name: "Long ago", Pieces: []cook.Piece{}})
@@ -71,7 +71,7 @@ func TestThinnedReadingsStillCount(t *testing.T) {
 
 // A cook of a year ago, sixteen hours of six probes.
 func BenchmarkCourse(b *testing.B) {
-	s, err := Open(b.Context(), dsn(b, "course"))
+	s, err := Open(b.Context(), migrated(b))
 	require.NoError(b, err)
 	defer s.Close()
 	rec, err := s.Cooks().Create(b.Context(), cook.Cook{Name: "Long ago", Pieces: []cook.Piece{}})

@@ -126,7 +126,7 @@ func TestSavesOutliveKills(t *testing.T) {
 
 // A pool that is asked by many more than it has connections serves them one after another.
 func TestMoreAskThanThereAreConnections(t *testing.T) {
-	s, err := Open(t.Context(), dsn(t, "pool"))
+	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = s.Close() })
 	for n := range 20 {
