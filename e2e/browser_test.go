@@ -312,10 +312,10 @@ const aimed = `(async () => {
 	if (!globalThis.aim) {
 		const keep = (event) => {
 			const aim = globalThis.aim;
-			if (event.type === "pointerdown") {
+			if (event.type === "pointerdown" || event.type === "pointerup" && !aim.missed) { // it may move in between, too
 				const whole = (e) => e?.closest?.("label, button, a, [role=option], .ant-select") ?? e; // a finger may land beside its middle
 				const on = (a, b) => whole(a) === whole(b) || a?.contains(b) || b?.contains(a);
-				aim.missed = aim.at !== null && !on(aim.at, event.target);
+				aim.missed = aim.at !== null && aim.at.isConnected && !on(aim.at, event.target);
 			}
 			if (aim.missed) {
 				event.stopImmediatePropagation();

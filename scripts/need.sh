@@ -8,7 +8,14 @@ for want in "$@"; do
 	case "$want" in
 	mariadb) [ -x /usr/sbin/mariadbd ] || missing="$missing mariadb-server" ;;
 	# The browser without windows, where Debian has it by itself; else the whole one.
-	chromium) command -v chromium-headless-shell >/dev/null 2>&1 || missing="$missing chromium-headless-shell" ;;
+	chromium)
+		if command -v chromium-headless-shell >/dev/null 2>&1; then
+			:
+		elif apt-cache show chromium-headless-shell >/dev/null 2>&1; then
+			missing="$missing chromium-headless-shell"
+		elif ! command -v chromium >/dev/null 2>&1; then
+			missing="$missing chromium"
+		fi ;;
 	*) echo "need.sh: unknown name '$want'" >&2; exit 2 ;;
 	esac
 done
@@ -57,13 +64,9 @@ apt() {
 	done
 }
 apt update -q
-case "$missing" in
-*chromium-headless-shell*)
-	if [ -z "$(apt-cache search --names-only '^chromium-headless-shell$')" ]; then
-		missing=$(echo "$missing" | sed 's/chromium-headless-shell/chromium/')
-		! command -v chromium >/dev/null 2>&1 || missing=$(echo "$missing" | sed 's/chromium//')
-	fi ;;
-esac
-[ -n "$(echo "$missing" | tr -d ' ')" ] || exit 0
+# Only now is it sure what Debian has.
+if [ "$missing" != "${missing%chromium}" ] && apt-cache show chromium-headless-shell >/dev/null 2>&1; then
+	missing="${missing%chromium}chromium-headless-shell"
+fi
 # shellcheck disable=SC2086
 apt install -y -q --no-install-recommends $missing
