@@ -1,6 +1,6 @@
 # Verjuice. Everything a fresh Debian machine with Go, Node, npm and make needs
 # is installed by these targets themselves.
-.PHONY: demo run demo-reset test test-days torture fuzz bench bench-page bench-pit bench-book screenshots lint build types check-types need clean
+.PHONY: demo run demo-reset check test test-go test-days test-pages torture fuzz bench bench-page bench-pit bench-book screenshots lint build types check-types need clean
 
 BIN := bin/verjuice
 WEB := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
@@ -17,26 +17,29 @@ demo-reset: build need  ## the demo as on the first day; your own cooks are not 
 
 build: $(BIN)           ## the program in bin/
 
-test: lint check-types need-tests  ## everything that must hold
-	go test -timeout 30m ./...
-	@$(MAKE) --no-print-directory test-days
-	@$(MAKE) --no-print-directory fuzz TIME=2000x
+check: lint check-types test-pages  ## the daily loop: every check and every test that needs no browser and no database
+	go test $$($(UNAIDED))
+# The packages whose tests start neither.
+UNAIDED = go list -f '{{.ImportPath}} {{.TestImports}} {{.XTestImports}}' ./... | grep -vE 'internal/(testdb|apptest)[] ]|/(localdb|e2e|cmd/verjuice) ' | cut -d' ' -f1
 
-# Days on which dates are easily got wrong: a year and a day from now, 29 February,
-# and the nights on which the clocks go forward and back where the tests cook.
-DAYS     := $(shell date -u -d '+1 year +1 day' +%FT12:00:00Z) 2028-02-29T12:00:00Z 2027-03-28T00:30:00Z 2026-10-25T00:30:00Z
-PACKAGES := ./cmd/... ./internal/api ./internal/core/caution ./internal/core/cook ./internal/core/cooking ./internal/core/facts ./internal/core/formula ./internal/core/plan ./internal/core/shop ./internal/exchange ./internal/sheet
-# What takes long there and knows no dates.
-UNDATED  := TestWhateverIsSent|TestPhotographsThat|TestManyAtOnce|TestADatabaseThat|TestFormulasInside|TestEveryForecast|TestTwoJobs|TestTheTableOfCuts|TestTheEnvelope
-test-days: web/dist need-tests  ## the quick tests that know dates on other days; PACKAGES=./... for all of them
-	@for day in $(DAYS); do echo "the tests' clock at $$day"; VERJUICE_TEST_NOW=$$day go test -count=1 -timeout 30m -skip "$(UNDATED)" $(PACKAGES) || exit 1; done
+test: lint check-types test-pages need-tests  ## everything that must hold, with one database server for all of it
+	go run ./internal/testdb/withdb $(MAKE) --no-print-directory test-go test-days
+
+test-go: web/dist
+	go test -timeout 20m -parallel 4 ./...
+
+test-days: web/dist     ## the tests that know dates, on the days of internal/testclock
+	go run ./internal/testclock/eachday
+
+test-pages: web/node_modules  ## the tests of what the pages keep and send
+	cd web && npm run --silent test
 
 TIME := 10m
 torture: web/dist need-tests  ## kill the program and the database while people save and strangers attack, for TIME each; prints what was acknowledged and lost
 	VERJUICE_TORTURE=$(TIME) go test -count=1 -timeout 24h -v -run 'TestTheProgramOutlivesItsKills' ./cmd/verjuice
 	VERJUICE_TORTURE=$(TIME) go test -count=1 -timeout 24h -v -run 'TestSavesOutliveKills' ./internal/store
 
-fuzz: need-tests        ## every fuzz target for TIME each, or so many times: TIME=2000x
+fuzz: need-tests        ## every fuzz target for TIME each, or so many times: TIME=2000x (their seeds run with the tests)
 	@grep -rl --include='*_test.go' '^func Fuzz' internal | while read -r f; do for t in $$(sed -n 's/^func \(Fuzz[A-Za-z]*\).*/\1/p' $$f); do go test -run '^$$' -fuzz "^$$t$$" -fuzztime $(TIME) ./$$(dirname $$f) || exit 1; done; done
 
 bench: web/dist         ## how fast the core is

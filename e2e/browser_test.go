@@ -111,13 +111,13 @@ func (b *browser) begin() {
 	)
 }
 
-// wrongClock puts the browser's clock 400 days and some hours off: pages take today
-// and now from the server.
+// wrongClock has the browser begin at a written moment, 400 days before the tests' own: pages take
+// today and now from the server, and the machine's clock plays no part.
 const wrongClock = `(() => {
-	const off = -34_567_890_000, Right = Date;
+	const began = Date.UTC(2025, 9, 19, 9, 41), Right = Date;
 	globalThis.Date = class extends Right {
-		constructor(...args) { args.length ? super(...args) : super(Right.now() + off); }
-		static now() { return Right.now() + off; }
+		constructor(...args) { args.length ? super(...args) : super(began + performance.now()); }
+		static now() { return began + performance.now(); }
 	};
 })()`
 

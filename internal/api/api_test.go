@@ -222,6 +222,7 @@ func TestOtherSitesAreKeptOut(t *testing.T) {
 // A database that has gone is said to be away, at every address that needs it; what
 // needs none still answers.
 func TestADatabaseThatIsAway(t *testing.T) {
+	testclock.Undated(t)
 	server, err := localdb.Start(t.Context(), t.TempDir())
 	require.NoError(t, err)
 	t.Cleanup(server.Stop)

@@ -15,6 +15,7 @@ import (
 	"verjuice/internal/api"
 	"verjuice/internal/apptest"
 	"verjuice/internal/sheet"
+	"verjuice/internal/testclock"
 )
 
 // The calendar can be read again by its library, keeps its UIDs when the plan
@@ -97,6 +98,7 @@ func TestShopping(t *testing.T) {
 // A photograph is kept small and plain, only on a cook that is there, and comes
 // back when it was taken away.
 func TestPhotographs(t *testing.T) {
+	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Nothing)
 	require.Equal(t, http.StatusCreated, call(t, app, "POST", "/api/cooks", supper()).StatusCode)
 	var raw bytes.Buffer

@@ -8,6 +8,7 @@ import (
 	"regexp"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -69,6 +70,9 @@ func first[T any](list []store.Record[T], _ int64, err error) (string, error) {
 	return list[0].ID, err
 }
 
+// client waits no longer for an answer than anything here may take.
+var client = &http.Client{Timeout: 10 * time.Second}
+
 // call sends body (JSON text, or a value to encode) with pairs of headers.
 func call(t testing.TB, app apptest.App, method, path string, body any, headers ...string) reply {
 	t.Helper()
@@ -91,7 +95,7 @@ func call(t testing.TB, app apptest.App, method, path string, body any, headers 
 		}
 		req.Header.Set(headers[i], headers[i+1])
 	}
-	res, err := http.DefaultClient.Do(req)
+	res, err := client.Do(req)
 	require.NoError(t, err)
 	defer res.Body.Close()
 	out, err := io.ReadAll(res.Body)

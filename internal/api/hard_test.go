@@ -21,6 +21,7 @@ import (
 	"verjuice/internal/core/formula"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
+	"verjuice/internal/testclock"
 )
 
 // onRecord is everything of the records, to see that nothing has changed.
@@ -45,15 +46,14 @@ func onRecord(t *testing.T, app apptest.App) string {
 // Times that no cook can mean are refused in words, at once, wherever they are sent; what is
 // refused changes nothing on record.
 func TestTimesThatNoCookCanMean(t *testing.T) {
+	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Demo)
 	var rec api.CookRecord
 	call(t, app, "GET", "/api/cooks/{supper}", nil).into(t, &rec)
 	before := onRecord(t, app)
 	mistakes := func(c cook.Cook, said facts.Facts) []sheet.Mistake {
 		var out sheet.Sheet
-		began := time.Now()
 		r := call(t, app, "POST", "/api/sheet", sheet.CookRequest{Cook: c, Facts: said})
-		assert.Less(t, time.Since(began), 10*time.Second)
 		assert.Less(t, len(r.body), 1<<20, "a sheet stays a sheet")
 		r.into(t, &out)
 		return out.Errors
@@ -104,6 +104,7 @@ func TestTimesThatNoCookCanMean(t *testing.T) {
 // Keys that two pieces share, ids that are none, and bodies that are nothing are refused with
 // a place and a sentence.
 func TestShapesThatAreNone(t *testing.T) {
+	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Demo)
 	before := onRecord(t, app)
 	twice := supper()
@@ -130,6 +131,7 @@ func TestShapesThatAreNone(t *testing.T) {
 // Lists under what is not there, and bringing back what is not there, are 404; another method
 // of an address that exists is 405 and says which it has.
 func TestWhatIsNotThere(t *testing.T) {
+	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Nothing)
 	const nobody = "0b0e7a52-6a1f-4c0e-9d53-0d5f3c1e8a11"
 	for _, one := range [][2]string{
@@ -155,6 +157,7 @@ func TestWhatIsNotThere(t *testing.T) {
 
 // Parameters that are no number, or no text, are refused; none is a 500.
 func TestParametersThatAreNone(t *testing.T) {
+	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Nothing)
 	for _, q := range []string{"page=NaN", "page=1e9", "page=-1", "page=0x10", "page=999999999999999999999", "page=%00", "search=%ff%fe", "search=a%0d%0aSet-Cookie:%20b", "sort=;DROP", "gone=maybe"} {
 		r := call(t, app, "GET", "/api/cooks?"+q, nil)
@@ -177,6 +180,7 @@ func TestParametersThatAreNone(t *testing.T) {
 
 // A request that is no HTTP, or breaks off, is told so, and the next one is served.
 func TestRequestsThatBreakOff(t *testing.T) {
+	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Nothing)
 	host := strings.TrimPrefix(app.URL, "http://")
 	head := "POST /api/cooks HTTP/1.1\r\nHost: " + host + "\r\nContent-Type: application/json\r\n"
@@ -193,9 +197,8 @@ func TestRequestsThatBreakOff(t *testing.T) {
 		require.NoError(t, err)
 		_, err = io.WriteString(c, text)
 		require.NoError(t, err)
-		require.NoError(t, c.SetReadDeadline(time.Now().Add(10*time.Second)))
-		answer := make([]byte, 400)
-		n, _ := c.Read(answer)
+		answer, n := make([]byte, 400), 0
+		testclock.Within(t, 10*time.Second, func() { n, _ = c.Read(answer) })
 		first, _, _ := strings.Cut(string(answer[:n]), "\r\n")
 		assert.Contains(t, first+" ", want, "%q", text)
 		_ = c.Close()
@@ -214,6 +217,7 @@ func TestRequestsThatBreakOff(t *testing.T) {
 // Texts come back without what controls a terminal or begins a line of a file; in a calendar
 // every line ends as it should, is short enough, and is one that was meant.
 func TestTextsAreTexts(t *testing.T) {
+	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Nothing)
 	for _, name := range []string{
 		"Supper\r\nBEGIN:VEVENT\r\nSUMMARY:mine", "Sup\x00per\x0b\x1b[31m", "Sup\u2028per\u0085\u009fx", strings.Repeat("ü", 95), "=cmd()|' /C calc'!A0", "\u202eSupper", "A;B,C:D\\E",
@@ -248,6 +252,7 @@ func TestTextsAreTexts(t *testing.T) {
 // Formulas inside formulas are bounded in words, at once: in one body, and by what is on
 // record.
 func TestFormulasInsideFormulas(t *testing.T) {
+	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Nothing)
 	save := func(name, inside string, wide int) (string, reply) {
 		f := formula.Formula{Name: name, Kind: formula.Rub, Basis: formula.ByWeight}
@@ -266,10 +271,8 @@ func TestFormulasInsideFormulas(t *testing.T) {
 	require.Equal(t, http.StatusCreated, r.StatusCode, string(r.body))
 	deep := 0
 	for level := 1; level <= 12; level++ {
-		began := time.Now()
 		var next string
-		next, r = save(fmt.Sprint("level ", level), last, 1)
-		assert.Less(t, time.Since(began), 3*time.Second, "level %d", level)
+		testclock.Within(t, 3*time.Second, func() { next, r = save(fmt.Sprint("level ", level), last, 1) })
 		if r.StatusCode != http.StatusCreated {
 			p := r.problem(t, http.StatusUnprocessableEntity)
 			assert.NotEmpty(t, p.Errors[0].Message)
@@ -278,11 +281,9 @@ func TestFormulasInsideFormulas(t *testing.T) {
 		last, deep = next, level
 	}
 	assert.Less(t, deep, 12, "there is a bottom")
-	began := time.Now()
-	_, r = save("wide", last, 16)
-	assert.Less(t, time.Since(began), 3*time.Second)
+	testclock.Within(t, 3*time.Second, func() { _, r = save("wide", last, 16) })
 	assert.True(t, r.StatusCode == http.StatusCreated || r.StatusCode == http.StatusUnprocessableEntity, string(r.body))
-	began = time.Now()
-	assert.Equal(t, http.StatusOK, call(t, app, "GET", "/api/formulas", nil).StatusCode)
-	assert.Less(t, time.Since(began), 3*time.Second)
+	testclock.Within(t, 3*time.Second, func() {
+		assert.Equal(t, http.StatusOK, call(t, app, "GET", "/api/formulas", nil).StatusCode)
+	})
 }

@@ -111,6 +111,7 @@ func TestLarder(t *testing.T) {
 // What the bench holds goes out as a file and comes in again, with the formulas
 // that it uses; a bad file and a circle are refused, and nothing is half kept.
 func TestFilesOutAndIn(t *testing.T) {
+	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Nothing)
 	rub := formula.ReadyMade()[3]
 	rub.ID, rub.Name = "", "Crew rub"

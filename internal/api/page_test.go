@@ -23,6 +23,7 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
+	"verjuice/internal/testclock"
 )
 
 // screen is a page as a browser holds it: what it sent, and what it was answered.
@@ -68,6 +69,7 @@ func put(into map[string]any, name string, value any) {
 // Whatever is changed, in whatever order, a page that is sent and answered by what has
 // changed is the page that is sent and answered whole; and one letter costs little.
 func TestAPageIsSentByWhatChanged(t *testing.T) {
+	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Demo)
 	var rec api.CookRecord
 	call(t, app, "GET", "/api/cooks/{supper}", nil).into(t, &rec)
@@ -136,6 +138,7 @@ func zipped(t *testing.T, text []byte) int {
 // Changes that cannot be made are refused, and a program that does not know the page
 // they are made to asks for all of it.
 func TestChangesThatDoNotFit(t *testing.T) {
+	testclock.Undated(t)
 	app, other := apptest.Start(t, apptest.Nothing), apptest.Start(t, apptest.Nothing)
 	whole := sheet.CookRequest{Cook: supper()}
 	one := screen{app: app}

@@ -18,10 +18,12 @@ import (
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/instrument"
+	"verjuice/internal/testclock"
 )
 
 // The scale streams what it shows: it settles on what was laid on it, and tares.
 func TestTheScaleStreams(t *testing.T) {
+	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Nothing)
 	req, err := http.NewRequestWithContext(t.Context(), http.MethodGet, app.URL+"/api/scale", nil)
 	require.NoError(t, err)
@@ -62,6 +64,7 @@ func TestTheScaleStreams(t *testing.T) {
 
 // Many screens save at once: one wins each version, and every other gets a conflict.
 func TestOnlyOneOfManyWins(t *testing.T) {
+	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Nothing)
 	tag := call(t, app, "POST", "/api/cooks", supper()).Header.Get("ETag")
 	var all sync.WaitGroup
@@ -93,9 +96,10 @@ func TestOnlyOneOfManyWins(t *testing.T) {
 // A stream goes on past the time that other answers have to be written in, and ends in order
 // when the program stops; what is asked after that is not begun.
 func TestStreamsOutliveTheWriteTimeout(t *testing.T) {
+	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Nothing)
 	stopping := make(chan struct{})
-	server := httptest.NewUnstartedServer(api.New(api.Config{Store: app.Store, Now: time.Now, Stopping: stopping}))
+	server := httptest.NewUnstartedServer(api.New(api.Config{Store: app.Store, Now: func() time.Time { return apptest.Now }, Stopping: stopping}))
 	server.Config.WriteTimeout = 150 * time.Millisecond
 	server.Start()
 	defer server.Close()
@@ -106,19 +110,24 @@ func TestStreamsOutliveTheWriteTimeout(t *testing.T) {
 		defer res.Body.Close()
 		streams = append(streams, bufio.NewScanner(res.Body))
 	}
-	begun := time.Now()
-	for time.Since(begun) < 600*time.Millisecond {
+	past := time.After(4 * server.Config.WriteTimeout)
+	for on := true; on; {
 		for _, s := range streams {
 			require.True(t, s.Scan(), "it goes on")
 		}
+		select {
+		case <-past:
+			on = false
+		default:
+		}
 	}
 	close(stopping)
-	begun = time.Now()
-	for _, s := range streams {
-		for s.Scan() { // what was still on its way
+	testclock.Within(t, 3*time.Second, func() {
+		for _, s := range streams {
+			for s.Scan() { // what was still on its way
+			}
+			assert.NoError(t, s.Err(), "it ends in order")
 		}
-		assert.NoError(t, s.Err(), "it ends in order")
-	}
-	assert.Less(t, time.Since(begun), 3*time.Second)
+	})
 	require.NoError(t, server.Config.Shutdown(t.Context()))
 }

@@ -60,6 +60,7 @@ func (p *practised) told(h float64) []live.Truth {
 // The truth is told once everything is off the fire, the same each time; what was done stands first,
 // and never wrapping takes longer than wrapping did. What its probe showed is near what it was.
 func TestTheTruth(t *testing.T) {
+	testclock.Undated(t)
 	p := practise(t, 5)
 	assert.Empty(t, p.told(1), "nothing is on")
 	p.say("fire", 0, nil)
@@ -91,6 +92,7 @@ func TestTheTruth(t *testing.T) {
 // Off the fire the piece cools in its rest, more slowly where it rests in a box, and its thermometer
 // goes on until it is sliced; then the practice comes to an end.
 func TestTheRestIsSimulated(t *testing.T) {
+	testclock.Undated(t)
 	p := practise(t, 5)
 	p.say("fire", 0, nil)
 	p.say("off", 6, nil)

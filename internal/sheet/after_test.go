@@ -45,6 +45,7 @@ func inJSON(t *testing.T, s Sheet) string {
 // Whatever is changed on a page, worked out after the one before it is what it is by itself:
 // nothing is taken over that would be other now.
 func TestAPageAfterAnotherIsAPageByItself(t *testing.T) {
+	testclock.Undated(t)
 	for seed := range uint64(30) {
 		r := rand.New(rand.NewPCG(seed, 9))
 		c, f := anycook.Whole(r)

@@ -20,6 +20,7 @@ import (
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/starter"
+	"verjuice/internal/testclock"
 )
 
 func ahead(t *testing.T, c cook.Cook, compare string, as Reader) OutlookSheet {
@@ -43,6 +44,7 @@ func shoulder(change func(p *cook.Piece)) cook.Cook {
 // Whatever the cut, every text of its forecast is finished, every figure is a number, the
 // curve rises in its bands, and the marks are in order and on the curve.
 func TestEveryForecastIsFinished(t *testing.T) {
+	testclock.Undated(t)
 	for _, c := range cut.All() {
 		p := starter.NewPiece(c, quantity.Metric)
 		p.Key = "one"

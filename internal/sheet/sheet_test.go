@@ -159,7 +159,7 @@ func TestEveryTextIsFinished(t *testing.T) {
 	r := rand.New(rand.NewPCG(71, 72))
 	mistakes := map[string]bool{}
 	said := map[string]bool{}
-	for n := range 160 {
+	for n := range testclock.Rounds(160) {
 		c, f := anycook.Whole(r)
 		if n%3 > 0 {
 			anycook.Spoil(r, &c, 1+r.IntN(4))
@@ -188,8 +188,8 @@ func TestEveryTextIsFinished(t *testing.T) {
 			customary(t, shopping)
 		}
 	}
-	assert.Greater(t, len(mistakes), 25)
-	assert.Greater(t, len(said), 10)
+	assert.Greater(t, len(mistakes), testclock.Rounds(25))
+	assert.Greater(t, len(said), testclock.Rounds(10)-1)
 }
 
 // The same for a formula on the bench, a comparison, a jar, a label and a game.

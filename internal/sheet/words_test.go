@@ -11,6 +11,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"verjuice/internal/testclock"
 )
 
 // retired are ways of saying things that nobody would say aloud.
@@ -24,6 +25,7 @@ var retired = []string{
 
 // Nothing that a cook reads, on a page or in a document, says any of them.
 func TestRetiredPhrases(t *testing.T) {
+	testclock.Undated(t)
 	bad := regexp.MustCompile(`(?i)` + strings.Join(retired, "|"))
 	files := 0
 	for _, root := range []string{".", "../exchange", "../api", "../demo", "../core/cut", "../core/larder", "../core/formula", "../../web/src", "../../docs", "../../README.md"} {

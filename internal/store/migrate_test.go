@@ -24,6 +24,7 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/order"
+	"verjuice/internal/testclock"
 	"verjuice/internal/testdb"
 )
 
@@ -49,7 +50,7 @@ func upTo(t *testing.T, version int64) (string, *sql.DB, *goose.Provider) {
 func TestOldCooksSurvive(t *testing.T) {
 	at, db, _ := upTo(t, 3)
 	for _, statement := range []string{
-		`INSERT INTO cooks (id, version, name, serve_at, zone, guests, created_at, updated_at) VALUES (1, 4, 'Old supper', '2026-01-03T18:00', 'UTC', 6, NOW(), NOW())`,
+		`INSERT INTO cooks (id, version, name, serve_at, zone, guests, created_at, updated_at) VALUES (1, 4, 'Old supper', '2026-01-03T18:00', 'UTC', 6, '2026-01-01 12:00:00', '2026-01-01 12:00:00')`,
 		`INSERT INTO pieces (cook_id, position, cut, pieces, bought, formula, formula_name, formula_basis, target, wet)
 			VALUES (1, 0, 'pork-loin', 1, '2 kg', 'equal-parts', 'Plain', 'weight', '1 %', '{"bath":{"kind":"strong","for":"8 h"},"weighed":["10","10"]}'), (1, 1, 'chicken-leg', 4, '1.2 kg', '', 'Plain', 'weight', '', '')`,
 		`INSERT INTO rub_rows (piece_id, position, ingredient, form, parts) SELECT id, 0, 'sea-salt', 'fine', '1' FROM pieces`,
@@ -83,9 +84,9 @@ func TestOldMarksBecomeFacts(t *testing.T) {
 	}
 	exec(`INSERT INTO cooks (id, version, name, serve_at, zone, guests, plan, created_at, updated_at) VALUES (1, 4, 'Old supper', '2026-01-03T18:00', 'UTC', 6,
 		'{"hands":2,"marks":[{"piece":"p1","stage":"salt","at":"2026-01-03T08:00","done":true},{"piece":"p1","stage":"fire","at":"2026-01-03T11:00"},{"piece":"p1","stage":"salt","at":"2026-01-03T08:30","done":true}],
-		  "acks":[{"piece":"p1","rule":"cold-side","what":"The fridge is warm.","at":"2026-01-02T10:00:00Z"}]}', NOW(), NOW())`)
+		  "acks":[{"piece":"p1","rule":"cold-side","what":"The fridge is warm.","at":"2026-01-02T10:00:00Z"}]}', '2026-01-01 12:00:00', '2026-01-01 12:00:00')`)
 	exec(`INSERT INTO pieces (cook_id, position, cut, pieces, bought, formula, formula_name, formula_basis) VALUES (1, 0, 'pork-loin', 1, '2 kg', '', 'Plain', 'weight')`)
-	exec(`INSERT INTO cooks (id, version, name, serve_at, zone, guests, plan, created_at, updated_at) VALUES (2, 1, 'Plain', '', 'UTC', 6, '', NOW(), NOW())`)
+	exec(`INSERT INTO cooks (id, version, name, serve_at, zone, guests, plan, created_at, updated_at) VALUES (2, 1, 'Plain', '', 'UTC', 6, '', '2026-01-01 12:00:00', '2026-01-01 12:00:00')`)
 	for range 2 {
 		_, err := p.ApplyVersion(t.Context(), 7, true)
 		require.NoError(t, err)
@@ -244,6 +245,7 @@ func same[T any](t *testing.T, then json.RawMessage, now T) {
 
 // Programs that start at once on one empty database all find it whole.
 func TestManyProgramsStartAtOnce(t *testing.T) {
+	testclock.Undated(t)
 	for range 4 {
 		at := testdb.Empty(t)
 		var all sync.WaitGroup
@@ -264,6 +266,7 @@ func TestManyProgramsStartAtOnce(t *testing.T) {
 // A program that was killed after any statement of any migration leaves a database that
 // the next one brings up to date.
 func TestKilledWithinAMigration(t *testing.T) {
+	testclock.Undated(t)
 	files, err := fs.Glob(migrations, "migrations/*.sql")
 	require.NoError(t, err)
 	sub, err := fs.Sub(migrations, "migrations")

@@ -7,7 +7,6 @@ import (
 	"sync"
 	"sync/atomic"
 	"testing"
-	"time"
 
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
@@ -19,6 +18,7 @@ import (
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/larder"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/testclock"
 	"verjuice/internal/testdb"
 )
 
@@ -44,6 +44,7 @@ func migrated(t testing.TB) string {
 // Different facts sent at once are all saved; the same fact sent twice is saved
 // once; another fact under the same id is refused.
 func TestFactsFromManyHands(t *testing.T) {
+	testclock.Undated(t)
 	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	defer s.Close()
@@ -80,6 +81,7 @@ func TestFactsFromManyHands(t *testing.T) {
 // The lock of a program that was killed is free when its time is over, and a program
 // that lost its lock is told.
 func TestLocksAreLeased(t *testing.T) {
+	testclock.Undated(t)
 	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	defer s.Close()
@@ -126,6 +128,7 @@ func TestSavingSideBySide(t *testing.T) {
 // Many hands on one jar, some of which put back what they took: every draw counts, and
 // only those that were put back are gone.
 func TestNoDrawIsLost(t *testing.T) {
+	testclock.Undated(t)
 	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	defer s.Close()
@@ -275,7 +278,7 @@ func BenchmarkTenThousandCooks(b *testing.B) {
 			Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin", Trimmed: "2 kg", Season: cook.Season{Formula: formula.ReadyMade()[n%4]}}},
 		})
 		require.NoError(b, err)
-		m.CreatedAt, m.UpdatedAt = time.Now(), time.Now()
+		m.CreatedAt, m.UpdatedAt = testclock.Now(), testclock.Now()
 		rows = append(rows, m)
 	}
 	require.NoError(b, s.db.CreateInBatches(rows, 500).Error)

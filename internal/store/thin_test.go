@@ -12,6 +12,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/testclock"
 )
 
 // Every reading that was handed in still counts in its minute when it is thinned, whatever came
@@ -34,8 +35,9 @@ func TestThinnedReadingsStillCount(t *testing.T) {
 		}
 		return facts.HandIn{ID: uuid.NewString()}, read
 	}
-	old := func() {
-		require.NoError(t, s.db.Exec("UPDATE hand_ins SET created_at = ?", time.Now().Add(-30*time.Hour)).Error)
+	now := testclock.Now()
+	handed := func(ago time.Duration) {
+		require.NoError(t, s.db.Exec("UPDATE hand_ins SET created_at = ?", now.Add(-ago)).Error)
 	}
 	check := func(kept int) {
 		t.Helper()
@@ -49,19 +51,20 @@ func TestThinnedReadingsStillCount(t *testing.T) {
 	first, read := some()
 	hand(first, read)
 	want.Add(read...)
-	require.NoError(t, s.Thin(t.Context(), time.Now()))
+	handed(20 * time.Hour)
+	require.NoError(t, s.Thin(t.Context(), now))
 	check(300)
-	old()
-	require.NoError(t, s.Thin(t.Context(), time.Now()))
+	handed(30 * time.Hour)
+	require.NoError(t, s.Thin(t.Context(), now))
 	check(0)
 	hand(first, read)
 	second, more := some()
 	hand(second, more)
 	want.Add(more...)
 	check(300)
-	old()
+	handed(30 * time.Hour)
 	for range 2 {
-		require.NoError(t, s.Thin(t.Context(), time.Now()))
+		require.NoError(t, s.Thin(t.Context(), now))
 		check(0)
 	}
 	other := more
@@ -86,7 +89,7 @@ func BenchmarkCourse(b *testing.B) {
 		}
 		require.NoError(b, s.HandIn(b.Context(), rec.ID, facts.HandIn{ID: uuid.NewString()}, read))
 	}
-	require.NoError(b, s.Thin(b.Context(), time.Now().Add(48*time.Hour)))
+	require.NoError(b, s.Thin(b.Context(), testclock.Now().AddDate(100, 0, 0)))
 	for b.Loop() {
 		if _, _, err := s.Course(b.Context(), rec.ID); err != nil {
 			b.Fatal(err)

@@ -17,6 +17,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/localdb"
+	"verjuice/internal/testclock"
 )
 
 // killed kills the MariaDB whose data lies in a folder, as a power cut would.
@@ -33,6 +34,7 @@ func killed(t *testing.T, folder string) {
 // that was acknowledged is there at the end, whole, and none is there twice; what was not
 // acknowledged is there whole or not at all.
 func TestSavesOutliveKills(t *testing.T) {
+	testclock.Undated(t)
 	folder := t.TempDir()
 	own, err := localdb.Start(t.Context(), folder)
 	require.NoError(t, err)

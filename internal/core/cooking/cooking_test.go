@@ -286,6 +286,7 @@ func TestSaltFollowsTheClock(t *testing.T) {
 
 // Every decision has its usual answer among its answers, and every answer is taken.
 func TestEveryDecision(t *testing.T) {
+	testclock.Undated(t)
 	seen := map[string]bool{}
 	for _, c := range cut.All() {
 		p := anycook.Coated(c.ID, quantity.FormatMass(quantity.Mass(c.TypicalKG), quantity.Metric))

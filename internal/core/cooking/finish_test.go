@@ -15,6 +15,7 @@ import (
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
+	"verjuice/internal/testclock"
 )
 
 // The finish is the cook's: core temperature, time, yield and how it is served follow it,
@@ -76,6 +77,7 @@ func TestTheCoreTemperatureMovesTimeAndYield(t *testing.T) {
 
 // Field experience in round numbers: hours on the fire, and served of trimmed weight.
 func TestTheEnvelope(t *testing.T) {
+	testclock.Undated(t)
 	for _, try := range []struct {
 		cut, weight, thick, pit, done, wrap string
 		low, high                           float64 // h
@@ -165,6 +167,7 @@ func TestWhatTheMeatBringsAlong(t *testing.T) {
 // Depth and ledger speak of the same meat: on every cut, bone in or out, skin on or off, by
 // rub, bath, needle and base together, their salt agrees to one in a hundred.
 func TestDepthAndLedgerAgree(t *testing.T) {
+	testclock.Undated(t)
 	for _, c := range cut.All() {
 		for _, faces := range []string{"all", "one"} {
 			p := anycook.Coated(c.ID, quantity.FormatMass(quantity.Mass(c.TypicalKG), quantity.Metric))

@@ -14,13 +14,14 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/testclock"
 )
 
 // Whatever is typed that makes sense, the figures hold together.
 func TestAnyCookHoldsTogether(t *testing.T) {
 	r := rand.New(rand.NewPCG(21, 22))
 	whole := 0
-	for i := range 250 {
+	for i := range testclock.Rounds(250) {
 		p := anycook.Piece(r)
 		got := work(anycook.Supper(p))
 		where := fmt.Sprintf("piece %d: %+v", i, p)
@@ -80,14 +81,14 @@ func TestAnyCookHoldsTogether(t *testing.T) {
 			}
 		}
 	}
-	assert.Greater(t, whole, 180, "most of them are whole")
+	assert.Greater(t, whole, testclock.Rounds(180), "most of them are whole")
 }
 
 // More of a thing that salts never makes meat less salty, on any cut.
 func TestMoreIsNeverLess(t *testing.T) {
 	r := rand.New(rand.NewPCG(23, 24))
 	percent := func(p cook.Piece) float64 { return sound(t, anycook.Supper(p)).Pieces[0].Ledger.Percent.Mid }
-	for range 40 {
+	for range testclock.Rounds(40) {
 		p := anycook.Piece(r)
 		p.Season.Mode, p.Season.Binder, p.Layers, p.Bath, p.Inject = "coat", false, nil, nil, nil
 		last := 0.0
@@ -116,7 +117,7 @@ func TestMoreIsNeverLess(t *testing.T) {
 // The figures of an injection and a bath hang together on any cut.
 func TestWetFiguresHangTogether(t *testing.T) {
 	r := rand.New(rand.NewPCG(25, 26))
-	for range 60 {
+	for range testclock.Rounds(60) {
 		p := anycook.Piece(r)
 		p.Season.Mode, p.Layers = "coat", nil
 		p.Inject = &cook.Injection{Formula: anycook.Bottle("juice", "apple-juice"), Pump: "9 %", Spacing: anycook.Pick(r, []string{"2 cm", "3 cm", "1 in"})}
@@ -140,6 +141,7 @@ func TestWetFiguresHangTogether(t *testing.T) {
 // Whichever source is left free, on any cut, it brings the ledger to the target;
 // and its amount typed in instead gives the same salt.
 func TestAnySourceCanBeFree(t *testing.T) {
+	testclock.Undated(t)
 	r := rand.New(rand.NewPCG(31, 32))
 	all := []string{"", "rub", "bath", "inject", "layer-0", "layer-1"}
 	solved := map[string]int{}
@@ -240,7 +242,7 @@ func TestBathWithJuice(t *testing.T) {
 // What to buy for so many feeds so many.
 func TestBuyingFeedsTheGuests(t *testing.T) {
 	r := rand.New(rand.NewPCG(61, 62))
-	for range 80 {
+	for range testclock.Rounds(80) {
 		p, q := anycook.Piece(r), anycook.Piece(r)
 		p.Season.Mode, q.Season.Mode = "coat", "coat"
 		p.TrimStyle, q.TrimStyle = "", ""

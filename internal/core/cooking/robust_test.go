@@ -23,6 +23,7 @@ import (
 	"verjuice/internal/core/method"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/provisions"
+	"verjuice/internal/testclock"
 )
 
 // asJSON is every number of a result, told apart by its pieces' keys.
@@ -35,6 +36,7 @@ func asJSON(t *testing.T, v any) string {
 // The order of the pieces on the page makes no difference, the same input gives the
 // same result, and the input is not changed.
 func TestOrderPlaysNoPartAndNothingIsChanged(t *testing.T) {
+	testclock.Undated(t)
 	r := rand.New(rand.NewPCG(33, 34))
 	for range 8 {
 		c, f := anycook.Whole(r)
@@ -131,7 +133,7 @@ func finite(v reflect.Value) bool {
 func TestNothingTypedBreaksTheCore(t *testing.T) {
 	r := rand.New(rand.NewPCG(71, 72))
 	wrong := 0
-	for range 200 {
+	for range testclock.Rounds(200) {
 		c, f := anycook.Whole(r)
 		anycook.Spoil(r, &c, 1+r.IntN(4))
 		if r.IntN(3) == 0 {
@@ -157,7 +159,7 @@ func TestNothingTypedBreaksTheCore(t *testing.T) {
 		}
 		provisions.List(got)
 	}
-	assert.Greater(t, wrong, 120)
+	assert.Greater(t, wrong, testclock.Rounds(120))
 }
 
 // The stages of a page are read into a list of moves in working order, each source of

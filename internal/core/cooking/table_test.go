@@ -10,11 +10,13 @@ import (
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/doctable"
+	"verjuice/internal/testclock"
 )
 
 // The table of all cuts in docs/models.md is what the program says. VERJUICE_WRITE=1 writes
 // it anew.
 func TestTheTableOfCuts(t *testing.T) {
+	testclock.Undated(t)
 	rows := []string{
 		"| cut | finish | trimmed, kg | thickest, mm | block, mm | coated, dm² | medium coat, g | salt, % | off at, °C | hours | served, % of trimmed |",
 		"|---|---|---|---|---|---|---|---|---|---|---|",

@@ -14,6 +14,7 @@ import (
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/thermal"
 	"verjuice/internal/doctable"
+	"verjuice/internal/testclock"
 )
 
 // asked is a line of the field envelope: what cooks know of how long a piece takes.
@@ -91,6 +92,7 @@ func (c Cook) alone(t testing.TB, to float64, m Member) float64 {
 // One set of constants meets every line, at the middle of the ensemble. docs/models.md shows
 // the same table; VERJUICE_WRITE=1 writes it there.
 func TestTheEnvelope(t *testing.T) {
+	testclock.Undated(t)
 	rows := []string{"| piece | asked, h | middle, h | one in ten below, above |", "|---|---|---|---|"}
 	for _, a := range envelope {
 		f, err := Of(t.Context(), a.cook(t), Ask{})

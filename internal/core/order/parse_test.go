@@ -18,6 +18,7 @@ import (
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/starter"
+	"verjuice/internal/testclock"
 )
 
 // wrongAt are the pointers of a page's mistakes.
@@ -192,6 +193,7 @@ func TestPitsAndCopies(t *testing.T) {
 // Every cut has a piece to begin with that has no mistake, in either units, and every answer
 // that it has is one it takes.
 func TestEveryCutBeginsWell(t *testing.T) {
+	testclock.Undated(t)
 	for _, c := range cut.All() {
 		for _, units := range []quantity.System{quantity.Metric, quantity.US} {
 			p := starter.NewPiece(c, units)

@@ -14,15 +14,18 @@ export interface Parcel {
 
 const again = 2_000;
 
-let opened: Promise<IDBPDatabase | undefined> | undefined;
-/** The box on this device; none where the browser keeps nothing. */
-const box = () => {
-	opened ??= openDB("verjuice-pit", 1, {
+const open = async () =>
+	openDB("verjuice-pit", 1, {
 		upgrade(db) {
 			db.createObjectStore("out", { keyPath: "n", autoIncrement: true });
 			db.createObjectStore("last");
 		},
-	}).catch(() => undefined);
+	});
+
+let opened: Promise<IDBPDatabase | undefined> | undefined;
+/** The box on this device; none where the browser keeps nothing. */
+const box = () => {
+	opened ??= open().catch(() => undefined);
 	return opened;
 };
 
@@ -70,21 +73,28 @@ async function settle(parcel: Parcel) {
 }
 
 let running = false;
+/** Something was said while the box was being emptied. */
+let more = false;
 let timer: ReturnType<typeof setTimeout> | undefined;
 
 /** Hands in what waits, in the order in which it was said, one page of this browser at a time. */
 export async function flush() {
-	if (running) return;
+	if (running) {
+		more = true;
+		return;
+	}
 	running = true;
+	more = false;
 	clearTimeout(timer);
 	const work = async () => {
 		await load();
-		for (const parcel of held) {
-			if (!(await sent(parcel))) {
+		for (let next = held[0]; next; next = held[0]) {
+			if (!(await sent(next))) {
 				timer = setTimeout(flush, again);
+				more = false;
 				return;
 			}
-			await settle(parcel);
+			await settle(next);
 		}
 	};
 	try {
@@ -93,6 +103,7 @@ export async function flush() {
 	} finally {
 		running = false;
 	}
+	if (more) await flush();
 }
 
 /** Whether a parcel has come to its end: it is on record, or it never can be. */
