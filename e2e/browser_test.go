@@ -283,13 +283,18 @@ func named(name string) string {
 }
 
 // press clicks the control of that name. Where something else has moved under the pointer since it
-// was looked for, nothing is clicked, and it is looked for again.
+// was looked for, nothing is clicked, and it is looked for again; so it is where it was drawn anew
+// between the press and the release, of which a browser makes no click.
 func (b *browser) press(name string) {
 	b.t.Helper()
 	for range 20 {
 		b.until(named(name) + ` !== undefined`)
 		b.pressAt(js[[]float64](b, fmt.Sprintf(aimed, named(name)), chromedp.EvalAwaitPromise))
-		if missed, _ := chromedp.Run(b.ctx, chromedp.Evaluate[bool](`globalThis.aim?.missed === true`)); !missed {
+		again := `globalThis.aim?.missed === true`
+		if !b.touch {
+			again += ` || globalThis.aim?.clicked === false && ` + named(name) + ` !== undefined`
+		}
+		if missed, _ := chromedp.Run(b.ctx, chromedp.Evaluate[bool](again)); !missed {
 			return
 		}
 	}
@@ -317,6 +322,7 @@ const aimed = `(async () => {
 				const on = (a, b) => whole(a) === whole(b) || a?.contains(b) || b?.contains(a);
 				aim.missed = aim.at !== null && aim.at.isConnected && !on(aim.at, event.target);
 			}
+			if (event.type === "click") aim.clicked = true;
 			if (aim.missed) {
 				event.stopImmediatePropagation();
 				event.preventDefault();
@@ -324,7 +330,7 @@ const aimed = `(async () => {
 		};
 		for (const type of ["pointerdown", "mousedown", "touchstart", "pointerup", "mouseup", "touchend", "click"]) globalThis.addEventListener(type, keep, { capture: true, passive: false });
 	}
-	globalThis.aim = { at: document.elementFromPoint(...last) };
+	globalThis.aim = { at: document.elementFromPoint(...last), clicked: false };
 	return last;
 })()`
 

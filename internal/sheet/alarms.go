@@ -22,6 +22,7 @@ var alarmWords = map[string][2]string{
 	"probe":    {"No reading of %s since %s", "Is the probe in, and its cable dry?"},
 	"wrap":     {"Wrap %s now", ""},
 	"off":      {"%s is at %s: take it off", "Probe it in several places first."},
+	"felt":     {"%s is done by feel: take it off", "Feel it in several places first."},
 	"hold":     {"%s is down to %s", "Serve it, or warm it: held food must not fall below 60 °C / 140 °F."},
 	"feed":     {"Feed the %s", "It burns low from now on."},
 }
@@ -37,6 +38,9 @@ func (w writer) alarms(r cooking.Result, all []live.Alarm) []LiveAlarm {
 			continue
 		}
 		words := alarmWords[a.Kind]
+		if a.Felt {
+			words = alarmWords["felt"]
+		}
 		one := LiveAlarm{ID: alarmPrefix + a.ID, Note: words[1], Piece: a.Piece}
 		switch a.Kind {
 		case "pit-low", "pit-high":
@@ -46,6 +50,10 @@ func (w writer) alarms(r cooking.Result, all []live.Alarm) []LiveAlarm {
 		case "wrap":
 			one.Label = fmt.Sprintf(words[0], w.pieces[a.Piece])
 		case "off", "hold":
+			if a.Felt {
+				one.Label = fmt.Sprintf(words[0], w.pieces[a.Piece])
+				break
+			}
 			one.Label = fmt.Sprintf(words[0], w.pieces[a.Piece], w.short(float64(a.C)))
 		case "feed":
 			one.Label = fmt.Sprintf(words[0], w.pit(a.Pit))

@@ -16,7 +16,8 @@ type Alarm struct {
 	Kind  string // pit-low, pit-high, probe, wrap, off, hold or feed
 	Piece string // key; empty for a pit
 	Pit   int
-	C     quantity.Celsius // what was read
+	C     quantity.Celsius // what was read; nothing of a piece that is done by feel alone
+	Felt  bool             // it is done by feel alone: no core was read lately
 	SetC  quantity.Celsius
 	Since time.Time // a pit is so, or a probe shows nothing
 }
@@ -46,7 +47,11 @@ func Alarms(r cooking.Result, pieces []Piece, course facts.Course) []Alarm {
 				add("wrap", fmt.Sprint(":", len(p.Piece.Happened.Wraps)), Alarm{})
 			}
 			if p.Done() {
-				add("off", "", Alarm{C: p.Core.C})
+				done := Alarm{Felt: p.Core == nil}
+				if p.Core != nil {
+					done.C = p.Core.C
+				}
+				add("off", "", done)
 			}
 			if since, lost := silent(course, key, r.Now); lost && since.After(p.Piece.Happened.On) {
 				add("probe", fmt.Sprint(":", since.Unix()), Alarm{Since: since})

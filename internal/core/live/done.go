@@ -65,7 +65,7 @@ func (p Piece) Done() bool {
 	case p.State != On || !c.Off.None():
 		return false
 	case d.Feel && c.DoneC > 0:
-		return d.Hot && d.Tender()
+		return d.Tender() && (d.Hot || cooked && p.Core == nil) // who reads no core goes by the feel
 	case cooked && d.Tender():
 		return p.Core == nil || float64(p.Core.C) >= soft
 	case cooked && len(d.Firm) > 0 || d.Feel:
