@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"errors"
 	"net/http"
 	"sync"
 	"time"
@@ -46,6 +47,8 @@ type liveCook struct {
 	readings uint64       // that are in course
 	followed time.Time
 	answers  map[sheet.Reader]liveAnswer
+	broken   error      // why it could not be worked out
+	brokenAt store.Told // as it was on record then
 }
 
 type liveAnswer struct {
@@ -102,10 +105,16 @@ func (s *server) live(ctx context.Context, id string, as sheet.Reader, every tim
 	if ok && !pressed && time.Since(was.at) < renews {
 		return was, nil
 	}
+	if c.broken != nil && c.brokenAt == told { // it will not be otherwise before anything has changed
+		return liveAnswer{}, c.broken
+	}
 	if err := c.follow(ctx, s.Store, id); err != nil {
 		return liveAnswer{}, problemOf(err)
 	}
-	out, err := s.workLive(ctx, id, c.course, as)
+	out, err := guarded(id, func() (sheet.LiveSheet, error) { return s.workLive(ctx, id, c.course, as) })
+	if c.broken, c.brokenAt = nil, told; errors.Is(err, errBroken) {
+		c.broken = err
+	}
 	if err != nil {
 		return liveAnswer{}, err
 	}
@@ -184,7 +193,7 @@ func (s *server) registerLive(a huma.API) {
 				cancel()
 				switch {
 				case err != nil && ctx.Err() == nil:
-					if send.Data(liveGone{err.Error()}) != nil {
+					if send.Data(liveGone{said(err)}) != nil {
 						return
 					}
 					sent = nil
@@ -281,9 +290,10 @@ type ReadingLine struct {
 
 // OnNow is a cook that is on the fire.
 type OnNow struct {
-	ID     string            `json:"id"`
-	Name   string            `json:"name"`
-	Alarms []sheet.LiveAlarm `json:"alarms" nullable:"false" doc:"What somebody has to be called for"`
+	ID      string            `json:"id"`
+	Name    string            `json:"name"`
+	Alarms  []sheet.LiveAlarm `json:"alarms" nullable:"false" doc:"What somebody has to be called for"`
+	Problem string            `json:"problem" doc:"Why it cannot be told how this cook stands, in a sentence; else empty"`
 }
 
 // onNow are the cooks that are on the fire, with what somebody has to be called for.
@@ -297,17 +307,21 @@ func (s *server) onNow(ctx context.Context, in *struct {
 	}
 	out := []OnNow{}
 	for _, id := range ids {
-		if in.Brief {
-			if r, err := s.Store.Cooks().Get(ctx, id); err == nil {
-				out = append(out, OnNow{id, r.Doc.Name, []sheet.LiveAlarm{}})
-			}
+		r, err := s.Store.Cooks().Get(ctx, id)
+		if errors.Is(err, store.ErrNotFound) { // it was deleted meanwhile
 			continue
 		}
-		one, err := s.live(ctx, id, in.reader(), looksEvery)
-		if err != nil {
-			continue // it was deleted, or cannot be told of just now
+		line := OnNow{ID: id, Name: r.Doc.Name, Alarms: []sheet.LiveAlarm{}}
+		if err == nil && !in.Brief {
+			var one liveAnswer
+			if one, err = s.live(ctx, id, in.reader(), looksEvery); err == nil {
+				line.Alarms = one.out.Alarms
+			}
 		}
-		out = append(out, OnNow{id, one.out.Name, one.out.Alarms})
+		if err != nil {
+			line.Problem = said(err)
+		}
+		out = append(out, line)
 	}
 	return answer(out), nil
 }

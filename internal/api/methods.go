@@ -4,6 +4,7 @@ import (
 	"context"
 	"net/http"
 	"strings"
+	"unicode/utf8"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -14,7 +15,7 @@ import (
 // checkMethod returns what keeps a method from being kept.
 func checkMethod(_ context.Context, _ string, m cook.Method) error {
 	var errs field.Errors
-	if strings.TrimSpace(m.Name) == "" || len(m.Name) > cook.MaxText {
+	if strings.TrimSpace(m.Name) == "" || utf8.RuneCountInString(m.Name) > cook.MaxText {
 		errs.Add("/name", "name.needed", "most", cook.MaxText)
 	}
 	return errs.Err()

@@ -23,6 +23,7 @@ import (
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/sheet"
+	"verjuice/internal/testclock"
 )
 
 // pressed is one thing that is pressed at the pit.
@@ -51,6 +52,7 @@ func everyPress() []pressed {
 // figures. Every press meets every state with and without readings; every cut and finish meets all
 // of the states and a share of the presses.
 func TestWhateverIsPressed(t *testing.T) {
+	testclock.Undated(t)
 	r := rand.New(rand.NewPCG(61, 62))
 	all := everyPress()
 	slices.SortStableFunc(all, func(a, b pressed) int { return strings.Compare(string(b.kind), string(a.kind)) }) // signs move no heat: two after each other share a forecast

@@ -47,7 +47,10 @@ func WriteWeighing(o formula.WeighOut, units quantity.System) WeighOut {
 	switch {
 	case o.Over >= 0:
 		s := o.Steps[o.Over]
-		out.Message = fmt.Sprintf("%s %s too much: take it out, or make the whole batch %.0f %% bigger.", unit.text(-s.Remaining), unit.Name, 100*(s.Weighed/s.Target-1))
+		out.Message = fmt.Sprintf("%s %s too much: take it out.", unit.text(-s.Remaining), unit.Name)
+		if o.Grows > 0 {
+			out.Message = fmt.Sprintf("%s %s too much: take it out, or make the whole batch %.0f %% bigger.", unit.text(-s.Remaining), unit.Name, 100*(o.Grows-1))
+		}
 	case o.Next == len(o.Steps):
 		out.Message = "All weighed. Shake it well: settled mixes separate."
 	case o.Steps[o.Next].State == "under":

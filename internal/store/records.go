@@ -113,9 +113,10 @@ func (r Records[T]) row(id string, version uint, d T) (row, error) {
 	}
 	body, err := json.Marshal(d)
 	by := r.index(d)
+	// What a record is found by is what its columns hold of it; the record itself is whole.
 	m := row{
-		ID: id, Kind: r.kind, Version: version, Body: string(body), Name: by.Name, ServedAt: by.ServedAt, Class: by.Class,
-		Note: by.Note, Tags: strings.Join(by.Tags, ","),
+		ID: id, Kind: r.kind, Version: version, Body: string(body), Name: clipped(strings.TrimSpace(by.Name), 200), ServedAt: clipped(by.ServedAt, 16),
+		Class: clipped(by.Class, 16), Note: clipped(by.Note, 10_000), Tags: clipped(strings.Join(by.Tags, ","), 400),
 	}
 	if by.Code != "" {
 		m.Code = &by.Code

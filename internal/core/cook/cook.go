@@ -168,7 +168,7 @@ type Fire struct {
 	Done   string `json:"done,omitempty" required:"false" doc:"Core temperature at which it is taken off; empty means the cut's usual" example:"95 °C"`
 }
 
-// MaxText is the longest text of a line, in bytes.
+// MaxText is the longest text of a line, in characters.
 const MaxText = 200
 
 // TimeLayout is how times of day are typed.

@@ -65,7 +65,7 @@ const (
 // CanBe reports whether a time can be one of a cook: a log that reaches back, or a plan.
 func CanBe(t time.Time) bool { return t.Year() >= FirstYear && t.Year() <= LastYear }
 
-// Lengths in bytes.
+// Lengths in characters.
 const (
 	local     = "2006-01-02T15:04"
 	maxText   = 1000
@@ -163,9 +163,7 @@ func (f Fact) Check() field.Errors {
 		pointer, typed string
 		most           int
 	}{{"/piece", f.Piece, maxKey}, {"/what", f.What, maxText}, {"/at", f.At, maxTime}, {"/author", f.Author, maxAuthor}, {"/device", f.Device, maxKey}, {"/said", f.Said, maxText}} {
-		if len(text.typed) > text.most {
-			errs.Add(text.pointer, "text.too-long", "most", text.most)
-		}
+		errs.Text(text.pointer, text.typed, text.most)
 	}
 	if raw, err := json.Marshal(f.Values); err != nil || len(raw) > 4*maxText {
 		errs.Add("/values", "text.too-long", "most", 4*maxText)

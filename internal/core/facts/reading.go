@@ -76,9 +76,7 @@ func (h HandIn) Read(zone *time.Location) ([]Reading, error) {
 	if !uuid.MatchString(h.ID) {
 		errs.Add("/id", "fact.id")
 	}
-	if len(h.Device) > maxKey {
-		errs.Add("/device", "text.too-long", "most", maxKey)
-	}
+	errs.Text("/device", h.Device, maxKey)
 	if n := len(h.Readings); n == 0 || n > MostRead {
 		errs.Add("/readings", "reading.count", "most", MostRead)
 		return nil, errs.Err()

@@ -15,6 +15,7 @@ import (
 	"maps"
 	"slices"
 	"strings"
+	"unicode/utf8"
 )
 
 // Values are what a sentence names, by name: numbers, texts as typed, quantities,
@@ -69,6 +70,13 @@ func Key(name string) string { return strings.NewReplacer("~", "~0", "/", "~1").
 // Add notes a mistake at pointer, with alternating names and values.
 func (e *Errors) Add(pointer, id string, pairs ...any) {
 	*e = append(*e, Error{Pointer: pointer, Wrong: Because(id, pairs...)})
+}
+
+// Text adds a text of more than so many characters as a mistake, spaces at its ends counted, too.
+func (e *Errors) Text(pointer, typed string, most int) {
+	if utf8.RuneCountInString(typed) > most {
+		e.Add(pointer, "text.too-long", "most", most)
+	}
 }
 
 // Take notes err at pointer when err is not nil, and reports whether it was. Any

@@ -135,12 +135,8 @@ func header(f Formula) field.Errors {
 	if f.Kind != "" && !slices.Contains(Kinds, f.Kind) {
 		errs.Add("/kind", "choice.unknown", "choices", kindNames())
 	}
-	if len(f.Name) > maxName {
-		errs.Add("/name", "text.too-long", "most", maxName)
-	}
-	if len(f.Note) > maxNote {
-		errs.Add("/note", "text.too-long", "most", maxNote)
-	}
+	errs.Text("/name", f.Name, maxName)
+	errs.Text("/note", f.Note, maxNote)
 	if len(f.Tags) > maxTags {
 		errs.Add("/tags", "formula.too-many-tags", "most", maxTags)
 	}

@@ -96,9 +96,7 @@ func (j Jar) Stand(own Lookup, now time.Time) (JarStand, field.Errors) {
 	} else if s.MadeDay.After(now.AddDate(0, 0, 1)) {
 		errs.Add("/made", "date.future")
 	}
-	if len(j.Note) > maxNote {
-		errs.Add("/note", "text.too-long", "most", maxNote)
-	}
+	errs.Text("/note", j.Note, maxNote)
 	if len(errs) > 0 {
 		return s, errs
 	}
@@ -112,8 +110,11 @@ func (j Jar) Stand(own Lookup, now time.Time) (JarStand, field.Errors) {
 	s.Left = s.Made
 	for i, d := range j.Draws {
 		m := amount(fmt.Sprintf("/draws/%d/amount", i), d.Amount)
-		if len(d.For) > maxName {
-			errs.Add(fmt.Sprintf("/draws/%d/for", i), "text.too-long", "most", maxName)
+		errs.Text(fmt.Sprintf("/draws/%d/for", i), d.For, maxName)
+		if day, err := time.ParseInLocation(dayLayout, d.Day, now.Location()); err != nil {
+			errs.Add(fmt.Sprintf("/draws/%d/day", i), "date.unreadable")
+		} else if day.After(now.AddDate(0, 0, 1)) {
+			errs.Add(fmt.Sprintf("/draws/%d/day", i), "date.future")
 		}
 		if len(errs) == 0 && m > s.Left+0.00005 {
 			errs.Add(fmt.Sprintf("/draws/%d/amount", i), "jar.too-little", "left", s.Left)

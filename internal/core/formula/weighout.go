@@ -22,6 +22,7 @@ type WeighOut struct {
 	Next  int         `json:"next" doc:"Which ingredient is next; the number of them when all are done"`
 	Over  int         `json:"over" doc:"Which ingredient there is too much of; −1 when none"`
 	Scale float64     `json:"scale" doc:"How much bigger the batch has become by rescaling"`
+	Grows float64     `json:"grows" doc:"How many times as big the batch would become so that nothing is over; 0 when it cannot: nothing of that ingredient belongs in it"`
 }
 
 // tolerance of a weighed ingredient: two in a hundred, and never less than a
@@ -91,6 +92,9 @@ func Weighing(targets, weighed []float64, rescale bool) WeighOut {
 	}
 	if out.Over >= 0 {
 		out.Next = out.Over
+		if s := out.Steps[out.Over]; s.Target >= lightest {
+			out.Grows = s.Weighed / s.Target
+		}
 	}
 	return out
 }

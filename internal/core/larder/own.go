@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"unicode/utf8"
 
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/quantity"
@@ -41,7 +42,7 @@ var grinds = map[string]float64{"": 0.3, "powder": 0.3, "medium": 0.7, "coarse":
 func (o Own) Ingredient(id string) (Ingredient, field.Errors) {
 	var errs field.Errors
 	name := strings.TrimSpace(o.Name)
-	if name == "" || len(name) > 80 {
+	if name == "" || utf8.RuneCountInString(o.Name) > 80 {
 		errs.Add("/name", "name.needed", "most", 80)
 	}
 	kind := o.Kind

@@ -132,9 +132,16 @@ type read struct {
 	frozen bool
 }
 
+// maxText is the longest text of a line, in characters.
+const maxText = 200
+
 // read reads an item, with what is left of what was kept.
 func (i Item) read(zone *time.Location, kept Kept) (read, field.Errors) {
 	var wrong field.Errors
+	wrong.Text("/title", i.Title, maxText)
+	wrong.Text("/cook", i.Cook, maxText)
+	wrong.Text("/piece", i.Piece, maxText)
+	wrong.Text("/key", i.Key, maxText)
 	out := read{frozen: i.Kept == "freezer"}
 	if out.form, i.Form = chosen(Forms, i.Form, func(f KeptForm) string { return f.ID }); i.Form != "" {
 		wrong.Add("/form", "choice.unknown", "choices", ids(Forms, func(f KeptForm) string { return f.ID }))
@@ -262,6 +269,7 @@ func (m Meal) setting() (serve time.Time, zone *time.Location, ovenC float64, fi
 	if strings.TrimSpace(m.Name) == "" {
 		wrong.Add("/name", "reheat.name")
 	}
+	wrong.Text("/name", m.Name, maxText)
 	return serve, zone, ovenC, fits, wrong
 }
 

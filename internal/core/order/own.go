@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/decision"
@@ -118,8 +119,8 @@ func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bo
 		out.Wrong.Add(at+"/what", "move.nothing-wrapped")
 	case kind == method.Other && out.Value.With == "":
 		out.Wrong.Add(at+"/with", "move.words")
-	case len(m.With) > cook.MaxText:
-		out.Wrong.Add(at+"/with", "text.too-long", "most", cook.MaxText)
+	case utf8.RuneCountInString(m.With) > cook.MaxText:
+		out.Wrong.Text(at+"/with", m.With, cook.MaxText)
 	case (kind == method.Wrap || kind == method.Unwrap) && out.Value.At.Each > 0:
 		out.Wrong.Add(at+"/when", "move.once")
 	}

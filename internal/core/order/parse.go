@@ -98,9 +98,8 @@ func parseName(c cook.Cook) (out Part[string]) {
 	out.Value = strings.TrimSpace(c.Name)
 	if out.Value == "" {
 		out.Wrong.Add("/name", "cook.name")
-	} else if len(c.Name) > cook.MaxText {
-		out.Wrong.Add("/name", "text.too-long", "most", cook.MaxText)
 	}
+	out.Wrong.Text("/name", c.Name, cook.MaxText)
 	return out
 }
 
@@ -220,9 +219,7 @@ func parsePit(t cook.Pit) (plan.Pit, field.Errors) {
 	if !ok {
 		errs.Add("/kind", "pit.kind")
 	}
-	if len(t.Name) > cook.MaxText {
-		errs.Add("/name", "text.too-long", "most", cook.MaxText)
-	}
+	errs.Text("/name", t.Name, cook.MaxText)
 	p := plan.Pit{PitKind: kind, Name: or(t.Name, kind.Name), Room: kind.RoomDM2}
 	if strings.TrimSpace(t.Room) != "" {
 		var err error
@@ -361,9 +358,7 @@ func (r reader) notes(p cook.Piece) (out Part[Notes]) {
 		pointer, typed string
 		most           int
 	}{{"/label", p.Label, cook.MaxText}, {"/key", p.Key, maxKey}, {"/trim_note", p.TrimNote, maxNote}} {
-		if len(text.typed) > text.most {
-			out.Wrong.Add(r.at+text.pointer, "text.too-long", "most", text.most)
-		}
+		out.Wrong.Text(r.at+text.pointer, text.typed, text.most)
 	}
 	if p.Grain != "" {
 		v, err := quantity.ParseParts(strings.TrimSuffix(strings.TrimSpace(p.Grain), "°"))

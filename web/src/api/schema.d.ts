@@ -4188,6 +4188,8 @@ export interface components {
             alarms: components["schemas"]["LiveAlarm"][];
             id: string;
             name: string;
+            /** @description Why it cannot be told how this cook stands, in a sentence; else empty */
+            problem: string;
         };
         One: {
             /**
@@ -5429,6 +5431,11 @@ export interface components {
         WeighOut: {
             /** @description What is counted once all is weighed, in a sentence */
             counted: string;
+            /**
+             * Format: double
+             * @description How many times as big the batch would become so that nothing is over; 0 when it cannot: nothing of that ingredient belongs in it
+             */
+            grows: number;
             /** @description What to do, in a sentence */
             message: string;
             /**

@@ -177,9 +177,11 @@ export function WeighStage({ index }: { index: number }) {
 						<Button size="large" onClick={() => replace(Math.round(step.target * 10) / 10)}>
 							I took it out
 						</Button>
-						<Button type="primary" size="large" onClick={() => setRescale(true)}>
-							Make the batch bigger
-						</Button>
+						{stand.grows > 0 && (
+							<Button type="primary" size="large" onClick={() => setRescale(true)}>
+								Make the batch bigger
+							</Button>
+						)}
 					</div>
 				</div>
 			) : (

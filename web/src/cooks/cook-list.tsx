@@ -1,4 +1,4 @@
-import { PlusOutlined } from "@ant-design/icons";
+import { ExclamationCircleFilled, PlusOutlined } from "@ant-design/icons";
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import Button from "antd/es/button";
 import { Link, useNavigate } from "react-router";
@@ -89,6 +89,11 @@ function OnNow() {
 					<Link to={`/cooks/${c.id}/pit`}>
 						<b>{c.name}</b> is on the fire: to the pit side
 					</Link>
+					{c.problem && (
+						<p className="typed-error">
+							<ExclamationCircleFilled aria-hidden /> {c.problem}
+						</p>
+					)}
 				</li>
 			))}
 		</ul>

@@ -26,18 +26,23 @@ export function Foreign({ id, pieces }: { id: string; pieces: After["pieces"] })
 	const [{ units, spoons }] = usePrefs();
 	const queries = useQueryClient();
 	const [text, setText] = useState("");
+	/** Which of the files that were chosen here it is: two may be of one length. */
+	const [file, setFile] = useState(0);
 	const [how, setHow] = useState<How>();
 	const params = { path: { id }, query: { units, spoons } };
 	const look = useMutation({
-		mutationFn: async (file: File) => {
-			const all = await file.text();
+		mutationFn: async (chosen: File) => {
+			setHow(undefined); // what was seen of another file is none of this one
+			const all = await chosen.text();
 			setText(all);
+			setFile((n) => n + 1);
 			return need(await api.POST("/api/cooks/{id}/table/read", { params, body: { text: all } }));
 		},
 		onSuccess: (seen) => setHow(guessed(seen, pieces)),
 	});
 	const preview = useQuery({
-		queryKey: ["table", id, text.length, how, units],
+		queryKey: ["table", id, file, how, units, spoons],
+		gcTime: 0,
 		enabled: how !== undefined && how.probes.length > 0,
 		retry: false,
 		queryFn: async () =>
