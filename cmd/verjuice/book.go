@@ -26,12 +26,12 @@ type data struct {
 func (d data) with(do func(context.Context, *store.Store) error) error {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
-	dsn, _, shut, err := serve{Var: d.Var, DSN: d.DSN, Demo: d.Demo}.database(ctx)
+	dsn, room, _, shut, err := serve{Var: d.Var, DSN: d.DSN, Demo: d.Demo}.database(ctx)
 	if err != nil {
 		return fmt.Errorf("%w (a Verjuice that runs has its private database: use its address, or stop it)", err)
 	}
 	defer shut()
-	db, err := store.Open(ctx, dsn)
+	db, err := store.Open(ctx, dsn, room)
 	if err != nil {
 		return err
 	}

@@ -57,12 +57,12 @@ func (s serve) Run() error {
 	}
 	defer listener.Close()
 
-	dsn, ended, closeDB, err := s.database(ctx)
+	dsn, room, ended, closeDB, err := s.database(ctx)
 	if err != nil {
 		return err
 	}
 	defer closeDB()
-	db, err := store.Open(ctx, dsn)
+	db, err := store.Open(ctx, dsn, room)
 	if err != nil {
 		return err
 	}
@@ -110,15 +110,15 @@ func (s serve) Run() error {
 	return err
 }
 
-// database returns the address of the database to use, a channel that is closed
-// when a private server ends, and what stops it.
-func (s serve) database(ctx context.Context) (dsn string, ended <-chan struct{}, closeDB func(), err error) {
+// database returns the address of the database to use, how much room it has, a channel that is
+// closed when a private server ends, and what stops it.
+func (s serve) database(ctx context.Context) (dsn string, room store.Room, ended <-chan struct{}, closeDB func(), err error) {
 	if s.DSN != "" {
-		return s.DSN, nil, func() {}, nil
+		return s.DSN, func() (uint64, bool) { return 0, false }, nil, func() {}, nil
 	}
 	private, err := localdb.Start(ctx, filepath.Join(s.Var, "db"))
 	if err != nil {
-		return "", nil, nil, err
+		return "", nil, nil, nil, err
 	}
 	name := "verjuice"
 	if s.Demo {
@@ -126,7 +126,7 @@ func (s serve) database(ctx context.Context) (dsn string, ended <-chan struct{},
 	}
 	if err := private.Create(ctx, name, s.Reset); err != nil {
 		private.Stop()
-		return "", nil, nil, err
+		return "", nil, nil, nil, err
 	}
-	return private.DSN(name), private.Ended(), private.Stop, nil
+	return private.DSN(name), private.Free, private.Ended(), private.Stop, nil
 }

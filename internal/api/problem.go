@@ -98,6 +98,8 @@ func problemOf(err error) error {
 		return newProblem(http.StatusUnprocessableEntity, fmt.Sprintf("A cook-out has at most %d thermometers. Remove one first.", store.MostDevices))
 	case store.Away(err):
 		return away()
+	case errors.Is(err, store.ErrReserve):
+		return newProblem(http.StatusInsufficientStorage, fmt.Sprintf("Less than %d MB are free on the disk: photographs and readings are not taken, so that what you type can still be saved. Make room, then send this again.", store.Reserve>>20))
 	case store.Full(err):
 		return newProblem(http.StatusInsufficientStorage, "The disk is full: nothing was saved. Make room, then save again; what you typed is kept on this screen.")
 	default:

@@ -38,6 +38,7 @@ import (
 type Server struct {
 	addr     string
 	password string
+	dir      string
 	lock     *os.File
 	ended    chan struct{}
 	more     []string // arguments besides the usual ones
@@ -64,7 +65,7 @@ func Start(ctx context.Context, dir string, options ...Option) (*Server, error) 
 	if err != nil {
 		return nil, err
 	}
-	s := &Server{ended: make(chan struct{})}
+	s := &Server{dir: dir, ended: make(chan struct{})}
 	for _, option := range options {
 		option(s)
 	}
@@ -79,6 +80,9 @@ func Start(ctx context.Context, dir string, options ...Option) (*Server, error) 
 }
 
 func (s *Server) start(ctx context.Context, dir, daemon, install string) error {
+	if free, known := s.Free(); known && free < starts {
+		return fmt.Errorf("only %d MB are free on the disk of %s, and the database needs %d to start: make room, then start again", free>>20, dir, starts>>20)
+	}
 	data := filepath.Join(dir, "data")
 	if err := initialise(ctx, data, install); err != nil {
 		return err
@@ -168,6 +172,12 @@ func (s *Server) keep(daemon string, args []string, boot string, started chan<- 
 		if <-answered {
 			again = 0
 		}
+		if free, known := s.Free(); known && free < starts { // without room it would end again and again
+			again = 0
+			if !s.waitForRoom() {
+				return
+			}
+		}
 		// The account is made already, and its file is gone.
 		args = slices.DeleteFunc(slices.Clone(args), func(a string) bool { return a == "--init-file="+boot })
 		time.Sleep(min(longestPause, time.Duration(again+1)*pause))
@@ -195,6 +205,33 @@ func (s *Server) answered(ended <-chan struct{}) <-chan bool {
 		}
 	}()
 	return out
+}
+
+// Free is how many bytes are free where the server keeps its files; false when the system does not
+// say.
+func (s *Server) Free() (bytes uint64, known bool) {
+	var at syscall.Statfs_t
+	if err := syscall.Statfs(s.dir, &at); err != nil {
+		return 0, false
+	}
+	return at.Bavail * uint64(at.Bsize), true
+}
+
+// starts is the room that a server needs to start, bytes: it makes a file for what is temporary, and
+// finishes what it was at.
+const starts = 32 << 20
+
+// waitForRoom waits until there is room to start; false when the server was stopped meanwhile.
+func (s *Server) waitForRoom() bool {
+	for {
+		s.mu.Lock()
+		stopping := s.stopping
+		s.mu.Unlock()
+		if free, known := s.Free(); stopping || !known || free >= starts {
+			return !stopping
+		}
+		time.Sleep(pause)
+	}
 }
 
 // DSN returns the address of a database on the server, as the MySQL driver reads

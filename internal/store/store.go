@@ -51,7 +51,8 @@ const mostKitchens = 32
 // Open connects to the database of dsn (as the MySQL driver reads it) and brings
 // its schema up to date. Running it twice, or in several programs at once, is safe;
 // so is being killed at any point of it.
-func Open(ctx context.Context, dsn string) (*Store, error) {
+// Before anything is written it asks room, where one is given.
+func Open(ctx context.Context, dsn string, room ...Room) (*Store, error) {
 	cfg, err := mysql.ParseDSN(dsn)
 	if err != nil {
 		return nil, fmt.Errorf("reading the database address: %w", err)
@@ -72,6 +73,11 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 	db, err := connect(cfg)
 	if err != nil {
 		return nil, err
+	}
+	for _, r := range room {
+		if err := guard(db, r); err != nil {
+			return nil, err
+		}
 	}
 	kitchens, err := lru.New[string, keptKitchen](mostKitchens)
 	return &Store{db, kitchens}, err
@@ -154,6 +160,9 @@ const (
 
 // Full reports whether err means that there is no room left on the disk.
 func Full(err error) bool {
+	if errors.Is(err, ErrDiskFull) {
+		return true
+	}
 	var of *mysql.MySQLError
 	return errors.As(err, &of) && (of.Number == errDiskFull || of.Number == errTableFull || of.Number == errEngine && strings.Contains(of.Message, " 28 "))
 }
