@@ -10,6 +10,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/starter"
 	"verjuice/internal/sheet"
@@ -129,7 +130,9 @@ func (s *server) soundCook(ctx context.Context, id string, c cook.Cook) error {
 	if err != nil {
 		return err
 	}
-	out, err := cooking.Work(ctx, order.Parse(c, k), nil, k, s.clock(servedAt))
+	at := s.clock(servedAt)
+	at.Forecast = forecast.Typing{} // only the mistakes are asked for, and they are those that previews show
+	out, err := cooking.Work(ctx, order.Parse(c, k), nil, k, at)
 	if err != nil {
 		return err
 	}

@@ -3,6 +3,7 @@ package api_test
 import (
 	"encoding/json"
 	"net/http"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -11,9 +12,11 @@ import (
 	"verjuice/internal/api"
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/bench"
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/guess"
 	"verjuice/internal/core/larder"
+	"verjuice/internal/core/meal"
 	"verjuice/internal/exchange"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
@@ -106,6 +109,64 @@ func TestLarder(t *testing.T) {
 		assert.NotEqual(t, store.OwnID(own.ID), i.ID, "what was taken off is not offered")
 	}
 	require.Equal(t, http.StatusNoContent, put("kosher-salt", api.LarderThing{}).StatusCode)
+}
+
+// Text is as long as it is typed: what is too long or holds what a column cannot is refused in
+// words, for every kind of record that has a name, and never a failure of the program.
+func TestNamesOfAnyLength(t *testing.T) {
+	testclock.Undated(t)
+	app := apptest.Start(t, apptest.Nothing)
+	rub := formula.ReadyMade()[3]
+	rub.ID = ""
+	named := map[string]func(name string) any{
+		"/api/cooks":       func(n string) any { c := supper(); c.Name = n; return c },
+		"/api/formulas":    func(n string) any { f := rub; f.Name = n; return f },
+		"/api/ingredients": func(n string) any { return larder.Own{Name: n, Salt: "10 %"} },
+		"/api/pits":        func(n string) any { return cook.Pit{Name: n, Kind: "kettle"} },
+		"/api/methods":     func(n string) any { return cook.Method{Name: n, Cut: "pork-loin"} },
+		"/api/meals":       func(n string) any { return meal.Meal{Name: n, ServeAt: testclock.At(2, "13:00"), Zone: testclock.Zone, Items: []meal.Item{{Key: "a", Title: "Ribs", Form: "pulled", Weight: "1 kg"}}} },
+		"/api/jars": func(n string) any {
+			f := rub
+			f.Name = n
+			return formula.Jar{Formula: f, Amount: "250 g"}
+		},
+	}
+	for path, doc := range named {
+		for _, name := range []string{strings.Repeat(" ", 1000) + "x", "x" + strings.Repeat(" ", 1000), strings.Repeat("x", 5000), strings.Repeat("🔥", 201), strings.Repeat("\u0301", 300) + "x"} {
+			call(t, app, "POST", path, doc(name)).problem(t, http.StatusUnprocessableEntity)
+		}
+		short := call(t, app, "POST", path, doc(strings.Repeat("ü", 60)))
+		assert.Equal(t, http.StatusCreated, short.StatusCode, "%s %s", path, short.body)
+	}
+}
+
+// A weight that is not in the batch is to be taken out: the batch cannot grow so far.
+func TestAWeightThatIsNotInTheBatch(t *testing.T) {
+	testclock.Undated(t)
+	app := apptest.Start(t, apptest.Nothing)
+	for _, target := range []string{"0", "1e-5"} {
+		r := call(t, app, "POST", "/api/calc/weighing", `{"targets":[`+target+`,5],"weighed":[3],"rescale":true}`)
+		require.Equal(t, http.StatusOK, r.StatusCode, string(r.body))
+		assert.NotContains(t, string(r.body), "bigger")
+		assert.Contains(t, string(r.body), "take it out.")
+		assert.Contains(t, string(r.body), `"grows":0`)
+	}
+}
+
+// A draw is of a day that can be.
+func TestADrawHasADay(t *testing.T) {
+	app := apptest.Start(t, apptest.Nothing)
+	rub := formula.ReadyMade()[3]
+	rub.ID = ""
+	for day, good := range map[string]bool{"": false, "yesterday": false, "2026-02-30": false, testclock.Day(30): false, testclock.Day(0): true, testclock.Day(-3): true} {
+		jar := formula.Jar{Formula: rub, Made: testclock.Day(-5), Amount: "250 g", Draws: []formula.Draw{{ID: "a", Amount: "20 g", Day: day}}}
+		r := call(t, app, "POST", "/api/jars", jar)
+		if good {
+			assert.Equal(t, http.StatusCreated, r.StatusCode, string(r.body))
+			continue
+		}
+		assert.Equal(t, "/draws/0/day", r.problem(t, http.StatusUnprocessableEntity).Errors[0].Pointer, "%q", day)
+	}
 }
 
 // What the bench holds goes out as a file and comes in again, with the formulas

@@ -193,6 +193,22 @@ func TestOnePageAskedForByMany(t *testing.T) {
 
 // One letter in a page of five pieces, through the handler and the database: of a weight, whose
 // fire is new each time, and of a rub.
+// A save of a page on record, which only has to find its mistakes.
+func BenchmarkSave(b *testing.B) {
+	app := apptest.Start(b, apptest.Demo)
+	var rec api.CookRecord
+	got := call(b, app, "GET", "/api/cooks/{supper}", nil)
+	require.NoError(b, json.Unmarshal(got.body, &rec))
+	tag, n := got.Header.Get("ETag"), 0
+	for b.Loop() {
+		n++
+		rec.Doc.Pieces[1].Bought = fmt.Sprintf("%d g", 4400+n%900)
+		r := call(b, app, "PUT", "/api/cooks/"+rec.ID, rec.Doc, "If-Match", tag)
+		require.Equal(b, http.StatusOK, r.StatusCode, string(r.body))
+		tag = r.Header.Get("ETag")
+	}
+}
+
 func BenchmarkPage(b *testing.B) {
 	for name, one := range map[string]struct{ path, value string }{
 		"weight": {"/pieces/0/trimmed", "2.%03d kg"},

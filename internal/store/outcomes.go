@@ -292,7 +292,7 @@ const mostChoices = 5000
 func (s *Store) LogChoices(ctx context.Context) (LogChoices, error) {
 	var out LogChoices
 	var rows []outcomeModel
-	err := s.db.WithContext(ctx).Model(&outcomeModel{}).Distinct("cuts", "finishes", "pits", "wraps", "formulas", "weather").Limit(mostChoices).Find(&rows).Error
+	err := s.there(ctx).Distinct("cuts", "finishes", "pits", "wraps", "formulas", "weather").Limit(mostChoices).Find(&rows).Error
 	if err != nil {
 		return out, err
 	}

@@ -2,6 +2,7 @@ package store
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"sync"
 	"testing"
@@ -79,8 +80,19 @@ func TestFindingInTheLogbook(t *testing.T) {
 	assert.Equal(t, []string{"A_b c"}, choices.Formulas)
 	require.NoError(t, db.Cooks().Delete(t.Context(), ids[3], 1))
 	assert.Len(t, find(Sought{}), 3)
-	_, err = db.Cooks().Restore(t.Context(), ids[3])
+	for _, id := range ids[:3] {
+		require.NoError(t, db.Cooks().Delete(t.Context(), id, 1))
+	}
+	none, err := db.LogChoices(t.Context())
 	require.NoError(t, err)
+	assert.Empty(t, slices.Concat(none.Cuts, none.Finishes, none.Pits, none.Wraps, none.Formulas, none.Weathers), "what only deleted cooks have is nothing to look for")
+	for _, id := range ids {
+		_, err = db.Cooks().Restore(t.Context(), id)
+		require.NoError(t, err)
+	}
+	again, err := db.LogChoices(t.Context())
+	require.NoError(t, err)
+	assert.Equal(t, choices, again)
 	assert.Len(t, find(Sought{}), 4)
 }
 

@@ -1,19 +1,23 @@
-import { api } from "../api/client";
+import { api, type Problem } from "../api/client";
 
 /** Puts the serving time of a cook-out at another time; returns why it could not be, or nothing. */
 export async function serveAt(cook: string, at: string): Promise<string> {
 	const path = { path: { id: cook } };
+	const why = (problem: Problem | undefined, status: number) => {
+		if (status === 404) return "this cook-out is gone.";
+		if (status === 412) return "somebody else changed this cook-out. Press again.";
+		return problem?.errors?.[0]?.message ?? problem?.detail ?? "Verjuice could not save it. Press again.";
+	};
+	const could = (reason: string) => `The serving time could not be changed: ${reason}`;
 	try {
-		const { data } = await api.GET("/api/cooks/{id}", { params: path });
-		if (!data) return "The serving time could not be changed: this cook-out is gone.";
-		const { error } = await api.PUT("/api/cooks/{id}", {
-			params: { ...path, header: { "If-Match": `"${data.version}"` } },
-			body: { ...data.cook, serve_at: at },
+		const asked = await api.GET("/api/cooks/{id}", { params: path });
+		if (!asked.data) return could(why(asked.error, asked.response.status));
+		const saved = await api.PUT("/api/cooks/{id}", {
+			params: { ...path, header: { "If-Match": `"${asked.data.version}"` } },
+			body: { ...asked.data.cook, serve_at: at },
 		});
-		return error
-			? "The serving time could not be changed: somebody else changed this cook-out. Press again."
-			: "";
+		return saved.error ? could(why(saved.error, saved.response.status)) : "";
 	} catch {
-		return "The serving time cannot be changed while the program is away.";
+		return could("Verjuice is not responding.");
 	}
 }
