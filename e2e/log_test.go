@@ -1,6 +1,9 @@
 package e2e
 
 import (
+	"fmt"
+	"os"
+	"path/filepath"
 	"testing"
 	"time"
 
@@ -173,4 +176,29 @@ func TestALaterMeal(t *testing.T) {
 	b.until(`!document.querySelector(".meal-lines").innerText.includes("juniors")`)
 	b.press("Put it back")
 	b.see("Lamb for the juniors")
+}
+
+// Two files of temperatures that are as long as each other are two files: what is shown, and taken,
+// is what was chosen last.
+func TestASecondFileOfReadings(t *testing.T) {
+	b := start(t, apptest.Logbook)
+	b.open("/cooks/{committee}/after")
+	b.see("Readings from a file")
+	id := b.cook("committee").ID
+	before, err := b.app.Store.Readings(t.Context(), id, 0, 0)
+	require.NoError(t, err)
+	day := apptest.Now.AddDate(0, 0, -9).Format(time.DateOnly)
+	for _, c := range []string{"51.5", "62.5"} {
+		file := filepath.Join(t.TempDir(), c+".csv")
+		require.NoError(t, os.WriteFile(file, fmt.Appendf(nil, "time,core\n%[1]s 09:00,%[2]s\n%[1]s 09:05,%[2]s\n", day, c), 0o600))
+		b.upload(`.foreign input[type=file]`, file)
+		b.until(`document.querySelector(".foreign")?.innerText.includes("It begins:") && document.querySelector(".foreign").innerText.includes("` + c + `")`)
+	}
+	assert.NotContains(t, js[string](b, `document.querySelector(".foreign").innerText`), "51.5")
+	b.press("Take these readings")
+	b.see("2 readings are on record from this file")
+	read, err := b.app.Store.Readings(t.Context(), id, 0, 0)
+	require.NoError(t, err)
+	require.Len(t, read, len(before)+2)
+	assert.EqualValues(t, 62.5, read[len(before)].C)
 }

@@ -137,6 +137,33 @@ func TestAtThePit(t *testing.T) {
 	}
 }
 
+// A cook who owns no thermometer cooks by the clock, the eye and the feel: nothing is ever read, and
+// the pit side says when to wrap, when it is soft, and that it is to come off, to the end.
+func TestWithoutAThermometer(t *testing.T) {
+	b := start(t, apptest.Nothing)
+	id := b.shoulderAtThePit()
+	b.onPhone(390, 844)
+	b.open("/cooks/" + id + "/pit")
+	b.press("On the fire")
+	b.see("no reading of the core")
+	later := func(h float64) { b.app.Clock.Store(int64(h * float64(time.Hour))) }
+	later(5)
+	b.press("Mahogany")
+	b.press("Holds")
+	b.press("Wrapped")
+	b.until(`!document.body.innerText.includes("Wrap it now")`)
+	later(8)
+	b.press("Tough")
+	b.press("Soft")
+	b.see("Soft in the place you probed: take it off.")
+	b.until(`document.querySelector(".pit-alarms, [role=alert]")?.innerText.includes("is done by feel: take it off")`)
+	b.accessible("the pit side of a cook without a thermometer")
+	b.fits("the pit side of a cook without a thermometer")
+	b.press("Pulled off")
+	b.press("Sliced")
+	b.see("served")
+}
+
 // Two screens beside one fire: what one says the other shows, at once and in both themes the
 // same night; a laptop shows all of it side by side.
 func TestTwoScreensAtThePit(t *testing.T) {

@@ -24,7 +24,7 @@ var alarmWords = map[string][2]string{
 	"off":      {"%s is at %s: take it off", "Probe it in several places first."},
 	"felt":     {"%s is done by feel: take it off", "Feel it in several places first."},
 	"hold":     {"%s is down to %s", "Serve it, or warm it: held food must not fall below 60 °C / 140 °F."},
-	"feed":     {"Feed the %s", "It burns low from now on."},
+	"feed":     {"Feed the %s", "Fuel is running low."},
 }
 
 // alarmPrefix marks the tick that silences an alarm.
