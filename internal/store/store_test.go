@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"slices"
+	"strings"
 	"sync"
 	"sync/atomic"
 	"testing"
@@ -177,7 +178,7 @@ func TestFormulasAllOrNone(t *testing.T) {
 	assert.Equal(t, "file-1", outer.Rows[0].Formula, "what was given is left as it was")
 
 	long := inner
-	long.Name = string(make([]byte, 500)) // more than the column holds
+	long.Note = strings.Repeat("x", 20<<20) // more than the database takes at once
 	_, err = s.Formulas().CreateAll(t.Context(), []formula.Formula{inner, long}, formula.Change{ID: "read"}, inList)
 	require.Error(t, err)
 	_, total, err := s.Formulas().List(t.Context(), Query{Limit: 10})
