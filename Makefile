@@ -17,12 +17,14 @@ demo-reset: build need  ## the demo as on the first day; your own cooks are not 
 
 build: $(BIN)           ## the program in bin/
 
-check: lint check-types test-pages  ## the daily loop: every check and every test that needs no browser and no database
+check: build            ## the daily loop: every check and every test that needs no browser and no database
+	@$(MAKE) --no-print-directory -j2 lint check-types test-pages
 	go test $$($(UNAIDED))
 # The packages whose tests start neither.
 UNAIDED = go list -f '{{.ImportPath}} {{.TestImports}} {{.XTestImports}}' ./... | grep -vE 'internal/(testdb|apptest)[] ]|/(localdb|e2e|cmd/verjuice) ' | cut -d' ' -f1
 
-test: lint check-types test-pages need-tests  ## everything that must hold, with one database server for all of it
+test: build need-tests  ## everything that must hold, with one database server for all of it
+	@$(MAKE) --no-print-directory -j2 lint check-types test-pages
 	go run ./internal/testdb/withdb $(MAKE) --no-print-directory test-go test-days
 
 test-go: web/dist

@@ -319,7 +319,7 @@ const aimed = `(async () => {
 			const aim = globalThis.aim;
 			if (event.type === "pointerdown" || event.type === "pointerup" && !aim.missed) { // it may move in between, too
 				const whole = (e) => e?.closest?.("label, button, a, [role=option], .ant-select") ?? e; // a finger may land beside its middle
-				const on = (a, b) => whole(a) === whole(b) || a?.contains(b) || b?.contains(a);
+				const on = (a, b) => whole(a) === whole(b) || a?.contains(b);
 				aim.missed = aim.at !== null && aim.at.isConnected && !on(aim.at, event.target);
 			}
 			if (event.type === "click") aim.clicked = true;

@@ -124,7 +124,9 @@ func TestNamesOfAnyLength(t *testing.T) {
 		"/api/ingredients": func(n string) any { return larder.Own{Name: n, Salt: "10 %"} },
 		"/api/pits":        func(n string) any { return cook.Pit{Name: n, Kind: "kettle"} },
 		"/api/methods":     func(n string) any { return cook.Method{Name: n, Cut: "pork-loin"} },
-		"/api/meals":       func(n string) any { return meal.Meal{Name: n, ServeAt: testclock.At(2, "13:00"), Zone: testclock.Zone, Items: []meal.Item{{Key: "a", Title: "Ribs", Form: "pulled", Weight: "1 kg"}}} },
+		"/api/meals": func(n string) any {
+			return meal.Meal{Name: n, ServeAt: testclock.At(2, "13:00"), Zone: testclock.Zone, Items: []meal.Item{{Key: "a", Title: "Ribs", Form: "pulled", Weight: "1 kg"}}}
+		},
 		"/api/jars": func(n string) any {
 			f := rub
 			f.Name = n

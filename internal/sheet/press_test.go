@@ -60,7 +60,7 @@ func TestWhateverIsPressed(t *testing.T) {
 		name string
 		said []string
 		h    float64
-	}{{"before", nil, 0}, {"on", []string{"fire"}, 4}, {"off", []string{"fire", "off"}, 5}, {"sliced", []string{"fire", "off", "slice"}, 6}}
+	}{{"before", nil, 0}, {"on", []string{"fire"}, 1}, {"off", []string{"fire", "off"}, 2}, {"sliced", []string{"fire", "off", "slice"}, 3}}
 	next, odd := map[string]int{}, false
 	for _, c := range cut.All() {
 		for _, finish := range c.Finishes {
@@ -89,6 +89,9 @@ func stands(t *testing.T, c cut.Cut, finish, off string, said []string, h float6
 	on := time.Date(2026, 11, 28, 7, 0, 0, 0, time.UTC)
 	at := func(h float64) time.Time { return on.Add(time.Duration(h * float64(time.Hour))) }
 	one := anycook.Coated(c.ID, quantity.FormatMass(quantity.Mass(c.LowKG), quantity.Metric))
+	usual, err := cut.New(c, quantity.Mass(c.LowKG), 0)
+	require.NoError(t, err)
+	one.Thickness = fmt.Sprintf("%.0f mm", 1000*0.35*float64(usual.Thickest)) // soon done, and soon worked out
 	one.Key, one.Choices = "a", map[string]string{"finish": finish, "wrap": "paper"}
 	one.When = map[string]string{"off": off}
 	page := anycook.Supper(one)
@@ -104,7 +107,7 @@ func stands(t *testing.T, c cut.Cut, finish, off string, said []string, h float6
 	require.Empty(t, last.Check(), what)
 	course := facts.Course{}
 	for m := 0.0; read && m < h; m += 0.25 {
-		course.Add(facts.Reading{Probe: "core:a", At: at(m), C: quantity.Celsius(5 + 14*m)}, facts.Reading{Probe: "pit:0", At: at(m), C: 119})
+		course.Add(facts.Reading{Probe: "core:a", At: at(m), C: quantity.Celsius(5 + 50*m)}, facts.Reading{Probe: "pit:0", At: at(m), C: 119})
 	}
 	parsed, err := cooking.Work(t.Context(), order.Parse(page, kitchen.Kitchen{}), nil, kitchen.Kitchen{}, cooking.Clock{Forecast: forecast.Once{}})
 	require.NoError(t, err)

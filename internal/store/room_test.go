@@ -31,7 +31,10 @@ func TestADiskThatFills(t *testing.T) {
 		},
 	}
 	light := []func() error{
-		func() error { _, err := s.Formulas().Create(t.Context(), formula.Formula{Name: "Rub"}, formula.Change{}); return err },
+		func() error {
+			_, err := s.Formulas().Create(t.Context(), formula.Formula{Name: "Rub"}, formula.Change{})
+			return err
+		},
 		func() error {
 			now, err := s.Cooks().Get(t.Context(), rec.ID)
 			require.NoError(t, err)
