@@ -83,20 +83,32 @@ type importBook struct {
 
 // Run takes a book in. What is here already stays as it is.
 func (i importBook) Run() error {
-	return i.with(func(ctx context.Context, db *store.Store) error { return takeIn(ctx, db, i.From) })
-}
-
-func takeIn(ctx context.Context, db *store.Store, path string) error {
-	f, err := os.Open(path)
+	f, b, err := opened(context.Background(), i.From)
 	if err != nil {
 		return err
 	}
 	defer f.Close()
-	is, err := f.Stat()
+	return i.with(func(ctx context.Context, db *store.Store) error { return takeIn(ctx, db, b) })
+}
+
+// opened is a book that was looked at as a whole, and the file that it is read from.
+func opened(ctx context.Context, path string) (*os.File, *book.Book, error) {
+	f, err := os.Open(path)
 	if err != nil {
-		return err
+		return nil, nil, err
 	}
-	taken, err := book.Read(ctx, db, f, is.Size(), told("Read"))
+	is, err := f.Stat()
+	if err == nil {
+		var b *book.Book
+		if b, err = book.Open(ctx, f, is.Size()); err == nil {
+			return f, b, nil
+		}
+	}
+	return nil, nil, errors.Join(fmt.Errorf("nothing was taken in: %w", err), f.Close())
+}
+
+func takeIn(ctx context.Context, db *store.Store, b *book.Book) error {
+	taken, err := b.TakeIn(ctx, db, told("Read"))
 	fmt.Fprintln(os.Stderr)
 	if err != nil {
 		return fmt.Errorf("nothing was taken in: %w", err)
@@ -135,6 +147,11 @@ func (r restore) Run() error {
 	if !r.Yes {
 		return errors.New("this replaces all that is on record: say --yes if you mean it (import adds a file to what is there)")
 	}
+	f, b, err := opened(context.Background(), r.From) // before anything is touched
+	if err != nil {
+		return err
+	}
+	defer f.Close()
 	if err := (backup{r.data, "backups"}).Run(); err != nil {
 		return err
 	}
@@ -143,7 +160,7 @@ func (r restore) Run() error {
 			if err := db.Empty(ctx); err != nil {
 				return err
 			}
-			return takeIn(ctx, db, r.From)
+			return takeIn(ctx, db, b)
 		})
 	})
 }

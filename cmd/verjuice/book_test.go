@@ -55,6 +55,17 @@ func TestTheBookFromTheShell(t *testing.T) {
 		require.Error(t, err)
 		assert.Contains(t, told, "nothing was taken in")
 	}
+	// One bit wrong before a file of it, and a file missing from its list.
+	damaged := file("one.zip")
+	at := bytes.Index(damaged, []byte("facts.jsonl")) - 30
+	damaged[at] ^= 1
+	require.NoError(t, os.WriteFile(filepath.Join(dir, "damaged.zip"), damaged, 0o600))
+	for _, args := range [][]string{{"import", "damaged.zip", "--var", "two"}, {"restore", "damaged.zip", "--yes", "--var", "two"}} {
+		told, err = shell(args...)
+		require.Error(t, err)
+		assert.Contains(t, told, "facts.jsonl")
+		assert.Contains(t, told, "nothing was taken in")
+	}
 	must("export", "still.zip", "--var", "two")
 	assert.True(t, bytes.Equal(file("two.zip"), file("still.zip")), "what failed changed nothing")
 	assert.Contains(t, must("restore", "empty.zip", "--yes", "--var", "two"), "Backed up to")

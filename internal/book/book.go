@@ -12,25 +12,32 @@ import (
 	"archive/zip"
 	"bufio"
 	"context"
+	"crypto/sha256"
 	"encoding/csv"
+	"encoding/hex"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"hash"
 	"io"
 	"math"
+	"slices"
 	"strconv"
+	"strings"
 	"time"
 
 	"verjuice/internal/core/facts"
 	"verjuice/internal/store"
 )
 
-// Version is that of the format.
-const Version = 1
+// Version is that of the format. Books of the first have no list of their files, and leave out
+// those without a line.
+const Version = 2
 
 // The files of a book, in the order in which they are written and read.
 const (
 	about    = "book.json"
+	listed   = "files.json"
 	records  = "records.jsonl"
 	versions = "versions.jsonl"
 	happened = "facts.jsonl"
@@ -65,6 +72,9 @@ type writer struct {
 	name  string
 	file  io.Writer
 	table *csv.Writer
+	sum   hash.Hash
+	size  int64
+	files []Listed
 	lines int64
 	photo int
 }
@@ -106,7 +116,14 @@ func Write(ctx context.Context, db *store.Store, to io.Writer, progress Progress
 			return err
 		}
 	}
-	if err := w.shut(); err != nil {
+	if err := w.inOrder(""); err != nil {
+		return err
+	}
+	files := append(w.files, Listed{w.name, hex.EncodeToString(w.sum.Sum(nil)), w.size})
+	if err := w.begin(listed); err != nil {
+		return err
+	}
+	if err := w.json(map[string]any{"files": files}); err != nil {
 		return err
 	}
 	if progress != nil {
@@ -115,18 +132,55 @@ func Write(ctx context.Context, db *store.Store, to io.Writer, progress Progress
 	return w.zip.Close()
 }
 
-// open begins a file.
+// inOrder begins and ends the files of lines that come before another and have none of their own, so
+// that each is there; all that are left for no name.
+func (w *writer) inOrder(before string) error {
+	for _, name := range needed[1:] {
+		if name == before {
+			return nil
+		}
+		if !slices.ContainsFunc(w.files, func(l Listed) bool { return l.Name == name }) && w.name != name {
+			if err := w.begin(name); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+// open begins a file, and before it those that have no line.
 func (w *writer) open(name string) error {
+	if slices.Contains(needed, name) && name != about {
+		if err := w.inOrder(name); err != nil {
+			return err
+		}
+	}
+	return w.begin(name)
+}
+
+func (w *writer) begin(name string) error {
 	if err := w.shut(); err != nil {
 		return err
 	}
+	if w.name != "" {
+		w.files = append(w.files, Listed{w.name, hex.EncodeToString(w.sum.Sum(nil)), w.size})
+	}
 	file, err := w.zip.CreateHeader(&zip.FileHeader{Name: name, Method: zip.Deflate})
-	w.name, w.file = name, file
+	w.name, w.sum, w.size = name, sha256.New(), 0
+	w.file = io.MultiWriter(file, w.sum, (*counted)(&w.size))
 	if head, ok := heads[name]; ok && err == nil {
-		w.table = csv.NewWriter(file)
+		w.table = csv.NewWriter(w.file)
 		return w.table.Write(head)
 	}
 	return err
+}
+
+// counted counts what is written.
+type counted int64
+
+func (c *counted) Write(p []byte) (int, error) {
+	*c += counted(len(p))
+	return len(p), nil
 }
 
 // in goes on with a file, or begins it.
@@ -182,21 +236,20 @@ func (w *writer) line(line any) error {
 
 func moment(ms int64) string { return time.UnixMilli(ms).UTC().Format(time.RFC3339Nano) }
 
-// ErrFormat is a file that is no book, or one of a later version.
-var ErrFormat = errors.New("this file is no Verjuice book")
-
-// Read takes a book in, all or none of it. What is here already stays as it is. An error of a line
-// names its file and its number.
+// Read takes a book in, all or none of it. What is here already stays as it is. The whole file is
+// looked at first (Open). An error of a line names its file and its number.
 func Read(ctx context.Context, db *store.Store, from io.ReaderAt, size int64, progress Progress) (store.Taken, error) {
-	z, err := zip.NewReader(from, size)
+	b, err := Open(ctx, from, size)
 	if err != nil {
-		return store.Taken{}, fmt.Errorf("%w: %w", ErrFormat, err)
-	}
-	if err := check(z); err != nil {
 		return store.Taken{}, err
 	}
+	return b.TakeIn(ctx, db, progress)
+}
+
+// TakeIn takes the book in, all or none of it. What is here already stays as it is.
+func (b *Book) TakeIn(ctx context.Context, db *store.Store, progress Progress) (store.Taken, error) {
 	taken, err := db.TakeIn(ctx, func(take func(any) error) error {
-		r := reader{zip: z, take: take, progress: progress, ctx: ctx}
+		r := reader{book: b, take: take, progress: progress, ctx: ctx}
 		return r.all()
 	})
 	if err != nil {
@@ -206,28 +259,8 @@ func Read(ctx context.Context, db *store.Store, from io.ReaderAt, size int64, pr
 	return taken, err
 }
 
-// check reads what the file says of itself.
-func check(z *zip.Reader) error {
-	f, err := z.Open(about)
-	if err != nil {
-		return ErrFormat
-	}
-	defer f.Close()
-	var is struct {
-		Format  string `json:"format"`
-		Version int    `json:"version"`
-	}
-	if err := json.NewDecoder(io.LimitReader(f, 1<<16)).Decode(&is); err != nil || is.Format != "verjuice book" {
-		return ErrFormat
-	}
-	if is.Version > Version {
-		return fmt.Errorf("%w of a version that this program reads: it is version %d, and %d is the latest known", ErrFormat, is.Version, Version)
-	}
-	return nil
-}
-
 type reader struct {
-	zip      *zip.Reader
+	book     *Book
 	take     func(any) error
 	progress Progress
 	ctx      context.Context
@@ -273,9 +306,9 @@ func at(file string, n int, err error) error { return fmt.Errorf("%s, line %d: %
 // lines takes the lines of a file; more is asked for each, with its number. A file that is not there
 // has none.
 func lines[T any](r *reader, name string, more func(n int, line *T) error) error {
-	f, err := r.zip.Open(name)
-	if err != nil {
-		return nil
+	f, err := r.book.open(name)
+	if f == nil {
+		return err
 	}
 	defer f.Close()
 	scan := bufio.NewScanner(f)
@@ -285,6 +318,9 @@ func lines[T any](r *reader, name string, more func(n int, line *T) error) error
 		n++
 		if err := r.next(); err != nil {
 			return err
+		}
+		if err := bounded(scan.Bytes()); err != nil {
+			return at(name, n, err)
 		}
 		var line T
 		if err := json.Unmarshal(scan.Bytes(), &line); err != nil {
@@ -307,23 +343,23 @@ func lines[T any](r *reader, name string, more func(n int, line *T) error) error
 
 // picture puts the picture of a photograph beside what is said of it.
 func (r *reader) picture(n int, p *store.CarriedPhoto) error {
-	f, err := r.zip.Open(fmt.Sprintf(pictures, n))
-	if err != nil {
-		return fmt.Errorf("%w: its picture is missing", ErrFormat)
+	f, err := r.book.open(fmt.Sprintf(pictures, n))
+	if f == nil {
+		return errors.Join(fmt.Errorf("%w: its picture is missing", ErrFormat), err)
 	}
 	defer f.Close()
-	p.Data, err = io.ReadAll(io.LimitReader(f, mostPicture))
+	p.Data, err = io.ReadAll(f) // Open has seen that it is not too large
 	return err
 }
 
 // rows takes the lines of a table.
 func (r *reader) rows(name string, read func([]string) (any, error)) error {
-	f, err := r.zip.Open(name)
-	if err != nil {
-		return nil
+	f, err := r.book.open(name)
+	if f == nil {
+		return err
 	}
 	defer f.Close()
-	table := csv.NewReader(bufio.NewReaderSize(f, 64<<10))
+	table := csv.NewReader(&shortLines{from: bufio.NewReaderSize(f, 64<<10)})
 	table.ReuseRecord, table.FieldsPerRecord = true, len(heads[name])
 	for n := 1; ; n++ {
 		row, err := table.Read()
@@ -333,7 +369,10 @@ func (r *reader) rows(name string, read func([]string) (any, error)) error {
 		case err != nil:
 			return at(name, n, fmt.Errorf("%w: %w", ErrFormat, err))
 		case n == 1:
-			continue // the columns
+			if !slices.Equal(row, heads[name]) {
+				return at(name, n, fmt.Errorf("%w: its columns are %s, and have to be %s", ErrFormat, strings.Join(row, ", "), strings.Join(heads[name], ", ")))
+			}
+			continue
 		}
 		if err := r.next(); err != nil {
 			return err

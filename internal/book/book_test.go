@@ -8,7 +8,9 @@ import (
 	"image"
 	"image/jpeg"
 	"io"
+	"maps"
 	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -123,12 +125,16 @@ func TestWhatIsNoBook(t *testing.T) {
 	id := uuid.NewString()
 	sound := fmt.Sprintf(`{"id":"%s","kind":"pit","version":1,"created":"2026-01-01T00:00:00Z","updated":"2026-01-01T00:00:00Z","doc":{"name":"Kettle","kind":"kettle","room":""}}`+"\n", id)
 	for want, file := range map[string][]byte{
-		"no Verjuice book": []byte("hello"), "no Verjuice book ": with(map[string]string{"book.json": "{}"}), "version 9": with(map[string]string{"book.json": `{"format":"verjuice book","version":9}`}),
+		"not a Verjuice book": []byte("hello"), "not a Verjuice book ": with(map[string]string{"book.json": "{}"}), "version 9": with(map[string]string{"book.json": `{"format":"verjuice book","version":9}`}),
 		"records.jsonl, line 2": with(map[string]string{"records.jsonl": sound + "{"}), "records.jsonl, line 1": with(map[string]string{"records.jsonl": strings.Replace(sound, "pit", "king", 1)}),
 		"facts.jsonl, line 1":  with(map[string]string{"records.jsonl": sound, "facts.jsonl": `{"cook":"x","fact":{"id":"1"}}`}),
 		"readings.csv, line 2": with(map[string]string{"records.jsonl": sound, "readings.csv": "cook,hand_in,probe,at,celsius\nx,y,nowhere,2026-01-01T00:00:00Z,20\n"}),
 		"readings.csv, line 3": with(map[string]string{"readings.csv": "cook,hand_in,probe,at,celsius\nx,y,pit:0,2026-01-01T00:00:00Z,20\nx,y,pit:0\n"}),
 		"minutes.csv, line 2":  with(map[string]string{"minutes.csv": "cook,probe,at,first_at,last_at,first,last,low,high,count\nx,pit:0,2026-01-01T00:00:00Z,2026-01-01T00:00:00Z,2026-01-01T00:00:00Z,1,1,1,NaN,2\n"}),
+		"readings.csv, line 1": with(map[string]string{"readings.csv": "cook,hand_in,at,probe,celsius\n"}),
+		"longer than 4096":     with(map[string]string{"readings.csv": "cook,hand_in,probe,at,celsius\n" + strings.Repeat(",", 10_000)}),
+		"more than any record": with(map[string]string{"records.jsonl": `{"doc":{"pieces":[` + strings.Repeat("{},", 200_000) + "{}]}}"}),
+		"no file of a book":    with(map[string]string{"Records.jsonl": sound}),
 		"photos.jsonl, line 1": with(map[string]string{"photos.jsonl": `{"cook":"x"}`}),
 		"token too long":       with(map[string]string{"records.jsonl": strings.Repeat("x", 9<<20)}),
 	} {
@@ -139,6 +145,100 @@ func TestWhatIsNoBook(t *testing.T) {
 		require.NoError(t, err)
 		assert.Empty(t, list, "nothing of it was taken in: %s", want)
 	}
+}
+
+// A file that was damaged in any way is refused before anything is done with it, or what it holds is
+// as it was written.
+func TestADamagedBook(t *testing.T) {
+	testclock.Undated(t)
+	db := apptest.Store(t, apptest.Nothing)
+	anyBook(t, db, rand.New(rand.NewPCG(9, 10)))
+	file := written(t, db)
+	contents := func(file []byte) map[string]string {
+		z, err := zip.NewReader(bytes.NewReader(file), int64(len(file)))
+		require.NoError(t, err)
+		out := map[string]string{}
+		for _, f := range z.File {
+			in, err := f.Open()
+			require.NoError(t, err)
+			raw, err := io.ReadAll(in)
+			require.NoError(t, err)
+			out[f.Name] = string(raw)
+		}
+		return out
+	}
+	opens := func(file []byte) error {
+		_, err := book.Open(t.Context(), bytes.NewReader(file), int64(len(file)))
+		return err
+	}
+	was := contents(file)
+	require.NoError(t, opens(file))
+	r := rand.New(rand.NewPCG(11, 12))
+	refused := 0
+	for range 400 {
+		bad := slices.Clone(file)
+		bad[r.IntN(len(bad))] ^= 1 << r.IntN(8)
+		if opens(bad) != nil {
+			refused++
+			continue
+		}
+		require.Equal(t, was, contents(bad))
+	}
+	assert.Greater(t, refused, 300)
+	for _, n := range []int{0, 1, len(file) / 2, len(file) - 1} {
+		assert.Error(t, opens(file[:n]))
+	}
+	packed := func(change func(name string, w *zip.Writer) (string, uint16)) []byte {
+		var out bytes.Buffer
+		z := zip.NewWriter(&out)
+		for _, name := range slices.Sorted(maps.Keys(was)) {
+			as, method := change(name, z)
+			if as == "" {
+				continue
+			}
+			w, err := z.CreateHeader(&zip.FileHeader{Name: as, Method: method})
+			require.NoError(t, err)
+			_, err = io.WriteString(w, was[name])
+			require.NoError(t, err)
+		}
+		require.NoError(t, z.Close())
+		return out.Bytes()
+	}
+	same := func(name string, _ *zip.Writer) (string, uint16) { return name, zip.Store }
+	require.NoError(t, opens(packed(same)), "packed anew with all that was in it")
+	for name := range was {
+		assert.Error(t, opens(packed(func(n string, w *zip.Writer) (string, uint16) {
+			if n == name {
+				return "", 0
+			}
+			return same(n, w)
+		})), "without %s", name)
+		assert.Error(t, opens(packed(func(n string, w *zip.Writer) (string, uint16) {
+			if n == name {
+				return strings.ToUpper(n), zip.Store
+			}
+			return same(n, w)
+		})), "with %s in another spelling", name)
+	}
+	assert.Error(t, opens(packed(func(n string, w *zip.Writer) (string, uint16) {
+		if n == "facts.jsonl" {
+			again, _ := w.Create(n)
+			_, _ = io.WriteString(again, was[n])
+		}
+		return same(n, w)
+	})), "an entry twice")
+	other := packed(same)
+	at := bytes.Index(other, []byte("PK\x01\x02"))
+	other[at+10] = 12 // the method of the first file in the directory: one that is not read here
+	assert.ErrorContains(t, opens(other), "packed in a way")
+}
+
+// A book of the first version, which has no list and leaves out what is empty, is still taken in.
+func TestABookOfTheFirstVersion(t *testing.T) {
+	db := apptest.Store(t, apptest.Nothing)
+	id := uuid.NewString()
+	sound := fmt.Sprintf(`{"id":"%s","kind":"pit","version":1,"created":"2026-01-01T00:00:00Z","updated":"2026-01-01T00:00:00Z","doc":{"name":"Kettle","kind":"kettle","room":""}}`+"\n", id)
+	assert.EqualValues(t, 1, taken(t, db, with(map[string]string{"records.jsonl": sound})).Added)
 }
 
 // FuzzRead finds no file that crashes the reader, or of which a part is taken in.
