@@ -156,7 +156,7 @@ func (r restore) Run() error {
 		return err
 	}
 	return r.with(func(ctx context.Context, db *store.Store) error {
-		return db.Together(ctx, func(db *store.Store) error {
+		return db.Patient().Together(ctx, func(db *store.Store) error {
 			if err := db.Empty(ctx); err != nil {
 				return err
 			}

@@ -141,7 +141,7 @@ func gone(at gorm.DeletedAt) *time.Time {
 // Carry gives all that is on record, line by line in an order of its own, as it is at one moment.
 // Keys of devices are not among it. It takes no more memory for a large book than for a small one.
 func (s *Store) Carry(ctx context.Context, give func(line any) error) error {
-	tx := s.db.WithContext(ctx).Begin(&sql.TxOptions{Isolation: sql.LevelRepeatableRead, ReadOnly: true})
+	tx := s.Patient().db.WithContext(ctx).Begin(&sql.TxOptions{Isolation: sql.LevelRepeatableRead, ReadOnly: true})
 	if tx.Error != nil {
 		return tx.Error
 	}

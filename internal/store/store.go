@@ -42,6 +42,7 @@ var (
 // Store is the database.
 type Store struct {
 	db       *gorm.DB
+	patient  *gorm.DB                        // waits as long as it takes, for work that nobody waits for at a screen; nil within a transaction
 	kitchens *lru.Cache[string, keptKitchen] // those that were asked for last
 }
 
@@ -58,29 +59,33 @@ func Open(ctx context.Context, dsn string, room ...Room) (*Store, error) {
 		return nil, fmt.Errorf("reading the database address: %w", err)
 	}
 	cfg.ParseTime, cfg.InterpolateParams = true, true // a question is one packet, not three
-	patient, err := connect(cfg)
+	unhurried := cfg.Clone()
+	unhurried.ReadTimeout, unhurried.WriteTimeout = 0, 0
+	patient, err := connect(unhurried)
 	if err != nil {
 		return nil, err
 	}
 	if err := alone(ctx, patient, "schema", func(ctx context.Context) error { return migrate(ctx, patient) }); err != nil {
 		return nil, fmt.Errorf("bringing the database up to date: %w", err)
 	}
+	// A change of the schema may take minutes, and so may a whole book; a request waits no longer than a
+	// cook would.
 	if pool, err := patient.DB(); err == nil {
-		_ = pool.Close()
+		pool.SetMaxOpenConns(patientConnections)
+		pool.SetMaxIdleConns(1)
 	}
-	// A change of the schema may take minutes; a request waits no longer than a cook would.
 	cfg.Timeout, cfg.ReadTimeout, cfg.WriteTimeout = cmp.Or(cfg.Timeout, patience), cmp.Or(cfg.ReadTimeout, patience), cmp.Or(cfg.WriteTimeout, patience)
 	db, err := connect(cfg)
 	if err != nil {
 		return nil, err
 	}
 	for _, r := range room {
-		if err := guard(db, r); err != nil {
+		if err := errors.Join(guard(db, r), guard(patient, r)); err != nil {
 			return nil, err
 		}
 	}
 	kitchens, err := lru.New[string, keptKitchen](mostKitchens)
-	return &Store{db, kitchens}, err
+	return &Store{db: db, patient: patient, kitchens: kitchens}, err
 }
 
 // patience is how long a database that stands still is waited for.
@@ -88,6 +93,17 @@ const patience = 2500 * time.Millisecond
 
 // connections is how many of them the program uses at once; who finds none free waits.
 const connections = 24
+
+// patientConnections is how many of them are kept for long work: some of it reads while it writes.
+const patientConnections = 6
+
+// Patient is the same database for work that takes as long as it takes: a whole book, thinning.
+func (s *Store) Patient() *Store {
+	if s.patient == nil { // within a transaction, which is patient or not as a whole
+		return s
+	}
+	return &Store{db: s.patient, kitchens: s.kitchens}
+}
 
 func connect(cfg *mysql.Config) (*gorm.DB, error) {
 	db, err := gorm.Open(gormmysql.New(gormmysql.Config{DSNConfig: cfg}), &gorm.Config{
@@ -137,6 +153,11 @@ func (s *Store) Ping(ctx context.Context) error {
 
 // Close closes the connections.
 func (s *Store) Close() error {
+	if s.patient != nil {
+		if pool, err := s.patient.DB(); err == nil {
+			_ = pool.Close()
+		}
+	}
 	sqlDB, err := s.db.DB()
 	if err != nil {
 		return err

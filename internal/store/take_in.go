@@ -33,7 +33,7 @@ type taker struct {
 // give is called with a function that takes a line; it may be called again from the beginning.
 func (s *Store) TakeIn(ctx context.Context, give func(take func(line any) error) error) (Taken, error) {
 	var out Taken
-	err := transaction(ctx, s.db, func(tx *gorm.DB) error {
+	err := transaction(ctx, s.Patient().db, func(tx *gorm.DB) error {
 		t := &taker{tx: tx, kinds: s.carries()}
 		if err := tx.Exec("CREATE TEMPORARY TABLE IF NOT EXISTS fresh_hand_ins (id CHAR(36) NOT NULL PRIMARY KEY)").Error; err != nil {
 			return err

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"log/slog"
 	"time"
 
 	"gorm.io/gorm"
@@ -65,7 +66,7 @@ func (s *Store) Course(ctx context.Context, cook string) (facts.Course, uint64, 
 			return err
 		}
 		_ = rows.Close() // before the next question
-		read, err := (&Store{tx, s.kitchens}).Readings(ctx, cook, 0, 0)
+		read, err := (&Store{db: tx, kitchens: s.kitchens}).Readings(ctx, cook, 0, 0)
 		for _, r := range read {
 			out.Add(r.Reading)
 			last = r.Seq
@@ -80,7 +81,7 @@ func (s *Store) Course(ctx context.Context, cook string) (facts.Course, uint64, 
 func (s *Store) Thin(ctx context.Context, now time.Time) error {
 	for {
 		n := 0
-		err := transaction(ctx, s.db, func(tx *gorm.DB) error {
+		err := transaction(ctx, s.Patient().db, func(tx *gorm.DB) error {
 			var rows []readingModel
 			old := tx.Model(&handInModel{}).Select("id").Where("created_at < ?", now.Add(-fresh))
 			if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("hand_in IN (?)", old).Order("seq").Limit(thinned).Find(&rows).Error; err != nil {
@@ -145,7 +146,10 @@ func thin(tx *gorm.DB, rows []readingModel) error {
 // Tidy thins readings every hour until the context ends, one program at a time.
 func (s *Store) Tidy(ctx context.Context, now func() time.Time) {
 	for {
-		_ = s.Alone(ctx, "thin", func(ctx context.Context) error { return s.Thin(ctx, now()) })
+		err := s.Alone(ctx, "thin", func(ctx context.Context) error { return s.Thin(ctx, now()) })
+		if err != nil && ctx.Err() == nil {
+			slog.Error("readings could not be put into minutes; it is tried again in an hour, and at the next start", "error", err)
+		}
 		select {
 		case <-ctx.Done():
 			return
