@@ -5,6 +5,7 @@ import (
 	"database/sql"
 	"os"
 	"path/filepath"
+	"sync/atomic"
 	"syscall"
 	"testing"
 	"time"
@@ -113,6 +114,44 @@ func TestDataOutlivesStopsAndKills(t *testing.T) {
 	require.NoError(t, s.Create(t.Context(), "verjuice", true))
 	_, err = query(t, s.DSN("verjuice"), "SELECT SUM(grams) FROM salt")
 	assert.Error(t, err, "emptied when asked to")
+}
+
+// A server that ended while the disk is full is not started again and again: it waits for room, and
+// answers soon after there is some. It can be stopped while it waits; without room none is begun.
+func TestAServerWithoutRoomWaits(t *testing.T) {
+	var full atomic.Bool
+	s, err := Start(t.Context(), t.TempDir(), Forgetful(), func(s *Server) {
+		s.free = func() (uint64, bool) {
+			if full.Load() {
+				return starts - 1, true
+			}
+			return 1 << 40, true
+		}
+	})
+	require.NoError(t, err)
+	t.Cleanup(s.Stop)
+	process := func() *os.Process {
+		s.mu.Lock()
+		defer s.mu.Unlock()
+		return s.cmd.Process
+	}
+	for range 2 {
+		full.Store(true)
+		killed := process()
+		require.NoError(t, killed.Signal(syscall.SIGKILL))
+		assert.Never(t, func() bool { return process() != killed }, 6*pause, pause/2, "it waits")
+		full.Store(false)
+		require.Eventually(t, func() bool {
+			one, err := query(t, s.DSN(""), "SELECT 1")
+			return err == nil && one == "1"
+		}, 20*time.Second, pause/4, "it is back")
+	}
+	full.Store(true)
+	require.NoError(t, process().Signal(syscall.SIGKILL))
+	s.Stop()
+	<-s.Ended()
+	_, err = Start(t.Context(), t.TempDir(), func(s *Server) { s.free = func() (uint64, bool) { return starts - 1, true } })
+	assert.ErrorContains(t, err, "make room, then start again")
 }
 
 func TestWhatCannotBeStartedSaysWhatToDo(t *testing.T) {
