@@ -88,7 +88,7 @@ func (i importBook) Run() error {
 		return err
 	}
 	defer f.Close()
-	return i.with(func(ctx context.Context, db *store.Store) error { return takeIn(ctx, db, b) })
+	return i.with(func(ctx context.Context, db *store.Store) error { return putIn(ctx, db, b.TakeIn) })
 }
 
 // opened is a book that was looked at as a whole, and the file that it is read from.
@@ -107,8 +107,8 @@ func opened(ctx context.Context, path string) (*os.File, *book.Book, error) {
 	return nil, nil, errors.Join(fmt.Errorf("nothing was taken in: %w", err), f.Close())
 }
 
-func takeIn(ctx context.Context, db *store.Store, b *book.Book) error {
-	taken, err := b.TakeIn(ctx, db, told("Read"))
+func putIn(ctx context.Context, db *store.Store, how func(context.Context, *store.Store, book.Progress) (store.Taken, error)) error {
+	taken, err := how(ctx, db, told("Read"))
 	fmt.Fprintln(os.Stderr)
 	if err != nil {
 		return fmt.Errorf("nothing was taken in: %w", err)
@@ -155,12 +155,5 @@ func (r restore) Run() error {
 	if err := (backup{r.data, "backups"}).Run(); err != nil {
 		return err
 	}
-	return r.with(func(ctx context.Context, db *store.Store) error {
-		return db.Patient().Together(ctx, func(db *store.Store) error {
-			if err := db.Empty(ctx); err != nil {
-				return err
-			}
-			return takeIn(ctx, db, b)
-		})
-	})
+	return r.with(func(ctx context.Context, db *store.Store) error { return putIn(ctx, db, b.Replace) })
 }

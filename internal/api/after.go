@@ -110,9 +110,6 @@ func (s *server) registerRepeat(a huma.API) {
 			return nil, err
 		}
 		c := starter.Repeat(r.Doc, became, in.Body.Take)
-		if err := s.soundCook(ctx, "", c); err != nil {
-			return nil, problemOf(err)
-		}
 		made, err := s.Store.Cooks().Create(ctx, c)
 		if err != nil {
 			return nil, problemOf(err)

@@ -48,6 +48,7 @@ const maxBody = 512 << 10
 type server struct {
 	Config
 	lives *lives
+	typed *store.Store // for what is typed today: dates are held against the clock
 }
 
 // New returns the handler of the whole application.
@@ -110,6 +111,9 @@ func register(r chi.Router, cfg Config) huma.API {
 		cfg.Scale = instrument.NewSimulated(1)
 	}
 	s := &server{Config: cfg, lives: newLives()}
+	if cfg.Store != nil {
+		s.typed = cfg.Store.Typed(cfg.Now)
+	}
 	s.registerCatalogue(a)
 	s.registerSheet(a)
 	s.registerPage(a)

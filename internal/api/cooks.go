@@ -8,10 +8,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"verjuice/internal/core/cook"
-	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
-	"verjuice/internal/core/forecast"
-	"verjuice/internal/core/order"
 	"verjuice/internal/core/starter"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
@@ -40,9 +37,8 @@ type CookSummary struct {
 
 func (s *server) registerCooks(a huma.API) {
 	cooks := resource[cook.Cook, CookRecord]{
-		path: "/api/cooks", noun: "Cook", what: "a cook", records: s.Store.Cooks,
-		show:  func(r store.Record[cook.Cook]) CookRecord { return CookRecord(r) },
-		check: s.soundCook,
+		path: "/api/cooks", noun: "Cook", what: "a cook", records: s.typed.Cooks,
+		show: func(r store.Record[cook.Cook]) CookRecord { return CookRecord(r) },
 	}
 	cooks.register(a)
 	huma.Register(a, op(http.MethodGet, "/api/cooks", "listCooks", "List cooks, latest serving first"), s.listCooks)
@@ -113,28 +109,4 @@ func (s *server) listCooks(ctx context.Context, in *struct {
 		})
 	}
 	return answer(page), nil
-}
-
-// soundCook refuses a cook with mistakes. The serving time of one that is on record may
-// have passed.
-func (s *server) soundCook(ctx context.Context, id string, c cook.Cook) error {
-	servedAt := ""
-	if id != "" {
-		old, err := s.Store.Cooks().Get(ctx, id)
-		if err != nil {
-			return err
-		}
-		servedAt = old.Doc.ServeAt
-	}
-	k, err := s.Store.Kitchen(ctx, s.Now(), c.Formulas()...)
-	if err != nil {
-		return err
-	}
-	at := s.clock(servedAt)
-	at.Forecast = forecast.Typing{} // only the mistakes are asked for, and they are those that previews show
-	out, err := cooking.Work(ctx, order.Parse(c, k), nil, k, at)
-	if err != nil {
-		return err
-	}
-	return out.Mistakes.Err()
 }

@@ -27,9 +27,6 @@ func (s *server) registerFacts(a huma.API) {
 		ByID
 		Body facts.Fact
 	}) (*body[facts.Fact], error) {
-		if err := in.Body.Check().Err(); err != nil {
-			return nil, problemOf(err)
-		}
 		if err := s.Store.AddFact(ctx, in.ID, in.Body); err != nil {
 			return nil, problemOf(err)
 		}

@@ -2,15 +2,14 @@ package api
 
 import (
 	"context"
+	"errors"
 	"net/http"
+	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"verjuice/internal/core/cut"
 	"verjuice/internal/core/field"
-	"verjuice/internal/core/formula"
 	"verjuice/internal/core/larder"
-	"verjuice/internal/core/quantity"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
@@ -61,44 +60,35 @@ func (s *server) registerLarder(a huma.API) {
 			Thing string `path:"thing" maxLength:"64"`
 			Body  LarderThing
 		}) (*struct{}, error) {
-			if err := s.soundThing(ctx, in.Thing, in.Body); err != nil {
+			thing := store.Thing{Thing: in.Thing, Price: in.Body.Price, Stock: in.Body.Stock}
+			if err := s.soundThing(ctx, thing); err != nil {
 				return nil, problemOf(err)
 			}
-			return nil, problemOf(s.Store.PutThing(ctx, store.Thing{Thing: in.Thing, Price: in.Body.Price, Stock: in.Body.Stock}))
+			return nil, problemOf(s.Store.PutThing(ctx, thing))
 		})
 	resource[larder.Own, DocRecord[larder.Own]]{
 		path: "/api/ingredients", noun: "Ingredient", what: "an ingredient of your own", records: s.Store.Ingredients, show: docRecord[larder.Own],
-		check: func(_ context.Context, _ string, o larder.Own) error {
-			_, wrong := o.Ingredient("")
-			return wrong.Err()
-		},
 	}.register(a)
 }
 
-// soundThing refuses a price that cannot be read, an unknown ingredient and a second currency.
-func (s *server) soundThing(ctx context.Context, thing string, t LarderThing) error {
+// soundThing refuses a price or a stock with a mistake, and a price in another currency than the others.
+func (s *server) soundThing(ctx context.Context, t store.Thing) error {
 	var errs field.Errors
+	if err := s.Store.SoundThing(ctx, t); err != nil && !errors.As(err, &errs) {
+		return err
+	}
+	if slices.ContainsFunc(errs, func(e field.Error) bool { return e.Pointer == "/thing" }) { // it is the address
+		return store.ErrNotFound
+	}
 	k, err := s.Store.Kitchen(ctx, s.Now())
 	if err != nil {
 		return err
 	}
-	_, isCut := cut.Find(thing)
-	_, isSupply := larder.FindSupply(thing)
-	if _, known := formula.FindIngredient(thing, k); !known && !isCut && !isSupply {
-		return store.ErrNotFound
-	}
-	if t.Stock != "" {
-		_, err := quantity.ParseAmount(t.Stock, false, quantity.USSpoons)
-		errs.Take("/stock", err)
-	}
-	if t.Price != "" {
-		p, err := larder.PriceOf(thing, t.Price)
-		if !errs.Take("/price", err) {
-			for other, q := range k.Prices {
-				if other != thing && q.Sign != p.Sign {
-					errs.Add("/price", "price.currency", "sign", sheet.CurrencyName(q.Sign))
-					break
-				}
+	if p, err := larder.PriceOf(t.Thing, t.Price); err == nil {
+		for other, q := range k.Prices {
+			if other != t.Thing && q.Sign != p.Sign {
+				errs.Add("/price", "price.currency", "sign", sheet.CurrencyName(q.Sign))
+				break
 			}
 		}
 	}

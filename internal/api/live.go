@@ -41,6 +41,7 @@ type lives struct {
 type liveCook struct {
 	mu       sync.Mutex
 	told     store.Told
+	book     uint64       // generation of the book that course is of
 	asked    time.Time    // when told was
 	failed   error        // of that question
 	course   facts.Course // nil until it was asked for
@@ -101,12 +102,15 @@ func (s *server) live(ctx context.Context, id string, as sheet.Reader, every tim
 	}
 	told := c.told
 	was, ok := c.answers[as]
-	pressed := was.told.Facts != told.Facts || was.told.Version != told.Version
+	pressed := was.told.Facts != told.Facts || was.told.Version != told.Version || was.told.Generation != told.Generation
 	if ok && !pressed && time.Since(was.at) < renews {
 		return was, nil
 	}
 	if c.broken != nil && c.brokenAt == told { // it will not be otherwise before anything has changed
 		return liveAnswer{}, c.broken
+	}
+	if c.book != told.Generation { // what was read before is no longer what is on record
+		c.course, c.book = nil, told.Generation
 	}
 	if err := c.follow(ctx, s.Store, id); err != nil {
 		return liveAnswer{}, problemOf(err)

@@ -33,8 +33,8 @@ type MealChoices struct {
 // registerMeals serves later meals from what was kept.
 func (s *server) registerMeals(a huma.API) {
 	resource[meal.Meal, DocRecord[meal.Meal]]{
-		path: "/api/meals", noun: "Meal", what: "a later meal", records: s.Store.Meals, show: docRecord[meal.Meal],
-		check: func(ctx context.Context, id string, m meal.Meal) error {
+		path: "/api/meals", noun: "Meal", what: "a later meal", records: s.typed.Meals, show: docRecord[meal.Meal],
+		rests: func(ctx context.Context, id string, m meal.Meal) error { // all that is left of something, which has to be known
 			kept, _, err := s.keptFor(ctx, id, m)
 			if err != nil {
 				return err

@@ -32,20 +32,17 @@ func (s *server) registerNow(a huma.API) {
 			return nil, problemOf(err)
 		}
 		c := typed.Cook()
-		if err := s.soundCook(ctx, "", c); err != nil {
-			var wrong field.Errors
-			if errors.As(err, &wrong) {
-				return nil, problemOf(placed(typed, wrong))
-			}
-			return nil, problemOf(err)
-		}
 		var rec store.Record[cook.Cook]
-		err = s.Store.Together(ctx, func(db *store.Store) (err error) {
+		err = s.typed.Together(ctx, func(db *store.Store) (err error) {
 			if rec, err = db.Cooks().Create(ctx, c); err != nil {
 				return err
 			}
 			return db.AddFact(ctx, rec.ID, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: c.Pieces[0].Key, What: "fire", At: on.Format(time.RFC3339)})
 		})
+		var wrong field.Errors
+		if errors.As(err, &wrong) {
+			err = placed(typed, wrong)
+		}
 		if err != nil {
 			return nil, problemOf(err)
 		}

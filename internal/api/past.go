@@ -59,7 +59,7 @@ func (s *server) registerPast(a huma.API) {
 		}
 		p.ServeAt = ""
 		c := p.Cook()
-		if err := s.soundCook(ctx, "", c); err != nil {
+		if err := s.typed.Cooks().Sound(ctx, "", c); err != nil {
 			var more field.Errors
 			if !errors.As(err, &more) {
 				return nil, problemOf(err)

@@ -89,7 +89,7 @@ func problemOf(err error) error {
 	case errors.Is(err, store.ErrFull):
 		return newProblem(http.StatusUnprocessableEntity, fmt.Sprintf("A cook holds at most %d facts, and this one has them.", facts.Most))
 	case errors.Is(err, store.ErrFullOfReadings):
-		return newProblem(http.StatusUnprocessableEntity, fmt.Sprintf("A cook holds at most %d readings, and this one has them.", store.MostReadings))
+		return newProblem(http.StatusUnprocessableEntity, fmt.Sprintf("A cook holds at most %d readings, and this one has them.", facts.MostReadings))
 	case errors.Is(err, store.ErrKey):
 		return newProblem(http.StatusUnauthorized, "No thermometer of this cook-out has this key. Add one at the pit, and send its key as: Authorization: Bearer KEY.")
 	case errors.Is(err, store.ErrOthersKey):

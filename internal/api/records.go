@@ -30,7 +30,7 @@ type resource[T, R any] struct {
 	what    string // in summaries
 	records func() store.Records[T]
 	show    func(store.Record[T]) R
-	check   func(ctx context.Context, id string, doc T) error // refuses mistakes; a new one has no id
+	rests   func(ctx context.Context, id string, doc T) error // refuses what cannot be beside other records; nil refuses nothing
 	fill    func(T) T                                         // fills in what a new one may leave out; nil changes nothing
 	// Kinds that keep more than the record itself save in their own way.
 	create func(context.Context, T) (store.Record[T], error)
@@ -81,8 +81,10 @@ func (r resource[T, R]) made(ctx context.Context, in *body[T]) (*saved[R], error
 	if r.fill != nil {
 		doc = r.fill(doc)
 	}
-	if err := r.check(ctx, "", doc); err != nil {
-		return nil, problemOf(err)
+	if r.rests != nil {
+		if err := r.rests(ctx, "", doc); err != nil {
+			return nil, problemOf(err)
+		}
 	}
 	if r.create != nil {
 		return r.answer(r.create(ctx, doc))
@@ -98,8 +100,10 @@ func (r resource[T, R]) replaced(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	if err := r.check(ctx, in.ID, in.Body); err != nil {
-		return nil, problemOf(err)
+	if r.rests != nil {
+		if err := r.rests(ctx, in.ID, in.Body); err != nil {
+			return nil, problemOf(err)
+		}
 	}
 	if r.update != nil {
 		return r.answer(r.update(ctx, in.ID, version, in.Body))

@@ -248,15 +248,24 @@ func Read(ctx context.Context, db *store.Store, from io.ReaderAt, size int64, pr
 
 // TakeIn takes the book in, all or none of it. What is here already stays as it is.
 func (b *Book) TakeIn(ctx context.Context, db *store.Store, progress Progress) (store.Taken, error) {
-	taken, err := db.TakeIn(ctx, func(take func(any) error) error {
+	return b.put(ctx, db, db.TakeIn, progress)
+}
+
+// Replace puts the book in the place of all that is on record, but for the devices' keys: all of it or
+// nothing.
+func (b *Book) Replace(ctx context.Context, db *store.Store, progress Progress) (store.Taken, error) {
+	return b.put(ctx, db, db.Replace, progress)
+}
+
+func (b *Book) put(ctx context.Context, db *store.Store, into func(context.Context, func(func(any) error) error) (store.Taken, error), progress Progress) (store.Taken, error) {
+	taken, err := into(ctx, func(take func(any) error) error {
 		r := reader{book: b, take: take, progress: progress, ctx: ctx}
 		return r.all()
 	})
 	if err != nil {
 		return store.Taken{}, err
 	}
-	_, err = db.Learn(ctx, nil)
-	return taken, err
+	return taken, nil
 }
 
 type reader struct {
@@ -270,6 +279,7 @@ type reader struct {
 func (r *reader) all() error {
 	for _, step := range []func() error{
 		func() error { return lines[store.CarriedRecord](r, records, nil) },
+		func() error { return lines[store.Checked](r, records, nil) }, // now that all are there
 		func() error { return lines[store.CarriedVersion](r, versions, nil) },
 		func() error { return lines[store.CarriedFact](r, happened, nil) },
 		func() error { return lines[store.CarriedHandIn](r, handIns, nil) },
@@ -301,7 +311,13 @@ func (r *reader) next() error {
 }
 
 // at is an error with the line that it is of.
-func at(file string, n int, err error) error { return fmt.Errorf("%s, line %d: %w", file, n, err) }
+func at(file string, n int, err error) error {
+	var before *store.Misplaced
+	if errors.As(err, &before) {
+		n -= before.Back
+	}
+	return fmt.Errorf("%s, line %d: %w", file, n, err)
+}
 
 // lines takes the lines of a file; more is asked for each, with its number. A file that is not there
 // has none.
@@ -338,6 +354,9 @@ func lines[T any](r *reader, name string, more func(n int, line *T) error) error
 	if err := scan.Err(); err != nil {
 		return at(name, n+1, fmt.Errorf("%w: %w", ErrFormat, err))
 	}
+	if err := r.take(store.End{}); err != nil {
+		return at(name, n, err)
+	}
 	return nil
 }
 
@@ -365,6 +384,9 @@ func (r *reader) rows(name string, read func([]string) (any, error)) error {
 		row, err := table.Read()
 		switch {
 		case errors.Is(err, io.EOF):
+			if err := r.take(store.End{}); err != nil {
+				return at(name, n-1, err)
+			}
 			return nil
 		case err != nil:
 			return at(name, n, fmt.Errorf("%w: %w", ErrFormat, err))

@@ -45,11 +45,21 @@ func taken(t testing.TB, db *store.Store, file []byte) store.Taken {
 	return got
 }
 
+func config(t *testing.T, file []byte) image.Config {
+	head, err := jpeg.DecodeConfig(bytes.NewReader(file))
+	require.NoError(t, err)
+	return head
+}
+
 // any fills a database with any cooks, what happened at them, readings old and new, and photographs.
 func anyBook(t *testing.T, db *store.Store, r *rand.Rand) {
 	now := testclock.Now()
 	for range 5 {
-		rec, err := db.Cooks().Create(t.Context(), anycook.Supper(anycook.Piece(r), anycook.Piece(r)))
+		c := anycook.Supper(anycook.Piece(r), anycook.Piece(r))
+		for db.Cooks().Sound(t.Context(), "", c) != nil {
+			c = anycook.Supper(anycook.Piece(r), anycook.Piece(r))
+		}
+		rec, err := db.Cooks().Create(t.Context(), c)
 		require.NoError(t, err)
 		for n := range 20 {
 			f := facts.Fact{ID: uuid.NewString(), Kind: facts.Noted, What: strings.Repeat("é\"\\\n,", 1+n), At: now.Format(time.RFC3339), Author: "Ines"}
@@ -65,8 +75,8 @@ func anyBook(t *testing.T, db *store.Store, r *rand.Rand) {
 			continue
 		}
 		var picture bytes.Buffer
-		require.NoError(t, jpeg.Encode(&picture, image.NewGray(image.Rect(0, 0, 20+r.IntN(20), 10)), nil))
-		_, err = db.AddPhoto(t.Context(), store.Photo{Cook: rec.ID, Piece: "p1", Width: 20, Height: 10, Data: picture.Bytes()})
+		require.NoError(t, jpeg.Encode(&picture, image.NewGray(image.Rect(0, 0, 20, 10+r.IntN(20))), nil))
+		_, err = db.AddPhoto(t.Context(), store.Photo{Cook: rec.ID, Piece: "p1", Width: 20, Height: config(t, picture.Bytes()).Height, Data: picture.Bytes()})
 		require.NoError(t, err)
 	}
 }

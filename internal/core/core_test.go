@@ -46,7 +46,7 @@ var knows = map[string]string{
 	"anchor":     "forecast heat quantity when",
 	"bench":      "cook cooking cut dose field formula kitchen larder quantity salt shop trace",
 	"caution":    "cut field quantity",
-	"cook":       "dose formula quantity salt",
+	"cook":       "dose field formula quantity salt",
 	"cooking":    "anchor caution cook cut decision dose facts field forecast formula happened kitchen lasting method order plan quantity said salt shop trace wet when",
 	"cut":        "field quantity table",
 	"decision":   "cut field",

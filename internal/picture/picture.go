@@ -74,6 +74,15 @@ func Plain(file []byte) (Picture, error) {
 	return Picture{JPEG: out.Bytes(), Width: plain.Bounds().Dx(), Height: plain.Bounds().Dy()}, nil
 }
 
+// IsPlain reports whether a file is a picture as Plain makes them, and how large it is, in pixels.
+func IsPlain(file []byte) (width, height int, ok bool) {
+	head, format, err := image.DecodeConfig(bytes.NewReader(file))
+	if err != nil || format != "jpeg" || len(file) > MaxBytes {
+		return 0, 0, false
+	}
+	return head.Width, head.Height, head.Width > 0 && head.Height > 0 && max(head.Width, head.Height) <= longSide
+}
+
 // orientation is how a file says that its picture is to be turned, 1 to 8 as EXIF
 // numbers them; 1 when it does not say.
 func orientation(file []byte, format string) int {

@@ -92,22 +92,37 @@ type (
 	}
 )
 
+// carriedKind is how a record of a kind is read from a book, written as it would be saved now, and checked.
+type carriedKind struct {
+	read  func(id string, version uint, body string) (row, error)
+	sound func(ctx context.Context, id, body string, has kitchens) error
+}
+
 // carries are the kinds of records, each read and written as what it is.
-func (s *Store) carries() map[string]func(id string, version uint, body string) (row, error) {
-	return map[string]func(string, uint, string) (row, error){
+func (s *Store) carries() map[string]carriedKind {
+	return map[string]carriedKind{
 		"cook": carrying(s.Cooks()), "formula": carrying(s.Formulas().Records), "jar": carrying(s.Jars()), "ingredient": carrying(s.Ingredients()),
 		"pit": carrying(s.Pits()), "method": carrying(s.Methods()), "meal": carrying(s.Meals()), "thing": carrying(s.things()), "lessons": carrying(s.lessons()),
 	}
 }
 
 // carrying reads a body as a document of its kind, and writes it as it would be saved now.
-func carrying[T any](r Records[T]) func(string, uint, string) (row, error) {
-	return func(id string, version uint, body string) (row, error) {
-		var d T
-		if err := r.parse(id, body, &d); err != nil {
-			return row{}, err
-		}
-		return r.row(id, version, d)
+func carrying[T any](r Records[T]) carriedKind {
+	return carriedKind{
+		read: func(id string, version uint, body string) (row, error) {
+			var d T
+			if err := r.parse(id, body, &d); err != nil {
+				return row{}, err
+			}
+			return r.row(id, version, d)
+		},
+		sound: func(ctx context.Context, id, body string, has kitchens) error {
+			var d T
+			if err := r.parse(id, body, &d); err != nil {
+				return err
+			}
+			return r.sound(ctx, id, d, has)
+		},
 	}
 }
 
@@ -160,7 +175,7 @@ func (s *Store) written(tx *gorm.DB, give func(any) error) []func() error {
 	return []func() error{
 		func() error {
 			return each(tx, "kind, id", func(m row) error {
-				now, err := kinds[m.Kind](m.ID, m.Version, m.Body)
+				now, err := kinds[m.Kind].read(m.ID, m.Version, m.Body)
 				if err != nil {
 					return fmt.Errorf("%s %s: %w", m.Kind, m.ID, err)
 				}

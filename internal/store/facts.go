@@ -69,10 +69,14 @@ func modelOf(cook string, f facts.Fact) (factModel, error) {
 }
 
 // AddFact saves a fact. The same fact sent twice is saved once; another fact with its
-// id is ErrOther; a cook that is not there is ErrNotFound, one with facts.Most ErrFull.
+// id is ErrOther; a cook that is not there is ErrNotFound, one with facts.Most ErrFull. What
+// is wrong with a fact is a field.Errors.
 func (s *Store) AddFact(ctx context.Context, cook string, f facts.Fact) error {
 	cook = s.Cooks().known(cook)
 	if err := s.Cooks().there(ctx, cook); err != nil {
+		return err
+	}
+	if err := f.Check().Err(); err != nil {
 		return err
 	}
 	var held int64

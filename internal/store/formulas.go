@@ -24,7 +24,7 @@ type Formulas struct{ Records[formula.Formula] }
 // Formulas are the cook's own.
 func (s *Store) Formulas() Formulas {
 	return Formulas{Records[formula.Formula]{
-		db: s.db, kind: "formula", first: byName,
+		db: s.db, in: s, kind: "formula", sound: s.soundFormula, first: byName,
 		index: func(f formula.Formula) found {
 			return found{Name: f.Name, Class: string(f.Kind), Note: f.Note, Tags: f.Tags}
 		},
@@ -176,8 +176,7 @@ func (r Formulas) uncircled(ctx context.Context, id string, uses []string) error
 func (r Formulas) keep(ctx context.Context, changes []formula.Change, save func(Formulas) (Record[formula.Formula], error)) (Record[formula.Formula], error) {
 	var out Record[formula.Formula]
 	err := transaction(ctx, r.db, func(tx *gorm.DB) (err error) {
-		within := r
-		within.db = tx
+		within := Formulas{r.within(tx)}
 		if out, err = save(within); err != nil {
 			return err
 		}
@@ -197,8 +196,7 @@ func (r Formulas) CreateAll(ctx context.Context, fs []formula.Formula, origin fo
 	var out []Record[formula.Formula]
 	err := transaction(ctx, r.db, func(tx *gorm.DB) error {
 		out = make([]Record[formula.Formula], len(fs))
-		within := r
-		within.db = tx
+		within := Formulas{r.within(tx)}
 		var create func(i int) error
 		create = func(i int) error {
 			if out[i].ID != "" {

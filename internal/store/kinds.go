@@ -19,7 +19,7 @@ const byName = "name, created_at, id"
 // Cooks are the cooks' pages, the latest serving first.
 func (s *Store) Cooks() Records[cook.Cook] {
 	return Records[cook.Cook]{
-		db: s.db, kind: "cook", first: "served_at DESC, created_at DESC, id DESC",
+		db: s.db, in: s, kind: "cook", sound: s.soundCook, first: "served_at DESC, created_at DESC, id DESC",
 		index: func(c cook.Cook) found { return found{Name: c.Name, ServedAt: c.ServeAt} },
 		open:  func(_ string, c *cook.Cook) { *c = keyed(*c) },
 		shut:  func(c *cook.Cook) { *c = cook.Keyed(*c) },
@@ -49,7 +49,7 @@ func keyed(c cook.Cook) cook.Cook {
 // Jars are the mixes made ahead.
 func (s *Store) Jars() Records[formula.Jar] {
 	return Records[formula.Jar]{
-		db: s.db, kind: "jar", first: byName,
+		db: s.db, in: s, kind: "jar", sound: s.soundJar, first: byName,
 		index: func(j formula.Jar) found { return found{Name: j.Formula.Name} },
 		// Draws from before they had ids are known by their place.
 		open: func(_ string, j *formula.Jar) { *j = j.Numbered() },
@@ -58,13 +58,13 @@ func (s *Store) Jars() Records[formula.Jar] {
 
 // Ingredients are the cook's own.
 func (s *Store) Ingredients() Records[larder.Own] {
-	return Records[larder.Own]{db: s.db, kind: "ingredient", first: byName, index: func(o larder.Own) found { return found{Name: o.Name} }}
+	return Records[larder.Own]{db: s.db, in: s, kind: "ingredient", sound: s.soundIngredient, first: byName, index: func(o larder.Own) found { return found{Name: o.Name} }}
 }
 
 // Pits are the pits that cooks are on. Each has a name of its own.
 func (s *Store) Pits() Records[cook.Pit] {
 	return Records[cook.Pit]{
-		db: s.db, kind: "pit", first: byName,
+		db: s.db, in: s, kind: "pit", sound: s.soundPit, first: byName,
 		index: func(p cook.Pit) found { return found{Name: p.Name} },
 		open:  func(id string, p *cook.Pit) { p.ID = id },
 		shut:  func(p *cook.Pit) { p.ID = "" },
@@ -73,13 +73,13 @@ func (s *Store) Pits() Records[cook.Pit] {
 
 // Methods are how pieces are cooked, each kept under a name.
 func (s *Store) Methods() Records[cook.Method] {
-	return Records[cook.Method]{db: s.db, kind: "method", first: byName, index: func(m cook.Method) found { return found{Name: m.Name} }}
+	return Records[cook.Method]{db: s.db, in: s, kind: "method", sound: s.soundMethod, first: byName, index: func(m cook.Method) found { return found{Name: m.Name} }}
 }
 
 // Meals are later meals from what was kept, the latest first.
 func (s *Store) Meals() Records[meal.Meal] {
 	return Records[meal.Meal]{
-		db: s.db, kind: "meal", first: "served_at DESC, created_at DESC, id DESC",
+		db: s.db, in: s, kind: "meal", sound: s.soundMeal, first: "served_at DESC, created_at DESC, id DESC",
 		index: func(m meal.Meal) found { return found{Name: m.Name, ServedAt: clipped(m.ServeAt, 16)} },
 	}
 }
@@ -92,7 +92,7 @@ type Thing struct {
 }
 
 func (s *Store) things() Records[Thing] {
-	return Records[Thing]{db: s.db, kind: "thing", first: byName, index: func(t Thing) found { return found{Name: t.Thing, Code: t.Thing} }}
+	return Records[Thing]{db: s.db, in: s, kind: "thing", sound: s.soundThing, first: byName, index: func(t Thing) found { return found{Name: t.Thing, Code: t.Thing} }}
 }
 
 // Things returns everything with a price or a stock.
@@ -105,9 +105,15 @@ func (s *Store) Things(ctx context.Context) ([]Thing, error) {
 	return out, err
 }
 
+// SoundThing reports what keeps price and stock of one thing from being kept, as a field.Errors.
+func (s *Store) SoundThing(ctx context.Context, t Thing) error { return s.things().Sound(ctx, "", t) }
+
 // PutThing keeps price and stock of one thing; without either it is forgotten. The last
 // who says so is right.
 func (s *Store) PutThing(ctx context.Context, t Thing) error {
+	if err := s.SoundThing(ctx, t); err != nil {
+		return err
+	}
 	m, err := s.things().row(uuid.NewString(), 1, t)
 	if err != nil {
 		return err

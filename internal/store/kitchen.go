@@ -119,7 +119,7 @@ func (s *Store) loadKitchen(ctx context.Context, now time.Time, formulas []strin
 			return k, err
 		}
 	}
-	if err := s.loadFormulas(ctx, uses, k.Formulas); err != nil {
+	if err := s.loadFormulas(ctx, false, uses, k.Formulas); err != nil {
 		return k, err
 	}
 	for _, j := range jars {
@@ -154,8 +154,9 @@ func (s *Store) OwnIngredients(ctx context.Context, gone bool) ([]larder.Ingredi
 	return out, nil
 }
 
-// loadFormulas loads the formulas of the ids, and those that they use, into out.
-func (s *Store) loadFormulas(ctx context.Context, ids []string, out map[string]formula.Formula) error {
+// loadFormulas loads the formulas of the ids, and those that they use, into out; with gone also deleted
+// ones.
+func (s *Store) loadFormulas(ctx context.Context, gone bool, ids []string, out map[string]formula.Formula) error {
 	all := s.Formulas()
 	next := map[string]bool{}
 	ask := func(ids []string) {
@@ -166,7 +167,11 @@ func (s *Store) loadFormulas(ctx context.Context, ids []string, out map[string]f
 		}
 	}
 	for ask(ids); len(next) > 0; {
-		found, err := all.find(all.all(ctx).Where("id IN ?", slices.Sorted(maps.Keys(next))))
+		db := all.all(ctx).Where("id IN ?", slices.Sorted(maps.Keys(next)))
+		if gone {
+			db = db.Unscoped()
+		}
+		found, err := all.find(db)
 		if err != nil {
 			return err
 		}

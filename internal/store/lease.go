@@ -119,5 +119,5 @@ func transaction(ctx context.Context, db *gorm.DB, do func(*gorm.DB) error) erro
 
 // Together runs do with a store whose writes all count or none.
 func (s *Store) Together(ctx context.Context, do func(*Store) error) error {
-	return transaction(ctx, s.db, func(tx *gorm.DB) error { return do(&Store{db: tx, kitchens: s.kitchens}) })
+	return transaction(ctx, s.db, func(tx *gorm.DB) error { return do(&Store{db: tx, kitchens: s.kitchens, now: s.now}) })
 }

@@ -22,6 +22,7 @@ import (
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/order"
 	"verjuice/internal/testclock"
@@ -67,6 +68,10 @@ func TestOldCooksSurvive(t *testing.T) {
 	assert.Equal(t, []string{"10", "10"}, rec.Doc.Pieces[0].Weighed)
 	assert.Equal(t, []string{"p1", "p2"}, []string{rec.Doc.Pieces[0].Key, rec.Doc.Pieces[1].Key}, "each gets a key")
 	rec.Doc.Quiet = "none"
+	var wrong field.Errors
+	_, err = s.Cooks().Update(t.Context(), rec.ID, rec.Version, rec.Doc)
+	require.ErrorAs(t, err, &wrong, "what was no mistake then is told when it is saved")
+	rec.Doc.Pieces[0].Weighed, rec.Doc.Pieces[1].Bought, rec.Doc.Pieces[1].Count = nil, "0.3 kg", "4"
 	again, err := s.Cooks().Update(t.Context(), rec.ID, rec.Version, rec.Doc)
 	require.NoError(t, err)
 	assert.Equal(t, rec.Doc, again.Doc)
@@ -298,7 +303,7 @@ func TestKilledWithinAMigration(t *testing.T) {
 			require.NoError(t, db.Close())
 			s, err := Open(t.Context(), at)
 			require.NoError(t, err, "%s after statement %d", file, done+1)
-			_, err = s.Cooks().Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Cut: "pork-loin"}}})
+			_, err = s.Cooks().Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Cut: "pork-loin", Trimmed: "2 kg"}}})
 			assert.NoError(t, err)
 			require.NoError(t, s.Close())
 		}

@@ -208,7 +208,7 @@ type Lessons struct {
 const lessonsCode = "lessons"
 
 func (s *Store) lessons() Records[Lessons] {
-	return Records[Lessons]{db: s.db, kind: "lessons", first: byName, index: func(Lessons) found { return found{Name: lessonsCode, Code: lessonsCode} }}
+	return Records[Lessons]{db: s.db, in: s, kind: "lessons", sound: s.soundLessons, first: byName, index: func(Lessons) found { return found{Name: lessonsCode, Code: lessonsCode} }}
 }
 
 // Lessons are those on record; without any they are empty.

@@ -20,6 +20,6 @@ func TestLongWorkIsWaitedFor(t *testing.T) {
 	require.NoError(t, s.Patient().Together(t.Context(), func(within *Store) error {
 		assert.NoError(t, slow(within.db))
 		assert.NoError(t, slow(within.Patient().db), "and stays in its transaction")
-		return within.Empty(t.Context())
+		return within.empty(t.Context())
 	}))
 }

@@ -7,6 +7,9 @@ import (
 	"time"
 
 	"gorm.io/gorm"
+
+	"verjuice/internal/core/field"
+	"verjuice/internal/picture"
 )
 
 // Photo is a photograph of a cook. Lists leave Data out.
@@ -26,6 +29,9 @@ type Photo struct {
 func (s *Store) AddPhoto(ctx context.Context, p Photo) (Photo, error) {
 	p.Cook = s.Cooks().known(p.Cook)
 	if err := s.Cooks().there(ctx, p.Cook); err != nil {
+		return p, err
+	}
+	if err := checkPhoto(p); err != nil {
 		return p, err
 	}
 	err := s.db.WithContext(ctx).Create(&p).Error
@@ -64,4 +70,18 @@ func (s *Store) RestorePhoto(ctx context.Context, id uint64) error {
 		return cmp.Or(err, ErrNotFound)
 	}
 	return s.db.WithContext(ctx).Unscoped().Model(&Photo{}).Where("id = ?", id).Update("deleted_at", nil).Error
+}
+
+// Lengths of what is said of a photograph, in characters.
+const mostPhotoKey, mostPhotoNote = 60, 400
+
+// checkPhoto refuses what is no photograph as this program keeps them. The error is a field.Errors.
+func checkPhoto(p Photo) error {
+	var errs field.Errors
+	errs.Text("/piece", p.Piece, mostPhotoKey)
+	errs.Text("/note", p.Note, mostPhotoNote)
+	if w, h, ok := picture.IsPlain(p.Data); !ok || w != p.Width || h != p.Height {
+		errs.Add("/picture", "photo.unreadable")
+	}
+	return errs.Err()
 }

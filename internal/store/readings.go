@@ -15,9 +15,6 @@ import (
 	"verjuice/internal/core/quantity"
 )
 
-// MostReadings is how many readings a cook holds: six probes, each second for two days.
-const MostReadings = 1_000_000
-
 // ErrFullOfReadings is a cook that holds no more readings.
 var ErrFullOfReadings = errors.New("this cook holds no more readings")
 
@@ -45,10 +42,13 @@ func (readingModel) TableName() string { return "readings" }
 
 // HandIn saves readings that were handed in together, all or none. The same hand-in sent twice is
 // saved once; another one with its id is ErrOther; a cook that is not there is ErrNotFound, one
-// with MostReadings ErrFullOfReadings.
+// with facts.MostReadings ErrFullOfReadings.
 func (s *Store) HandIn(ctx context.Context, cook string, h facts.HandIn, read []facts.Reading) error {
 	cook = s.Cooks().known(cook)
 	if err := s.Cooks().there(ctx, cook); err != nil {
+		return err
+	}
+	if err := facts.CheckReadings(h.ID, h.Device, read).Err(); err != nil {
 		return err
 	}
 	raw, err := json.Marshal(struct {
@@ -72,7 +72,7 @@ func (s *Store) HandIn(ctx context.Context, cook string, h facts.HandIn, read []
 		if err := tx.Model(&handInModel{}).Where("cook = ?", cook).Select("COALESCE(SUM(count), 0)").Scan(&held).Error; err != nil {
 			return err
 		}
-		if held > MostReadings {
+		if held > facts.MostReadings {
 			return ErrFullOfReadings
 		}
 		fresh := slices.Clone(rows) // a try before may have numbered them
@@ -118,7 +118,10 @@ func (s *Store) Readings(ctx context.Context, cook string, after uint64, most in
 }
 
 // Told is how far what is on record of a cook has come: it is other when anything was added.
-type Told struct{ Facts, Readings, Version uint64 }
+type Told struct {
+	Facts, Readings, Version uint64
+	Generation               uint64 // of the book as a whole
+}
 
 // Told asks how far what is on record of a cook has come. One that is not there is ErrNotFound.
 func (s *Store) Told(ctx context.Context, cook string) (out Told, err error) {
@@ -126,7 +129,7 @@ func (s *Store) Told(ctx context.Context, cook string) (out Told, err error) {
 	row := s.db.WithContext(ctx).Raw(`SELECT
 		(SELECT COALESCE(MAX(seq), 0) FROM facts WHERE cook = r.id) AS facts,
 		(SELECT COALESCE(MAX(seq), 0) FROM readings WHERE cook = r.id) AS readings,
-		r.version FROM records r WHERE r.id = ? AND r.kind = 'cook' AND r.deleted_at IS NULL`, cook).Scan(&out)
+		r.version, (SELECT n FROM generations) AS generation FROM records r WHERE r.id = ? AND r.kind = 'cook' AND r.deleted_at IS NULL`, cook).Scan(&out)
 	if row.Error == nil && row.RowsAffected == 0 {
 		return out, ErrNotFound
 	}
@@ -140,6 +143,7 @@ type Clock struct {
 	Speed     float64
 	Seed      uint64
 	Running   bool // the instruments are simulated
+	Practised bool // by the record of the cook
 }
 
 // Now is what it shows at a time on the wall.
@@ -151,7 +155,9 @@ func (c Clock) Now(real time.Time) time.Time {
 }
 
 // Wall reports whether it is the clock on the wall: only the instruments of the cook are simulated.
-func (c Clock) Wall() bool { return c.Speed == 0 || c.Speed == 1 && c.Began.Equal(c.At) }
+func (c Clock) Wall() bool {
+	return !c.Practised && (c.Speed == 0 || c.Speed == 1 && c.Began.Equal(c.At))
+}
 
 type clockModel struct {
 	Cook    string `gorm:"primaryKey"`
@@ -165,18 +171,21 @@ type clockModel struct {
 func (clockModel) TableName() string { return "clocks" }
 
 func (m clockModel) clock() Clock {
-	return Clock{time.UnixMilli(m.BeganMs).UTC(), time.UnixMilli(m.CookMs).UTC(), m.Speed, m.Seed, m.Running}
+	return Clock{Began: time.UnixMilli(m.BeganMs).UTC(), At: time.UnixMilli(m.CookMs).UTC(), Speed: m.Speed, Seed: m.Seed, Running: m.Running}
 }
 
 // Clock is the clock of a cook; the zero Clock, which shows the time on the wall, when it has none
 // of its own.
 func (s *Store) Clock(ctx context.Context, cook string) (Clock, error) {
+	cook = s.Cooks().known(cook)
 	var m clockModel
-	err := s.db.WithContext(ctx).Where("cook = ?", s.Cooks().known(cook)).Limit(1).Find(&m).Error
+	err := s.db.WithContext(ctx).Where("cook = ?", cook).Limit(1).Find(&m).Error
 	if err != nil || m.Cook == "" {
 		return Clock{}, err
 	}
-	return m.clock(), nil
+	out := m.clock()
+	out.Practised, err = s.practised(ctx, cook)
+	return out, err
 }
 
 // SetClock gives a cook a clock of its own.
@@ -186,7 +195,30 @@ func (s *Store) SetClock(ctx context.Context, cook string, c Clock) error {
 		return err
 	}
 	m := clockModel{cook, c.Began.UnixMilli(), c.At.UnixMilli(), c.Speed, c.Seed, c.Running}
-	return again(func() error { return s.db.WithContext(ctx).Save(&m).Error })
+	return transaction(ctx, s.db, func(tx *gorm.DB) error {
+		if !c.Wall() {
+			if err := (&Store{db: tx}).practice(ctx, cook); err != nil {
+				return err
+			}
+		}
+		return tx.Save(&m).Error
+	})
+}
+
+// practised is the class of a cook that is only practised.
+const practised = "practice"
+
+func (s *Store) practised(ctx context.Context, cook string) (is bool, err error) {
+	err = s.db.WithContext(ctx).Raw("SELECT class = ? FROM records WHERE id = ?", practised, cook).Scan(&is).Error
+	return is, err
+}
+
+// practice makes cooks ones that are only practised, for good.
+func (s *Store) practice(ctx context.Context, cooks ...string) error {
+	if len(cooks) == 0 {
+		return nil
+	}
+	return s.db.WithContext(ctx).Model(&row{}).Unscoped().Where("kind = 'cook' AND id IN ?", cooks).UpdateColumn("class", practised).Error
 }
 
 // Practised are the cooks whose instruments are simulated now.
@@ -206,7 +238,7 @@ const mostOnNow = 20
 // OnNow are the cooks of which was said in the two days before now that a piece went on, and not
 // that one was sliced; none that is practised.
 func (s *Store) OnNow(ctx context.Context, now time.Time) (ids []string, err error) {
-	err = s.db.WithContext(ctx).Raw(`SELECT f.cook FROM facts f JOIN records r ON r.id = f.cook AND r.deleted_at IS NULL
+	err = s.db.WithContext(ctx).Raw(`SELECT f.cook FROM facts f JOIN records r ON r.id = f.cook AND r.deleted_at IS NULL AND r.class <> 'practice'
 		WHERE f.kind = 'done' AND f.created_at > ? AND NOT EXISTS (SELECT 1 FROM clocks c WHERE c.cook = f.cook AND NOT (c.speed = 1 AND c.began_ms = c.cook_ms)) GROUP BY f.cook HAVING MAX(f.what = 'fire') = 1 AND MAX(f.what IN ('slice', 'over')) = 0 ORDER BY MAX(f.seq) DESC LIMIT ?`, now.Add(-48*time.Hour), mostOnNow).Scan(&ids).Error
 	return ids, err
 }

@@ -27,11 +27,13 @@ type Record[T any] struct {
 // one row, with a version against lost updates.
 type Records[T any] struct {
 	db    *gorm.DB
+	in    *Store
 	kind  string
-	first string                // SQL for the order of lists
-	index func(T) found         // by what a document is found
-	open  func(id string, d *T) // what a document gets that is not in its body; nil is nothing
-	shut  func(d *T)            // what is taken out of a body again; nil is nothing
+	first string                                                        // SQL for the order of lists
+	index func(T) found                                                 // by what a document is found
+	open  func(id string, d *T)                                         // what a document gets that is not in its body; nil is nothing
+	shut  func(d *T)                                                    // what is taken out of a body again; nil is nothing
+	sound func(ctx context.Context, id string, d T, has kitchens) error // its check; a new record has no id
 }
 
 // found is by what a record is found and put in order.
@@ -69,6 +71,14 @@ type row struct {
 }
 
 func (row) TableName() string { return "records" }
+
+// within are the same records in a transaction.
+func (r Records[T]) within(tx *gorm.DB) Records[T] {
+	in := *r.in
+	in.db, in.patient = tx, nil
+	r.db, r.in = tx, &in
+	return r
+}
 
 func (r Records[T]) all(ctx context.Context) *gorm.DB {
 	return r.db.WithContext(ctx).Model(&row{}).Where("kind = ?", r.kind)
@@ -207,8 +217,17 @@ func (r Records[T]) there(ctx context.Context, id string) error {
 	return err
 }
 
-// Create saves a new record.
+// Sound reports what keeps a document from being saved under an id, empty for a new one; the error is
+// a field.Errors.
+func (r Records[T]) Sound(ctx context.Context, id string, d T) error {
+	return r.sound(ctx, r.known(id), d, r.in.stocked)
+}
+
+// Create saves a new record. One with a mistake is refused with a field.Errors.
 func (r Records[T]) Create(ctx context.Context, d T) (Record[T], error) {
+	if err := r.Sound(ctx, "", d); err != nil {
+		return Record[T]{}, err
+	}
 	m, err := r.row(uuid.NewString(), 1, d)
 	if err != nil {
 		return Record[T]{}, err
@@ -220,16 +239,23 @@ func (r Records[T]) Create(ctx context.Context, d T) (Record[T], error) {
 }
 
 // Update replaces a record that still has the given version: one row, in one statement.
-// It returns ErrNotFound or ErrStale when it cannot.
+// It returns ErrNotFound or ErrStale when it cannot, and a field.Errors for one with a mistake.
 func (r Records[T]) Update(ctx context.Context, id string, version uint, d T) (Record[T], error) {
+	if err := r.Sound(ctx, id, d); err != nil {
+		return Record[T]{}, err
+	}
 	m, err := r.row(r.known(id), version+1, d)
 	if err != nil {
 		return Record[T]{}, err
 	}
 	m.UpdatedAt = r.db.NowFunc()
-	err = r.swap(ctx, id, version, map[string]any{
-		"version": m.Version, "body": m.Body, "name": m.Name, "code": m.Code, "served_at": m.ServedAt, "class": m.Class, "tags": m.Tags, "note": m.Note, "updated_at": m.UpdatedAt,
-	})
+	to := map[string]any{
+		"version": m.Version, "body": m.Body, "name": m.Name, "code": m.Code, "served_at": m.ServedAt, "tags": m.Tags, "note": m.Note, "updated_at": m.UpdatedAt,
+	}
+	if m.Class != "" { // a cook that is practised stays one
+		to["class"] = m.Class
+	}
+	err = r.swap(ctx, id, version, to)
 	if err != nil {
 		return Record[T]{}, err
 	}

@@ -1,6 +1,9 @@
 package store
 
 import (
+	"bytes"
+	"image"
+	"image/jpeg"
 	"sync/atomic"
 	"testing"
 
@@ -11,6 +14,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/formula"
+	"verjuice/internal/testclock"
 )
 
 // While little is free photographs and readings are refused and what is typed is saved; with next to
@@ -24,15 +28,20 @@ func TestADiskThatFills(t *testing.T) {
 	defer s.Close()
 	rec, err := s.Cooks().Create(t.Context(), cook.Cook{Name: "Supper", Pieces: []cook.Piece{}})
 	require.NoError(t, err)
+	var dot bytes.Buffer
+	require.NoError(t, jpeg.Encode(&dot, image.NewGray(image.Rect(0, 0, 2, 1)), nil))
 	heavy := []func() error{
-		func() error { _, err := s.AddPhoto(t.Context(), Photo{Cook: rec.ID, Data: []byte("x")}); return err },
 		func() error {
-			return s.HandIn(t.Context(), rec.ID, facts.HandIn{ID: uuid.NewString()}, []facts.Reading{{Probe: "pit:0", C: 120}})
+			_, err := s.AddPhoto(t.Context(), Photo{Cook: rec.ID, Width: 2, Height: 1, Data: dot.Bytes()})
+			return err
+		},
+		func() error {
+			return s.HandIn(t.Context(), rec.ID, facts.HandIn{ID: uuid.NewString()}, []facts.Reading{{Probe: "pit:0", At: testclock.Now(), C: 120}})
 		},
 	}
 	light := []func() error{
 		func() error {
-			_, err := s.Formulas().Create(t.Context(), formula.Formula{Name: "Rub"}, formula.Change{})
+			_, err := s.Formulas().Create(t.Context(), formula.ReadyMade()[0], formula.Change{})
 			return err
 		},
 		func() error {
@@ -45,7 +54,9 @@ func TestADiskThatFills(t *testing.T) {
 			return s.AddFact(t.Context(), rec.ID, facts.Fact{ID: uuid.NewString(), Kind: facts.Noted, What: "windy", At: "2026-11-28T07:00"})
 		},
 		func() error { return s.PutThing(t.Context(), Thing{Thing: "sea-salt", Stock: "1 kg"}) },
-		func() error { return s.SetClock(t.Context(), rec.ID, Clock{Speed: 1}) },
+		func() error {
+			return s.SetClock(t.Context(), rec.ID, Clock{Began: testclock.Now(), At: testclock.Now(), Speed: 1})
+		},
 	}
 	each := func(all []func() error, want error) {
 		t.Helper()

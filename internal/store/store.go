@@ -44,6 +44,7 @@ type Store struct {
 	db       *gorm.DB
 	patient  *gorm.DB                        // waits as long as it takes, for work that nobody waits for at a screen; nil within a transaction
 	kitchens *lru.Cache[string, keptKitchen] // those that were asked for last
+	now      func() time.Time                // by which dates that are typed are checked; nil where they are not
 }
 
 // mostKitchens is how many kitchens are kept; one of thirty prices takes some 20 kB.
@@ -102,7 +103,7 @@ func (s *Store) Patient() *Store {
 	if s.patient == nil { // within a transaction, which is patient or not as a whole
 		return s
 	}
-	return &Store{db: s.patient, kitchens: s.kitchens}
+	return &Store{db: s.patient, kitchens: s.kitchens, now: s.now}
 }
 
 func connect(cfg *mysql.Config) (*gorm.DB, error) {

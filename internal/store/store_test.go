@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -49,7 +50,7 @@ func TestFactsFromManyHands(t *testing.T) {
 	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	defer s.Close()
-	made, err := s.Cooks().Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin"}}})
+	made, err := s.Cooks().Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin", Trimmed: "2 kg"}}})
 	require.NoError(t, err)
 	said := func(hand, n int) facts.Fact {
 		return facts.Fact{ID: fmt.Sprintf("00000000-0000-4000-8000-00%04d%06d", hand, n), Kind: facts.Ticked, What: fmt.Sprint("line ", hand, n), At: "2026-11-28T07:00", Values: field.Values{"n": float64(n)}}
@@ -114,7 +115,7 @@ func TestSavingSideBySide(t *testing.T) {
 		all.Go(func() {
 			c := cook.Cook{Name: fmt.Sprint(hand), Pieces: make([]cook.Piece, 5)}
 			for i := range c.Pieces {
-				c.Pieces[i] = cook.Piece{Cut: "pork-loin", Season: cook.Season{Formula: formula.ReadyMade()[i]}}
+				c.Pieces[i] = cook.Piece{Cut: "pork-loin", Trimmed: "2 kg", Season: cook.Season{Formula: formula.ReadyMade()[i]}}
 			}
 			rec, err := s.Cooks().Create(t.Context(), c)
 			for n := 0; n < 25 && assert.NoError(t, err); n++ {
@@ -213,7 +214,8 @@ func TestNoRingOfFormulas(t *testing.T) {
 				f.Rows = []formula.Row{salt, {Formula: ring[(i+1)%len(ring)].ID, Parts: "1"}}
 				_, err := programs[i].Formulas().Update(t.Context(), one.ID, one.Version, f, func(formula.Formula) []formula.Change { return nil })
 				if err != nil {
-					assert.ErrorIs(t, err, ErrCircle)
+					var wrong field.Errors // when the other one was saved before this one was looked at
+					assert.True(t, errors.Is(err, ErrCircle) || errors.As(err, &wrong) && wrong[0].ID == "formula.uses-itself", err)
 					refused.Add(1)
 				}
 			})
@@ -258,7 +260,7 @@ func TestRecordsComeBack(t *testing.T) {
 	back, err := own.Restore(t.Context(), red.ID)
 	require.NoError(t, err)
 	assert.Equal(t, red.Doc, back.Doc)
-	made, err := s.Cooks().Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Cut: "pork-loin"}, {Key: "p1"}, {}}})
+	made, err := s.Cooks().Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Cut: "pork-loin", Trimmed: "2 kg"}, {Key: "p1", Cut: "pork-loin", Trimmed: "2 kg"}, {Cut: "beef-chuck-roll", Trimmed: "4 kg"}}})
 	require.NoError(t, err)
 	keys := map[string]bool{}
 	for _, p := range made.Doc.Pieces {

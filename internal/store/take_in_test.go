@@ -44,7 +44,7 @@ func takes(t *testing.T, s *Store, lines []any) Taken {
 // aCook is a cook with a fact and some readings.
 func aCook(t *testing.T, s *Store, name string, readings int) string {
 	t.Helper()
-	rec, err := s.Cooks().Create(t.Context(), cook.Cook{Name: name, Zone: "UTC", Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin"}}})
+	rec, err := s.Cooks().Create(t.Context(), cook.Cook{Name: name, Zone: "UTC", Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin", Trimmed: "2 kg"}}})
 	require.NoError(t, err)
 	require.NoError(t, s.AddFact(t.Context(), rec.ID, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: "fire", At: "2026-11-28T07:20"}))
 	var read []facts.Reading
@@ -77,7 +77,7 @@ func TestWhatIsHereStays(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "Changed since", rec.Doc.Name)
 	all := carried(t, s)
-	require.NoError(t, s.Together(t.Context(), func(s *Store) error { return s.Empty(t.Context()) }))
+	require.NoError(t, s.Together(t.Context(), func(s *Store) error { return s.empty(t.Context()) }))
 	assert.Empty(t, carried(t, s))
 	takes(t, s, lines)
 	took = takes(t, s, all)

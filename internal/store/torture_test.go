@@ -65,7 +65,7 @@ func TestSavesOutliveKills(t *testing.T) {
 			for n := 0; ctx.Err() == nil; n++ {
 				short, cancel := context.WithTimeout(ctx, 3*time.Second)
 				name := fmt.Sprintf("Cook %d, %d", who, n)
-				doc := cook.Cook{Name: name, Guests: "8", Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin"}}}
+				doc := cook.Cook{Name: name, Guests: "8", Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin", Trimmed: "2 kg"}}}
 				if mine.id == "" {
 					if r, err := s.Cooks().Create(short, doc); err == nil {
 						mine = saved{r.ID, r.Version, name}

@@ -1,6 +1,12 @@
 package cook
 
-import "maps"
+import (
+	"encoding/json"
+	"maps"
+	"strings"
+
+	"verjuice/internal/core/field"
+)
 
 // Method is how a piece is cooked, kept under a name to be used on another one: everything from
 // the wait to the knife, and nothing of what the piece is or how it is salted.
@@ -12,6 +18,23 @@ type Method struct {
 	Choices map[string]string `json:"choices,omitempty" required:"false" doc:"Answers to the decisions of the fire and the rest"`
 	When    map[string]string `json:"when,omitempty" required:"false"`
 	Moves   []Move            `json:"moves,omitempty" required:"false" nullable:"false"`
+}
+
+// maxMethod is how much text a method holds, in bytes.
+const maxMethod = 60_000
+
+// Check returns what keeps m from being kept, with pointers into it. What else of it is wrong is shown
+// at the piece that it is used on.
+func (m Method) Check() field.Errors {
+	var errs field.Errors
+	if strings.TrimSpace(m.Name) == "" {
+		errs.Add("/name", "name.needed", "most", MaxText)
+	}
+	errs.Text("/name", m.Name, MaxText)
+	if raw, err := json.Marshal(m); err != nil || len(raw) > maxMethod {
+		errs.Add("", "text.too-long", "most", maxMethod)
+	}
+	return errs
 }
 
 // methodChoices are the decisions that belong to a method.

@@ -2,6 +2,7 @@ package facts
 
 import (
 	"cmp"
+	"math"
 	"slices"
 	"strings"
 	"time"
@@ -84,4 +85,16 @@ func (c Course) Of(is func(Probe) bool) []string {
 	}
 	slices.Sort(out)
 	return out
+}
+
+// Sound reports whether m is a minute that readings can make: within itself, in order, of temperatures
+// and a count that there can be.
+func (m Minute) Sound() bool {
+	for _, c := range []quantity.Celsius{m.First, m.Last, m.Low, m.High} {
+		if math.IsNaN(float64(c)) || c < LowRead || c > HighRead || c < m.Low || c > m.High {
+			return false
+		}
+	}
+	end := m.At.Add(time.Minute)
+	return CanBe(m.At) && m.At.Equal(m.At.Truncate(time.Minute)) && !m.FirstAt.Before(m.At) && !m.LastAt.Before(m.FirstAt) && m.LastAt.Before(end) && m.Count >= 1 && m.Count <= MostReadings
 }

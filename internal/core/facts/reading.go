@@ -66,6 +66,43 @@ type ReadingSent struct {
 	C     *float64 `json:"c,omitempty" required:"false" doc:"The same in °C, as a number" example:"67.8"`
 }
 
+// MostReadings is how many readings a cook holds: six probes, each second for two days.
+const MostReadings = 1_000_000
+
+// CheckReadings returns what keeps readings from being put on record under a hand-in of that id, from
+// that device.
+func CheckReadings(id, device string, read []Reading) field.Errors {
+	var errs field.Errors
+	if !uuid.MatchString(id) {
+		errs.Add("/id", "fact.id")
+	}
+	errs.Text("/device", device, maxKey)
+	if len(read) == 0 || len(read) > MostReadings {
+		errs.Add("/readings", "reading.count", "most", MostReadings)
+	}
+	for i, r := range read {
+		if wrong := r.Check(); len(wrong) > 0 {
+			errs.Put("/readings/"+strconv.Itoa(i), wrong)
+			break
+		}
+	}
+	return errs
+}
+
+// Check returns what keeps r from being put on record.
+func (r Reading) Check() field.Errors {
+	var errs field.Errors
+	_, err := ParseProbe(r.Probe)
+	errs.Take("/probe", err)
+	if !CanBe(r.At) {
+		errs.Add("/at", "time.year", "first", FirstYear, "last", LastYear)
+	}
+	if math.IsNaN(float64(r.C)) || r.C < LowRead || r.C > HighRead {
+		errs.Add("/typed", "temperature.range", "low", quantity.Celsius(LowRead), "high", quantity.Celsius(HighRead))
+	}
+	return errs
+}
+
 // MostRead is how many readings a hand-in holds.
 const MostRead = 5000
 

@@ -126,6 +126,16 @@ func filled(cs []Component) int {
 	return n
 }
 
+// Check returns what keeps f from being put on record, with pointers into it; own is what it may use.
+func (f Formula) Check(own Lookup) field.Errors {
+	var errs field.Errors
+	if f.Name == "" {
+		errs.Add("/name", "formula.name")
+	}
+	_, wrong := Blend(f, own)
+	return append(errs, wrong...)
+}
+
 // header checks what is not a row.
 func header(f Formula) field.Errors {
 	var errs field.Errors

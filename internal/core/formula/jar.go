@@ -57,6 +57,9 @@ type JarStand struct {
 
 const dayLayout = "2006-01-02"
 
+// Years that a jar can be of.
+const firstYear, lastYear = 2000, 2100
+
 // maxDraws bounds what is taken from one jar.
 const maxDraws = 500
 
@@ -78,7 +81,8 @@ func (m Mix) Keeping() (days int, how string) {
 	}
 }
 
-// Stand works out how j stands at now. Mistakes come back with pointers into j.
+// Stand works out how j stands at now. Mistakes come back with pointers into j. At the zero time no day
+// is still to come, and nothing is over.
 func (j Jar) Stand(own Lookup, now time.Time) (JarStand, field.Errors) {
 	var errs field.Errors
 	var s JarStand
@@ -93,7 +97,9 @@ func (j Jar) Stand(own Lookup, now time.Time) (JarStand, field.Errors) {
 	var err error
 	if s.MadeDay, err = time.ParseInLocation(dayLayout, j.Made, now.Location()); err != nil {
 		errs.Add("/made", "date.unreadable")
-	} else if s.MadeDay.After(now.AddDate(0, 0, 1)) {
+	} else if y := s.MadeDay.Year(); y < firstYear || y > lastYear {
+		errs.Add("/made", "time.year", "first", firstYear, "last", lastYear)
+	} else if !now.IsZero() && s.MadeDay.After(now.AddDate(0, 0, 1)) {
 		errs.Add("/made", "date.future")
 	}
 	errs.Text("/note", j.Note, maxNote)
@@ -113,7 +119,7 @@ func (j Jar) Stand(own Lookup, now time.Time) (JarStand, field.Errors) {
 		errs.Text(fmt.Sprintf("/draws/%d/for", i), d.For, maxName)
 		if day, err := time.ParseInLocation(dayLayout, d.Day, now.Location()); err != nil {
 			errs.Add(fmt.Sprintf("/draws/%d/day", i), "date.unreadable")
-		} else if day.After(now.AddDate(0, 0, 1)) {
+		} else if !now.IsZero() && day.After(now.AddDate(0, 0, 1)) {
 			errs.Add(fmt.Sprintf("/draws/%d/day", i), "date.future")
 		}
 		if len(errs) == 0 && m > s.Left+0.00005 {

@@ -91,6 +91,7 @@ func Work(m Meal, kept map[string]Kept, now time.Time) Plan {
 	for n, item := range m.Items {
 		of := kept[item.Key]
 		r, wrong := item.read(zone, of)
+		dated(item, r.cooked, out.Serve, now, &wrong)
 		out.Wrong.Put("/items/"+strconv.Itoa(n), wrong)
 		one := Warmed{Item: item, Sound: len(wrong) == 0, Form: r.form, Dish: r.dish}
 		if one.Sound {
@@ -107,6 +108,42 @@ func Work(m Meal, kept map[string]Kept, now time.Time) Plan {
 		out.found(-1, "reheat", caution.Note)
 	}
 	return out
+}
+
+// longKept is how long meat may have been kept before it is eaten.
+const longKept = 366 * 24 * time.Hour
+
+// dated holds the day that was typed against the meal: what is eaten was cooked before, and not long
+// before.
+func dated(i Item, cooked, serve, now time.Time, wrong *field.Errors) {
+	if i.Cooked == "" || cooked.IsZero() {
+		return
+	}
+	if serve.IsZero() {
+		serve = now
+	}
+	day := cooked.Format(time.DateOnly)
+	switch {
+	case cooked.Year() < 2000 || cooked.Year() > 2100:
+		wrong.Add("/cooked", "time.year", "first", 2000, "last", 2100)
+	case serve.IsZero():
+	case day > serve.In(cooked.Location()).Format(time.DateOnly):
+		wrong.Add("/cooked", "reheat.cooked-later")
+	case serve.Sub(cooked) > longKept:
+		wrong.Add("/cooked", "reheat.cooked-long-ago")
+	}
+}
+
+// Check returns what keeps m from being put on record at now, with pointers into it; at the zero time
+// no day is too long ago. What it is made of may have changed since.
+func (m Meal) Check(now time.Time) field.Errors {
+	there := map[string]Kept{}
+	for _, i := range m.Items {
+		if i.Cook != "" {
+			there[i.Key] = Kept{KG: 1}
+		}
+	}
+	return Work(m, there, now).Wrong
 }
 
 // warm works out how much one is and how long it takes.
