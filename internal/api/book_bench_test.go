@@ -23,6 +23,7 @@ import (
 
 	"verjuice/internal/apptest"
 	"verjuice/internal/book"
+	"verjuice/internal/core/cook"
 	"verjuice/internal/store"
 )
 
@@ -79,6 +80,52 @@ func TestBenchBook(t *testing.T) {
 	require.Zero(t, again)
 }
 
+// TestBenchLongest carries a cook with as many readings as one holds away, puts it back in its place,
+// and makes minutes of it.
+func TestBenchLongest(t *testing.T) {
+	app := apptest.Start(t, apptest.Nothing)
+	rec, err := app.Store.Cooks().Create(t.Context(), cook.Cook{Name: "Two days", Pieces: []cook.Piece{}})
+	require.NoError(t, err)
+	db, err := sql.Open("mysql", app.DSN)
+	require.NoError(t, err)
+	defer db.Close()
+	const handIn = "CONCAT('00000000-0000-4000-8000-', LPAD(s.seq DIV 5000, 12, '0'))"
+	for _, one := range []string{
+		"INSERT INTO hand_ins (id, cook, device, digest, count, created_at) SELECT CONCAT('00000000-0000-4000-8000-', LPAD(s.seq, 12, '0')), ?, 'probe', SHA2(s.seq, 256), 5000, '2026-01-01' FROM seq_0_to_199 s",
+		"INSERT INTO readings (cook, hand_in, probe, at_ms, celsius) SELECT ?, " + handIn + ", CONCAT('pit:', s.seq % 6), 1700000000000 + 1000 * (s.seq DIV 6), 20 + s.seq % 97 FROM seq_0_to_999999 s",
+	} {
+		_, err := db.ExecContext(t.Context(), one, rec.ID)
+		require.NoError(t, err, one)
+	}
+	file := filepath.Join(t.TempDir(), "book.zip")
+	weighed(t, "a million readings, carried away", func() int64 {
+		f, err := os.Create(file)
+		require.NoError(t, err)
+		defer f.Close()
+		require.NoError(t, book.Write(t.Context(), app.Store, f, nil))
+		return 1_000_000
+	})
+	weighed(t, "put back in their place", func() int64 {
+		f, err := os.Open(file)
+		require.NoError(t, err)
+		defer f.Close()
+		is, err := f.Stat()
+		require.NoError(t, err)
+		b, err := book.Open(t.Context(), f, is.Size())
+		require.NoError(t, err)
+		taken, err := b.Replace(t.Context(), app.Store, nil)
+		require.NoError(t, err)
+		return taken.Added
+	})
+	weighed(t, "made into minutes", func() int64 {
+		require.NoError(t, app.Store.Thin(t.Context(), time.Now().AddDate(1, 0, 0)))
+		var left, minutes int64
+		require.NoError(t, db.QueryRowContext(t.Context(), "SELECT (SELECT COUNT(*) FROM readings), (SELECT SUM(count) FROM minutes)").Scan(&left, &minutes))
+		require.Zero(t, left)
+		return minutes
+	})
+}
+
 func takeIn(t *testing.T, db *store.Store, file string) int64 {
 	f, err := os.Open(file)
 	require.NoError(t, err)
@@ -122,10 +169,10 @@ func grow(t *testing.T, dsn string, cooks int) {
 	const id = "CONCAT('00000000-0000-4000-8000-', LPAD(s.seq, 12, '0'))"
 	for _, one := range []string{
 		"CREATE TABLE kinds AS SELECT ROW_NUMBER() OVER (ORDER BY day) - 1 n, o.* FROM outcomes o",
-		"INSERT INTO records (id, kind, version, name, served_at, body, created_at, updated_at) SELECT " + id + ", 'cook', 1, CONCAT(r.name, ' ', s.seq), DATE_FORMAT(DATE_SUB(k.day, INTERVAL s.seq DAY), '%Y-%m-%dT18:30'), JSON_SET(r.body, '$.name', CONCAT(r.name, ' ', s.seq)), NOW(3), NOW(3) FROM seq_0_to_LAST s JOIN kinds k ON k.n = s.seq % KINDS JOIN records r ON r.id = k.cook",
-		"INSERT INTO outcomes (cook, day, name, finished, cuts, finishes, pits, wraps, formulas, weather, score, model, told, body, updated_at) SELECT " + id + ", DATE_SUB(k.day, INTERVAL s.seq DAY), CONCAT(k.name, ' ', s.seq), k.finished, k.cuts, k.finishes, k.pits, k.wraps, k.formulas, k.weather, k.score, k.model, k.told, k.body, NOW(3) FROM seq_0_to_LAST s JOIN kinds k ON k.n = s.seq % KINDS",
+		"INSERT INTO records (id, kind, version, name, served_at, body, created_at, updated_at) SELECT " + id + ", 'cook', 1, CONCAT(r.name, ' ', s.seq), DATE_FORMAT(DATE_SUB(k.day, INTERVAL s.seq % 3650 DAY), '%Y-%m-%dT18:30'), JSON_SET(r.body, '$.name', CONCAT(r.name, ' ', s.seq)), NOW(3), NOW(3) FROM seq_0_to_LAST s JOIN kinds k ON k.n = s.seq % KINDS JOIN records r ON r.id = k.cook",
+		"INSERT INTO outcomes (cook, day, name, finished, cuts, finishes, pits, wraps, formulas, weather, score, model, told, body, updated_at) SELECT " + id + ", DATE_SUB(k.day, INTERVAL s.seq % 3650 DAY), CONCAT(k.name, ' ', s.seq), k.finished, k.cuts, k.finishes, k.pits, k.wraps, k.formulas, k.weather, k.score, k.model, k.told, k.body, NOW(3) FROM seq_0_to_LAST s JOIN kinds k ON k.n = s.seq % KINDS",
 		"INSERT INTO facts (id, cook, kind, piece, what, happened, author, body, created_at) SELECT UUID(), " + id + ", f.kind, f.piece, f.what, f.happened, f.author, f.body, f.created_at FROM seq_0_to_LAST s JOIN kinds k ON k.n = s.seq % KINDS JOIN facts f ON f.cook = k.cook",
-		"INSERT INTO minutes SELECT " + id + ", 'core:p1', k.began + 60000 * m.seq, k.began + 60000 * m.seq, k.began + 60000 * m.seq, 4 + 0.045 * m.seq, 4 + 0.045 * m.seq, 4 + 0.045 * m.seq, 4 + 0.045 * m.seq, 1 FROM seq_0_to_LAST s JOIN (SELECT n, 1000 * UNIX_TIMESTAMP(LEFT(JSON_VALUE(body, '$.pieces[0].on'), 19)) began FROM kinds) k ON k.n = s.seq % KINDS JOIN seq_0_to_1999 m",
+		"INSERT INTO minutes SELECT " + id + ", 'core:p1', k.began + 60000 * m.seq, k.began + 60000 * m.seq, k.began + 60000 * m.seq, 4 + 0.045 * m.seq, 4 + 0.045 * m.seq, 4 + 0.045 * m.seq, 4 + 0.045 * m.seq, 1 FROM seq_0_to_LAST s JOIN (SELECT n, 60000 * FLOOR(UNIX_TIMESTAMP(LEFT(JSON_VALUE(body, '$.pieces[0].on'), 19)) / 60) began FROM kinds) k ON k.n = s.seq % KINDS JOIN seq_0_to_1999 m",
 		"DROP TABLE kinds",
 	} {
 		var kinds int

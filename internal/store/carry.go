@@ -145,6 +145,36 @@ func each[M any](tx *gorm.DB, order string, do func(M) error) error {
 	return rows.Err()
 }
 
+// step is how many rows are read at once.
+const step = 20_000
+
+// ofCooks gives the rows of a table cook by cook, those of each in the order in which they came: step by
+// step along an index, so that nothing is put in order anew, however many there are.
+func ofCooks[M any](tx *gorm.DB, table string, seq func(M) uint64, do func(M) error) error {
+	var cooks []string
+	if err := tx.Table(table).Distinct("cook").Order("cook").Pluck("cook", &cooks).Error; err != nil {
+		return err
+	}
+	for _, cook := range cooks {
+		for after := uint64(0); ; {
+			var rows []M
+			if err := tx.Where("cook = ? AND seq > ?", cook, after).Order("seq").Limit(step).Find(&rows).Error; err != nil {
+				return err
+			}
+			for _, m := range rows {
+				if err := do(m); err != nil {
+					return err
+				}
+			}
+			if len(rows) < step {
+				break
+			}
+			after = seq(rows[len(rows)-1])
+		}
+	}
+	return nil
+}
+
 func gone(at gorm.DeletedAt) *time.Time {
 	if !at.Valid {
 		return nil
@@ -188,7 +218,7 @@ func (s *Store) written(tx *gorm.DB, give func(any) error) []func() error {
 			})
 		},
 		func() error {
-			return each(tx, "cook, seq", func(m factModel) error {
+			return ofCooks(tx, "facts", func(m factModel) uint64 { return m.Seq }, func(m factModel) error {
 				f, err := m.fact()
 				if err != nil {
 					return err
@@ -208,7 +238,9 @@ func (s *Store) measured(tx *gorm.DB, give func(any) error) []func() error {
 			})
 		},
 		func() error {
-			return each(tx, "cook, seq", func(m readingModel) error { return give(CarriedReading{m.Cook, m.HandIn, m.Probe, m.AtMs, m.Celsius}) })
+			return ofCooks(tx, "readings", func(m readingModel) uint64 { return m.Seq }, func(m readingModel) error {
+				return give(CarriedReading{m.Cook, m.HandIn, m.Probe, m.AtMs, m.Celsius})
+			})
 		},
 		func() error {
 			return each(tx, "cook, probe, at_ms", func(m minuteModel) error {
@@ -228,10 +260,21 @@ func (s *Store) measured(tx *gorm.DB, give func(any) error) []func() error {
 			})
 		},
 		func() error {
-			return each(tx, "cook, created_at, id", func(p Photo) error {
+			var ids []uint64 // in order without their pictures, which are read one by one
+			if err := tx.Model(&Photo{}).Unscoped().Order("cook, created_at, id").Pluck("id", &ids).Error; err != nil {
+				return err
+			}
+			for _, id := range ids {
+				var p Photo
+				if err := tx.Unscoped().Take(&p, id).Error; err != nil {
+					return err
+				}
 				sum := sha256.Sum256(p.Data)
-				return give(CarriedPhoto{p.Cook, p.Piece, p.Note, p.Width, p.Height, p.CreatedAt.UTC(), gone(p.DeletedAt), hex.EncodeToString(sum[:]), p.Data})
-			})
+				if err := give(CarriedPhoto{p.Cook, p.Piece, p.Note, p.Width, p.Height, p.CreatedAt.UTC(), gone(p.DeletedAt), hex.EncodeToString(sum[:]), p.Data}); err != nil {
+					return err
+				}
+			}
+			return nil
 		},
 	}
 }

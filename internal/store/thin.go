@@ -2,7 +2,11 @@ package store
 
 import (
 	"context"
+	"errors"
+	"fmt"
 	"log/slog"
+	"maps"
+	"slices"
 	"time"
 
 	"gorm.io/gorm"
@@ -16,7 +20,7 @@ import (
 const fresh = 24 * time.Hour
 
 // thinned is how many readings are put into minutes in one transaction.
-const thinned = 20_000
+var thinned = 20_000
 
 type minuteModel struct {
 	Cook    string `gorm:"primaryKey"`
@@ -77,24 +81,62 @@ func (s *Store) Course(ctx context.Context, cook string) (facts.Course, uint64, 
 }
 
 // Thin puts readings that were handed in over a day before now into minutes, in which each of them
-// still counts. What was handed in stays known by its id.
+// still counts. What was handed in stays known by its id. It goes through them batch by batch, each in a
+// transaction of its own: what is done stays done, and a batch that cannot be is told in the error and
+// does not keep the others.
 func (s *Store) Thin(ctx context.Context, now time.Time) error {
-	for {
-		n := 0
-		err := transaction(ctx, s.Patient().db, func(tx *gorm.DB) error {
+	var failed []error
+	db := s.Patient().db
+	for after := uint64(0); ; {
+		n, last := 0, after
+		err := transaction(ctx, db, func(tx *gorm.DB) error {
 			var rows []readingModel
-			old := tx.Model(&handInModel{}).Select("id").Where("created_at < ?", now.Add(-fresh))
-			if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("hand_in IN (?)", old).Order("seq").Limit(thinned).Find(&rows).Error; err != nil {
+			if err := tx.Where("seq > ?", after).Order("seq").Limit(thinned).Find(&rows).Error; err != nil || len(rows) == 0 {
+				n = 0
 				return err
 			}
-			n = len(rows)
+			n, last = len(rows), rows[len(rows)-1].Seq
+			rows, err := past(tx, rows, now.Add(-fresh))
+			if err != nil || len(rows) == 0 {
+				return err
+			}
 			return thin(tx, rows)
 		})
-		if err != nil || n < thinned {
-			return err
+		if err != nil && n > 0 {
+			failed = append(failed, fmt.Errorf("readings %d to %d: %w", after+1, last, err))
 		}
+		switch {
+		case ctx.Err() != nil:
+			return errors.Join(append(failed, ctx.Err())...)
+		case n == 0 || Away(err):
+			return errors.Join(append(failed, err)...)
+		}
+		after = last
 	}
 }
+
+// past are those of some readings that were handed in before a time.
+func past(tx *gorm.DB, rows []readingModel, before time.Time) ([]readingModel, error) {
+	of := map[string]bool{}
+	for _, r := range rows {
+		of[r.HandIn] = false
+	}
+	var old []string
+	for ids := range slices.Chunk(slices.Collect(maps.Keys(of)), 2000) {
+		var some []string
+		if err := tx.Model(&handInModel{}).Where("id IN ? AND created_at < ?", ids, before).Pluck("id", &some).Error; err != nil {
+			return nil, err
+		}
+		old = append(old, some...)
+	}
+	for _, id := range old {
+		of[id] = true
+	}
+	return slices.DeleteFunc(rows, func(r readingModel) bool { return !of[r.HandIn] }), nil
+}
+
+// errThinned is that somebody else has put some of the readings into minutes meanwhile.
+var errThinned = errors.New("readings were put into minutes twice at once")
 
 // thin puts these readings into minutes.
 func thin(tx *gorm.DB, rows []readingModel) error {
@@ -135,8 +177,11 @@ func thin(tx *gorm.DB, rows []readingModel) error {
 	}
 	for len(seqs) > 0 {
 		n := min(2000, len(seqs))
-		if err := tx.Delete(&readingModel{}, seqs[:n]).Error; err != nil {
-			return err
+		switch done := tx.Delete(&readingModel{}, seqs[:n]); {
+		case done.Error != nil:
+			return done.Error
+		case done.RowsAffected != int64(n):
+			return errThinned // nothing is counted twice
 		}
 		seqs = seqs[n:]
 	}

@@ -1,6 +1,7 @@
 package store
 
 import (
+	"fmt"
 	"math/rand/v2"
 	"testing"
 	"time"
@@ -70,6 +71,46 @@ func TestThinnedReadingsStillCount(t *testing.T) {
 	other := more
 	other[0].C++
 	assert.ErrorIs(t, s.HandIn(t.Context(), rec.ID, second, other), ErrOther)
+}
+
+// What cannot be put into minutes is told, keeps nothing else, and is done the next time.
+func TestThinningGoesOn(t *testing.T) {
+	thinned = 50
+	t.Cleanup(func() { thinned = 20_000 })
+	s, err := Open(t.Context(), migrated(t))
+	require.NoError(t, err)
+	defer s.Close()
+	var ids []string
+	for n := range 3 {
+		ids = append(ids, aCook(t, s, fmt.Sprint("Cook ", n), 120))
+	}
+	require.NoError(t, s.db.Exec("UPDATE hand_ins SET created_at = ?", testclock.Now().Add(-30*time.Hour)).Error)
+	require.NoError(t, s.db.Exec("CREATE TRIGGER broken BEFORE INSERT ON minutes FOR EACH ROW IF NEW.cook = '"+ids[1]+"' THEN SIGNAL SQLSTATE '45000'; END IF").Error)
+	left := func(id string) int {
+		single, err := s.Readings(t.Context(), id, 0, 0)
+		require.NoError(t, err)
+		course, _, err := s.Course(t.Context(), id)
+		require.NoError(t, err)
+		assert.Equal(t, 120, count(course), "each counts once")
+		return len(single)
+	}
+	require.ErrorContains(t, s.Thin(t.Context(), testclock.Now()), "readings 101 to 150")
+	assert.Positive(t, left(ids[1]))
+	assert.Zero(t, left(ids[2])/50, "but for a batch that it shares")
+	require.NoError(t, s.db.Exec("DROP TRIGGER broken").Error)
+	require.NoError(t, s.Thin(t.Context(), testclock.Now()))
+	for _, id := range ids {
+		assert.Zero(t, left(id))
+	}
+}
+
+func count(c facts.Course) (n int) {
+	for _, minutes := range c {
+		for _, m := range minutes {
+			n += m.Count
+		}
+	}
+	return n
 }
 
 // A cook of a year ago, sixteen hours of six probes.
