@@ -75,9 +75,12 @@ func pointer(location string) string {
 // problemOf turns an error of the core or the store into an answer.
 func problemOf(err error) error {
 	var list field.Errors
+	var said *Problem
 	switch {
 	case err == nil:
 		return nil
+	case errors.As(err, &said):
+		return said
 	case errors.As(err, &list):
 		return newProblem(http.StatusUnprocessableEntity, "Some of what was typed cannot be used; nothing was saved.", list)
 	case errors.Is(err, store.ErrNotFound):

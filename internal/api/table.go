@@ -6,7 +6,9 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io"
 	"net/http"
+	"reflect"
 	"slices"
 	"strings"
 	"time"
@@ -23,7 +25,7 @@ import (
 
 // TableSent is a file of temperatures from elsewhere, and how it is to be read.
 type TableSent struct {
-	Text string   `json:"text" maxLength:"16000000" doc:"The file"`
+	Text string   `json:"text" maxLength:"33554432" doc:"The file"`
 	As   *TableAs `json:"as,omitempty" required:"false" doc:"How it is to be read; absent only tells what seems to be in it"`
 }
 
@@ -61,37 +63,49 @@ type TablePreview struct {
 
 func (s *server) registerTable(a huma.API) {
 	look := op(http.MethodPost, "/api/cooks/{id}/table/read", "readTable", "Tell what is in a file of temperatures from elsewhere, and how it is understood; nothing is saved")
-	look.MaxBodyBytes = 20 << 20
+	sent(a, &look)
 	huma.Register(a, look, func(ctx context.Context, in *struct {
 		LiveAsked
-		Body TableSent
+		RawBody []byte
 	}) (*body[TableSeen], error) {
-		out, _, err := s.table(ctx, in.ID, in.Body, in.reader())
+		table, err := tableSent(in.RawBody)
+		if err != nil {
+			return nil, problemOf(err)
+		}
+		out, _, err := s.table(ctx, in.ID, table, in.reader())
 		if err != nil {
 			return nil, err
 		}
 		return answer(out), nil
 	})
 	take := op(http.MethodPost, "/api/cooks/{id}/table", "takeTable", "Take the readings of a file from elsewhere, all or none; the same file read the same way twice is once")
-	take.MaxBodyBytes, take.DefaultStatus = 20<<20, http.StatusCreated
+	take.DefaultStatus = http.StatusCreated
+	sent(a, &take)
 	huma.Register(a, take, func(ctx context.Context, in *struct {
 		LiveAsked
-		Body TableSent
+		RawBody []byte
 	}) (*body[HandedIn], error) {
-		if in.Body.As == nil {
+		table, err := tableSent(in.RawBody)
+		if err != nil {
+			return nil, problemOf(err)
+		}
+		in.RawBody = nil // it is large, and no longer needed
+		if table.As == nil {
 			var wrong field.Errors
 			wrong.Add("/as", "table.as")
 			return nil, problemOf(wrong)
 		}
-		_, read, err := s.table(ctx, in.ID, in.Body, in.reader())
+		_, read, err := s.table(ctx, in.ID, table, in.reader())
 		if err != nil {
 			return nil, err
 		}
-		raw, err := json.Marshal(in.Body)
+		how, err := json.Marshal(table.As)
 		if err != nil {
 			return nil, err
 		}
-		sum := sha256.Sum256(append([]byte(in.ID), raw...))
+		is := sha256.New()
+		_, _ = io.WriteString(is, in.ID+string(how)+table.Text)
+		sum := is.Sum(nil)
 		err = s.Store.Together(ctx, func(db *store.Store) error {
 			n := 0
 			for part := range slices.Chunk(read, facts.MostRead) {
@@ -110,6 +124,48 @@ func (s *server) registerTable(a huma.API) {
 	})
 }
 
+// sent describes a request that brings a TableSent. It is read as it came: a file is too large to be
+// taken apart twice.
+func sent(a huma.API, o *huma.Operation) {
+	o.MaxBodyBytes = 2 * exchange.MostTable
+	o.BodyReadTimeout = time.Minute
+	o.RequestBody = &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{
+		"application/json": {Schema: a.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[TableSent](), true, "TableSent")},
+	}}
+}
+
+// tableSent reads such a request. The error is a field.Errors, or a problem.
+func tableSent(raw []byte) (TableSent, error) {
+	var out TableSent
+	var wrong field.Errors
+	if err := unmarshal(raw, &out); err != nil {
+		at, what, _ := place(err.Error())
+		return out, newProblem(http.StatusUnprocessableEntity, "This file was not sent as it has to be.", &huma.ErrorDetail{Location: at, Message: what})
+	}
+	if out.As == nil {
+		return out, nil
+	}
+	wrong.Text("/as/zone", out.As.Zone, 60)
+	wrong.Text("/as/start", out.As.Start, 40)
+	if len(out.As.Probes) > mostColumns {
+		wrong.Add("/as/probes", "list.too-long", "most", mostColumns)
+	}
+	columns := []int{out.As.Time}
+	for _, p := range out.As.Probes {
+		columns = append(columns, p.Column)
+	}
+	for _, c := range columns {
+		if c < 0 || c > mostColumns {
+			wrong.Add("/as/time", "number.range", "low", 0, "high", mostColumns)
+			break
+		}
+	}
+	return out, wrong.Err()
+}
+
+// mostColumns is how many columns a file of temperatures has.
+const mostColumns = 40
+
 // table reads a file of temperatures for a cook.
 func (s *server) table(ctx context.Context, cook string, sent TableSent, as sheet.Reader) (TableSeen, []facts.Reading, error) {
 	r, err := s.Store.Cooks().Get(ctx, cook)
@@ -123,7 +179,7 @@ func (s *server) table(ctx context.Context, cook string, sent TableSent, as shee
 		}
 		return problemOf(err)
 	}
-	t, err := exchange.ReadTable([]byte(sent.Text))
+	t, err := exchange.ReadTable(ctx, sent.Text)
 	if err != nil {
 		return TableSeen{}, nil, refused(err)
 	}
@@ -135,7 +191,7 @@ func (s *server) table(ctx context.Context, cook string, sent TableSent, as shee
 	if err != nil {
 		return out, nil, problemOf(err)
 	}
-	read, gaps, skipped, err := t.Readings(how)
+	read, gaps, skipped, err := t.Readings(ctx, how)
 	if err != nil {
 		return out, nil, refused(err)
 	}
@@ -169,6 +225,12 @@ func (a TableAs) read(cookZone string) (exchange.As, error) {
 	for i, p := range a.Probes {
 		_, err := facts.ParseProbe(p.Probe)
 		wrong.Take(fmt.Sprintf("/as/probes/%d/probe", i), err)
+		for _, before := range a.Probes[:i] {
+			if before.Probe == p.Probe || before.Column == p.Column {
+				wrong.Add(fmt.Sprintf("/as/probes/%d/probe", i), "table.same-probe")
+				break
+			}
+		}
 		out.Probes[p.Column] = p.Probe
 	}
 	if a.Start != "" {

@@ -1,10 +1,13 @@
 package exchange
 
 import (
-	"bytes"
+	"context"
 	"encoding/csv"
 	"errors"
+	"fmt"
 	"io"
+	"maps"
+	"math"
 	"regexp"
 	"slices"
 	"strconv"
@@ -23,8 +26,9 @@ type Table struct {
 	MonthFirst bool          `json:"month_first" doc:"Dates seem to have the month before the day"`
 	Asks       bool          `json:"asks_order" doc:"Which of the two comes first cannot be told from the dates"`
 
-	head bool
-	rows [][]string
+	text  string
+	comma rune
+	head  bool
 }
 
 // TableColumn is a column of such a file.
@@ -34,55 +38,80 @@ type TableColumn struct {
 	Holds  string   `json:"holds" enum:"time,elapsed,temperature,other" doc:"What it seems to hold"`
 }
 
-// Bounds of a file of temperatures.
+// MostTable is how large a file of temperatures may be, in bytes.
+const MostTable = 32 << 20
+
+// Other bounds of such a file.
 const (
-	mostTableRows    = 200_000
+	mostTableRows    = facts.MostReadings
 	mostTableColumns = 40
 	samples          = 3
+	guessedFrom      = 4000 // rows, from all over the file, by which it is told what a column holds
 )
 
-// ReadTable reads a file of temperatures: CSV with comma, semicolon or tab, with a line of names or
-// without. The error is an Error.
-func ReadTable(data []byte) (Table, error) {
-	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
-	first, _, _ := bytes.Cut(data, []byte("\n"))
-	r := csv.NewReader(bytes.NewReader(data))
-	r.FieldsPerRecord, r.LazyQuotes, r.TrimLeadingSpace = -1, true, true
+// ReadTable looks at a file of temperatures: CSV with comma, semicolon or tab, with a line of names or
+// without. The error is an Error, or that of ctx.
+func ReadTable(ctx context.Context, text string) (Table, error) {
+	t := Table{text: strings.TrimPrefix(text, "\ufeff"), comma: ','}
+	if len(text) > MostTable {
+		return t, Error{"line 1", fmt.Sprintf("a file has at most %d MB: divide it", MostTable>>20)}
+	}
+	first, _, _ := strings.Cut(t.text, "\n")
 	for _, comma := range []rune{';', '\t'} {
-		if strings.Count(string(first), string(comma)) > strings.Count(string(first), ",") {
-			r.Comma = comma
+		if strings.Count(first, string(comma)) > strings.Count(first, ",") {
+			t.comma = comma
 		}
 	}
-	var t Table
-	for n := 1; ; n++ {
-		row, err := r.Read()
-		if errors.Is(err, io.EOF) {
-			break
+	every := 1 + strings.Count(t.text, "\n")/guessedFrom
+	var sample [][]string
+	err := t.each(ctx, func(n int, row []string) error {
+		if n == 0 && len(row) < 2 {
+			return Error{"line 1", noTable}
 		}
-		if err != nil || len(row) > mostTableColumns {
-			return t, Error{"line " + strconv.Itoa(n), "this line is no row of a table"}
+		if t.Rows++; n < 10 || n%every == 0 {
+			sample = append(sample, slices.Clone(row))
 		}
-		if len(t.rows) >= mostTableRows {
-			return t, Error{"line " + strconv.Itoa(n), "a file has at most " + strconv.Itoa(mostTableRows) + " rows: divide it"}
-		}
-		if strings.TrimSpace(strings.Join(row, "")) != "" {
-			t.rows = append(t.rows, row)
-		}
+		return nil
+	})
+	if err == nil && t.Rows == 0 {
+		err = Error{"line 1", noTable}
 	}
-	if len(t.rows) == 0 || len(t.rows[0]) < 2 {
-		return t, Error{"line 1", "this is no table of temperatures: it needs a column of times and one of temperatures"}
+	if err != nil {
+		return t, err
 	}
-	t.head = !slices.ContainsFunc(t.rows[0], func(cell string) bool { return holds(cell) == "temperature" || holds(cell) == "time" })
-	t.guess()
+	if t.head = !slices.ContainsFunc(sample[0], func(cell string) bool { return holds(cell) == "temperature" || holds(cell) == "time" }); t.head {
+		t.Rows--
+	}
+	t.guess(sample)
 	return t, nil
 }
 
-// body are the rows without the line of names.
-func (t Table) body() [][]string {
-	if t.head {
-		return t.rows[1:]
+const noTable = "this is no table of temperatures: it needs a column of times and one of temperatures"
+
+// each gives the rows that are not empty, one after another; the slice is used again for the next.
+func (t Table) each(ctx context.Context, do func(n int, row []string) error) error {
+	r := csv.NewReader(strings.NewReader(t.text))
+	r.FieldsPerRecord, r.LazyQuotes, r.TrimLeadingSpace, r.ReuseRecord, r.Comma = -1, true, true, true, t.comma
+	for n, line := 0, 1; ; line++ {
+		if line%10_000 == 0 && ctx.Err() != nil {
+			return ctx.Err()
+		}
+		row, err := r.Read()
+		switch {
+		case errors.Is(err, io.EOF):
+			return nil
+		case err != nil || len(row) > mostTableColumns:
+			return Error{"line " + strconv.Itoa(line), "this line is no row of a table"}
+		case n > mostTableRows:
+			return Error{"line " + strconv.Itoa(line), fmt.Sprintf("a file has at most %d rows: divide it", mostTableRows)}
+		case !slices.ContainsFunc(row, func(cell string) bool { return strings.TrimSpace(cell) != "" }):
+			continue
+		}
+		if err := do(n, row); err != nil {
+			return err
+		}
+		n++
 	}
-	return t.rows
 }
 
 var (
@@ -100,9 +129,9 @@ func holds(cell string) string {
 	case elapsed.MatchString(cell):
 		return "elapsed"
 	}
-	v, err := degrees(cell)
+	v, ok := degrees(cell)
 	switch {
-	case err != nil:
+	case !ok:
 		return "other"
 	case v > 1e8:
 		return "time" // seconds since 1970
@@ -111,20 +140,23 @@ func holds(cell string) string {
 }
 
 // degrees is a number with its sign, and with a decimal comma or point.
-func degrees(cell string) (float64, error) {
+func degrees(cell string) (float64, bool) {
 	cell = strings.TrimRight(strings.TrimSpace(cell), "°CFcf ")
-	return strconv.ParseFloat(strings.ReplaceAll(cell, ",", "."), 64)
+	v, err := strconv.ParseFloat(strings.ReplaceAll(cell, ",", "."), 64)
+	return v, err == nil && !math.IsNaN(v) && !math.IsInf(v, 0)
 }
 
-// guess says what each column seems to hold.
-func (t *Table) guess() {
-	body := t.body()
-	t.Rows = len(body)
+// guess says what each column seems to hold, by some rows of the file.
+func (t *Table) guess(rows [][]string) {
+	body := rows
+	if t.head {
+		body = rows[1:]
+	}
 	hottest, dayFirst, monthFirst := 0.0, false, false
-	for c := range t.rows[0] {
+	for c := range rows[0] {
 		col := TableColumn{Name: "column " + strconv.Itoa(c+1), Sample: []string{}, Holds: "other"}
 		if t.head {
-			col.Name = clipCell(t.rows[0][c])
+			col.Name = clipCell(rows[0][c])
 		}
 		count := map[string]int{}
 		for _, row := range body {
@@ -136,7 +168,7 @@ func (t *Table) guess() {
 			if len(col.Sample) < samples {
 				col.Sample = append(col.Sample, clipCell(row[c]))
 			}
-			if v, err := degrees(row[c]); what == "temperature" && err == nil {
+			if v, ok := degrees(row[c]); what == "temperature" && ok {
 				hottest = max(hottest, v)
 			}
 			if m := slashed.FindStringSubmatch(strings.TrimSpace(row[c])); m != nil {
@@ -152,7 +184,7 @@ func (t *Table) guess() {
 		}
 		t.Columns = append(t.Columns, col)
 	}
-	t.Fahrenheit = hottest > 160 || strings.Contains(strings.ToLower(strings.Join(t.rows[0], " ")), "°f") || strings.Contains(strings.ToLower(strings.Join(t.rows[0], " ")), "(f)")
+	t.Fahrenheit = hottest > 160 || strings.Contains(strings.ToLower(strings.Join(rows[0], " ")), "°f") || strings.Contains(strings.ToLower(strings.Join(rows[0], " ")), "(f)")
 	t.MonthFirst = monthFirst && !dayFirst
 	t.Asks = !monthFirst && !dayFirst && slices.ContainsFunc(body, func(row []string) bool {
 		return slices.ContainsFunc(row, func(c string) bool { return slashed.MatchString(strings.TrimSpace(c)) })
@@ -174,7 +206,11 @@ type As struct {
 	MonthFirst bool           `json:"month_first"`
 	Zone       *time.Location `json:"-"`
 	Start      time.Time      `json:"-"` // of times that count from the beginning
+	layout     int            // of layouts, in which the last time was
 }
+
+// layouts are how a file may write a day and a time.
+var layouts = []string{time.RFC3339Nano, "2006-01-02T15:04:05", "2006-01-02 15:04:05", "2006-01-02 15:04", "2006-01-02T15:04"}
 
 // Gap is a stretch in which nothing was read.
 type Gap struct{ From, To time.Time }
@@ -183,40 +219,43 @@ type Gap struct{ From, To time.Time }
 const longGap = 10 * time.Minute
 
 // Readings are those of a table, in the order of time, with the stretches in which nothing was read,
-// and how many cells were empty or no temperature. Rows whose time cannot be read are an Error.
-func (t Table) Readings(as As) (out []facts.Reading, gaps []Gap, skipped int, err error) {
-	for n, row := range t.body() {
-		line := n + 1
-		if t.head {
-			line++
+// and how many cells were empty or no temperature. Rows whose time cannot be read are an Error, and so
+// are more readings than a cook holds.
+func (t Table) Readings(ctx context.Context, as As) (out []facts.Reading, gaps []Gap, skipped int, err error) {
+	columns := slices.Sorted(maps.Keys(as.Probes))
+	err = t.each(ctx, func(n int, row []string) error {
+		if t.head && n == 0 {
+			return nil
 		}
 		if as.Time < 0 || as.Time >= len(row) {
 			skipped++
-			continue
+			return nil
 		}
-		at, ok := moment(strings.TrimSpace(row[as.Time]), as)
+		at, ok := moment(strings.TrimSpace(row[as.Time]), &as)
 		if !ok || !facts.CanBe(at) {
-			return nil, nil, 0, Error{"line " + strconv.Itoa(line), "“" + clipCell(row[as.Time]) + "” is no time"}
+			return Error{"line " + strconv.Itoa(n+1), "“" + clipCell(row[as.Time]) + "” is no time"}
 		}
-		for c, probe := range as.Probes {
-			if c >= len(row) {
-				skipped++
-				continue
-			}
-			v, err := degrees(row[c])
-			if err != nil {
-				skipped++
-				continue
+		for _, c := range columns {
+			v, ok := 0.0, false
+			if c < len(row) {
+				v, ok = degrees(row[c])
 			}
 			if as.Fahrenheit {
 				v = (v - 32) / 1.8
 			}
-			if v < facts.LowRead || v > facts.HighRead {
+			if !ok || v < facts.LowRead || v > facts.HighRead {
 				skipped++
 				continue
 			}
-			out = append(out, facts.Reading{Probe: probe, At: at, C: quantity.Celsius(v)})
+			out = append(out, facts.Reading{Probe: as.Probes[c], At: at, C: quantity.Celsius(v)})
 		}
+		if len(out) > facts.MostReadings {
+			return Error{"line " + strconv.Itoa(n+1), fmt.Sprintf("a cook-out holds at most %d readings: leave columns out, or divide the file", facts.MostReadings)}
+		}
+		return nil
+	})
+	if err != nil {
+		return nil, nil, 0, err
 	}
 	slices.SortStableFunc(out, func(a, b facts.Reading) int {
 		if d := a.At.Compare(b.At); d != 0 {
@@ -234,9 +273,11 @@ func (t Table) Readings(as As) (out []facts.Reading, gaps []Gap, skipped int, er
 
 // moment reads a time as files have it: an ISO time, a date with slashes, seconds or milliseconds
 // since 1970, or a count from the beginning.
-func moment(cell string, as As) (time.Time, bool) {
-	for _, layout := range []string{time.RFC3339Nano, "2006-01-02T15:04:05", "2006-01-02 15:04:05", "2006-01-02 15:04", "2006-01-02T15:04"} {
-		if t, err := time.ParseInLocation(layout, cell, as.Zone); err == nil {
+func moment(cell string, as *As) (time.Time, bool) {
+	for i := range layouts {
+		layout := (as.layout + i) % len(layouts) // that of the row before is tried first
+		if t, err := time.ParseInLocation(layouts[layout], cell, as.Zone); err == nil {
+			as.layout = layout
 			return t, true
 		}
 	}

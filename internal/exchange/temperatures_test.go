@@ -31,14 +31,14 @@ func TestTemperaturesFromElsewhere(t *testing.T) {
 		"no names":     {"2026-07-13 12:00,20,107\n2026-07-13 12:05,21.5,108\n", false, false, false, time.Time{}, 0, 0},
 		"who is first": {"t,a,b\n05/06/2026 12:00,20,107\n05/06/2026 12:05,21.5,108\n", false, false, true, time.Time{}, 0, 0},
 	} {
-		table, err := exchange.ReadTable([]byte(c.file))
+		table, err := exchange.ReadTable(t.Context(), c.file)
 		require.NoError(t, err, name)
 		assert.Equal(t, c.f, table.Fahrenheit, name)
 		assert.Equal(t, c.month, table.MonthFirst, name)
 		assert.Equal(t, c.asks, table.Asks, name)
 		assert.Contains(t, []string{"time", "elapsed"}, table.Columns[0].Holds, name)
 		assert.Equal(t, "temperature", table.Columns[1].Holds, name)
-		read, gaps, skipped, err := table.Readings(exchange.As{Probes: map[int]string{1: "core:a", 2: "pit:0"}, Fahrenheit: c.f, MonthFirst: c.month, Zone: dublin, Start: c.start})
+		read, gaps, skipped, err := table.Readings(t.Context(), exchange.As{Probes: map[int]string{1: "core:a", 2: "pit:0"}, Fahrenheit: c.f, MonthFirst: c.month, Zone: dublin, Start: c.start})
 		require.NoError(t, err, name)
 		assert.Len(t, gaps, c.gaps, name)
 		assert.Equal(t, c.skip, skipped, name)
@@ -50,9 +50,9 @@ func TestTemperaturesFromElsewhere(t *testing.T) {
 		}
 	}
 	for _, bad := range []string{"", "hello", "a,b\nc,d\n"} {
-		table, err := exchange.ReadTable([]byte(bad))
+		table, err := exchange.ReadTable(t.Context(), bad)
 		if err == nil {
-			_, _, _, err = table.Readings(exchange.As{Probes: map[int]string{1: "pit:0"}, Zone: time.UTC})
+			_, _, _, err = table.Readings(t.Context(), exchange.As{Probes: map[int]string{1: "pit:0"}, Zone: time.UTC})
 		}
 		require.Error(t, err, bad)
 	}
@@ -62,9 +62,9 @@ func FuzzReadTable(f *testing.F) {
 	f.Add("time,meat\n2026-07-13 12:00:00,20\n")
 	f.Add("a;b\n99/99/9999 99:99;1e309\n")
 	f.Fuzz(func(t *testing.T, text string) {
-		table, err := exchange.ReadTable([]byte(text))
+		table, err := exchange.ReadTable(t.Context(), text)
 		if err == nil {
-			_, _, _, _ = table.Readings(exchange.As{Probes: map[int]string{1: "pit:0"}, Zone: time.UTC})
+			_, _, _, _ = table.Readings(t.Context(), exchange.As{Probes: map[int]string{1: "pit:0"}, Zone: time.UTC})
 		}
 	})
 }

@@ -183,6 +183,7 @@ var messages = map[string]string{
 	"photo.unreadable": "this is no photograph that can be kept here",
 	"score.range":      "a score from 1 to {most}",
 	"note.empty":       "write what is to be remembered",
+	"table.same-probe": "another column is read as this one already",
 	"table.as":         "say which column holds the times, and which the temperatures",
 	"on.future":        "this is still to come: say when it went on the fire",
 	"tale.missing":     "tell how it went, for example: wrapped after four hours, 165, foil; off at nine hours, 203",

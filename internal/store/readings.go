@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"errors"
 	"slices"
+	"strings"
 	"time"
 
 	"gorm.io/gorm"
@@ -75,8 +76,7 @@ func (s *Store) HandIn(ctx context.Context, cook string, h facts.HandIn, read []
 		if held > facts.MostReadings {
 			return ErrFullOfReadings
 		}
-		fresh := slices.Clone(rows) // a try before may have numbered them
-		return tx.CreateInBatches(fresh, 1000).Error
+		return insertReadings(tx, rows)
 	})
 	if !errors.Is(err, gorm.ErrDuplicatedKey) {
 		return err
@@ -87,6 +87,25 @@ func (s *Store) HandIn(ctx context.Context, cook string, h facts.HandIn, read []
 	}
 	if there.Digest != digest {
 		return ErrOther
+	}
+	return nil
+}
+
+// atOnce is how many readings are written in one statement.
+const atOnce = 1000
+
+// insertReadings writes readings in their order: there may be hundreds of thousands, so without the
+// cost of a model for each. Their hand-in was written before, and asked for room.
+func insertReadings(tx *gorm.DB, rows []readingModel) error {
+	for part := range slices.Chunk(rows, atOnce) {
+		args := make([]any, 0, 5*len(part))
+		for _, r := range part {
+			args = append(args, r.Cook, r.HandIn, r.Probe, r.AtMs, r.Celsius)
+		}
+		values := strings.Repeat(",(?,?,?,?,?)", len(part))[1:]
+		if _, err := tx.Statement.ConnPool.ExecContext(tx.Statement.Context, "INSERT INTO readings (cook, hand_in, probe, at_ms, celsius) VALUES "+values, args...); err != nil {
+			return err
+		}
 	}
 	return nil
 }

@@ -96,7 +96,7 @@ func (r Records[T]) known(id string) string {
 	if n, err := strconv.ParseUint(id, 10, 32); err == nil && numbered[r.kind] != "" {
 		return fmt.Sprintf("%s%012d", numbered[r.kind], n)
 	}
-	return id
+	return strings.ToLower(id) // a UUID is the same in capitals
 }
 
 // read is the record of a row.

@@ -27,6 +27,9 @@ type Taken struct{ Added, Here int64 }
 // batch is how many lines are written at once.
 const batch = 400
 
+// batchOfReadings is how many readings are written at once, of which there are the most.
+const batchOfReadings = 4000
+
 // Checked is a record of a book once more, after all of them were taken in: those that are new are
 // checked as if they were typed, since now what they rest on is there, too.
 type Checked CarriedRecord
@@ -145,7 +148,11 @@ func (t *taker) take(line any) error {
 	if err != nil {
 		return err
 	}
-	if len(t.pending) > 0 && reflect.TypeOf(t.pending[0]) != reflect.TypeOf(model) || len(t.pending) == batch {
+	most := batch
+	if _, ok := model.(readingModel); ok {
+		most = batchOfReadings
+	}
+	if len(t.pending) > 0 && reflect.TypeOf(t.pending[0]) != reflect.TypeOf(model) || len(t.pending) >= most {
 		if err := t.flush(); err != nil {
 			var at *Misplaced
 			if errors.As(err, &at) {
@@ -185,8 +192,7 @@ func (t *taker) model(line any) (any, error) {
 		}
 		return handInModel{l.ID, l.Cook, l.Device, l.Digest, l.Count, l.Came}, canBe(l.Came)
 	case CarriedReading:
-		r := facts.Reading{Probe: l.Probe, At: time.UnixMilli(l.AtMs), C: quantity.Celsius(l.C)}
-		if err := r.Check().Err(); err != nil {
+		if err := (facts.Reading{Probe: l.Probe, At: time.UnixMilli(l.AtMs).UTC(), C: quantity.Celsius(l.C)}).Check().Err(); err != nil {
 			return nil, refused("%v", err)
 		}
 		return readingModel{Cook: l.Cook, HandIn: l.HandIn, Probe: l.Probe, AtMs: l.AtMs, Celsius: l.C}, nil
@@ -482,7 +488,12 @@ func (t *taker) readings(all []any) error {
 	if len(all) == 0 {
 		return nil
 	}
-	return write[readingModel](t, all)
+	rows := make([]readingModel, len(all))
+	for i, m := range all {
+		rows[i] = m.(readingModel)
+	}
+	t.taken.Added += int64(len(rows))
+	return insertReadings(t.tx, rows)
 }
 
 // photo adds a photograph that is not here.

@@ -80,13 +80,23 @@ func CheckReadings(id, device string, read []Reading) field.Errors {
 	if len(read) == 0 || len(read) > MostReadings {
 		errs.Add("/readings", "reading.count", "most", MostReadings)
 	}
+	known := map[string]bool{} // there are few probes and many readings
 	for i, r := range read {
+		if known[r.Probe] && r.sound() {
+			continue
+		}
 		if wrong := r.Check(); len(wrong) > 0 {
 			errs.Put("/readings/"+strconv.Itoa(i), wrong)
 			break
 		}
+		known[r.Probe] = true
 	}
 	return errs
+}
+
+// sound reports whether r is a temperature at a time that there can be.
+func (r Reading) sound() bool {
+	return CanBe(r.At) && !math.IsNaN(float64(r.C)) && r.C >= LowRead && r.C <= HighRead
 }
 
 // Check returns what keeps r from being put on record.
