@@ -41,7 +41,13 @@ func (d data) with(do func(context.Context, *store.Store) error) error {
 
 // told prints how far it has come, on one line.
 func told(verb string) book.Progress {
-	return func(lines int64) { fmt.Fprintf(os.Stderr, "\r%s %d lines", verb, lines) }
+	return func(p book.Point) {
+		share := ""
+		if p.Share > 0 {
+			share = fmt.Sprintf(", %.0f %%", 100*p.Share)
+		}
+		fmt.Fprintf(os.Stderr, "\r%s %d lines%s", verb, p.Lines, share)
+	}
 }
 
 type exportBook struct {
@@ -61,11 +67,18 @@ func (e exportBook) Run() error {
 
 // whole writes a file under another name first, so that no half one stands there.
 func whole(path string, write func(io.Writer) error) error {
-	f, err := os.CreateTemp(filepath.Dir(path), ".verjuice-*")
+	if is, err := os.Lstat(path); err == nil && !is.Mode().IsRegular() {
+		return fmt.Errorf("%s is no file that can be replaced: choose another name, or - for standard output", path)
+	}
+	forsaken(filepath.Dir(path))
+	f, err := os.CreateTemp(filepath.Dir(path), halves)
 	if err != nil {
 		return err
 	}
 	defer os.Remove(f.Name())
+	if err := syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
+		return err
+	}
 	if err = errors.Join(write(f), f.Sync(), f.Close()); err != nil {
 		return err
 	}
@@ -74,6 +87,24 @@ func whole(path string, write func(io.Writer) error) error {
 		return err
 	}
 	return os.Rename(f.Name(), path)
+}
+
+// halves are what files are called while they are written.
+const halves = ".verjuice-*.half"
+
+// forsaken removes halves in a folder that nobody writes any more: their program was killed.
+func forsaken(dir string) {
+	all, _ := filepath.Glob(filepath.Join(dir, halves))
+	for _, path := range all {
+		f, err := os.OpenFile(path, os.O_RDONLY|syscall.O_NONBLOCK, 0)
+		if err != nil {
+			continue
+		}
+		if syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB) == nil {
+			_ = os.Remove(path)
+		}
+		_ = f.Close()
+	}
 }
 
 type importBook struct {
@@ -93,6 +124,10 @@ func (i importBook) Run() error {
 
 // opened is a book that was looked at as a whole, and the file that it is read from.
 func opened(ctx context.Context, path string) (*os.File, *book.Book, error) {
+	// A pipe that nobody writes to would be waited for without end.
+	if is, err := os.Stat(path); err != nil || !is.Mode().IsRegular() {
+		return nil, nil, errors.Join(fmt.Errorf("nothing was taken in: %s is no file", path), err)
+	}
 	f, err := os.Open(path)
 	if err != nil {
 		return nil, nil, err

@@ -47,8 +47,9 @@ const maxBody = 512 << 10
 
 type server struct {
 	Config
-	lives *lives
-	typed *store.Store // for what is typed today: dates are held against the clock
+	lives  *lives
+	taking taking
+	typed  *store.Store // for what is typed today: dates are held against the clock
 }
 
 // New returns the handler of the whole application.

@@ -4,10 +4,15 @@ import (
 	"context"
 	"encoding/csv"
 	"errors"
+	"fmt"
 	"io"
+	"mime"
+	"mime/multipart"
 	"net/http"
+	"os"
 	"slices"
 	"strconv"
+	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -21,9 +26,91 @@ import (
 // mostBook is the largest file that is taken in, in bytes.
 const mostBook = 4 << 30
 
-// bookFile is a book that is uploaded. It is kept in a file while it is read.
-type bookFile struct {
-	Book huma.FormFile `form:"book" required:"true" contentType:"application/zip,application/x-zip-compressed,application/octet-stream" doc:"A file that was carried away"`
+// Upload is a book that is uploaded. It is kept in a file without a name while it is read, of which
+// nothing is left when the request or the program ends, however it does.
+type Upload struct {
+	file *os.File
+	size int64
+}
+
+// Resolve takes the file off the request, as it comes.
+func (u *Upload) Resolve(hc huma.Context) []error {
+	// A large book takes longer than other requests.
+	if _, w := humachi.Unwrap(hc); w != nil {
+		in := http.NewResponseController(w)
+		_, _ = in.SetReadDeadline(time.Now().Add(time.Hour)), in.SetWriteDeadline(time.Time{})
+	}
+	kind, params, err := mime.ParseMediaType(hc.Header("Content-Type"))
+	if err != nil || kind != "multipart/form-data" {
+		return []error{&huma.ErrorDetail{Message: "send the file in a form, as the field book", Location: "body.book"}}
+	}
+	form := multipart.NewReader(hc.BodyReader(), params["boundary"])
+	for {
+		part, err := form.NextPart()
+		switch {
+		case errors.Is(err, io.EOF):
+			return []error{&huma.ErrorDetail{Message: "choose a file", Location: "body.book"}}
+		case err != nil:
+			return []error{&huma.ErrorDetail{Message: "the file broke off", Location: "body.book"}}
+		case part.FormName() != "book":
+			continue
+		}
+		if u.file, err = os.CreateTemp("", "verjuice-book-*"); err != nil {
+			return []error{err}
+		}
+		_ = os.Remove(u.file.Name())
+		u.size, err = io.Copy(u.file, io.LimitReader(part, mostBook+1))
+		switch {
+		case err != nil:
+			_ = u.file.Close()
+			return []error{&huma.ErrorDetail{Message: "the file broke off", Location: "body.book"}}
+		case u.size > mostBook:
+			_ = u.file.Close()
+			return []error{&huma.ErrorDetail{Message: fmt.Sprintf("a book has at most %d GB", mostBook>>30), Location: "body.book"}}
+		}
+		return nil
+	}
+}
+
+// bookForm describes such an upload.
+var bookForm = &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{"multipart/form-data": {Schema: &huma.Schema{
+	Type: huma.TypeObject, Required: []string{"book"},
+	Properties: map[string]*huma.Schema{"book": {Type: huma.TypeString, Format: "binary", Description: "A file that was carried away"}},
+}}}}
+
+// taking is the book that is taken in now.
+type taking struct {
+	mu    sync.Mutex
+	on    int
+	share float64
+}
+
+// Taking is how far a book that is taken in has come.
+type Taking struct {
+	Taking bool    `json:"taking" doc:"A book is being taken in"`
+	Share  float64 `json:"share" minimum:"0" maximum:"1" doc:"How much of it was read"`
+}
+
+func (t *taking) told(share float64) {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	t.share = share
+}
+
+// begin and end are called around a book that is taken in.
+func (t *taking) begin() { t.count(1) }
+func (t *taking) end()   { t.count(-1) }
+
+func (t *taking) count(n int) {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	t.on, t.share = t.on+n, 0
+}
+
+func (t *taking) now() Taking {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	return Taking{t.on > 0, t.share}
 }
 
 func (s *server) registerBook(a huma.API) {
@@ -44,25 +131,26 @@ func (s *server) registerBook(a huma.API) {
 		}}, nil
 	})
 	in := op(http.MethodPost, "/api/book", "takeIn", "Take a book in, all or none of it; what is here already stays as it is")
-	in.MaxBodyBytes, in.BodyReadTimeout = mostBook, time.Hour
-	huma.Register(a, in, func(ctx context.Context, in *struct {
-		RawBody huma.MultipartFormFiles[bookFile]
-	}) (*body[TakenIn], error) {
-		file := in.RawBody.Data().Book
-		defer file.Close()
-		at, ok := file.File.(io.ReaderAt)
-		if !ok {
-			return nil, newProblem(http.StatusUnprocessableEntity, "This file cannot be read.")
+	huma.Register(a, in, func(ctx context.Context, in *Upload) (*body[TakenIn], error) {
+		defer in.file.Close()
+		s.taking.begin()
+		defer s.taking.end()
+		b, err := book.Open(ctx, in.file, in.size)
+		var taken store.Taken
+		if err == nil {
+			taken, err = b.TakeIn(ctx, s.Store, func(p book.Point) { s.taking.told(p.Share) })
 		}
-		taken, err := book.Read(ctx, s.Store, at, file.Size, nil)
 		switch {
 		case errors.Is(err, book.ErrFormat), errors.Is(err, store.ErrCarried):
-			return nil, newProblem(http.StatusUnprocessableEntity, "Nothing was taken in. "+err.Error())
+			return nil, newProblem(http.StatusUnprocessableEntity, "Nothing was taken in. "+upperFirst(err.Error())+".")
 		case err != nil:
 			return nil, problemOf(err)
 		}
 		return answer(TakenIn{taken.Added, taken.Here}), nil
 	})
+	a.OpenAPI().Paths["/api/book"].Post.RequestBody = bookForm // it is read as it comes, and only described
+	huma.Register(a, op(http.MethodGet, "/api/book/taking", "taking", "Tell how far a book that is taken in has come"),
+		func(context.Context, *struct{}) (*body[Taking], error) { return answer(s.taking.now()), nil })
 	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/log.csv", "logTable", "Get what was read and done at a cook as a table"), s.logTable)
 }
 

@@ -67,7 +67,7 @@ func TestBenchBook(t *testing.T) {
 		f, err := os.Create(file)
 		require.NoError(t, err)
 		var lines int64
-		require.NoError(t, book.Write(t.Context(), app.Store, f, func(n int64) { lines = n }))
+		require.NoError(t, book.Write(t.Context(), app.Store, f, func(p book.Point) { lines = p.Lines }))
 		require.NoError(t, f.Close())
 		return lines
 	})

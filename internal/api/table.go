@@ -66,7 +66,7 @@ func (s *server) registerTable(a huma.API) {
 	sent(a, &look)
 	huma.Register(a, look, func(ctx context.Context, in *struct {
 		LiveAsked
-		RawBody []byte
+		RawBody []byte `contentType:"application/json"`
 	}) (*body[TableSeen], error) {
 		table, err := tableSent(in.RawBody)
 		if err != nil {
@@ -83,7 +83,7 @@ func (s *server) registerTable(a huma.API) {
 	sent(a, &take)
 	huma.Register(a, take, func(ctx context.Context, in *struct {
 		LiveAsked
-		RawBody []byte
+		RawBody []byte `contentType:"application/json"`
 	}) (*body[HandedIn], error) {
 		table, err := tableSent(in.RawBody)
 		if err != nil {

@@ -63,8 +63,14 @@ var heads = map[string][]string{
 	minutes:  {"cook", "probe", "at", "first_at", "last_at", "first", "last", "low", "high", "count"},
 }
 
-// Progress is told how many lines were written or read so far.
-type Progress func(lines int64)
+// Point is how far a book has come.
+type Point struct {
+	Lines int64   // that were written or read
+	Share float64 // of all that there is to read, from 0 to 1; zero while one is written
+}
+
+// Progress is told now and then how far it has come.
+type Progress func(Point)
 
 // writer writes one file of the zip after another.
 type writer struct {
@@ -91,7 +97,7 @@ func Write(ctx context.Context, db *store.Store, to io.Writer, progress Progress
 	var held []store.CarriedPhoto // without their pictures, which are files of their own
 	err := db.Carry(ctx, func(line any) error {
 		if w.lines++; progress != nil && w.lines%1000 == 0 {
-			progress(w.lines)
+			progress(Point{Lines: w.lines})
 		}
 		if p, ok := line.(store.CarriedPhoto); ok {
 			w.photo++
@@ -127,7 +133,7 @@ func Write(ctx context.Context, db *store.Store, to io.Writer, progress Progress
 		return err
 	}
 	if progress != nil {
-		progress(w.lines)
+		progress(Point{Lines: w.lines})
 	}
 	return w.zip.Close()
 }
@@ -274,6 +280,7 @@ type reader struct {
 	progress Progress
 	ctx      context.Context
 	lines    int64
+	read     int64 // bytes
 }
 
 func (r *reader) all() error {
@@ -294,9 +301,34 @@ func (r *reader) all() error {
 		}
 	}
 	if r.progress != nil {
-		r.progress(r.lines)
+		r.progress(r.point())
 	}
 	return nil
+}
+
+func (r *reader) point() Point {
+	return Point{r.lines, min(1, float64(r.read)/float64(max(1, r.book.bytes)))}
+}
+
+// open opens a file of the book, and counts what is read of it; nothing for one that is not there.
+func (r *reader) open(name string) (io.ReadCloser, error) {
+	f, err := r.book.open(name)
+	if f == nil {
+		return nil, err
+	}
+	return counting{f, &r.read}, nil
+}
+
+// counting counts what is read.
+type counting struct {
+	io.ReadCloser
+	n *int64
+}
+
+func (c counting) Read(p []byte) (int, error) {
+	n, err := c.ReadCloser.Read(p)
+	*c.n += int64(n)
+	return n, err
 }
 
 // next counts a line, and ends when nobody waits any more or there are too many.
@@ -305,7 +337,7 @@ func (r *reader) next() error {
 		return fmt.Errorf("%w: it has more than %d lines", ErrFormat, mostLines)
 	}
 	if r.progress != nil && r.lines%1000 == 0 {
-		r.progress(r.lines)
+		r.progress(r.point())
 	}
 	return r.ctx.Err()
 }
@@ -322,7 +354,7 @@ func at(file string, n int, err error) error {
 // lines takes the lines of a file; more is asked for each, with its number. A file that is not there
 // has none.
 func lines[T any](r *reader, name string, more func(n int, line *T) error) error {
-	f, err := r.book.open(name)
+	f, err := r.open(name)
 	if f == nil {
 		return err
 	}
@@ -362,7 +394,7 @@ func lines[T any](r *reader, name string, more func(n int, line *T) error) error
 
 // picture puts the picture of a photograph beside what is said of it.
 func (r *reader) picture(n int, p *store.CarriedPhoto) error {
-	f, err := r.book.open(fmt.Sprintf(pictures, n))
+	f, err := r.open(fmt.Sprintf(pictures, n))
 	if f == nil {
 		return errors.Join(fmt.Errorf("%w: its picture is missing", ErrFormat), err)
 	}
@@ -373,7 +405,7 @@ func (r *reader) picture(n int, p *store.CarriedPhoto) error {
 
 // rows takes the lines of a table.
 func (r *reader) rows(name string, read func([]string) (any, error)) error {
-	f, err := r.book.open(name)
+	f, err := r.open(name)
 	if f == nil {
 		return err
 	}

@@ -41,6 +41,7 @@ type Listed struct {
 type Book struct {
 	Version int
 	files   map[string]*zip.File
+	bytes   int64 // of all that is read to take it in: records are read twice
 }
 
 var pictured = regexp.MustCompile(`^photos/[0-9]{6}\.jpg$`)
@@ -146,6 +147,10 @@ func (b *Book) sums(ctx context.Context) (map[string]Listed, error) {
 			return nil, damaged("%s: %v", name, err)
 		case n > limit || all > mostUnpacked:
 			return nil, damaged("%s is larger than any that can be taken in", name)
+		}
+		b.bytes += n
+		if name == records {
+			b.bytes += n
 		}
 		out[name] = Listed{name, hex.EncodeToString(sum.Sum(nil)), n}
 	}

@@ -22,6 +22,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/book/taking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tell how far a book that is taken in has come */
+        get: operations["taking"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/bath": {
         parameters: {
             query?: never;
@@ -2998,13 +3015,6 @@ export interface components {
              */
             spread_percent: number;
         };
-        FormFile: {
-            ContentType: string;
-            Filename: string;
-            IsSet: boolean;
-            /** Format: int64 */
-            Size: number;
-        };
         Formula: {
             /**
              * @description What a bare number counts: volume or weight
@@ -5252,6 +5262,15 @@ export interface components {
              */
             here: number;
         };
+        Taking: {
+            /**
+             * Format: double
+             * @description How much of it was read
+             */
+            share: number;
+            /** @description A book is being taken in */
+            taking: boolean;
+        };
         TaleLine: {
             label: string;
             time: string;
@@ -5557,7 +5576,7 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: {
+        requestBody: {
             content: {
                 "multipart/form-data": {
                     /**
@@ -5576,6 +5595,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakenIn"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    taking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taking"];
                 };
             };
             /** @description Error */
@@ -7207,7 +7255,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TableSent"];
+                "application/json": string;
             };
         };
         responses: {
@@ -7248,7 +7296,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TableSent"];
+                "application/json": string;
             };
         };
         responses: {

@@ -1,5 +1,5 @@
 import { DownloadOutlined, UploadOutlined } from "@ant-design/icons";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
 import { api, need } from "../api/client";
 import { ChooseFile } from "../shared/choose-file";
@@ -21,6 +21,13 @@ export function Carry() {
 			),
 		onSuccess: () => queries.invalidateQueries(),
 	});
+	const far = useQuery({
+		queryKey: ["taking"],
+		enabled: take.isPending,
+		refetchInterval: 1000,
+		gcTime: 0,
+		queryFn: async () => need(await api.GET("/api/book/taking")),
+	});
 	return (
 		<section className="carry" aria-label="Carry it all away">
 			<h2>Carry it all away</h2>
@@ -40,7 +47,8 @@ export function Carry() {
 			</p>
 			{take.isPending && (
 				<p role="status">
-					Reading the book. A large one takes minutes; nothing of it counts until all is in.
+					Reading the book{far.data?.share ? `: ${Math.floor(far.data.share * 100)} %` : ""}. A large one takes
+					minutes; nothing of it counts until all is in.
 				</p>
 			)}
 			{take.data && (
