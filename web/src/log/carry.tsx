@@ -47,8 +47,8 @@ export function Carry() {
 			</p>
 			{take.isPending && (
 				<p role="status">
-					Reading the book{far.data?.share ? `: ${Math.floor(far.data.share * 100)} %` : ""}. A large one takes
-					minutes; nothing of it counts until all is in.
+					Reading the book{far.data?.share ? `: ${Math.floor(far.data.share * 100)} %` : ""}. A large one
+					takes minutes; nothing of it counts until all is in.
 				</p>
 			)}
 			{take.data && (
