@@ -15,6 +15,7 @@ import (
 	"time"
 
 	"verjuice/internal/api"
+	"verjuice/internal/bell"
 	"verjuice/internal/demo"
 	"verjuice/internal/localdb"
 	"verjuice/internal/practice"
@@ -77,17 +78,21 @@ func (s serve) Run() error {
 	}
 
 	port := listener.Addr().(*net.TCPAddr).Port
+	config := api.Config{Store: db, Pages: web.Files(), Now: time.Now, Stopping: ctx.Done()}
+	var rings *bell.Bell
+	if s.Bell != "" {
+		rings = bell.New(s.Bell)
+		config.Bell = rings
+	}
+	config.Hosts = []string{fmt.Sprintf("127.0.0.1:%d", port), fmt.Sprintf("localhost:%d", port)}
 	server := &http.Server{
-		Handler: api.New(api.Config{
-			Store: db, Pages: web.Files(), Now: time.Now, Stopping: ctx.Done(),
-			Hosts: []string{fmt.Sprintf("127.0.0.1:%d", port), fmt.Sprintf("localhost:%d", port)},
-		}),
+		Handler:           api.New(config),
 		ReadHeaderTimeout: 10 * time.Second, ReadTimeout: time.Minute, WriteTimeout: time.Minute,
 	}
 	go db.Tidy(ctx, time.Now)
 	go practice.Run(ctx, db, time.Now)
-	if s.Bell != "" {
-		go (&bell{command: s.Bell, url: fmt.Sprintf("http://127.0.0.1:%d", port)}).run(ctx)
+	if rings != nil {
+		go rings.Run(ctx, fmt.Sprintf("http://127.0.0.1:%d", port))
 	}
 	failed := make(chan error, 1)
 	go func() { failed <- server.Serve(listener) }()

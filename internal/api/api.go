@@ -35,11 +35,12 @@ import (
 // Config is what the API needs.
 type Config struct {
 	Store    *store.Store
-	Pages    fs.FS                 // the built pages; nil serves the API alone
-	Now      func() time.Time      // the clock
-	Stopping <-chan struct{}       // closed when the program stops, so that streams end; nil means never
-	Scale    *instrument.Simulated // the simulated scale; nil makes one
-	Hosts    []string              // host:port values that requests may be addressed to; empty allows any
+	Pages    fs.FS                        // the built pages; nil serves the API alone
+	Now      func() time.Time             // the clock
+	Stopping <-chan struct{}              // closed when the program stops, so that streams end; nil means never
+	Scale    *instrument.Simulated        // the simulated scale; nil makes one
+	Bell     interface{ Broken() string } // what rings at an alarm, and why it does not; nil is none
+	Hosts    []string                     // host:port values that requests may be addressed to; empty allows any
 }
 
 // maxBody bounds a request body, in bytes: the largest page is far below it.

@@ -170,8 +170,14 @@ func (s *server) workLive(ctx context.Context, id string, course facts.Course, a
 	if err != nil {
 		return out, problemOf(err)
 	}
+	if s.Bell != nil {
+		out.Bell = sheet.WriteBell(s.Bell.Broken())
+	}
 	if !clock.Wall() {
 		out.Speed, out.Practised = clock.Speed, true
+		if clock.Waits {
+			out.Waits = sheet.WaitsForItsTurn
+		}
 	}
 	return out, nil
 }

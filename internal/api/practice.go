@@ -12,6 +12,7 @@ import (
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/forecast"
 	"verjuice/internal/practice"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
@@ -40,21 +41,13 @@ func (s *server) registerPractice(a huma.API) {
 		}
 		c := r.Doc
 		c.Name = practising(c.Name)
-		copied, err := s.Store.Cooks().Create(ctx, c)
-		if err != nil {
-			return nil, problemOf(err)
-		}
 		now := s.Now()
 		if in.Body.Seed == 0 {
 			in.Body.Seed = uint64(now.UnixNano())
 		}
-		if err := s.Store.SetClock(ctx, copied.ID, store.Clock{Began: now, At: start, Speed: in.Body.Speed, Seed: in.Body.Seed, Running: true}); err != nil {
+		copied, err := s.Store.Practise(ctx, c, store.Clock{Began: now, At: start, Speed: in.Body.Speed, Seed: in.Body.Seed}, done)
+		if err != nil {
 			return nil, problemOf(err)
-		}
-		for _, f := range done {
-			if err := s.Store.AddFact(ctx, copied.ID, f); err != nil {
-				return nil, problemOf(err)
-			}
 		}
 		return &saved[CookRecord]{ETag: etag(copied.Version), Body: CookRecord(copied)}, nil
 	})
@@ -72,7 +65,7 @@ func (s *server) registerPractice(a huma.API) {
 				return nil, newProblem(http.StatusConflict, realOne)
 			}
 			now := s.Now()
-			clock.Began, clock.At, clock.Speed, clock.Running = now, clock.Now(now), in.Body.Speed, true
+			clock.Began, clock.At, clock.Speed, clock.Running = now, clock.Now(now), in.Body.Speed, !clock.Waits
 			return nil, problemOf(s.Store.SetClock(ctx, in.ID, clock))
 		})
 }
@@ -113,7 +106,9 @@ func (s *server) begins(ctx context.Context, c cook.Cook) (time.Time, []facts.Fa
 	if err != nil {
 		return time.Time{}, nil, err
 	}
-	plan, err := sheet.OfPlan(ctx, sheet.CookRequest{Cook: c}, k, s.clock(c.ServeAt), sheet.Reader{})
+	at := s.clock(c.ServeAt)
+	at.Forecast = forecast.Once{} // only when its pit is lit
+	plan, err := sheet.OfPlan(ctx, sheet.CookRequest{Cook: c}, k, at, sheet.Reader{})
 	if err != nil {
 		return s.Now(), nil, nil
 	}

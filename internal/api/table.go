@@ -63,7 +63,7 @@ type TablePreview struct {
 
 func (s *server) registerTable(a huma.API) {
 	look := op(http.MethodPost, "/api/cooks/{id}/table/read", "readTable", "Tell what is in a file of temperatures from elsewhere, and how it is understood; nothing is saved")
-	sent(a, &look)
+	look.MaxBodyBytes, look.BodyReadTimeout = 2*exchange.MostTable, time.Minute
 	huma.Register(a, look, func(ctx context.Context, in *struct {
 		LiveAsked
 		RawBody []byte `contentType:"application/json"`
@@ -80,7 +80,7 @@ func (s *server) registerTable(a huma.API) {
 	})
 	take := op(http.MethodPost, "/api/cooks/{id}/table", "takeTable", "Take the readings of a file from elsewhere, all or none; the same file read the same way twice is once")
 	take.DefaultStatus = http.StatusCreated
-	sent(a, &take)
+	take.MaxBodyBytes, take.BodyReadTimeout = look.MaxBodyBytes, look.BodyReadTimeout
 	huma.Register(a, take, func(ctx context.Context, in *struct {
 		LiveAsked
 		RawBody []byte `contentType:"application/json"`
@@ -122,19 +122,13 @@ func (s *server) registerTable(a huma.API) {
 		}
 		return answer(HandedIn{fmt.Sprintf("%x", sum[:8]), len(read)}), nil
 	})
+	as := a.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[TableSent](), true, "TableSent")
+	for _, path := range []string{look.Path, take.Path} { // what is read as it came is described here
+		a.OpenAPI().Paths[path].Post.RequestBody.Content["application/json"].Schema = as
+	}
 }
 
-// sent describes a request that brings a TableSent. It is read as it came: a file is too large to be
-// taken apart twice.
-func sent(a huma.API, o *huma.Operation) {
-	o.MaxBodyBytes = 2 * exchange.MostTable
-	o.BodyReadTimeout = time.Minute
-	o.RequestBody = &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{
-		"application/json": {Schema: a.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[TableSent](), true, "TableSent")},
-	}}
-}
-
-// tableSent reads such a request. The error is a field.Errors, or a problem.
+// tableSent reads a request as it came: a file is too large to be taken apart twice. The error is a field.Errors, or a problem.
 func tableSent(raw []byte) (TableSent, error) {
 	var out TableSent
 	var wrong field.Errors

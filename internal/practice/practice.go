@@ -46,7 +46,7 @@ const most = 3 * time.Hour
 func Run(ctx context.Context, db *store.Store, now func() time.Time) {
 	rigs := map[string]*rig{}
 	for {
-		all, err := db.Practised(ctx)
+		all, err := db.Practised(ctx, now())
 		if err == nil {
 			for id := range rigs {
 				if _, still := all[id]; !still {

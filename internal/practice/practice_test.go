@@ -113,3 +113,55 @@ func TestTroubles(t *testing.T) {
 	h.Last["fuel"] = began.Add(5 * time.Hour)
 	assert.Equal(t, 120.0, l.fed(h, 120, began.Add(9*time.Hour)))
 }
+
+// Many that are practised at once: so many as run well are read, the others wait for their turn with
+// their clocks standing still, and none is taken for a cook that is on the fire.
+func TestManyWaitForTheirTurn(t *testing.T) {
+	db, err := store.Open(t.Context(), testdb.Empty(t))
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = db.Close() })
+	now := testclock.Now()
+	c := anycook.Supper(anycook.Coated("pork-loin", "2 kg"))
+	var ids []string
+	for n := range store.MostPractised + 3 {
+		began := now.Add(time.Duration(n) * time.Second)
+		rec, err := db.Practise(t.Context(), c, store.Clock{Began: began, At: now, Speed: 60, Seed: 1}, nil)
+		require.NoError(t, err)
+		ids = append(ids, rec.ID)
+	}
+	later := now.Add(time.Hour)
+	how := func() (runs []string, waits int) {
+		for _, id := range ids {
+			clock, err := db.Clock(t.Context(), id)
+			require.NoError(t, err)
+			if clock.Waits {
+				waits++
+				assert.Equal(t, now, clock.Now(later), "it stands still")
+			}
+			if clock.Running {
+				runs = append(runs, id)
+			}
+		}
+		return runs, waits
+	}
+	runs, waits := how()
+	assert.Equal(t, ids[:store.MostPractised], runs)
+	assert.Equal(t, 3, waits)
+	rec, err := db.Cooks().Get(t.Context(), ids[2])
+	require.NoError(t, err)
+	require.NoError(t, db.Cooks().Delete(t.Context(), rec.ID, rec.Version), "one that is deleted takes no turn")
+	clock, err := db.Clock(t.Context(), ids[0])
+	require.NoError(t, err)
+	clock.Running = false
+	require.NoError(t, db.SetClock(t.Context(), ids[0], clock))
+	all, err := db.Practised(t.Context(), later)
+	require.NoError(t, err)
+	assert.Len(t, all, store.MostPractised)
+	begun, err := db.Clock(t.Context(), ids[store.MostPractised])
+	require.NoError(t, err)
+	assert.Equal(t, now.Add(time.Minute), begun.Now(later.Add(time.Second)), "it begins where it stood")
+	require.NoError(t, db.AddFact(t.Context(), ids[1], facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "x", What: "fire", At: now.Format(time.RFC3339)}))
+	on, err := db.OnNow(t.Context(), now.AddDate(-1, 0, 0))
+	require.NoError(t, err)
+	assert.Empty(t, on)
+}

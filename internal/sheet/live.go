@@ -30,7 +30,20 @@ type LiveSheet struct {
 	Pieces    []LivePiece `json:"pieces" nullable:"false"`
 	Log       []LiveLog   `json:"log" nullable:"false" doc:"What was done and seen, the last first"`
 	Alarms    []LiveAlarm `json:"alarms" nullable:"false" doc:"What somebody has to be called for, and nobody has seen to"`
+	Waits     string      `json:"waits" doc:"Why a practice has not begun, in a sentence; else empty"`
+	Bell      string      `json:"bell" doc:"Why the bell does not ring, in a sentence; else empty"`
 	Problem   string      `json:"problem" doc:"Why there are no figures, in a sentence; else empty"`
+}
+
+// WaitsForItsTurn says that a practice has not begun.
+const WaitsForItsTurn = "Many cook-outs are being practised at once: this one waits for its turn, and its clock stands still until then."
+
+// WriteBell says why the bell does not ring; empty while it does.
+func WriteBell(why string) string {
+	if why == "" {
+		return ""
+	}
+	return "The bell does not ring (" + why + "). It is tried again at each alarm: until then, look here."
 }
 
 // LiveNext is something to do.

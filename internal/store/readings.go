@@ -12,6 +12,7 @@ import (
 
 	"gorm.io/gorm"
 
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/quantity"
 )
@@ -162,6 +163,7 @@ type Clock struct {
 	Speed     float64
 	Seed      uint64
 	Running   bool // the instruments are simulated
+	Waits     bool // for others that are practised: until then it stands still
 	Practised bool // by the record of the cook
 }
 
@@ -169,6 +171,9 @@ type Clock struct {
 func (c Clock) Now(real time.Time) time.Time {
 	if c.Speed == 0 {
 		return real
+	}
+	if c.Waits {
+		return c.At
 	}
 	return c.At.Add(time.Duration(float64(real.Sub(c.Began)) * c.Speed))
 }
@@ -184,13 +189,20 @@ type clockModel struct {
 	CookMs  int64
 	Speed   float64
 	Seed    uint64
-	Running bool
+	Running int // how its instruments stand
 }
+
+// How the instruments of a cook stand.
+const (
+	stand = iota
+	run
+	wait
+)
 
 func (clockModel) TableName() string { return "clocks" }
 
 func (m clockModel) clock() Clock {
-	return Clock{Began: time.UnixMilli(m.BeganMs).UTC(), At: time.UnixMilli(m.CookMs).UTC(), Speed: m.Speed, Seed: m.Seed, Running: m.Running}
+	return Clock{Began: time.UnixMilli(m.BeganMs).UTC(), At: time.UnixMilli(m.CookMs).UTC(), Speed: m.Speed, Seed: m.Seed, Running: m.Running == run, Waits: m.Running == wait}
 }
 
 // Clock is the clock of a cook; the zero Clock, which shows the time on the wall, when it has none
@@ -213,7 +225,14 @@ func (s *Store) SetClock(ctx context.Context, cook string, c Clock) error {
 	if err := s.Cooks().there(ctx, cook); err != nil {
 		return err
 	}
-	m := clockModel{cook, c.Began.UnixMilli(), c.At.UnixMilli(), c.Speed, c.Seed, c.Running}
+	how := stand
+	switch {
+	case c.Waits:
+		how = wait
+	case c.Running:
+		how = run
+	}
+	m := clockModel{cook, c.Began.UnixMilli(), c.At.UnixMilli(), c.Speed, c.Seed, how}
 	return transaction(ctx, s.db, func(tx *gorm.DB) error {
 		if !c.Wall() {
 			if err := (&Store{db: tx}).practice(ctx, cook); err != nil {
@@ -240,13 +259,56 @@ func (s *Store) practice(ctx context.Context, cooks ...string) error {
 	return s.db.WithContext(ctx).Model(&row{}).Unscoped().Where("kind = 'cook' AND id IN ?", cooks).UpdateColumn("class", practised).Error
 }
 
-// Practised are the cooks whose instruments are simulated now.
-func (s *Store) Practised(ctx context.Context) (map[string]Clock, error) {
-	var all []clockModel
-	err := s.db.WithContext(ctx).Where("running = 1").Order("began_ms DESC").Limit(20).Find(&all).Error
-	out := map[string]Clock{}
-	for _, m := range all {
-		out[m.Cook] = m.clock()
+// MostPractised is how many cooks are practised at once; who comes later waits for a turn.
+const MostPractised = 12
+
+// Practised are the cooks whose instruments are simulated now. Where there is room for more, the next
+// that waits begins.
+func (s *Store) Practised(ctx context.Context, now time.Time) (map[string]Clock, error) {
+	db := s.db.WithContext(ctx)
+	const there = "JOIN records r ON r.id = c.cook AND r.deleted_at IS NULL"
+	for {
+		var all []clockModel
+		if err := db.Raw("SELECT c.* FROM clocks c "+there+" WHERE c.running = ? ORDER BY c.began_ms, c.cook LIMIT ?", run, MostPractised).Scan(&all).Error; err != nil {
+			return nil, err
+		}
+		if len(all) < MostPractised {
+			begun := db.Exec("UPDATE clocks SET running = ?, began_ms = ? WHERE running = ? AND cook = (SELECT * FROM (SELECT c.cook FROM clocks c "+there+" WHERE c.running = ? ORDER BY c.began_ms, c.cook LIMIT 1) first)", run, now.UnixMilli(), wait, wait)
+			if begun.Error != nil {
+				return nil, begun.Error
+			}
+			if begun.RowsAffected > 0 {
+				continue
+			}
+		}
+		out := map[string]Clock{}
+		for _, m := range all {
+			out[m.Cook] = m.clock()
+		}
+		return out, nil
+	}
+}
+
+// Practise makes a cook that is only practised, with its clock and what was done before it: all or
+// nothing. It begins when its turn comes.
+func (s *Store) Practise(ctx context.Context, c cook.Cook, clock Clock, done []facts.Fact) (out Record[cook.Cook], err error) {
+	clock.Running, clock.Waits = false, true
+	err = s.Together(ctx, func(db *Store) (err error) {
+		if out, err = db.Cooks().Create(ctx, c); err != nil {
+			return err
+		}
+		if err := db.SetClock(ctx, out.ID, clock); err != nil {
+			return err
+		}
+		for _, f := range done {
+			if err := db.AddFact(ctx, out.ID, f); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	if err == nil {
+		_, err = s.Practised(ctx, clock.Began)
 	}
 	return out, err
 }

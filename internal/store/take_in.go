@@ -203,7 +203,7 @@ func (t *taker) model(line any) (any, error) {
 		}
 		return m, nil
 	case CarriedClock:
-		m := clockModel{l.Cook, l.Began, l.At, l.Speed, l.Seed, false}
+		m := clockModel{l.Cook, l.Began, l.At, l.Speed, l.Seed, stand}
 		if math.IsNaN(l.Speed) || l.Speed < 0 || l.Speed > mostSpeed {
 			return nil, refused("a clock that goes %v times as fast", l.Speed)
 		}

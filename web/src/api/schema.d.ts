@@ -3778,6 +3778,8 @@ export interface components {
         LiveSheet: {
             /** @description What somebody has to be called for, and nobody has seen to */
             alarms: components["schemas"]["LiveAlarm"][];
+            /** @description Why the bell does not ring, in a sentence; else empty */
+            bell: string;
             /** @description Of serving on time; empty when there is no plan */
             chance: string;
             /** @description The same as a time of day */
@@ -3800,6 +3802,8 @@ export interface components {
              * @description How fast that clock goes: 1 is the clock on the wall
              */
             speed: number;
+            /** @description Why a practice has not begun, in a sentence; else empty */
+            waits: string;
             zone: string;
         };
         LogChoices: {
@@ -7255,7 +7259,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": string;
+                "application/json": components["schemas"]["TableSent"];
             };
         };
         responses: {
@@ -7296,7 +7300,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": string;
+                "application/json": components["schemas"]["TableSent"];
             };
         };
         responses: {

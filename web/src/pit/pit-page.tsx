@@ -126,6 +126,12 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 				</p>
 			</header>
 			{live.problem && <p className="pit-problem">{live.problem}</p>}
+			{live.bell && (
+				<p className="pit-problem" role="alert">
+					{live.bell}
+				</p>
+			)}
+			{live.waits && <p className="pit-problem">{live.waits}</p>}
 			<Alarms live={live} say={say} />
 			{next && (
 				<section className="pit-next" aria-label="Next">
