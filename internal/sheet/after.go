@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"math"
+	"slices"
 	"time"
 	"unicode"
 	"unicode/utf8"
@@ -80,6 +81,7 @@ type AfterWeight struct {
 	Label string `json:"label"`
 	Typed string `json:"typed" doc:"As it was typed last; may be empty"`
 	Usual string `json:"usual" doc:"What it is thought to be"`
+	Ask   string `json:"ask" doc:"Why it cannot be, in a sentence that asks; empty when it can be, or was said to be right"`
 }
 
 // AfterScore is an aspect to score.
@@ -332,6 +334,14 @@ func (w writer) fuel(r cooking.Result) []AfterFuel {
 	return out
 }
 
+// beside says what a weight is held against.
+func beside(what string, o outcome.Piece, w writer) string {
+	if what == "mixed" || what == "left" {
+		return fmt.Sprintf("for the %s that went on", quantity.FormatMass(quantity.Mass(o.RubKG), w.Units))
+	}
+	return fmt.Sprintf("of a piece of %s", quantity.FormatMass(quantity.Mass(o.GreenKG), w.Units))
+}
+
 // afterWeights are what is to be weighed of a piece.
 func (w writer) afterWeights(f facts.Facts, o outcome.Piece) []AfterWeight {
 	usual := map[string]float64{"trimmed": o.GreenKG, "cooked": o.GreenKG * 0.65, "mixed": 1.15 * o.RubKG}
@@ -343,6 +353,9 @@ func (w writer) afterWeights(f facts.Facts, o outcome.Piece) []AfterWeight {
 		one := AfterWeight{What: what, Label: weightWords[what]}
 		if _, said, ok := f.Weighed(o.Key, what); ok {
 			one.Typed, _ = said.Values["typed"].(string)
+		}
+		if slices.Contains(o.Asked, what) {
+			one.Ask = fmt.Sprintf("That cannot be %s: is the unit right? It counts nowhere until you say so.", beside(what, o, w))
 		}
 		if v := usual[what]; v > 0 {
 			one.Usual = "about " + quantity.FormatMass(quantity.Mass(v), w.Units)

@@ -269,7 +269,7 @@ func WriteTrends(all []outcome.Cook, as Reader) Trends {
 				out.Salt = append(out.Salt, SaltPoint{math.Round(100*p.Salt) / 100, score, p.Label + ", " + c.Day})
 			}
 			if p.Hours > 0 && p.GuessH > 0 && p.Thought.Mid > 0 {
-				forecast, guess = append(forecast, math.Abs(p.Late())), append(guess, math.Abs(math.Log(p.Hours/p.GuessH)))
+				forecast, guess = append(forecast, math.Abs(p.Late())), append(guess, math.Abs(p.Guessed()))
 			}
 		}
 	}
@@ -286,14 +286,17 @@ func WriteTrends(all []outcome.Cook, as Reader) Trends {
 }
 
 func (w writer) trend(id string, pieces []outcome.Piece) TrendLine {
-	c, _ := cut.Find(id)
+	c, known := cut.Find(id)
+	if !known {
+		c.Name = id
+	}
 	out := TrendLine{Cut: upper(c.Name), Cooks: len(pieces)}
 	var yields, paces, offs []float64
 	for _, p := range pieces {
 		if served := p.Served(c.BoneShare()); served > 0 {
 			yields = append(yields, 100*served)
 		}
-		if p.Hours > 0 && p.MM > 0 {
+		if p.Hours > 0 && p.MM >= 1 {
 			paces = append(paces, 60*p.Hours/p.MM)
 		}
 		if p.Hours > 0 && p.Thought.Mid > 0 {

@@ -313,6 +313,9 @@ func decimal(v float64, decimals int) string {
 
 // upper begins s with a capital.
 func upper(s string) string {
+	if s == "" {
+		return ""
+	}
 	first, size := utf8.DecodeRuneInString(s)
 	return string(unicode.ToUpper(first)) + s[size:]
 }

@@ -296,25 +296,33 @@ func pit(out *outcome.Piece, r cooking.Result, p cooking.Piece) {
 	}
 }
 
-// weights puts in what was weighed, of all pieces of the line together.
+// weights puts in what was weighed, of all pieces of the line together. What cannot be, by all else, is
+// not known until the cook says that it is right.
 func weights(out *outcome.Piece, f facts.Facts, p cooking.Piece) {
-	kg := func(what string) float64 {
-		m, _, _ := f.Weighed(p.Line.Key, what)
-		return m.KG()
+	if p.Season != nil {
+		out.RubKG = p.Season.OnMeat.Mid
 	}
+	planned := 0.0
 	if p.Meat != nil {
-		out.GreenKG = p.Meat.AllGreen.Mid
-		if green := out.GreenKG; green > 0 {
-			out.Yield = outcome.Band{Low: p.Meat.Served.Low / green, Mid: p.Meat.Served.Mid / green, High: p.Meat.Served.High / green}
+		planned = p.Meat.AllGreen.Mid
+		out.GreenKG = planned
+		if planned > 0 {
+			out.Yield = outcome.Band{Low: p.Meat.Served.Low / planned, Mid: p.Meat.Served.Mid / planned, High: p.Meat.Served.High / planned}
 		}
+	}
+	kg := func(what string) float64 {
+		m, said, there := f.Weighed(p.Line.Key, what)
+		low, high := outcome.Likely(what, out.GreenKG, planned, out.RubKG)
+		if there && !said.Sure() && high > 0 && (m.KG() < low || m.KG() > high) {
+			out.Asked = append(out.Asked, what)
+			return 0
+		}
+		return m.KG()
 	}
 	if trimmed := kg("trimmed"); trimmed > 0 {
 		out.GreenKG = trimmed
 	}
 	out.CookedKG, out.BonesKG, out.MixedKG, out.LeftKG, out.KeptKG = kg("cooked"), kg("bones"), kg("mixed"), kg("left"), kg("kept")
-	if p.Season != nil {
-		out.RubKG = p.Season.OnMeat.Mid
-	}
 	if p.Ledger != nil {
 		out.Salt = p.Ledger.Percent.Mid
 	}

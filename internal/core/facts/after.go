@@ -34,6 +34,12 @@ func (f Fact) Mass() (quantity.Mass, error) {
 	return m, err
 }
 
+// Sure reports whether the cook has said that a weight is right that cannot be, by all else.
+func (f Fact) Sure() bool {
+	sure, _ := f.Values["sure"].(bool)
+	return sure
+}
+
 // Score is how f scores an aspect; false when it does not.
 func (f Fact) Score() (int, bool) {
 	v, ok := f.Values["score"].(float64)

@@ -78,17 +78,25 @@ const (
 	leastAir                = 30         // minutes of readings of a pit that tell of it
 )
 
+// mostSpreads is how many spreads, of what was thought and from one cook to the next together, a cook may
+// be off to count at all: what is further off was weighed, read or typed wrongly.
+const mostSpreads = 4
+
 // estimate is a running estimate of a mean.
 type estimate struct {
+	mid, sd     float64 // as it was thought before
 	weight, sum float64
 	n           int
 }
 
 // about begins with what is thought before.
-func about(mid, sd float64) estimate { return estimate{1 / (sd * sd), mid / (sd * sd), 0} }
+func about(mid, sd float64) estimate { return estimate{mid, sd, 1 / (sd * sd), mid / (sd * sd), 0} }
 
 // add takes in what one cook says, with its standard deviation.
 func (e *estimate) add(v, sd float64) {
+	if math.IsNaN(v) || math.Abs(v-e.mid) > mostSpreads*math.Hypot(e.sd, sd) {
+		return
+	}
 	w := 1 / (sd * sd)
 	e.weight, e.sum, e.n = e.weight+w, e.sum+w*v, e.n+1
 }

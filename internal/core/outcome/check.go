@@ -32,7 +32,7 @@ func (c Cook) Sound() bool {
 }
 
 func (p Piece) sound() bool {
-	if !short(p.Key, p.Label, p.Cut, p.Finish, p.PitID, p.PitKind, p.PitName, p.Formula, p.Wrap) || !noted(p.Notes) || len(p.Scores) > mostLines {
+	if !short(p.Key, p.Label, p.Cut, p.Finish, p.PitID, p.PitKind, p.PitName, p.Formula, p.Wrap) || !noted(p.Notes) || len(p.Scores) > mostLines || len(p.Asked) > 10 || !short(p.Asked...) {
 		return false
 	}
 	for _, s := range p.Scores {
@@ -43,7 +43,7 @@ func (p Piece) sound() bool {
 	return dated(time.RFC3339, p.On, p.Off, p.Sliced, p.Chilled, p.Cold) && p.Count >= 0 && p.Count <= 500*mostPieces &&
 		within(0, mostKG, p.GreenKG, p.CookedKG, p.BonesKG, p.KeptKG, p.MixedKG, p.LeftKG, p.RubKG) &&
 		within(0, mostHours, p.Hours, p.Thought.Low, p.Thought.Mid, p.Thought.High, p.GuessH) &&
-		within(-hottestC, hottestC, p.SetC, p.AirOffC, p.CoreC) && within(0, 1e4, p.MM, p.Yield.Low, p.Yield.Mid, p.Yield.High, p.Salt) && within(-10, 10, p.Pace) &&
+		within(-hottestC, hottestC, p.SetC, p.AirOffC, p.CoreC) && within(0, 1000, p.MM) && within(0, 2, p.Yield.Low, p.Yield.Mid, p.Yield.High) && within(0, 100, p.Salt) && within(-10, 10, p.Pace) &&
 		p.AirN >= 0 && p.AirN <= mostHours*60*mostPieces
 }
 

@@ -69,6 +69,7 @@ type Piece struct {
 	RubKG    float64 `json:"rub_kg" doc:"Rub that was to go on all pieces"`
 	Salt     float64 `json:"salt" doc:"% of the raw boneless meat"`
 
+	Asked  []string `json:"asked,omitempty" required:"false" doc:"What was weighed that cannot be, and was not said to be right: it counts nowhere"`
 	Scores []Score  `json:"scores" nullable:"false"`
 	Notes  []string `json:"notes" nullable:"false" doc:"What to change next time"`
 }
@@ -86,13 +87,26 @@ type Score struct {
 
 // Late is by how much it took longer than was thought, ln; below zero it was quicker.
 func (p Piece) Late() float64 {
-	if p.Hours <= 0 || p.Thought.Mid <= 0 {
-		return 0
-	}
-	return math.Log(p.Hours / p.Thought.Mid)
+	return off(p.Hours, p.Thought.Mid)
 }
 
-// Served is the share of the trimmed weight that was eaten; zero when it was not weighed. Bones
+// Guessed is by how much it took longer than the cook had guessed, ln.
+func (p Piece) Guessed() float64 { return off(p.Hours, p.GuessH) }
+
+// mostOff is the most that is told of how far a time was off, ln: twenty times as long is no other
+// lesson than thirty times.
+const mostOff = 3
+
+// off is the ratio of two times, ln; zero when one is not known.
+func off(is, thought float64) float64 {
+	if is <= 0 || thought <= 0 {
+		return 0
+	}
+	return min(max(math.Log(is)-math.Log(thought), -mostOff), mostOff)
+}
+
+// Served is the share of the trimmed weight that was eaten; zero when it was not weighed, or
+// that cannot be. Bones
 // that were not weighed are the share of the cut's.
 func (p Piece) Served(boneShare float64) float64 {
 	if p.CookedKG <= 0 || p.GreenKG <= 0 {
@@ -102,8 +116,15 @@ func (p Piece) Served(boneShare float64) float64 {
 	if bones == 0 {
 		bones = boneShare * p.GreenKG
 	}
-	return math.Max(0, p.CookedKG-bones) / p.GreenKG
+	served := math.Max(0, p.CookedKG-bones) / p.GreenKG
+	if served > mostServed {
+		return 0
+	}
+	return served
 }
+
+// mostServed is the largest share of the trimmed weight that can be eaten: sauce was weighed with it.
+const mostServed = 1.3
 
 // Used is the rub that went on, over what was to go on; zero when it was not weighed.
 func (p Piece) Used() float64 {
@@ -138,4 +159,24 @@ func (c Cook) Score() float64 {
 		}
 	}
 	return sum / math.Max(1, float64(n))
+}
+
+// Likely are the lowest and the highest weight, kg, that something of a piece can have beside what else
+// is known of it: green, what it weighed trimmed, planned, what that was thought to be, and rub, what was
+// to go on. What lies outside was typed wrongly, more likely than not. Zero is no bound. Field judgement,
+// far wider than any cook's: meat that was weighed wet with sauce, a rub mixed for ten suppers.
+func Likely(what string, green, planned, rub float64) (low, high float64) {
+	switch what {
+	case "trimmed":
+		return 0.4 * planned, 2 * planned
+	case "cooked":
+		return 0.2 * green, 1.3 * green
+	case "bones":
+		return 0, 0.7 * green
+	case "kept":
+		return 0, 1.3 * green
+	case "mixed", "left":
+		return 0, max(5, 20*rub)
+	}
+	return 0, 0
 }

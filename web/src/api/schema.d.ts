@@ -1737,6 +1737,8 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         AfterFuel: {
+            /** @description Why it cannot be, in a sentence that asks; empty when it can be, or was said to be right */
+            ask: string;
             label: string;
             /**
              * Format: int64
@@ -1838,6 +1840,8 @@ export interface components {
             served: string;
         };
         AfterWeight: {
+            /** @description Why it cannot be, in a sentence that asks; empty when it can be, or was said to be right */
+            ask: string;
             label: string;
             /** @description As it was typed last; may be empty */
             typed: string;

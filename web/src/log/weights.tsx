@@ -1,3 +1,4 @@
+import { Button } from "antd";
 import { useEffect, useState } from "react";
 import { ApiError } from "../api/client";
 import { TypedField } from "../shared/typed-field";
@@ -50,17 +51,26 @@ function Weight({ piece, pit, weight: w, write }: Props) {
 			},
 		);
 	};
+	const sure = () =>
+		write.mutate({ kind: "weighed", what: w.what, piece, values: { typed: w.typed, sure: true } });
 	return (
-		<TypedField
-			label={w.label}
-			value={typed}
-			usual={w.usual}
-			error={wrong}
-			onDone={keep}
-			onChange={(v) => {
-				setWrong("");
-				setTyped(v);
-			}}
-		/>
+		<div>
+			<TypedField
+				label={w.label}
+				value={typed}
+				usual={w.usual}
+				error={wrong || w.ask}
+				onDone={keep}
+				onChange={(v) => {
+					setWrong("");
+					setTyped(v);
+				}}
+			/>
+			{w.ask && typed.trim() === w.typed.trim() && (
+				<Button size="large" onClick={sure} loading={write.isPending}>
+					{w.typed} is right
+				</Button>
+			)}
+		</div>
 	);
 }
