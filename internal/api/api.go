@@ -56,9 +56,10 @@ type server struct {
 // New returns the handler of the whole application.
 func New(cfg Config) http.Handler {
 	r := chi.NewRouter()
-	r.Use(middleware.Recoverer, secure(cfg.Hosts), readable, limited)
+	numbers := map[string]bool{}
+	r.Use(middleware.Recoverer, secure(cfg.Hosts), readable(numbers), limited)
 	// Figures are squeezed quickly, since a cook is typing; pages well.
-	register(r.With(squeeze(1)), cfg)
+	numbered(register(r.With(squeeze(1)), cfg), numbers)
 	r.Route("/api", func(at chi.Router) { at.NotFound(noSuchPath(r)) })
 	if cfg.Pages != nil {
 		pages := servePages(cfg.Pages, cfg.Now)

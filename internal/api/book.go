@@ -20,6 +20,7 @@ import (
 
 	"verjuice/internal/book"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/exchange"
 	"verjuice/internal/store"
 )
 
@@ -184,6 +185,9 @@ func (s *server) logTable(ctx context.Context, in *ByID) (*huma.StreamResponse, 
 		table := csv.NewWriter(hc.BodyWriter())
 		_ = table.Write([]string{"at", "what", "piece", "probe", "celsius", "by", "said"})
 		for _, line := range logLines(happened, course, zone) {
+			for i := range line {
+				line[i] = exchange.Guard(line[i])
+			}
 			_ = table.Write(line)
 		}
 		table.Flush()

@@ -41,8 +41,8 @@ func (s *server) device(ctx context.Context, cook string, k Keyed, given string)
 	if k.Authorization == "" {
 		return given, nil
 	}
-	key, ok := strings.CutPrefix(k.Authorization, "Bearer ")
-	if !ok {
+	scheme, key, _ := strings.Cut(strings.TrimSpace(k.Authorization), " ")
+	if !strings.EqualFold(scheme, "Bearer") { // RFC 7235: in any case
 		return "", problemOf(store.ErrKey)
 	}
 	d, err := s.Store.DeviceOf(ctx, cook, strings.TrimSpace(key))
@@ -57,10 +57,13 @@ func (s *server) registerDevices(a huma.API) {
 		Body DeviceNamed
 	}) (*body[DeviceLine], error) {
 		name := strings.TrimSpace(in.Body.Name)
+		var errs field.Errors
 		if name == "" {
-			var errs field.Errors
 			errs.Add("/name", "device.unnamed")
-			return nil, problemOf(errs)
+		}
+		errs.Text("/name", name, store.MostDeviceName)
+		if err := errs.Err(); err != nil {
+			return nil, problemOf(err)
 		}
 		d, key, err := s.Store.AddDevice(ctx, in.ID, name)
 		if err != nil {

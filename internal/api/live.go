@@ -5,6 +5,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"net/http"
 	"sync"
 	"time"
@@ -15,6 +16,7 @@ import (
 
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/happened"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
@@ -191,7 +193,9 @@ func (s *server) registerLive(a huma.API) {
 			}
 			return answer(out.out), nil
 		})
-	sse.Register(a, op(http.MethodGet, "/api/cooks/{id}/live/stream", "liveStream", "Stream how a cook stands at the pit, as server-sent events: each time that anything has changed"),
+	stream := op(http.MethodGet, "/api/cooks/{id}/live/stream", "liveStream", "Stream how a cook stands at the pit, as server-sent events: each time that anything has changed")
+	stream.Middlewares = huma.Middlewares{s.thereIs(a)}
+	sse.Register(a, stream,
 		map[string]any{"live": sheet.LiveSheet{}, "gone": liveGone{}},
 		func(ctx context.Context, in *LiveAsked, send sse.Sender) {
 			tick := time.NewTicker(looksEvery)
@@ -232,6 +236,21 @@ func (s *server) registerLive(a huma.API) {
 	s.registerLogbook(a)
 	s.registerBook(a)
 	s.registerTable(a)
+}
+
+// thereIs answers that there is no such cook before a stream of it begins.
+func (s *server) thereIs(a huma.API) func(huma.Context, func(huma.Context)) {
+	return func(hc huma.Context, next func(huma.Context)) {
+		ctx, cancel := context.WithTimeout(hc.Context(), shortly)
+		_, err := s.Store.Told(ctx, hc.Param("id"))
+		cancel()
+		if errors.Is(err, store.ErrNotFound) {
+			problem := newProblem(http.StatusNotFound, problemOf(err).Error())
+			_ = huma.WriteErr(a, hc, http.StatusNotFound, problem.Error())
+			return
+		}
+		next(hc)
+	}
 }
 
 func (s *server) registerReadings(a huma.API) {
@@ -345,6 +364,7 @@ type liveGone struct {
 type HandedIn struct {
 	ID    string `json:"id"`
 	Count int    `json:"count" doc:"How many readings are on record of it"`
+	Note  string `json:"note,omitempty" doc:"Why some of them are not shown yet, in a sentence"`
 }
 
 func (s *server) handIn(ctx context.Context, id string, h facts.HandIn) (*body[HandedIn], error) {
@@ -363,5 +383,24 @@ func (s *server) handIn(ctx context.Context, id string, h facts.HandIn) (*body[H
 	if err := s.Store.HandIn(ctx, id, h, read); err != nil {
 		return nil, problemOf(err)
 	}
-	return answer(HandedIn{h.ID, len(read)}), nil
+	note, err := s.ahead(ctx, r.ID, read)
+	return answer(HandedIn{h.ID, len(read), note}), err
+}
+
+// ahead says of readings that are dated ahead of the clock of their cook that they are not shown yet.
+func (s *server) ahead(ctx context.Context, id string, read []facts.Reading) (string, error) {
+	clock, err := s.Store.Clock(ctx, id)
+	if err != nil {
+		return "", problemOf(err)
+	}
+	now, n := clock.Now(s.Now()), 0
+	for _, r := range read {
+		if r.At.After(now.Add(happened.Skew)) {
+			n++
+		}
+	}
+	if n == 0 {
+		return "", nil
+	}
+	return fmt.Sprintf("%d of %d are dated ahead of this cook-out's clock, which is at %s: they are shown when their time comes. Check the clock and the time zone of what measured them.", n, len(read), now.UTC().Format(time.RFC3339)), nil
 }

@@ -94,7 +94,7 @@ func problemOf(err error) error {
 	case errors.Is(err, store.ErrFullOfReadings):
 		return newProblem(http.StatusUnprocessableEntity, fmt.Sprintf("A cook holds at most %d readings, and this one has them.", facts.MostReadings))
 	case errors.Is(err, store.ErrKey):
-		return newProblem(http.StatusUnauthorized, "No thermometer of this cook-out has this key. Add one at the pit, and send its key as: Authorization: Bearer KEY.")
+		return huma.ErrorWithHeaders(newProblem(http.StatusUnauthorized, "No thermometer of this cook-out has this key. Add one at the pit, and send its key as: Authorization: Bearer KEY."), http.Header{"WWW-Authenticate": {`Bearer realm="Verjuice"`}})
 	case errors.Is(err, store.ErrOthersKey):
 		return newProblem(http.StatusForbidden, "This key belongs to another cook-out: nothing was saved. Add the thermometer to this one, and send the key that it gets.")
 	case errors.Is(err, store.ErrManyDevices):

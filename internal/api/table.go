@@ -120,7 +120,8 @@ func (s *server) registerTable(a huma.API) {
 		if err != nil {
 			return nil, problemOf(err)
 		}
-		return answer(HandedIn{fmt.Sprintf("%x", sum[:8]), len(read)}), nil
+		note, err := s.ahead(ctx, in.ID, read)
+		return answer(HandedIn{fmt.Sprintf("%x", sum[:8]), len(read), note}), err
 	})
 	as := a.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[TableSent](), true, "TableSent")
 	for _, path := range []string{look.Path, take.Path} { // what is read as it came is described here

@@ -6,7 +6,9 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 
 	"verjuice/internal/core/formula"
@@ -16,18 +18,30 @@ import (
 // columns of the CSV, in the order they are written. Files are read by the columns' names.
 var columns = []string{"formula", "kind", "basis", "amount", "ingredient", "form", "id", "note", "tags"}
 
-// risky are the first letters that a spreadsheet takes for a computation.
-const risky = "=+-@\t\r"
+// risky are the first letters that a spreadsheet takes for a computation (OWASP, CSV injection).
+const risky = "=+-@\t\r\n"
 
-// guard keeps a spreadsheet from computing a cell; unguard takes that off again.
-func guard(s string) string {
-	if s != "" && strings.ContainsRune(risky+"'", rune(s[0])) {
-		return "'" + s
+// Guard keeps a spreadsheet from computing a cell: it puts a mark before one that begins as a computation
+// does, and before one that begins with that mark. A number stays one.
+func Guard(cell string) string {
+	if _, err := strconv.ParseFloat(cell, 64); cell == "" || err == nil && number.MatchString(cell) {
+		return cell
 	}
-	return s
+	if strings.ContainsRune(risky+"'", rune(cell[0])) {
+		return "'" + cell
+	}
+	return cell
 }
 
-func unguard(s string) string { return strings.TrimPrefix(s, "'") }
+var number = regexp.MustCompile(`^-?[0-9.]+$`)
+
+// Unguard is a cell as it was before Guard.
+func Unguard(cell string) string {
+	if len(cell) > 1 && cell[0] == '\'' && strings.ContainsRune(risky+"'", rune(cell[1])) {
+		return cell[1:]
+	}
+	return cell
+}
 
 func writeCSV(fs []formula.Formula, k kitchen.Kitchen) ([]byte, error) {
 	var out bytes.Buffer
@@ -36,8 +50,8 @@ func writeCSV(fs []formula.Formula, k kitchen.Kitchen) ([]byte, error) {
 	for _, f := range fs {
 		for _, r := range f.Rows {
 			_ = w.Write([]string{
-				guard(f.Name), string(kindOr(f.Kind)), string(f.Basis), guard(r.Parts), guard(formula.RowName(r, k)), guard(r.Form), guard(r.Ingredient),
-				guard(f.Note), guard(strings.Join(f.Tags, ";")),
+				Guard(f.Name), string(kindOr(f.Kind)), string(f.Basis), Guard(r.Parts), Guard(formula.RowName(r, k)), Guard(r.Form), Guard(r.Ingredient),
+				Guard(f.Note), Guard(strings.Join(f.Tags, ";")),
 			})
 		}
 	}
@@ -46,6 +60,7 @@ func writeCSV(fs []formula.Formula, k kitchen.Kitchen) ([]byte, error) {
 }
 
 func readCSV(data []byte) ([]raw, error) {
+	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
 	r := csv.NewReader(bytes.NewReader(data))
 	r.FieldsPerRecord = -1
 	r.TrimLeadingSpace = true
@@ -75,7 +90,7 @@ func readCSV(data []byte) ([]raw, error) {
 			if !ok || i >= len(record) {
 				return ""
 			}
-			return strings.TrimSpace(unguard(record[i]))
+			return strings.TrimSpace(Unguard(record[i]))
 		}
 		if slices.ContainsFunc(record, func(s string) bool { return len(s) > maxCell }) {
 			return nil, wrong(here, "a cell is longer than %d letters", maxCell)

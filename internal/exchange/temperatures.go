@@ -156,7 +156,7 @@ func (t *Table) guess(rows [][]string) {
 	for c := range rows[0] {
 		col := TableColumn{Name: "column " + strconv.Itoa(c+1), Sample: []string{}, Holds: "other"}
 		if t.head {
-			col.Name = clipCell(rows[0][c])
+			col.Name = clipCell(Unguard(rows[0][c]))
 		}
 		count := map[string]int{}
 		for _, row := range body {

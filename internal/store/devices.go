@@ -12,8 +12,8 @@ import (
 	"gorm.io/gorm"
 )
 
-// mostDeviceName is how long the name of a device is, in characters.
-const mostDeviceName = 60
+// MostDeviceName is how long the name of a device is, in characters.
+const MostDeviceName = 60
 
 // MostDevices is how many devices measure at a cook.
 const MostDevices = 50

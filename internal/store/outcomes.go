@@ -132,6 +132,10 @@ func (q Sought) of(db *gorm.DB) *gorm.DB {
 	}
 	for _, word := range strings.Fields(q.Search) {
 		like := "%" + escaped(word) + "%"
+		if strings.Contains(word, "|") { // which stands between the words of the other columns
+			db = db.Where("o.name LIKE ?", like)
+			continue
+		}
 		db = db.Where("(o.name LIKE ? OR o.cuts LIKE ? OR o.pits LIKE ? OR o.formulas LIKE ?)", like, like, like, like)
 	}
 	return db

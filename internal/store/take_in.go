@@ -187,7 +187,7 @@ func (t *taker) model(line any) (any, error) {
 		m.CreatedAt = l.Said
 		return m, errors.Join(err, canBe(l.Said))
 	case CarriedHandIn:
-		if _, err := hex.DecodeString(l.Digest); err != nil || len(l.Digest) != 2*sha256.Size || !named(l.ID) || l.Count < 1 || l.Count > facts.MostReadings || utf8.RuneCountInString(l.Device) > mostDeviceName {
+		if _, err := hex.DecodeString(l.Digest); err != nil || len(l.Digest) != 2*sha256.Size || !named(l.ID) || l.Count < 1 || l.Count > facts.MostReadings || utf8.RuneCountInString(l.Device) > MostDeviceName {
 			return nil, refused("a hand-in of %d readings from %.80q under %.80q", l.Count, l.Device, l.ID)
 		}
 		return handInModel{l.ID, l.Cook, l.Device, l.Digest, l.Count, l.Came}, canBe(l.Came)

@@ -26,6 +26,9 @@ func ReadCSV(r io.Reader) ([]ReadingSent, error) {
 			errs.Add("", "reading.csv", "line", n+1)
 			return nil, errs
 		}
+		if n == 0 && len(line) > 0 {
+			line[0] = strings.TrimPrefix(line[0], "\ufeff")
+		}
 		if n == 0 && named(line) {
 			column = map[string]int{}
 			for i, name := range line {

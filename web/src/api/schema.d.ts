@@ -3259,6 +3259,8 @@ export interface components {
              */
             count: number;
             id: string;
+            /** @description Why some of them are not shown yet, in a sentence */
+            note?: string;
         };
         Health: {
             /** @enum {string} */
