@@ -9,9 +9,13 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
+	"verjuice/internal/core/after"
 	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/starter"
 	"verjuice/internal/core/tale"
@@ -79,11 +83,33 @@ func (s *server) registerPast(a huma.API) {
 		if err != nil {
 			return nil, problemOf(err)
 		}
-		if _, _, err := s.went(ctx, rec.ID, sheet.Reader{}); err != nil {
-			return nil, err
+		if err := s.sketch(ctx, rec); err != nil {
+			return nil, problemOf(err)
 		}
 		return &saved[CookRecord]{ETag: etag(rec.Version), Body: CookRecord(rec)}, nil
 	})
+}
+
+// sketch puts a cook that was told into the logbook, as far as that takes no ensemble: the rest is worked
+// out, and learnt from, when it is opened.
+func (s *server) sketch(ctx context.Context, rec store.Record[cook.Cook]) error {
+	said, err := s.Store.Facts(ctx, rec.ID)
+	if err != nil {
+		return err
+	}
+	k, err := s.Store.Kitchen(ctx, s.Now(), rec.Doc.Formulas()...)
+	if err != nil {
+		return err
+	}
+	result, err := cooking.Work(ctx, order.Parse(rec.Doc, k), said, k, cooking.Clock{Now: s.Now(), Forecast: forecast.Once{}, Parts: cooking.Seasons | cooking.Depths})
+	if err != nil {
+		return err
+	}
+	became, err := after.Sketch(ctx, result)
+	if err != nil || len(became.Pieces) == 0 {
+		return err
+	}
+	return s.Store.PutOutcome(ctx, rec.ID, store.Told{}, became)
 }
 
 // began is when a past cook went on. The error is a field.Errors.

@@ -72,7 +72,19 @@ func Of(ctx context.Context, r cooking.Result, course facts.Course, k kitchen.Ki
 	if out.Moves, err = moves(ctx, r, pieces, k); err != nil {
 		return After{}, err
 	}
-	return out, out.sum(ctx, r)
+	return out, out.sum(ctx, r, forecast.Settled{})
+}
+
+// Sketch is what became of a cook as far as one run of a forecast tells: what it was thought to take has
+// no band, and how its pit heated is not known. The whole takes an ensemble for each piece, and is worked
+// out when it is looked at.
+func Sketch(ctx context.Context, r cooking.Result) (outcome.Cook, error) {
+	out := After{Outcome: outcome.Cook{Model: outcome.Model, Name: r.Order.Cook.Name}}
+	for _, p := range r.Pieces {
+		out.Pieces = append(out.Pieces, Piece{Live: live.Piece{Piece: p}})
+	}
+	err := out.sum(ctx, r, forecast.Once{})
+	return out.Outcome, err
 }
 
 // went is how a piece went beside what was thought.
@@ -156,7 +168,7 @@ func moves(ctx context.Context, r cooking.Result, pieces []live.Piece, k kitchen
 }
 
 // sum puts the outcome together.
-func (a *After) sum(ctx context.Context, r cooking.Result) error {
+func (a *After) sum(ctx context.Context, r cooking.Result, by forecast.Forecaster) error {
 	o := &a.Outcome
 	o.Pieces, o.Notes = []outcome.Piece{}, []string{}
 	for _, n := range r.Facts.Notes("") {
@@ -168,7 +180,7 @@ func (a *After) sum(ctx context.Context, r cooking.Result) error {
 	}
 	var served time.Time
 	for i, p := range a.Pieces {
-		one, err := ofPiece(ctx, r, p)
+		one, err := ofPiece(ctx, r, p, by)
 		if err != nil {
 			return err
 		}
@@ -194,7 +206,7 @@ func (a *After) sum(ctx context.Context, r cooking.Result) error {
 }
 
 // ofPiece is what is kept of a piece; without a time at which it went on when it never did.
-func ofPiece(ctx context.Context, r cooking.Result, a Piece) (outcome.Piece, error) {
+func ofPiece(ctx context.Context, r cooking.Result, a Piece, by forecast.Forecaster) (outcome.Piece, error) {
 	p := a.Live.Piece
 	h, meat, key := p.Happened, p.Line.Meat.Value, p.Line.Key
 	out := outcome.Piece{
@@ -228,12 +240,14 @@ func ofPiece(ctx context.Context, r cooking.Result, a Piece) (outcome.Piece, err
 	if len(p.Thought) == 0 {
 		return out, nil
 	}
-	fare, err := forecast.Slowest(ctx, forecast.Settled{}, p.Thought)
+	fare, err := forecast.Slowest(ctx, by, p.Thought)
 	if err != nil {
 		return out, err
 	}
 	out.Thought = outcome.Band{Low: fare.Fire.Low.Hours(), Mid: fare.Fire.Mid.Hours(), High: fare.Fire.High.Hours()}
-	out.Pace, err = pace(ctx, p)
+	if by == forecast.Forecaster(forecast.Settled{}) {
+		out.Pace, err = pace(ctx, p)
+	}
 	return out, err
 }
 
