@@ -42,7 +42,7 @@ torture: web/dist need-tests  ## kill the program and the database while people 
 	VERJUICE_TORTURE=$(TIME) go test -count=1 -timeout 24h -v -run 'TestSavesOutliveKills' ./internal/store
 
 fuzz: need-tests        ## every fuzz target for TIME each, or so many times: TIME=2000x (their seeds run with the tests)
-	@grep -rl --include='*_test.go' '^func Fuzz' internal | while read -r f; do for t in $$(sed -n 's/^func \(Fuzz[A-Za-z]*\).*/\1/p' $$f); do go test -run '^$$' -fuzz "^$$t$$" -fuzztime $(TIME) ./$$(dirname $$f) || exit 1; done; done
+	@grep -rl --include='*_test.go' '^func Fuzz' internal | while read -r f; do for t in $$(sed -n 's/^func \(Fuzz[A-Za-z]*\).*/\1/p' $$f); do go test -run '^$$' -fuzz "^$$t$$" -fuzztime $(TIME) -fuzzminimizetime 10x ./$$(dirname $$f) || exit 1; done; done
 
 bench: web/dist         ## how fast the core is
 	go test -run '^$$' -bench . -benchmem ./internal/...

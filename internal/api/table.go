@@ -63,7 +63,7 @@ type TablePreview struct {
 
 func (s *server) registerTable(a huma.API) {
 	look := op(http.MethodPost, "/api/cooks/{id}/table/read", "readTable", "Tell what is in a file of temperatures from elsewhere, and how it is understood; nothing is saved")
-	look.MaxBodyBytes, look.BodyReadTimeout = 2*exchange.MostTable, time.Minute
+	look.MaxBodyBytes, look.BodyReadTimeout, look.SkipValidateBody = 2*exchange.MostTable, time.Minute, true
 	huma.Register(a, look, func(ctx context.Context, in *struct {
 		LiveAsked
 		RawBody []byte `contentType:"application/json"`
@@ -80,7 +80,7 @@ func (s *server) registerTable(a huma.API) {
 	})
 	take := op(http.MethodPost, "/api/cooks/{id}/table", "takeTable", "Take the readings of a file from elsewhere, all or none; the same file read the same way twice is once")
 	take.DefaultStatus = http.StatusCreated
-	take.MaxBodyBytes, take.BodyReadTimeout = look.MaxBodyBytes, look.BodyReadTimeout
+	take.MaxBodyBytes, take.BodyReadTimeout, take.SkipValidateBody = look.MaxBodyBytes, look.BodyReadTimeout, true
 	huma.Register(a, take, func(ctx context.Context, in *struct {
 		LiveAsked
 		RawBody []byte `contentType:"application/json"`

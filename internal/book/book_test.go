@@ -143,6 +143,7 @@ func TestWhatIsNoBook(t *testing.T) {
 		"minutes.csv, line 2":  with(map[string]string{"minutes.csv": "cook,probe,at,first_at,last_at,first,last,low,high,count\nx,pit:0,2026-01-01T00:00:00Z,2026-01-01T00:00:00Z,2026-01-01T00:00:00Z,1,1,1,NaN,2\n"}),
 		"readings.csv, line 1": with(map[string]string{"readings.csv": "cook,hand_in,at,probe,celsius\n"}),
 		"longer than 4096":     with(map[string]string{"readings.csv": "cook,hand_in,probe,at,celsius\n" + strings.Repeat(",", 10_000)}),
+		"line 2: this file":    with(map[string]string{"readings.csv": "cook,hand_in,probe,at,celsius\n\"" + strings.Repeat("\n", 2_000_000)}),
 		"more than any record": with(map[string]string{"records.jsonl": `{"doc":{"pieces":[` + strings.Repeat("{},", 200_000) + "{}]}}"}),
 		"no file of a book":    with(map[string]string{"Records.jsonl": sound}),
 		"photos.jsonl, line 1": with(map[string]string{"photos.jsonl": `{"cook":"x"}`}),

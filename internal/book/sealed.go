@@ -5,11 +5,13 @@ import (
 	"bytes"
 	"context"
 	"crypto/sha256"
+	"encoding/binary"
 	"encoding/hex"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
+	"math"
 	"regexp"
 	"slices"
 	"strconv"
@@ -50,6 +52,9 @@ var pictured = regexp.MustCompile(`^photos/[0-9]{6}\.jpg$`)
 // under its own name, once, packed in a way that this program reads; each is read to its end, with its
 // checksum, and is what the list of the book says (SHA-256).
 func Open(ctx context.Context, from io.ReaderAt, size int64) (*Book, error) {
+	if err := directory(from, size); err != nil {
+		return nil, err
+	}
 	z, err := zip.NewReader(from, size)
 	if err != nil {
 		return nil, fmt.Errorf("%w: %w", ErrFormat, err)
@@ -77,6 +82,34 @@ func Open(ctx context.Context, from io.ReaderAt, size int64) (*Book, error) {
 		return b, err
 	}
 	return b, b.compare(sums)
+}
+
+// mostDirectory is how large the list at the end of a zip may be, bytes: it is held in memory.
+const mostDirectory = 12 << 20
+
+// directory refuses a zip whose list of entries is too large to be looked at (APPNOTE.TXT 4.3.16 and, for
+// large files, 4.3.14).
+func directory(from io.ReaderAt, size int64) error {
+	tail := make([]byte, min(size, 22+1<<16))
+	if _, err := from.ReadAt(tail, size-int64(len(tail))); err != nil && !errors.Is(err, io.EOF) {
+		return err
+	}
+	at := bytes.LastIndex(tail, []byte("PK\x05\x06"))
+	if at < 0 || at+22 > len(tail) {
+		return ErrFormat
+	}
+	long := uint64(binary.LittleEndian.Uint32(tail[at+12:]))
+	if before := at - 20; before >= 0 && bytes.HasPrefix(tail[before:], []byte("PK\x06\x07")) {
+		end := make([]byte, 56)
+		if _, err := from.ReadAt(end, int64(binary.LittleEndian.Uint64(tail[before+8:]))); err != nil {
+			return errors.Join(ErrFormat, err)
+		}
+		long = max(binary.LittleEndian.Uint64(end[40:]), long&^math.MaxUint32)
+	}
+	if long > mostDirectory {
+		return damaged("it has more files than any book")
+	}
+	return nil
 }
 
 func damaged(format string, args ...any) error {

@@ -2,7 +2,6 @@ package exchange
 
 import (
 	"context"
-	"encoding/csv"
 	"errors"
 	"fmt"
 	"io"
@@ -45,6 +44,7 @@ const MostTable = 32 << 20
 const (
 	mostTableRows    = facts.MostReadings
 	mostTableColumns = 40
+	mostTableRow     = 64 << 10 // bytes
 	samples          = 3
 	guessedFrom      = 4000 // rows, from all over the file, by which it is told what a column holds
 )
@@ -90,7 +90,7 @@ const noTable = "this is no table of temperatures: it needs a column of times an
 
 // each gives the rows that are not empty, one after another; the slice is used again for the next.
 func (t Table) each(ctx context.Context, do func(n int, row []string) error) error {
-	r := csv.NewReader(strings.NewReader(t.text))
+	r := Rows(strings.NewReader(t.text), mostTableRow)
 	r.FieldsPerRecord, r.LazyQuotes, r.TrimLeadingSpace, r.ReuseRecord, r.Comma = -1, true, true, true, t.comma
 	for n, line := 0, 1; ; line++ {
 		if line%10_000 == 0 && ctx.Err() != nil {
