@@ -16,11 +16,8 @@ import (
 // that is none changes nothing, and restoring asks first.
 func TestTheBookFromTheShell(t *testing.T) {
 	dir := t.TempDir()
-	program := filepath.Join(dir, "verjuice")
-	out, err := exec.Command("go", "build", "-o", program, ".").CombinedOutput()
-	require.NoError(t, err, string(out))
 	shell := func(args ...string) (string, error) {
-		cmd := exec.Command(program, args...)
+		cmd := exec.Command(program(t), args...)
 		cmd.Dir = dir
 		out, err := cmd.CombinedOutput()
 		return string(out), err

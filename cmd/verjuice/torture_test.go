@@ -42,9 +42,7 @@ type running struct {
 func run(t *testing.T) *running {
 	t.Helper()
 	dir := t.TempDir()
-	r := &running{t: t, dir: dir, program: filepath.Join(dir, "verjuice")}
-	out, err := exec.Command("go", "build", "-o", r.program, ".").CombinedOutput()
-	require.NoError(t, err, string(out))
+	r := &running{t: t, dir: dir, program: program(t)}
 	free, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
 	r.url = "http://" + free.Addr().String()

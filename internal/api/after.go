@@ -62,7 +62,7 @@ func (s *server) went(ctx context.Context, id string, as sheet.Reader) (sheet.Af
 	if err != nil {
 		return fail(err)
 	}
-	if out.Practice = !clock.Wall(); out.Practice || len(became.Pieces) == 0 {
+	if out.Practice = !clock.Wall(); out.Practice || len(became.Pieces) == 0 || !became.Sound() {
 		return out, became, nil
 	}
 	if err := s.keep(ctx, r.ID, told, became); err != nil {

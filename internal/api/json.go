@@ -5,7 +5,6 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"reflect"
 	"strconv"
 	"strings"
 
@@ -37,7 +36,7 @@ func unmarshal(data []byte, v any) error {
 	case err != nil:
 		return unreadable{"", "this is not usable JSON"}
 	}
-	cleaned(reflect.ValueOf(v))
+	field.CleanAll(v)
 	return nil
 }
 

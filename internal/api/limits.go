@@ -4,14 +4,13 @@ import (
 	"context"
 	"math"
 	"net/http"
-	"reflect"
 	"strconv"
 	"strings"
 	"time"
-	"unicode"
-	"unicode/utf8"
 
 	"github.com/danielgtaylor/huma/v2"
+
+	"verjuice/internal/core/field"
 )
 
 // How long a request may take: what reads and writes records answers within seconds, or says
@@ -50,7 +49,7 @@ func readable(numbers map[string]bool) func(http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 			for name, values := range r.URL.Query() {
 				for _, v := range values {
-					if v != clean(v) {
+					if v != field.Clean(v) {
 						write(w, newProblem(http.StatusUnprocessableEntity, "A parameter of this address is not a text.").(*Problem))
 						return
 					}
@@ -77,53 +76,6 @@ func numbered(a huma.API, into map[string]bool) {
 					into[p.Name] = true
 				}
 			}
-		}
-	}
-}
-
-// clean leaves out of a text what is no letter, sign or space: what controls a terminal or
-// begins a line of a file of its own. Lines and tabs stay.
-func clean(s string) string {
-	if !utf8.ValidString(s) {
-		s = strings.ToValidUTF8(s, "\uFFFD")
-	}
-	return strings.Map(func(r rune) rune {
-		if r == '\n' || r == '\t' {
-			return r
-		}
-		if unicode.IsControl(r) || r == '\u2028' || r == '\u2029' {
-			return -1
-		}
-		return r
-	}, s)
-}
-
-// cleaned cleans every text in v, which has been read from JSON.
-func cleaned(v reflect.Value) {
-	switch v.Kind() {
-	case reflect.Pointer, reflect.Interface:
-		if !v.IsNil() && v.Kind() == reflect.Pointer {
-			cleaned(v.Elem())
-		}
-	case reflect.Struct:
-		for i := range v.NumField() {
-			if v.Field(i).CanSet() {
-				cleaned(v.Field(i))
-			}
-		}
-	case reflect.Slice, reflect.Array:
-		for i := range v.Len() {
-			cleaned(v.Index(i))
-		}
-	case reflect.Map:
-		for _, key := range v.MapKeys() {
-			if one := v.MapIndex(key); one.Kind() == reflect.String && one.String() != clean(one.String()) {
-				v.SetMapIndex(key, reflect.ValueOf(clean(one.String())).Convert(one.Type()))
-			}
-		}
-	case reflect.String:
-		if s := v.String(); v.CanSet() && s != clean(s) {
-			v.SetString(clean(s))
 		}
 	}
 }

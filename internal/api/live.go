@@ -238,7 +238,7 @@ func (s *server) registerLive(a huma.API) {
 	s.registerTable(a)
 }
 
-// thereIs answers that there is no such cook before a stream of it begins.
+// thereIs answers that a cook is not there before a stream of it begins.
 func (s *server) thereIs(a huma.API) func(huma.Context, func(huma.Context)) {
 	return func(hc huma.Context, next func(huma.Context)) {
 		ctx, cancel := context.WithTimeout(hc.Context(), shortly)
@@ -402,5 +402,5 @@ func (s *server) ahead(ctx context.Context, id string, read []facts.Reading) (st
 	if n == 0 {
 		return "", nil
 	}
-	return fmt.Sprintf("%d of %d are dated ahead of this cook-out's clock, which is at %s: they are shown when their time comes. Check the clock and the time zone of what measured them.", n, len(read), now.UTC().Format(time.RFC3339)), nil
+	return fmt.Sprintf("%d of %d are dated ahead of this cook-out's clock (%s): they show when their time comes. Check the clock and the time zone of the thermometer.", n, len(read), now.UTC().Format(time.RFC3339)), nil
 }

@@ -106,7 +106,7 @@ func (s *server) sketch(ctx context.Context, rec store.Record[cook.Cook]) error 
 		return err
 	}
 	became, err := after.Sketch(ctx, result)
-	if err != nil || len(became.Pieces) == 0 {
+	if err != nil || len(became.Pieces) == 0 || !became.Sound() {
 		return err
 	}
 	return s.Store.PutOutcome(ctx, rec.ID, store.Told{}, became)

@@ -8,6 +8,8 @@ import (
 	"maps"
 	"math/rand/v2"
 	"strings"
+	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -60,6 +62,8 @@ func oneOfEach(t *testing.T, db *store.Store) string {
 	require.NoError(t, db.SetClock(t.Context(), c.ID, store.Clock{Began: now, At: now.Add(time.Hour), Speed: 60, Seed: 7}))
 	require.NoError(t, db.HandIn(t.Context(), c.ID, facts.HandIn{ID: uuid.NewString(), Device: "probe"}, []facts.Reading{{Probe: "pit:0", At: now, C: 110}}))
 	require.NoError(t, db.PutOutcome(t.Context(), c.ID, store.Told{Facts: 1}, outcome.Cook{Name: "x", Day: "2026-11-01", Pieces: []outcome.Piece{{Key: "a", Hours: 7.5, CookedKG: 1.5}}}))
+	_, err = db.Learn(t.Context(), nil)
+	require.NoError(t, err)
 	return c.ID
 }
 
@@ -123,7 +127,7 @@ func TestLinesThatNoPageWouldTake(t *testing.T) {
 		"a clock that flies":      swap("clocks.jsonl", `"speed":60`, `"speed":1e12`),
 		"a clock of nothing":      swap("clocks.jsonl", `"cook":"`, `"cook":"`+stranger+`","x":"`),
 		"a cook that weighs":      swap("outcomes.jsonl", `"cooked_kg":1.5`, `"cooked_kg":1e300`),
-		"a cook of years":         swap("outcomes.jsonl", `"hours":7.5`, `"hours":75000`),
+		"a cook of years":         swap("outcomes.jsonl", `"hours":7.5`, `"hours":1e9`),
 		"a day of none":           swap("outcomes.jsonl", `"day":"2026-11-01"`, `"day":"2026-13-01"`),
 		"a picture of −1":         swap("photos.jsonl", `"width":20`, `"width":-1`),
 		"a note on a picture":     swap("photos.jsonl", `"note":"`, `"note":"`+long),
@@ -236,4 +240,24 @@ func TestVersionsMerge(t *testing.T) {
 			assert.Equal(t, seen[i], got, "no version is lost")
 		}
 	}
+}
+
+// The same book that is taken in twice at once is there once.
+func TestTwiceAtOnce(t *testing.T) {
+	testclock.Undated(t)
+	here, there := apptest.Store(t, apptest.Nothing), apptest.Store(t, apptest.Nothing)
+	oneOfEach(t, here)
+	file := written(t, here)
+	var added atomic.Int64
+	var both sync.WaitGroup
+	for range 3 {
+		both.Go(func() {
+			got, err := book.Read(t.Context(), there, bytes.NewReader(file), int64(len(file)), nil)
+			assert.NoError(t, err)
+			added.Add(got.Added)
+		})
+	}
+	both.Wait()
+	assert.EqualValues(t, len(records(t, here)), added.Load(), "each line once")
+	assert.ElementsMatch(t, records(t, here), records(t, there))
 }

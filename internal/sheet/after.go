@@ -337,9 +337,9 @@ func (w writer) fuel(r cooking.Result) []AfterFuel {
 // beside says what a weight is held against.
 func beside(what string, o outcome.Piece, w writer) string {
 	if what == "mixed" || what == "left" {
-		return fmt.Sprintf("for the %s that went on", quantity.FormatMass(quantity.Mass(o.RubKG), w.Units))
+		return fmt.Sprintf("%s of rub", quantity.FormatMass(quantity.Mass(o.RubKG), w.Units))
 	}
-	return fmt.Sprintf("of a piece of %s", quantity.FormatMass(quantity.Mass(o.GreenKG), w.Units))
+	return fmt.Sprintf("a piece of %s", quantity.FormatMass(quantity.Mass(o.GreenKG), w.Units))
 }
 
 // afterWeights are what is to be weighed of a piece.
@@ -355,7 +355,7 @@ func (w writer) afterWeights(f facts.Facts, o outcome.Piece) []AfterWeight {
 			one.Typed, _ = said.Values["typed"].(string)
 		}
 		if slices.Contains(o.Asked, what) {
-			one.Ask = fmt.Sprintf("That cannot be %s: is the unit right? It counts nowhere until you say so.", beside(what, o, w))
+			one.Ask = fmt.Sprintf("This cannot be right for %s. Check the number and its unit; it is not counted until you confirm it.", beside(what, o, w))
 		}
 		if v := usual[what]; v > 0 {
 			one.Usual = "about " + quantity.FormatMass(quantity.Mass(v), w.Units)

@@ -36,14 +36,14 @@ type LiveSheet struct {
 }
 
 // WaitsForItsTurn says that a practice has not begun.
-const WaitsForItsTurn = "Many cook-outs are being practised at once: this one waits for its turn, and its clock stands still until then."
+const WaitsForItsTurn = "Many cook-outs are being practised at once. This one starts when another one ends; its clock waits."
 
 // WriteBell says why the bell does not ring; empty while it does.
 func WriteBell(why string) string {
 	if why == "" {
 		return ""
 	}
-	return "The bell does not ring (" + why + "). It is tried again at each alarm: until then, look here."
+	return "The bell does not work: " + why + ". It is tried again at every alarm; until it works, watch this page."
 }
 
 // LiveNext is something to do.

@@ -12,6 +12,7 @@ import (
 	"gorm.io/gorm"
 
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/outcome"
 )
 
@@ -114,6 +115,7 @@ func carrying[T any](r Records[T]) carriedKind {
 			if err := r.parse(id, body, &d); err != nil {
 				return row{}, err
 			}
+			field.CleanAll(&d) // as what is typed is
 			return r.row(id, version, d)
 		},
 		sound: func(ctx context.Context, id, body string, has kitchens) error {

@@ -9,6 +9,7 @@ import (
 	"io/fs"
 	"os"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"sync"
@@ -197,6 +198,16 @@ func TestFoldersBecomeRecords(t *testing.T) {
 	require.NoError(t, err)
 	assert.EqualValues(t, 3, total)
 	assert.Equal(t, old("cook", 3), list[0].ID, "the latest serving first")
+	lines := slices.DeleteFunc(carried(t, s), func(line any) bool {
+		_, photo := line.(CarriedPhoto) // those of the folder are no pictures
+		return photo
+	})
+	for _, line := range lines {
+		if r, ok := line.(CarriedRecord); ok {
+			lines = append(lines, Checked(r))
+		}
+	}
+	assert.Positive(t, takes(t, opened2(t), lines).Added, "what was kept then can be carried away and taken in")
 	_, err = s.Cooks().Get(t.Context(), old("cook", 4))
 	require.ErrorIs(t, err, ErrNotFound, "what was deleted stays so")
 	back, err := s.Cooks().Restore(t.Context(), old("cook", 4))

@@ -68,6 +68,9 @@ func listed(most int, words []string) string {
 
 // PutOutcome keeps what became of a cook. The last who works it out is right.
 func (s *Store) PutOutcome(ctx context.Context, cook string, told Told, o outcome.Cook) error {
+	if !o.Sound() {
+		return fmt.Errorf("what became of the cook %s cannot be kept: %+v", cook, o)
+	}
 	m, err := outcomeOf(s.Cooks().known(cook), told.String(), o)
 	if err != nil {
 		return err

@@ -106,8 +106,8 @@ func TestAnOutcomeIsReplaced(t *testing.T) {
 	assert.Equal(t, Told{Facts: 1, Version: 1}.String(), was.Told)
 	next := was.Outcome
 	next.Name = strings.Repeat("é", 400)
-	for n := range 200 {
-		next.Pieces = append(next.Pieces, outcome.Piece{Cut: fmt.Sprintf("cut-%d", n), Formula: strings.Repeat("x", 120), Notes: []string{}, Scores: []outcome.Score{}})
+	for n := len(next.Pieces); n < 24; n++ {
+		next.Pieces = append(next.Pieces, outcome.Piece{Cut: fmt.Sprintf("cut-%d-%s", n, strings.Repeat("y", 100)), Formula: strings.Repeat("x", 120), Notes: []string{}, Scores: []outcome.Score{}})
 	}
 	require.NoError(t, db.PutOutcome(t.Context(), id, Told{Facts: 2}, next))
 	is, _, err := db.Outcome(t.Context(), id)

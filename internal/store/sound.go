@@ -122,13 +122,16 @@ func (s *Store) soundThing(ctx context.Context, _ string, t Thing, has kitchens)
 	}).Err()
 }
 
+// mostWithout is how many cooks may be left out of what is learnt.
+const mostWithout = 10_000
+
 func (s *Store) soundLessons(_ context.Context, _ string, l Lessons, _ kitchens) error {
 	var errs field.Errors
 	if _, err := time.Parse(time.DateOnly, l.Since); l.Since != "" && err != nil {
 		errs.Add("/since", "date.unreadable")
 	}
-	if len(l.Without) > mostTeach {
-		errs.Add("/without", "list.too-long", "most", mostTeach)
+	if len(l.Without) > mostWithout {
+		errs.Add("/without", "list.too-long", "most", mostWithout)
 	}
 	return errs.Err()
 }
@@ -156,7 +159,7 @@ func (s *Store) packed() kitchens {
 // may break one: its page shows that when it is opened, and a book is not kept out for it.
 var judged = []string{
 	"meat.weight", "meat.weight-needed", "meat.thickness", "meat.gained", "weighed.", "salt.", "bath.", "inject.", "dose.", "mix.", "move.", "rest.", "when.", "pit.sets",
-	"decision.not-this-cut", "amount.", "layer.amount", "batch.", "wait.too-long", "season.free", "formula.has-mistake", "jar.too-little", "reheat.weight-needed",
+	"decision.not-this-cut", "amount.", "layer.amount", "batch.", "wait.too-long", "season.free", "formula.has-mistake", "jar.too-little", "reheat.weight-needed", "reheat.cooked-",
 }
 
 // bookWrong is what of a check keeps a record of a book out, as an ErrCarried.

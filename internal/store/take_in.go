@@ -18,6 +18,7 @@ import (
 	"gorm.io/gorm/clause"
 
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/quantity"
 )
 
@@ -41,7 +42,8 @@ type taker struct {
 	kinds   map[string]carriedKind
 	has     kitchens
 	taken   Taken
-	pending []any // models of one kind
+	pending []any        // models of one kind
+	kind    reflect.Type // of the line that came last
 }
 
 // bookLock is held while a book is taken in, so that one is never taken in twice at once.
@@ -118,11 +120,11 @@ func named(id string) bool {
 	return err == nil && u.String() == id
 }
 
-// canBe refuses times that no record can have.
+// canBe refuses times at which nothing was saved: a clock that was not set yet shows 1970.
 func canBe(times ...time.Time) error {
 	for _, t := range times {
-		if !facts.CanBe(t) {
-			return refused("the year %d; it has to be from %d to %d", t.Year(), facts.FirstYear, facts.LastYear)
+		if y := t.Year(); y < 1970 || y > facts.LastYear {
+			return refused("the year %d; it has to be from 1970 to %d", y, facts.LastYear)
 		}
 	}
 	return nil
@@ -144,6 +146,12 @@ func (t *taker) take(line any) error {
 	case CarriedPhoto:
 		return t.photo(l)
 	}
+	if kind := reflect.TypeOf(line); kind != t.kind { // what comes may rest on what is pending
+		if err := t.next(); err != nil {
+			return err
+		}
+		t.kind = kind
+	}
 	model, err := t.model(line)
 	if err != nil {
 		return err
@@ -152,17 +160,23 @@ func (t *taker) take(line any) error {
 	if _, ok := model.(readingModel); ok {
 		most = batchOfReadings
 	}
-	if len(t.pending) > 0 && reflect.TypeOf(t.pending[0]) != reflect.TypeOf(model) || len(t.pending) >= most {
-		if err := t.flush(); err != nil {
-			var at *Misplaced
-			if errors.As(err, &at) {
-				at.Back++ // this line is not among them
-			}
+	if len(t.pending) >= most {
+		if err := t.next(); err != nil {
 			return err
 		}
 	}
 	t.pending = append(t.pending, model)
 	return nil
+}
+
+// next writes what is pending before another line, which is not among it.
+func (t *taker) next() error {
+	err := t.flush()
+	var at *Misplaced
+	if errors.As(err, &at) {
+		at.Back++
+	}
+	return err
 }
 
 // model is a line as a row, when it is one that can be.
@@ -180,6 +194,7 @@ func (t *taker) model(line any) (any, error) {
 		}
 		return versionRow{l.Record, l.Version, m.Body, string(l.Changes), l.Saved.Round(time.Millisecond)}, errors.Join(canBe(l.Saved), bookWrong(t.kinds["formula"].sound(t.ctx(), l.Record, m.Body, t.has)))
 	case CarriedFact:
+		field.CleanAll(&l.Fact)
 		if err := l.Fact.Check().Err(); err != nil {
 			return nil, refused("%v", err)
 		}
@@ -187,6 +202,7 @@ func (t *taker) model(line any) (any, error) {
 		m.CreatedAt = l.Said
 		return m, errors.Join(err, canBe(l.Said))
 	case CarriedHandIn:
+		l.Device = field.Clean(l.Device)
 		if _, err := hex.DecodeString(l.Digest); err != nil || len(l.Digest) != 2*sha256.Size || !named(l.ID) || l.Count < 1 || l.Count > facts.MostReadings || utf8.RuneCountInString(l.Device) > MostDeviceName {
 			return nil, refused("a hand-in of %d readings from %.80q under %.80q", l.Count, l.Device, l.ID)
 		}
@@ -209,6 +225,7 @@ func (t *taker) model(line any) (any, error) {
 		}
 		return m, canBe(m.clock().Began, m.clock().At)
 	case CarriedOutcome:
+		field.CleanAll(&l.Outcome)
 		if !l.Outcome.Sound() {
 			return nil, refused("a figure in it is none that a cook-out can have")
 		}
@@ -227,7 +244,7 @@ func (t *taker) ctx() context.Context { return t.tx.Statement.Context }
 // record is a record as a row. Whether what it says can be is asked once all of them are there.
 func (t *taker) record(l CarriedRecord) (row, error) {
 	kind, ok := t.kinds[l.Kind]
-	if !ok || !named(l.ID) || l.Version < 1 {
+	if !ok || !named(l.ID) || l.Version < 1 || l.Kind == "lessons" && l.ID != lessonsID {
 		return row{}, refused("kind %.80q, id %.80q, version %d", l.Kind, l.ID, l.Version)
 	}
 	m, err := kind.read(l.ID, l.Version, string(l.Doc))
@@ -498,6 +515,7 @@ func (t *taker) readings(all []any) error {
 
 // photo adds a photograph that is not here.
 func (t *taker) photo(l CarriedPhoto) error {
+	l.Piece, l.Note = field.Clean(l.Piece), field.Clean(l.Note)
 	if err := t.flush(); err != nil {
 		return err
 	}

@@ -21,7 +21,7 @@ type Method struct {
 }
 
 // maxMethod is how much text a method holds, in bytes.
-const maxMethod = 60_000
+const maxMethod = 512 << 10
 
 // Check returns what keeps m from being kept, with pointers into it. What else of it is wrong is shown
 // at the piece that it is used on.

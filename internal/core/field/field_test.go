@@ -36,3 +36,23 @@ func TestMistakesAtTheirPlaces(t *testing.T) {
 	assert.Nil(t, field.Pairs())
 	assert.Equal(t, field.Values{"a": 1, "b": "x"}, field.Pairs("a", 1, "b", "x"))
 }
+
+// Whatever text comes from outside is text, wherever in it it stands.
+func TestTextsAreCleaned(t *testing.T) {
+	type inner struct {
+		Text string
+		More map[string]any
+	}
+	dirty := "a\x00b\r\n\tc\u2028\xff"
+	v := struct {
+		Inner  *inner
+		List   []string
+		Names  map[string]string
+		Number int
+		Values field.Values
+	}{&inner{dirty, map[string]any{"x": dirty, "n": 1.5, "nothing": nil}}, []string{dirty}, map[string]string{"k": dirty}, 7, field.Values{"deep": []any{map[string]any{"y": dirty}}}}
+	field.CleanAll(&v)
+	const want = "ab\n\tc\uFFFD"
+	assert.Equal(t, []any{want, want, want, want, want}, []any{v.Inner.Text, v.Inner.More["x"], v.List[0], v.Names["k"], v.Values["deep"].([]any)[0].(map[string]any)["y"]})
+	assert.Equal(t, 1.5, v.Inner.More["n"])
+}

@@ -6,16 +6,21 @@ import (
 	"unicode/utf8"
 )
 
-// Bounds of what may be kept of a cook: texts in characters, weights in kg, times on the fire in hours
-// and temperatures in °C. They are far beyond any cook, and keep a figure that cannot be from what is
-// learnt.
+// Bounds of what may be kept of a cook: texts in characters, weights of all pieces in kg, times in hours
+// (one that never ends is forecast as very long), temperatures in °C, thickness in mm. They are far beyond
+// any cook, and keep figures out that cannot be worked with.
 const (
 	mostText   = 1000
 	mostPieces = 24
 	mostLines  = 5000 // notes and scores of a piece: each is a fact
-	mostKG     = 2000
-	mostHours  = 24 * 14
-	hottestC   = 600
+	mostKG     = 1e6
+	mostHours  = 1e6
+	hottestC   = 1000
+	mostMM     = 1e4
+	mostShare  = 100
+	mostPace   = 100 // ln
+	mostCount  = 1e5
+	mostAir    = 1e7
 )
 
 // Sound reports whether every figure of c is one that a cook can have.
@@ -40,11 +45,11 @@ func (p Piece) sound() bool {
 			return false
 		}
 	}
-	return dated(time.RFC3339, p.On, p.Off, p.Sliced, p.Chilled, p.Cold) && p.Count >= 0 && p.Count <= 500*mostPieces &&
+	return dated(time.RFC3339, p.On, p.Off, p.Sliced, p.Chilled, p.Cold) && p.Count >= 0 && p.Count <= mostCount &&
 		within(0, mostKG, p.GreenKG, p.CookedKG, p.BonesKG, p.KeptKG, p.MixedKG, p.LeftKG, p.RubKG) &&
 		within(0, mostHours, p.Hours, p.Thought.Low, p.Thought.Mid, p.Thought.High, p.GuessH) &&
-		within(-hottestC, hottestC, p.SetC, p.AirOffC, p.CoreC) && within(0, 1000, p.MM) && within(0, 2, p.Yield.Low, p.Yield.Mid, p.Yield.High) && within(0, 100, p.Salt) && within(-10, 10, p.Pace) &&
-		p.AirN >= 0 && p.AirN <= mostHours*60*mostPieces
+		within(-hottestC, hottestC, p.SetC, p.AirOffC, p.CoreC) && within(0, mostMM, p.MM) && within(0, mostShare, p.Yield.Low, p.Yield.Mid, p.Yield.High, p.Salt) && within(-mostPace, mostPace, p.Pace) &&
+		p.AirN >= 0 && p.AirN <= mostAir
 }
 
 func short(texts ...string) bool {

@@ -25,9 +25,9 @@ import (
 // asking are the packages by which a test comes to know the day.
 var asking = []string{"verjuice/internal/testclock", "verjuice/internal/anycook", "verjuice/internal/apptest"}
 
-// left are packages that import one of those, and run on the first day alone: the journeys take
-// minutes, and the others' cooks have days of their own.
-var left = []string{"verjuice/e2e", "verjuice/internal/core/live", "verjuice/internal/core/after", "verjuice/internal/testclock"}
+// left are packages that import one of those, and run on the first day alone: the journeys and the
+// program under fire take minutes, and the others' cooks have days of their own.
+var left = []string{"verjuice/e2e", "verjuice/cmd/verjuice", "verjuice/internal/core/live", "verjuice/internal/core/after", "verjuice/internal/testclock"}
 
 func main() {
 	days := flag.String("days", strings.Join(testclock.Days[1:], ","), "when the tests think it is, RFC 3339")
