@@ -1,7 +1,6 @@
 package core
 
 import (
-	"go/ast"
 	"go/parser"
 	"go/token"
 	"io/fs"
@@ -87,30 +86,20 @@ var knows = map[string]string{
 	"when":       "field quantity",
 }
 
-// Each package stays small enough to read, knows only what it has to, and explains
-// itself with an example; long functions say why.
+// Each package knows only what it has to, and explains itself with an example.
 func TestTheHouseStaysInOrder(t *testing.T) {
-	const mostLines, longFunction = 1500, 60
-	lines, docs := map[string]int{}, map[string]string{}
+	docs := map[string]string{}
 	require.NoError(t, filepath.WalkDir("..", func(path string, _ fs.DirEntry, err error) error {
 		require.NoError(t, err)
 		if !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
 			return nil
 		}
-		set := token.NewFileSet()
-		file, err := parser.ParseFile(set, path, nil, parser.ParseComments)
+		file, err := parser.ParseFile(token.NewFileSet(), path, nil, parser.ParseComments)
 		require.NoError(t, err)
-		for _, d := range file.Decls {
-			if f, ok := d.(*ast.FuncDecl); ok {
-				long := set.Position(f.End()).Line - set.Position(f.Pos()).Line + 1
-				assert.True(t, long <= longFunction || strings.Contains(f.Doc.Text(), "in one piece because"), "%s: %s has %d lines", path, f.Name.Name, long)
-			}
-		}
 		name, inCore := strings.CutPrefix(filepath.ToSlash(filepath.Dir(path)), "../core/")
 		if !inCore {
 			return nil
 		}
-		lines[name] += set.Position(file.End()).Line
 		docs[name] += file.Doc.Text()
 		for _, spec := range file.Imports {
 			imported, _ := strconv.Unquote(spec.Path.Value)
@@ -120,9 +109,8 @@ func TestTheHouseStaysInOrder(t *testing.T) {
 		}
 		return nil
 	}))
-	assert.Len(t, lines, len(knows))
-	for name, n := range lines {
-		assert.LessOrEqual(t, n, mostLines, name)
+	assert.Len(t, docs, len(knows))
+	for name := range docs {
 		assert.Contains(t, docs[name], "\n\t", "package %s explains itself with an example", name)
 	}
 }
