@@ -24,6 +24,7 @@ import (
 // What is looked for and is not there is answered alike, whatever it is looked for by; a number that is
 // none is a mistake.
 func TestWhatIsSoughtInVain(t *testing.T) {
+	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Logbook)
 	total := func(path string) int64 {
 		r := call(t, app, "GET", path, nil)

@@ -26,6 +26,7 @@ import (
 // a cook, is refused in words, or taken: then it can be read, listed, copied, carried away and taken in
 // again, as it is.
 func FuzzWhatIsTaken(f *testing.F) {
+	testclock.Undated(f)
 	f.Add(uint8(0), "pit:0,2026-11-23T07:20,230 °F\ncore:a,2026-11-23T07:20:15Z,67.8 C\n")
 	f.Add(uint8(0), "\ufefftemperature,probe,at\n\"66 °C\",core:a:flat,2026-11-23T07:21\n")
 	f.Add(uint8(0), "pit:99,2099-12-31T23:59:59.999Z,-40 C\n")
@@ -83,6 +84,7 @@ func FuzzWhatIsTaken(f *testing.F) {
 // Whatever a line of a book is changed into, the book is refused, or taken: then every record of it can be
 // opened and saved, and the whole is carried away again.
 func FuzzABook(f *testing.F) {
+	testclock.Undated(f)
 	f.Add(uint16(3), uint8(0), []byte(`"name":"x"`))
 	f.Add(uint16(40), uint8(1), []byte("null"))
 	f.Add(uint16(200), uint8(9), []byte("1e300"))
