@@ -84,8 +84,24 @@ type App struct {
 	Silent *atomic.Bool
 	// Unheard makes the server do what is asked and keep the answer to every save back.
 	Unheard *atomic.Bool
+	// Bell is why its bell does not ring; nil while it does.
+	Bell *bell
 	// Clock is how far its clock has gone on since it was started, in nanoseconds.
 	Clock *atomic.Int64
+}
+
+// bell stands in for the command that rings.
+type bell struct{ why atomic.Pointer[string] }
+
+// Breaks has the bell say why it does not ring.
+func (b *bell) Breaks(why string) { b.why.Store(&why) }
+
+// Broken is what it says.
+func (b *bell) Broken() string {
+	if why := b.why.Load(); why != nil {
+		return *why
+	}
+	return ""
 }
 
 // Start runs the application until the test ends.
@@ -100,7 +116,8 @@ func StartAt(t testing.TB, holds Holding, now time.Time) App {
 	dsn := filled(t, holds, now)
 	db := open(t, dsn)
 	var clock atomic.Int64
-	cfg := api.Config{Store: db, Pages: web.Files(), Now: func() time.Time { return now.Add(time.Duration(clock.Load())) }}
+	rings := &bell{}
+	cfg := api.Config{Store: db, Pages: web.Files(), Bell: rings, Now: func() time.Time { return now.Add(time.Duration(clock.Load())) }}
 	// The port is known only once the listener is there, and is part of the
 	// host that requests may be addressed to.
 	ts := httptest.NewUnstartedServer(nil)
@@ -120,5 +137,5 @@ func StartAt(t testing.TB, holds Holding, now time.Time) App {
 	})
 	ts.Start()
 	t.Cleanup(ts.Close)
-	return App{URL: ts.URL, Store: db, DSN: dsn, Handler: api.New(api.Config{Store: db, Now: cfg.Now}), Silent: silent, Unheard: unheard, Clock: &clock}
+	return App{URL: ts.URL, Store: db, DSN: dsn, Handler: api.New(api.Config{Store: db, Now: cfg.Now}), Silent: silent, Unheard: unheard, Bell: rings, Clock: &clock}
 }

@@ -1,13 +1,24 @@
 import { DownloadOutlined, UploadOutlined } from "@ant-design/icons";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+	type MutationState,
+	useMutation,
+	useMutationState,
+	useQuery,
+	useQueryClient,
+} from "@tanstack/react-query";
 import { Button } from "antd";
 import { api, need } from "../api/client";
+import type { components } from "../api/schema";
 import { ChooseFile } from "../shared/choose-file";
+
+type Taken = components["schemas"]["TakenIn"];
+const taking = ["take-book"];
 
 /** All that is on record, out as one file and in again. */
 export function Carry() {
 	const queries = useQueryClient();
 	const take = useMutation({
+		mutationKey: taking,
 		mutationFn: async (file: File) =>
 			need(
 				await api.POST("/api/book", {
@@ -21,9 +32,15 @@ export function Carry() {
 			),
 		onSuccess: () => queries.invalidateQueries(),
 	});
+	// What came of the last one stays to be read when the page is another after it, as of an empty logbook.
+	const last = useMutationState({
+		filters: { mutationKey: taking },
+		select: (m) => m.state as MutationState<Taken, Error, File>,
+	}).at(-1);
+	const pending = last?.status === "pending";
 	const far = useQuery({
 		queryKey: ["taking"],
-		enabled: take.isPending,
+		enabled: pending,
 		refetchInterval: 1000,
 		gcTime: 0,
 		queryFn: async () => need(await api.GET("/api/book/taking")),
@@ -40,25 +57,25 @@ export function Carry() {
 					Download the whole book
 				</Button>
 				<ChooseFile label="A book to take in" accept=".zip,application/zip" onChoose={take.mutate}>
-					<Button size="large" icon={<UploadOutlined />} loading={take.isPending}>
+					<Button size="large" icon={<UploadOutlined />} loading={pending}>
 						Take a book in
 					</Button>
 				</ChooseFile>
 			</p>
-			{take.isPending && (
+			{pending && (
 				<p role="status">
 					Reading the book{far.data?.share ? `: ${Math.floor(far.data.share * 100)} %` : ""}. A large one
 					takes minutes; nothing of it counts until all is in.
 				</p>
 			)}
-			{take.data && (
+			{last?.data && (
 				<p role="status">
-					Taken in: {take.data.added} lines that are new; {take.data.here} were here already.
+					Taken in: {last.data.added} lines that are new; {last.data.here} were here already.
 				</p>
 			)}
-			{take.error && (
+			{last?.error && (
 				<p className="typed-error" role="alert">
-					{take.error.message}
+					{last.error.message}
 				</p>
 			)}
 		</section>

@@ -54,7 +54,7 @@ function Weight({ piece, pit, weight: w, write }: Props) {
 	const sure = () =>
 		write.mutate({ kind: "weighed", what: w.what, piece, values: { typed: w.typed, sure: true } });
 	return (
-		<div>
+		<div className="after-weight">
 			<TypedField
 				label={w.label}
 				value={typed}
