@@ -129,6 +129,18 @@ func with(files map[string]string) []byte {
 	return out.Bytes()
 }
 
+// noise is text that does not pack well, in lines of some length; zero is one line.
+func noise(n, line int) string {
+	r := rand.New(rand.NewPCG(1, 2))
+	out := make([]byte, n)
+	for i := range out {
+		if out[i] = byte('a' + r.IntN(26)); line > 0 && i%line == 0 {
+			out[i] = '\n'
+		}
+	}
+	return string(out)
+}
+
 // What is no book, or has one wrong line, is refused whole, with the file and the line.
 func TestWhatIsNoBook(t *testing.T) {
 	db := apptest.Store(t, apptest.Nothing)
@@ -143,11 +155,12 @@ func TestWhatIsNoBook(t *testing.T) {
 		"minutes.csv, line 2":  with(map[string]string{"minutes.csv": "cook,probe,at,first_at,last_at,first,last,low,high,count\nx,pit:0,2026-01-01T00:00:00Z,2026-01-01T00:00:00Z,2026-01-01T00:00:00Z,1,1,1,NaN,2\n"}),
 		"readings.csv, line 1": with(map[string]string{"readings.csv": "cook,hand_in,at,probe,celsius\n"}),
 		"longer than 4096":     with(map[string]string{"readings.csv": "cook,hand_in,probe,at,celsius\n" + strings.Repeat(",", 10_000)}),
-		"line 2: this file":    with(map[string]string{"readings.csv": "cook,hand_in,probe,at,celsius\n\"" + strings.Repeat("\n", 2_000_000)}),
+		"line 2: this file":    with(map[string]string{"readings.csv": "cook,hand_in,probe,at,celsius\n\"" + noise(2_000_000, 60)}),
 		"more than any record": with(map[string]string{"records.jsonl": `{"doc":{"pieces":[` + strings.Repeat("{},", 200_000) + "{}]}}"}),
 		"no file of a book":    with(map[string]string{"Records.jsonl": sound}),
 		"photos.jsonl, line 1": with(map[string]string{"photos.jsonl": `{"cook":"x"}`}),
-		"token too long":       with(map[string]string{"records.jsonl": strings.Repeat("x", 9<<20)}),
+		"token too long":       with(map[string]string{"records.jsonl": noise(9<<20, 0)}),
+		"far more than any":    with(map[string]string{"records.jsonl": strings.Repeat("x", 9<<20)}),
 	} {
 		_, err := book.Read(t.Context(), db, bytes.NewReader(file), int64(len(file)), nil)
 		require.Error(t, err, want)

@@ -31,6 +31,10 @@ const (
 	mostAbout    = 32 << 20
 )
 
+// mostTimes is how many times larger a file may be when it is unpacked: lines of numbers get some ten times
+// as large, those of one number fifty times.
+const mostTimes = 300
+
 // Listed is a file of a book as the list at its end has it.
 type Listed struct {
 	Name   string `json:"name"`
@@ -69,6 +73,8 @@ func Open(ctx context.Context, from io.ReaderAt, size int64) (*Book, error) {
 			return nil, damaged("%q is no file of a book", f.Name)
 		case b.files[f.Name] != nil:
 			return nil, damaged("%s is in it twice", f.Name)
+		case f.UncompressedSize64 > mostTimes*f.CompressedSize64+1<<20:
+			return nil, damaged("%s would unpack into far more than any book has", f.Name)
 		case f.Method != zip.Deflate && f.Method != zip.Store || f.Flags&1 != 0:
 			return nil, damaged("%s is packed in a way that cannot be read here", f.Name)
 		}
@@ -167,7 +173,7 @@ func (b *Book) sums(ctx context.Context) (map[string]Listed, error) {
 			return nil, err
 		}
 		sum := sha256.New()
-		limit := int64(mostUnpacked)
+		limit := min(mostUnpacked, int64(b.files[name].UncompressedSize64)) // as it was held against its packed size
 		if pictured.MatchString(name) {
 			limit = mostPicture
 		}

@@ -6,29 +6,41 @@ import (
 	"io"
 )
 
-// Rows reads a table of CSV of which no row, however many lines it has, may be longer than about most
-// bytes: a cell that is never closed would fill the memory.
-func Rows(from io.Reader, most int64) *csv.Reader {
-	b := &bounded{from: from, most: most}
-	b.table = csv.NewReader(b)
-	return b.table
-}
-
-type bounded struct {
-	from  io.Reader
-	table *csv.Reader
-	most  int64
-	read  int64
+// Rows reads a table of CSV of which no row, however many lines it has, is longer than about most bytes:
+// a cell that is never closed would fill the memory.
+type Rows struct {
+	*csv.Reader
+	from io.Reader
+	most int64
+	read int64 // bytes
+	row  int64 // bytes that had been read when the last row was
 }
 
 // ahead is how much a table reads before it is asked.
 const ahead = 64 << 10
 
-func (b *bounded) Read(p []byte) (int, error) {
-	if b.read-b.table.InputOffset() > b.most+ahead {
-		return 0, fmt.Errorf("a row is longer than %d bytes", b.most)
+// NewRows is a table to read.
+func NewRows(from io.Reader, most int64) *Rows {
+	r := &Rows{from: from, most: most}
+	r.Reader = csv.NewReader(upTo{r})
+	return r
+}
+
+// Read reads the next row, as csv.Reader does.
+func (r *Rows) Read() ([]string, error) {
+	row, err := r.Reader.Read()
+	r.row = r.read
+	return row, err
+}
+
+// upTo reads for a table, until a row is too long.
+type upTo struct{ *Rows }
+
+func (u upTo) Read(p []byte) (int, error) {
+	if u.read-u.row > u.most+ahead {
+		return 0, fmt.Errorf("a row is longer than %d bytes", u.most)
 	}
-	n, err := b.from.Read(p)
-	b.read += int64(n)
+	n, err := u.from.Read(p)
+	u.read += int64(n)
 	return n, err
 }

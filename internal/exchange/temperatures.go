@@ -90,7 +90,7 @@ const noTable = "this is no table of temperatures: it needs a column of times an
 
 // each gives the rows that are not empty, one after another; the slice is used again for the next.
 func (t Table) each(ctx context.Context, do func(n int, row []string) error) error {
-	r := Rows(strings.NewReader(t.text), mostTableRow)
+	r := NewRows(strings.NewReader(t.text), mostTableRow)
 	r.FieldsPerRecord, r.LazyQuotes, r.TrimLeadingSpace, r.ReuseRecord, r.Comma = -1, true, true, true, t.comma
 	for n, line := 0, 1; ; line++ {
 		if line%10_000 == 0 && ctx.Err() != nil {

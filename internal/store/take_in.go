@@ -28,6 +28,10 @@ type Taken struct{ Added, Here int64 }
 // batch is how many lines are written at once.
 const batch = 400
 
+// mostPending is how many bytes of documents wait to be written, and mostDoc how long one is: what a page
+// saves is half of that at most.
+const mostPending, mostDoc = 4 << 20, 1 << 20
+
 // batchOfReadings is how many readings are written at once, of which there are the most.
 const batchOfReadings = 4000
 
@@ -43,6 +47,7 @@ type taker struct {
 	has     kitchens
 	taken   Taken
 	pending []any        // models of one kind
+	size    int          // of their documents, bytes
 	kind    reflect.Type // of the line that came last
 }
 
@@ -160,10 +165,16 @@ func (t *taker) take(line any) error {
 	if _, ok := model.(readingModel); ok {
 		most = batchOfReadings
 	}
-	if len(t.pending) >= most {
+	if len(t.pending) >= most || t.size > mostPending {
 		if err := t.next(); err != nil {
 			return err
 		}
+	}
+	switch l := line.(type) {
+	case CarriedRecord:
+		t.size += len(l.Doc)
+	case CarriedVersion:
+		t.size += len(l.Doc)
 	}
 	t.pending = append(t.pending, model)
 	return nil
@@ -185,6 +196,9 @@ func (t *taker) model(line any) (any, error) {
 	case CarriedRecord:
 		return t.record(l)
 	case CarriedVersion:
+		if len(l.Doc)+len(l.Changes) > mostDoc {
+			return nil, refused("a document of %d bytes: it may have %d", len(l.Doc)+len(l.Changes), mostDoc)
+		}
 		m, err := t.kinds["formula"].read(l.Record, l.Version, string(l.Doc))
 		if err != nil {
 			return nil, refused("%v", err)
@@ -243,6 +257,9 @@ func (t *taker) ctx() context.Context { return t.tx.Statement.Context }
 
 // record is a record as a row. Whether what it says can be is asked once all of them are there.
 func (t *taker) record(l CarriedRecord) (row, error) {
+	if len(l.Doc) > mostDoc {
+		return row{}, refused("a document of %d bytes: it may have %d", len(l.Doc), mostDoc)
+	}
 	kind, ok := t.kinds[l.Kind]
 	if !ok || !named(l.ID) || l.Version < 1 || l.Kind == "lessons" && l.ID != lessonsID {
 		return row{}, refused("kind %.80q, id %.80q, version %d", l.Kind, l.ID, l.Version)
@@ -278,7 +295,7 @@ func deletedAt(at *time.Time) gorm.DeletedAt {
 // flush writes what is pending.
 func (t *taker) flush() error {
 	all := t.pending
-	t.pending = nil
+	t.pending, t.size = nil, 0
 	if len(all) == 0 {
 		return nil
 	}
