@@ -122,13 +122,22 @@ func TestManyWaitForTheirTurn(t *testing.T) {
 	t.Cleanup(func() { _ = db.Close() })
 	now := testclock.Now()
 	c := anycook.Supper(anycook.Coated("pork-loin", "2 kg"))
-	var ids []string
-	for n := range store.MostPractised + 3 {
-		began := now.Add(time.Duration(n) * time.Second)
-		rec, err := db.Practise(t.Context(), c, store.Clock{Began: began, At: now, Speed: 60, Seed: 1}, nil)
-		require.NoError(t, err)
-		ids = append(ids, rec.ID)
+	ids := make([]string, store.MostPractised+3)
+	var all sync.WaitGroup
+	for n := range ids {
+		begin := func() {
+			began := now.Add(time.Duration(n) * time.Second)
+			rec, err := db.Practise(t.Context(), c, store.Clock{Began: began, At: now, Speed: 60, Seed: 1}, nil)
+			assert.NoError(t, err)
+			ids[n] = rec.ID
+		}
+		if n < store.MostPractised { // these are sure of a turn
+			begin()
+		} else {
+			all.Go(begin)
+		}
 	}
+	all.Wait()
 	later := now.Add(time.Hour)
 	how := func() (runs []string, waits int) {
 		for _, id := range ids {
@@ -154,9 +163,9 @@ func TestManyWaitForTheirTurn(t *testing.T) {
 	require.NoError(t, err)
 	clock.Running = false
 	require.NoError(t, db.SetClock(t.Context(), ids[0], clock))
-	all, err := db.Practised(t.Context(), later)
+	now12, err := db.Practised(t.Context(), later)
 	require.NoError(t, err)
-	assert.Len(t, all, store.MostPractised)
+	assert.Len(t, now12, store.MostPractised)
 	begun, err := db.Clock(t.Context(), ids[store.MostPractised])
 	require.NoError(t, err)
 	assert.Equal(t, now.Add(time.Minute), begun.Now(later.Add(time.Second)), "it begins where it stood")
@@ -164,4 +173,38 @@ func TestManyWaitForTheirTurn(t *testing.T) {
 	on, err := db.OnNow(t.Context(), now.AddDate(-1, 0, 0))
 	require.NoError(t, err)
 	assert.Empty(t, on)
+}
+
+// However many begin at once, in several programs, no more run than run well.
+func TestManyBeginAtOnce(t *testing.T) {
+	dsn := testdb.Empty(t)
+	var dbs []*store.Store
+	for range 2 {
+		db, err := store.Open(t.Context(), dsn)
+		require.NoError(t, err)
+		t.Cleanup(func() { _ = db.Close() })
+		dbs = append(dbs, db)
+	}
+	now := testclock.Now()
+	c := anycook.Supper(anycook.Coated("pork-loin", "2 kg"))
+	ids := make([]string, 30)
+	var all sync.WaitGroup
+	for n := range ids {
+		all.Go(func() {
+			rec, err := dbs[n%2].Practise(t.Context(), c, store.Clock{Began: now, At: now, Speed: 60, Seed: 1}, nil)
+			assert.NoError(t, err)
+			ids[n] = rec.ID
+		})
+	}
+	all.Wait()
+	runs := 0
+	for _, id := range ids {
+		clock, err := dbs[0].Clock(t.Context(), id)
+		require.NoError(t, err)
+		assert.NotEqual(t, clock.Running, clock.Waits)
+		if clock.Running {
+			runs++
+		}
+	}
+	assert.Equal(t, store.MostPractised, runs)
 }

@@ -263,30 +263,47 @@ func (s *Store) practice(ctx context.Context, cooks ...string) error {
 const MostPractised = 12
 
 // Practised are the cooks whose instruments are simulated now. Where there is room for more, the next
-// that waits begins.
+// that waits begins: one program at a time looks for that, so that they never are too many.
 func (s *Store) Practised(ctx context.Context, now time.Time) (map[string]Clock, error) {
-	db := s.db.WithContext(ctx)
-	const there = "JOIN records r ON r.id = c.cook AND r.deleted_at IS NULL"
-	for {
-		var all []clockModel
-		if err := db.Raw("SELECT c.* FROM clocks c "+there+" WHERE c.running = ? ORDER BY c.began_ms, c.cook LIMIT ?", run, MostPractised).Scan(&all).Error; err != nil {
+	all, waits, err := s.practising(ctx)
+	if err != nil {
+		return nil, err
+	}
+	if len(all) < MostPractised && waits > 0 {
+		err := s.Alone(ctx, "practice", func(ctx context.Context) error {
+			all, _, err := s.practising(ctx)
+			if err != nil {
+				return err
+			}
+			return s.db.WithContext(ctx).Exec(`UPDATE clocks SET running = ?, began_ms = ? WHERE cook IN (SELECT cook FROM
+				(SELECT c.cook FROM clocks c `+thereStill+` WHERE c.running = ? ORDER BY c.began_ms, c.cook LIMIT ?) first)`,
+				run, now.UnixMilli(), wait, max(0, MostPractised-len(all))).Error
+		})
+		if err != nil {
 			return nil, err
 		}
-		if len(all) < MostPractised {
-			begun := db.Exec("UPDATE clocks SET running = ?, began_ms = ? WHERE running = ? AND cook = (SELECT * FROM (SELECT c.cook FROM clocks c "+there+" WHERE c.running = ? ORDER BY c.began_ms, c.cook LIMIT 1) first)", run, now.UnixMilli(), wait, wait)
-			if begun.Error != nil {
-				return nil, begun.Error
-			}
-			if begun.RowsAffected > 0 {
-				continue
-			}
+		if all, _, err = s.practising(ctx); err != nil {
+			return nil, err
 		}
-		out := map[string]Clock{}
-		for _, m := range all {
-			out[m.Cook] = m.clock()
-		}
-		return out, nil
 	}
+	out := map[string]Clock{}
+	for _, m := range all {
+		out[m.Cook] = m.clock()
+	}
+	return out, nil
+}
+
+// thereStill leaves out the clocks of cooks that were deleted.
+const thereStill = "JOIN records r ON r.id = c.cook AND r.deleted_at IS NULL"
+
+// practising are the clocks that run, the first one first, and how many wait.
+func (s *Store) practising(ctx context.Context) (all []clockModel, waits int64, err error) {
+	db := s.db.WithContext(ctx)
+	err = db.Raw("SELECT c.* FROM clocks c "+thereStill+" WHERE c.running = ? ORDER BY c.began_ms, c.cook LIMIT ?", run, MostPractised).Scan(&all).Error
+	if err == nil {
+		err = db.Raw("SELECT COUNT(*) FROM clocks c "+thereStill+" WHERE c.running = ?", wait).Scan(&waits).Error
+	}
+	return all, waits, err
 }
 
 // Practise makes a cook that is only practised, with its clock and what was done before it: all or
