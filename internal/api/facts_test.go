@@ -1,7 +1,9 @@
 package api_test
 
 import (
+	"encoding/json"
 	"net/http"
+	"os"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -55,4 +57,22 @@ func TestFactsOverHTTP(t *testing.T) {
 	require.Equal(t, http.StatusOK, call(t, app, "POST", "/api/cooks/{supper}/restore", nil).StatusCode)
 	call(t, app, "GET", "/api/cooks/{supper}/facts", nil).into(t, &list)
 	assert.Equal(t, facts.Facts{fact}, list)
+}
+
+// What a phone kept under the program of November 2026 is still taken when it comes.
+func TestWhatAPhoneKept(t *testing.T) {
+	testclock.Undated(t)
+	app := apptest.Start(t, apptest.Demo)
+	raw, err := os.ReadFile("../../web/src/pit/outbox-2026.json")
+	require.NoError(t, err)
+	var parcels []struct {
+		To   string
+		Body map[string]any
+	}
+	require.NoError(t, json.Unmarshal(raw, &parcels))
+	require.Len(t, parcels, 3)
+	for _, p := range parcels {
+		r := call(t, app, "POST", addressed(t, app, "/api/cooks/{supper}/")+p.To, p.Body)
+		assert.Equal(t, http.StatusCreated, r.StatusCode, string(r.body))
+	}
 }

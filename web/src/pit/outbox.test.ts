@@ -1,6 +1,7 @@
 import "fake-indexeddb/auto";
 import { IDBFactory } from "fake-indexeddb";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import kept from "./outbox-2026.json";
 
 /** What was sent: the id of each body, in order. */
 let sent: string[];
@@ -124,4 +125,32 @@ it("works where the browser keeps nothing", async () => {
 	await post(press("1"));
 	await vi.waitFor(() => expect(outbox.now().waiting).toEqual([]));
 	expect(sent).toEqual(["1"]);
+});
+
+it("hands in what a phone kept under the program of November 2026", async () => {
+	const db = await new Promise<IDBDatabase>((done) => {
+		const asked = indexedDB.open("verjuice-pit", 1);
+		asked.onupgradeneeded = () => {
+			asked.result.createObjectStore("out", { keyPath: "n", autoIncrement: true });
+			asked.result.createObjectStore("last");
+		};
+		asked.onsuccess = () => done(asked.result);
+	});
+	await new Promise((done) => {
+		const writing = db.transaction("out", "readwrite");
+		for (const parcel of kept) writing.objectStore("out").add(parcel);
+		writing.oncomplete = done;
+	});
+	db.close();
+	const at: string[] = [];
+	const there = fetch;
+	vi.stubGlobal("fetch", async (address: string, what: RequestInit) => {
+		at.push(address);
+		return there(address, what);
+	});
+	const { outbox } = await page();
+	await vi.waitFor(() => expect(sent.length).toBe(3));
+	await vi.waitFor(() => expect(outbox.now().waiting).toEqual([]));
+	expect(sent).toEqual(kept.map((p) => p.body.id));
+	expect(at).toEqual(kept.map((p) => `/api/cooks/${p.cook}/${p.to}`));
 });
