@@ -64,6 +64,8 @@ lint: web/dist          ## formatting and static checks of Go and TypeScript
 	@test -z "$$(gofmt -l cmd internal e2e web/*.go)" || { echo "not gofmt'd:"; gofmt -l cmd internal e2e web/*.go; exit 1; }
 	go vet -tags screenshots,benchpage,benchbook ./...
 	go tool staticcheck ./...
+	@go tool lll -g -l 120 -w 1 -e '"[^"]{40,}"|\x60' cmd internal e2e | { ! grep .; }  # long texts aside
+	@go tool gocyclo -over 25 cmd internal e2e  # what is more says why, and //gocyclo:ignore
 	cd web && npm run --silent check
 
 types: web/node_modules ## the TypeScript types of the API, from its description

@@ -65,9 +65,11 @@ func TestBenchPage(t *testing.T) {
 		b.do(command(emulation.SetCPUThrottlingRate, emulation.SetCPUThrottlingRateParams{Rate: 4}))
 		b.do(chromedp.Evaluate[chromedp.Void](`(() => {
 			window.took = []; window.long = [];
-			new PerformanceObserver((l) => window.took.push(...l.getEntries().filter((e) => e.name === "keydown" || e.name === "input").map((e) => e.duration)))
+			new PerformanceObserver((l) => window.took.push(
+				...l.getEntries().filter((e) => e.name === "keydown" || e.name === "input").map((e) => e.duration)))
 				.observe({ type: "event", durationThreshold: 16 });
-			new PerformanceObserver((l) => window.long.push(...l.getEntries().map((e) => e.duration))).observe({ type: "longtask" });
+			new PerformanceObserver((l) => window.long.push(...l.getEntries().map((e) => e.duration)))
+				.observe({ type: "longtask" });
 		})()`))
 		for _, letter := range place.text {
 			b.do(chromedp.KeyEvent(string(letter)))
@@ -87,7 +89,14 @@ func TestBenchPage(t *testing.T) {
 		if len(long) > 0 {
 			longest = long[len(long)-1]
 		}
-		fmt.Printf("20 letters into %-9s event to paint p50 %3.0f ms, p90 %3.0f ms, longest %3.0f ms; %d long tasks, the longest %3.0f ms\n",
-			place.what, at(0.5), at(0.9), took[len(took)-1], len(long), longest)
+		fmt.Printf(
+			"20 letters into %-9s event to paint p50 %3.0f ms, p90 %3.0f ms, longest %3.0f ms; %d long tasks, the longest %3.0f ms\n",
+			place.what,
+			at(0.5),
+			at(0.9),
+			took[len(took)-1],
+			len(long),
+			longest,
+		)
 	}
 }

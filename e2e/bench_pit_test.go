@@ -34,7 +34,14 @@ func TestBenchPit(t *testing.T) {
 	}
 	b := start(t, apptest.Nothing)
 	id := b.shoulderAtThePit()
-	require.NoError(t, b.app.Store.AddFact(t.Context(), id, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: "fire", At: apptest.Now.Format(time.RFC3339)}))
+	require.NoError(
+		t,
+		b.app.Store.AddFact(
+			t.Context(),
+			id,
+			facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: "fire", At: apptest.Now.Format(time.RFC3339)},
+		),
+	)
 	var wire atomic.Int64
 	for range viewers - 1 {
 		go func() {
@@ -60,7 +67,10 @@ func TestBenchPit(t *testing.T) {
 	}
 	b.open("/cooks/" + id + "/pit")
 	b.see("Not yet: wrap")
-	js[bool](b, `(globalThis.long = [], new PerformanceObserver((l) => long.push(...l.getEntries().map((e) => e.duration))).observe({ type: "longtask" }), true)`)
+	js[bool](
+		b,
+		`(globalThis.long = [], new PerformanceObserver((l) => long.push(...l.getEntries().map((e) => e.duration))).observe({ type: "longtask" }), true)`,
+	)
 	cpu := func() time.Duration {
 		var u syscall.Rusage
 		_ = syscall.Getrusage(syscall.RUSAGE_SELF, &u)
@@ -108,6 +118,13 @@ func TestBenchPit(t *testing.T) {
 			over++
 		}
 	}
-	fmt.Printf("%.0f s on the wall; processor %.0f %% of one, viewers and hand-ins among it; %.0f B/s a viewer; slowest hand-in %v; page: %d tasks over 50 ms, longest %.0f ms\n",
-		took.Seconds(), 100*(cpu()-used).Seconds()/took.Seconds(), float64(wire.Load())/took.Seconds()/(viewers-1), slowest.Round(time.Millisecond), over, longest)
+	fmt.Printf(
+		"%.0f s on the wall; processor %.0f %% of one, viewers and hand-ins among it; %.0f B/s a viewer; slowest hand-in %v; page: %d tasks over 50 ms, longest %.0f ms\n",
+		took.Seconds(),
+		100*(cpu()-used).Seconds()/took.Seconds(),
+		float64(wire.Load())/took.Seconds()/(viewers-1),
+		slowest.Round(time.Millisecond),
+		over,
+		longest,
+	)
 }

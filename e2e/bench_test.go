@@ -144,7 +144,9 @@ func TestWeighingOut(t *testing.T) {
 	for range 3 {
 		b.press("+20 g")
 	}
-	b.until(`document.querySelector(".weigh-live").innerText.startsWith("60.0") && document.body.innerText.includes("steady")`)
+	b.until(
+		`document.querySelector(".weigh-live").innerText.startsWith("60.0") && document.body.innerText.includes("steady")`,
+	)
 	b.press("Take this and go on")
 	b.see("g too much: take it out, or make the whole batch")
 	b.accessible("poured over")

@@ -56,10 +56,19 @@ var closeChromium = func() {}
 // chromium is the browser of the run: each journey has a context of its own in it, with its own
 // cookies, storage and workers.
 var chromium = sync.OnceValues(func() (context.Context, error) {
-	options := append(chromedp.DefaultExecAllocatorOptions[:],
-		chromedp.NoSandbox, chromedp.DisableGPU, chromedp.WindowSize(1280, 800),
-		chromedp.Flag("disable-quic", true), chromedp.Flag("lang", "en-GB"), chromedp.Env("TZ=Europe/Dublin", "LANGUAGE=en_GB"),
-		chromedp.Flag("force-prefers-reduced-motion", true), chromedp.Flag("hide-scrollbars", true),
+	options := append(
+		chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.NoSandbox,
+		chromedp.DisableGPU,
+		chromedp.WindowSize(1280, 800),
+		chromedp.Flag(
+			"disable-quic",
+			true,
+		),
+		chromedp.Flag("lang", "en-GB"),
+		chromedp.Env("TZ=Europe/Dublin", "LANGUAGE=en_GB"),
+		chromedp.Flag("force-prefers-reduced-motion", true),
+		chromedp.Flag("hide-scrollbars", true),
 	)
 	if shell, err := exec.LookPath("chromium-headless-shell"); err == nil { // without windows that nobody sees
 		options = append(options, chromedp.ExecPath(shell))
@@ -328,7 +337,8 @@ const aimed = `(async () => {
 				event.preventDefault();
 			}
 		};
-		for (const type of ["pointerdown", "mousedown", "touchstart", "pointerup", "mouseup", "touchend", "click"]) globalThis.addEventListener(type, keep, { capture: true, passive: false });
+		for (const type of ["pointerdown", "mousedown", "touchstart", "pointerup", "mouseup", "touchend", "click"])
+			globalThis.addEventListener(type, keep, { capture: true, passive: false });
 	}
 	globalThis.aim = { at: document.elementFromPoint(...last), clicked: false };
 	return last;
@@ -344,7 +354,10 @@ func (b *browser) pressAt(at []float64) {
 	finger := []*input.TouchPoint{{X: at[0], Y: at[1]}}
 	b.do(
 		command(input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: "touchStart", TouchPoints: finger}),
-		command(input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: "touchEnd", TouchPoints: []*input.TouchPoint{}}),
+		command(
+			input.DispatchTouchEvent,
+			input.DispatchTouchEventParams{Type: "touchEnd", TouchPoints: []*input.TouchPoint{}},
+		),
 	)
 }
 
@@ -352,12 +365,18 @@ func (b *browser) pressAt(at []float64) {
 func (b *browser) onPhone(width, height int64) {
 	b.t.Helper()
 	b.touch = true
-	b.do(chromedp.EmulateViewport(width, height), command(emulation.SetTouchEmulationEnabled, emulation.SetTouchEmulationEnabledParams{Enabled: true}))
+	b.do(
+		chromedp.EmulateViewport(width, height),
+		command(emulation.SetTouchEmulationEnabled, emulation.SetTouchEmulationEnabledParams{Enabled: true}),
+	)
 }
 
 // field is the input under a label.
 func field(label string) string {
-	return fmt.Sprintf(`([...document.querySelectorAll("input")].find((e) => (e.getAttribute("aria-label") ?? e.labels?.[0]?.innerText ?? "").startsWith(%s)))`, quote(label))
+	return fmt.Sprintf(
+		`([...document.querySelectorAll("input")].find((e) => (e.getAttribute("aria-label") ?? e.labels?.[0]?.innerText ?? "").startsWith(%s)))`,
+		quote(label),
+	)
 }
 
 // write replaces what stands in a field, key by key.
@@ -377,7 +396,12 @@ func (b *browser) pick(label, search string) {
 	b.t.Helper()
 	b.press(label)
 	b.do(chromedp.KeyEvent(search))
-	b.until(fmt.Sprintf(`[...document.querySelectorAll(".ant-select-item-option")].some((e) => e.getClientRects().length > 0 && e.innerText.includes(%s))`, quote(search)))
+	b.until(
+		fmt.Sprintf(
+			`[...document.querySelectorAll(".ant-select-item-option")].some((e) => e.getClientRects().length > 0 && e.innerText.includes(%s))`,
+			quote(search),
+		),
+	)
 	b.do(chromedp.KeyEvent(kb.Enter))
 }
 
@@ -407,7 +431,11 @@ func (b *browser) percent() string {
 func (b *browser) paste(text string) {
 	b.t.Helper()
 	b.until(`document.querySelector("textarea")`)
-	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector("textarea").focus(), document.querySelector("textarea").select()`))
+	b.do(
+		chromedp.Evaluate[chromedp.Void](
+			`document.querySelector("textarea").focus(), document.querySelector("textarea").select()`,
+		),
+	)
 	b.do(chromedp.KeyEvent(text))
 }
 
@@ -415,7 +443,12 @@ func (b *browser) paste(text string) {
 func (b *browser) drag(selector string, by float64) {
 	b.t.Helper()
 	b.until(`document.querySelector(` + quote(selector) + `)`)
-	at := js[[]float64](b, `(() => { const r = document.querySelector(`+quote(selector)+`).getBoundingClientRect(); return [r.x + Math.min(r.width, 60) / 2, r.y + r.height / 2]; })()`)
+	at := js[[]float64](
+		b,
+		`(() => { const r = document.querySelector(`+quote(
+			selector,
+		)+`).getBoundingClientRect(); return [r.x + Math.min(r.width, 60) / 2, r.y + r.height / 2]; })()`,
+	)
 	b.do(
 		chromedp.MouseEvent(chromedp.MouseMoved, at[0], at[1]),
 		chromedp.MouseEvent(chromedp.MousePressed, at[0], at[1], chromedp.ButtonLeft, chromedp.ClickCount(1)),

@@ -55,12 +55,19 @@ func TestTheFirstRubIsQuick(t *testing.T) {
 	h.press("Weigh it out")
 	many := 0
 	for n := 1; ; n++ {
-		h.until(`document.body.innerText.includes("All weighed") || document.querySelector("#main h2")?.innerText.startsWith("` + fmt.Sprint(n) + ` of ")`)
+		h.until(
+			`document.body.innerText.includes("All weighed") || document.querySelector("#main h2")?.innerText.startsWith("` + fmt.Sprint(
+				n,
+			) + ` of ")`,
+		)
 		if js[bool](h.browser, `document.body.innerText.includes("All weighed")`) {
 			many = n - 1
 			break
 		}
-		h.write("Or type what it weighs", js[string](h.browser, `String(parseFloat(document.querySelector(".weigh-target").innerText))`))
+		h.write(
+			"Or type what it weighs",
+			js[string](h.browser, `String(parseFloat(document.querySelector(".weigh-target").innerText))`),
+		)
 		h.spend(pour)
 		h.press("Keep")
 	}

@@ -124,9 +124,15 @@ func TestTheForecastOnAPhone(t *testing.T) {
 	b.open("/cooks/{supper}/forecast/2")
 	b.see("off at 95")
 	b.fits("forecast")
-	size := js[float64](b, `Math.min(...[...document.querySelectorAll(".fan text")].map((e) => e.getBoundingClientRect().height))`)
+	size := js[float64](
+		b,
+		`Math.min(...[...document.querySelectorAll(".fan text")].map((e) => e.getBoundingClientRect().height))`,
+	)
 	assert.Greater(t, size, 13.0, "letters at arm's length")
-	over := js[[]string](b, `[...document.querySelectorAll(".fan text")].filter((e) => { const r = e.getBoundingClientRect(); return r.left < -1 || r.right > innerWidth + 1; }).map((e) => e.textContent)`)
+	over := js[[]string](
+		b,
+		`[...document.querySelectorAll(".fan text")].filter((e) => { const r = e.getBoundingClientRect(); return r.left < -1 || r.right > innerWidth + 1; }).map((e) => e.textContent)`,
+	)
 	assert.Empty(t, over, "labels that are cut off")
 	b.press("a hotter pit")
 	b.see("Dotted: a hotter pit")

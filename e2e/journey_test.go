@@ -52,7 +52,9 @@ func TestFromNothingToAWeighedRub(t *testing.T) {
 	b.press("Salt and season")
 	b.see("on the meat; mix")
 	b.press("coat")
-	b.until(`document.querySelector("[data-standing]").dataset.standing === "saved" && document.querySelector(".salt-column .pic-huge")`)
+	b.until(
+		`document.querySelector("[data-standing]").dataset.standing === "saved" && document.querySelector(".salt-column .pic-huge")`,
+	)
 	medium := b.percent()
 	b.press("heavy")
 	b.until(`document.querySelector(".salt-column .pic-huge").textContent !== ` + quote(medium))
@@ -119,7 +121,11 @@ func TestASilentServer(t *testing.T) {
 	b.until(`document.querySelector("[data-standing]").dataset.standing === "unreachable"`)
 	b.see("the program does not answer. It is kept on this screen")
 	b.see("enough for") // the last figures stay
-	b.do(chromedp.Evaluate[chromedp.Void](`Object.defineProperty(navigator, "onLine", { get: () => false }), window.dispatchEvent(new Event("offline"))`))
+	b.do(
+		chromedp.Evaluate[chromedp.Void](
+			`Object.defineProperty(navigator, "onLine", { get: () => false }), window.dispatchEvent(new Event("offline"))`,
+		),
+	)
 	b.app.Silent.Store(false)
 	b.saved()
 	rec := b.cook("supper")
@@ -143,8 +149,10 @@ func TestARegularOnTheDemo(t *testing.T) {
 	b := start(t, apptest.Demo)
 	b.everyLook(map[string]string{
 		"/": "Launch day", "/cooks/{supper}/occasion": "Portions for later", "/cooks/{supper}/add": "Which cut?",
-		"/cooks/{supper}/piece/1": "at its thickest", "/cooks/{supper}/brine/2": "at each of", "/cooks/{supper}/brine/4": "in the meat when it comes out",
-		"/cooks/{supper}/season/1": "on the meat; mix", "/cooks/{supper}/wait/1": ": at the fire", "/cooks/{supper}/clock/1": "salt at",
+		"/cooks/{supper}/piece/1": "at its thickest", "/cooks/{supper}/brine/2": "at each of",
+		"/cooks/{supper}/brine/4":  "in the meat when it comes out",
+		"/cooks/{supper}/season/1": "on the meat; mix", "/cooks/{supper}/wait/1": ": at the fire",
+		"/cooks/{supper}/clock/1": "salt at",
 	})
 
 	b.open("/cooks/{supper}/season/1")

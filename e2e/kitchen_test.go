@@ -83,7 +83,9 @@ func TestFromElsewhere(t *testing.T) {
 	b.press("Read what is pasted")
 	b.see("line 2: this is not JSON")
 	b.accessible("a broken file")
-	b.paste(`{"@type":"Recipe","name":"From a friend","recipeIngredient":["2 tsp Blue tin","1 Tbsp salt","2 tsp smoked paprika","a pinch of starlight"]}`)
+	b.paste(
+		`{"@type":"Recipe","name":"From a friend","recipeIngredient":["2 tsp Blue tin","1 Tbsp salt","2 tsp smoked paprika","a pinch of starlight"]}`,
+	)
 	b.press("Read what is pasted")
 	b.see("2 lines are not clear")
 	b.accessible("lines that are asked")

@@ -121,7 +121,10 @@ func TestTheFirstMinutes(t *testing.T) {
 	b.pick("What it was", "brisket, whole")
 	b.write("Weight of one", "5 kg")
 	b.focus(".pick-time input")
-	js[bool](b, `document.execCommand("insertText", false, "`+apptest.Now.AddDate(0, 0, -20).Format("2006-01-02")+` 05:00")`)
+	js[bool](
+		b,
+		`document.execCommand("insertText", false, "`+apptest.Now.AddDate(0, 0, -20).Format("2006-01-02")+` 05:00")`,
+	)
 	b.focus("textarea")
 	b.paste("wrapped about four hours in, 165, foil; off at nine hours, 203")
 	b.see("Wrapped in foil, core at 74")
@@ -190,9 +193,14 @@ func TestASecondFileOfReadings(t *testing.T) {
 	day := apptest.Now.AddDate(0, 0, -9).Format(time.DateOnly)
 	for _, c := range []string{"51.5", "62.5"} {
 		file := filepath.Join(t.TempDir(), c+".csv")
-		require.NoError(t, os.WriteFile(file, fmt.Appendf(nil, "time,core\n%[1]s 09:00,%[2]s\n%[1]s 09:05,%[2]s\n", day, c), 0o600))
+		require.NoError(
+			t,
+			os.WriteFile(file, fmt.Appendf(nil, "time,core\n%[1]s 09:00,%[2]s\n%[1]s 09:05,%[2]s\n", day, c), 0o600),
+		)
 		b.upload(`.foreign input[type=file]`, file)
-		b.until(`document.querySelector(".foreign")?.innerText.includes("It begins:") && document.querySelector(".foreign").innerText.includes("` + c + `")`)
+		b.until(
+			`document.querySelector(".foreign")?.innerText.includes("It begins:") && document.querySelector(".foreign").innerText.includes("` + c + `")`,
+		)
 	}
 	assert.NotContains(t, js[string](b, `document.querySelector(".foreign").innerText`), "51.5")
 	b.press("Take these readings")

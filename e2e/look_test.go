@@ -22,10 +22,13 @@ func (b *browser) accessible(view string) {
 		require.NoError(b.t, err)
 		b.do(chromedp.Evaluate[chromedp.Void](string(axe) + "; 0"))
 	}
-	found := js[[]string](b, `axe.run({ exclude: ["[role=listbox]", ".ant-picker-time-panel-column", ".ant-picker-header-view"] }, {resultTypes: ["violations"]}).then(r => r.violations
+	found := js[[]string](
+		b,
+		`axe.run({ exclude: ["[role=listbox]", ".ant-picker-time-panel-column", ".ant-picker-header-view"] }, {resultTypes: ["violations"]}).then(r => r.violations
 		.filter(v => v.impact === "serious" || v.impact === "critical")
 		.map(v => v.id + ": " + v.help + " — " + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + " " + (n.any[0]?.message ?? "")).join(" | ")))`,
-		chromedp.EvalAwaitPromise)
+		chromedp.EvalAwaitPromise,
+	)
 	assert.Empty(b.t, found, "accessibility of %s", view)
 }
 
@@ -71,8 +74,11 @@ func (b *browser) everyLook(views map[string]string) {
 // reachable fails when a button or a link that stands alone is too low for a thumb.
 func (b *browser) reachable(view string) {
 	b.t.Helper()
-	small := js[[]string](b, `[...document.querySelectorAll("#main button, #main a, #main input:not([type=radio], [type=checkbox], [type=file])")]
+	small := js[[]string](
+		b,
+		`[...document.querySelectorAll("#main button, #main a, #main input:not([type=radio], [type=checkbox], [type=file])")]
 		.filter((e) => e.getClientRects().length > 0 && e.getBoundingClientRect().height < 43.5 && !e.matches(".skip") && !e.closest("p, svg, label, .ant-select, .ant-input-affix-wrapper, .strip-serve, .read-in"))
-		.map((e) => (e.innerText || e.getAttribute("aria-label") || e.outerHTML.slice(0, 80)) + " " + e.getBoundingClientRect().height)`)
+		.map((e) => (e.innerText || e.getAttribute("aria-label") || e.outerHTML.slice(0, 80)) + " " + e.getBoundingClientRect().height)`,
+	)
 	assert.Empty(b.t, small, "too small on %s", view)
 }

@@ -19,8 +19,16 @@ import (
 func (b *browser) overnight() string {
 	made, err := b.app.Store.Cooks().Create(b.t.Context(), cook.Cook{
 		Name: "Shoulder overnight", ServeAt: testclock.Saturday(), Zone: testclock.Zone, Guests: "12",
-		Pits:   []cook.Pit{{Name: "Cabinet", Kind: "pellet"}},
-		Pieces: []cook.Piece{{Key: "a", Cut: "pork-shoulder-bone-in", Trimmed: "3.6 kg", Season: cook.Season{Formula: formula.ReadyMade()[0]}, Wait: cook.Wait{For: "12 h"}}},
+		Pits: []cook.Pit{{Name: "Cabinet", Kind: "pellet"}},
+		Pieces: []cook.Piece{
+			{
+				Key:     "a",
+				Cut:     "pork-shoulder-bone-in",
+				Trimmed: "3.6 kg",
+				Season:  cook.Season{Formula: formula.ReadyMade()[0]},
+				Wait:    cook.Wait{For: "12 h"},
+			},
+		},
 	})
 	require.NoError(b.t, err)
 	return made.ID
@@ -28,7 +36,9 @@ func (b *browser) overnight() string {
 
 // label is the label of the line of the list that starts so, with what stands beside it.
 func moveLine(label string) string {
-	return `[...document.querySelectorAll(".move")].find((e) => e.querySelector(".move-label").innerText.startsWith(` + quote(label) + `))?.innerText ?? ""`
+	return `[...document.querySelectorAll(".move")].find((e) => e.querySelector(".move-label").innerText.startsWith(` + quote(
+		label,
+	) + `))?.innerText ?? ""`
 }
 
 // A cook writes a method for the night: the pit by the clock, spritzes between two moments, a
@@ -169,7 +179,9 @@ func TestNothingIsLeftHanging(t *testing.T) {
 	b := start(t, apptest.Demo)
 	rec := b.cook("supper")
 	before := rec.Doc
-	rec.Doc.Wishes = []cook.Wish{{Piece: before.Pieces[1].Key, Stage: "fire", At: before.ServeAt[:len("2006-01-02T")] + "05:00"}}
+	rec.Doc.Wishes = []cook.Wish{
+		{Piece: before.Pieces[1].Key, Stage: "fire", At: before.ServeAt[:len("2006-01-02T")] + "05:00"},
+	}
 	_, err := b.app.Store.Cooks().Update(t.Context(), rec.ID, rec.Version, rec.Doc)
 	require.NoError(t, err)
 	b.open("/cooks/{supper}/piece/2")

@@ -35,7 +35,11 @@ func (b *browser) reads(cook string, fromH, hours, startC, perHour float64) {
 	var all []facts.Reading
 	for m := 60 * fromH; m < 60*(fromH+hours); m += 5 {
 		at := apptest.Now.Add(time.Duration(m) * time.Minute)
-		all = append(all, facts.Reading{Probe: "core:a", At: at, C: quantity.Celsius(startC + perHour*(m/60-fromH))}, facts.Reading{Probe: "pit:0", At: at, C: 112})
+		all = append(
+			all,
+			facts.Reading{Probe: "core:a", At: at, C: quantity.Celsius(startC + perHour*(m/60-fromH))},
+			facts.Reading{Probe: "pit:0", At: at, C: 112},
+		)
 	}
 	b.app.Clock.Store(int64((fromH + hours) * float64(time.Hour)))
 	require.NoError(b.t, b.app.Store.HandIn(b.t.Context(), cook, facts.HandIn{ID: uuid.NewString()}, all))
@@ -73,7 +77,12 @@ func TestAtThePit(t *testing.T) {
 	b.reads(id, 0, 4, 6, 13)
 	b.until(`document.querySelector(".pit-core b")?.innerText.startsWith("5")`)
 	for _, figure := range []string{".pit-core b", ".pit-air b", ".pit-next-in", ".pit-advice-figure"} {
-		assert.GreaterOrEqual(t, js[float64](b, `parseFloat(getComputedStyle(document.querySelector("`+figure+`")).fontSize)`), 60.0, figure)
+		assert.GreaterOrEqual(
+			t,
+			js[float64](b, `parseFloat(getComputedStyle(document.querySelector("`+figure+`")).fontSize)`),
+			60.0,
+			figure,
+		)
 	}
 
 	b.app.Silent.Store(true)
@@ -84,7 +93,12 @@ func TestAtThePit(t *testing.T) {
 	b.app.Silent.Store(false)
 	b.until(`!document.body.innerText.includes("waiting to be handed in")`)
 	lookedTimes := func(n int) {
-		b.until(fmt.Sprintf(`[...document.querySelectorAll(".pit-log li")].filter((e) => e.innerText.includes("Looked")).length === %d`, n))
+		b.until(
+			fmt.Sprintf(
+				`[...document.querySelectorAll(".pit-log li")].filter((e) => e.innerText.includes("Looked")).length === %d`,
+				n,
+			),
+		)
 		assert.Equal(t, n, b.done(id, "look"))
 	}
 	lookedTimes(2)
@@ -93,7 +107,9 @@ func TestAtThePit(t *testing.T) {
 
 	// It opens while the program is away, with what was shown last.
 	b.until(`navigator.serviceWorker.controller`)
-	b.until(`(globalThis.keptPage ??= caches.match(location.href).then((page) => (globalThis.isKept = Boolean(page))), globalThis.isKept)`)
+	b.until(
+		`(globalThis.keptPage ??= caches.match(location.href).then((page) => (globalThis.isKept = Boolean(page))), globalThis.isKept)`,
+	)
 	b.app.Silent.Store(true)
 	b.do(chromedp.Navigate(b.app.URL + "/cooks/" + id + "/pit"))
 	b.see("The program is away")
@@ -108,7 +124,12 @@ func TestAtThePit(t *testing.T) {
 	b.see("wrap when the bark holds")
 	b.press("Holds")
 	b.see("Wrap it now")
-	assert.Equal(t, "Wrapped", js[string](b, `document.querySelector(".pit-thumb .press-planned").innerText.trim()`), "what is advised is under the thumb")
+	assert.Equal(
+		t,
+		"Wrapped",
+		js[string](b, `document.querySelector(".pit-thumb .press-planned").innerText.trim()`),
+		"what is advised is under the thumb",
+	)
 	b.press("Wrapped")
 	b.until(`!document.body.innerText.includes("Wrap it now")`)
 	assert.Equal(t, 1, b.done(id, "wrap"))
@@ -176,7 +197,14 @@ func TestTwoScreensAtThePit(t *testing.T) {
 		b.accessible(fmt.Sprint("the pit side at ", size))
 		b.fits(fmt.Sprint("the pit side at ", size))
 	}
-	f := facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: b.cook("regatta").Doc.Pieces[0].Key, What: "fire", At: apptest.Now.Format(time.RFC3339), Author: "Odhran"}
+	f := facts.Fact{
+		ID:     uuid.NewString(),
+		Kind:   facts.Done,
+		Piece:  b.cook("regatta").Doc.Pieces[0].Key,
+		What:   "fire",
+		At:     apptest.Now.Format(time.RFC3339),
+		Author: "Odhran",
+	}
 	require.NoError(t, b.app.Store.AddFact(t.Context(), id, f))
 	b.see("Odhran")
 	b.open("/")
@@ -189,7 +217,11 @@ func TestTwoScreensAtThePit(t *testing.T) {
 // is told, and the cook itself has had nothing happen to it.
 func TestPractising(t *testing.T) {
 	b := start(t, apptest.Demo)
-	go practice.Run(t.Context(), b.app.Store, func() time.Time { return apptest.Now.Add(time.Duration(b.app.Clock.Load())) })
+	go practice.Run(
+		t.Context(),
+		b.app.Store,
+		func() time.Time { return apptest.Now.Add(time.Duration(b.app.Clock.Load())) },
+	)
 	real := b.cook("regatta").ID
 	b.open("/cooks/" + real + "/plan")
 	b.see("The plan")

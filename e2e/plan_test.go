@@ -37,7 +37,8 @@ func TestPlanningFromNothing(t *testing.T) {
 	b.saved()
 	b.until(`/^\/cooks\/[0-9a-f-]{36}\/occasion/.test(location.pathname)`)
 	for _, piece := range [][2]string{
-		{"lamb shoulder, bone-in", "2.7 kg"}, {"chuck roll, for pulling", "4.4 kg"}, {"pork loin, boneless", "1.8 kg"}, {"chicken leg, thigh on", "300 g"}, {"venison haunch roast", "2 kg"},
+		{"lamb shoulder, bone-in", "2.7 kg"}, {"chuck roll, for pulling", "4.4 kg"}, {"pork loin, boneless", "1.8 kg"},
+		{"chicken leg, thigh on", "300 g"}, {"venison haunch roast", "2 kg"},
 	} {
 		b.press("Add a piece of meat")
 		b.press(piece[0])
@@ -84,13 +85,27 @@ func TestPlanningFromNothing(t *testing.T) {
 // is fixed; what is done is marked and withdrawn.
 func TestMovingThePlan(t *testing.T) {
 	b := start(t, apptest.Demo)
-	b.everyLook(map[string]string{"/cooks/{supper}/plan": "What to do when", "/cooks/{supper}/shopping": "Everything else", "/cooks/{supper}/fire/2": "Wrap", "/cooks/{supper}/card": "Guidance for home cooks"})
+	b.everyLook(
+		map[string]string{
+			"/cooks/{supper}/plan":     "What to do when",
+			"/cooks/{supper}/shopping": "Everything else",
+			"/cooks/{supper}/fire/2":   "Wrap",
+			"/cooks/{supper}/card":     "Guidance for home cooks",
+		},
+	)
 	b.open("/cooks/{supper}/plan")
 	b.see("What to do when")
-	fire := js[string](b, `[...document.querySelectorAll(".task")].find((e) => e.innerText.includes("Pork loin, boneless: on the fire")).querySelector("b").innerText`)
+	fire := js[string](
+		b,
+		`[...document.querySelectorAll(".task")].find((e) => e.innerText.includes("Pork loin, boneless: on the fire")).querySelector("b").innerText`,
+	)
 	b.drag(".strip-serve button", -60)
 	b.until(`!document.querySelector(".cook-serve").innerText.includes("18:30")`)
-	b.until(`[...document.querySelectorAll(".task")].find((e) => e.innerText.includes("Pork loin, boneless: on the fire")).querySelector("b").innerText < ` + quote(fire))
+	b.until(
+		`[...document.querySelectorAll(".task")].find((e) => e.innerText.includes("Pork loin, boneless: on the fire")).querySelector("b").innerText < ` + quote(
+			fire,
+		),
+	)
 	b.saved()
 	b.focus(".strip-serve button")
 	b.do(chromedp.KeyEvent(kb.ArrowRight))
@@ -155,7 +170,12 @@ func TestLeavingInAHurry(t *testing.T) {
 	b.until(`document.querySelector("[data-standing]").dataset.standing === "saved"`)
 	b.press("Pit card")
 	b.until(`document.querySelector(".card")`)
-	assert.NotEqual(t, card, js[string](b, `document.querySelector(".card").innerText`), "what was done moves the card, too")
+	assert.NotEqual(
+		t,
+		card,
+		js[string](b, `document.querySelector(".card").innerText`),
+		"what was done moves the card, too",
+	)
 	b.open("/cooks/{supper}/occasion")
 	b.see("You need")
 	b.write("Adults", "41")
@@ -171,10 +191,13 @@ func TestLeavingInAHurry(t *testing.T) {
 	b.do(chromedp.Evaluate[chromedp.Void](`(() => {
 		const bar = document.querySelector(".lane:nth-child(3) .bar-wait");
 		const at = bar.getBoundingClientRect();
-		const send = (type, x, kind) => bar.dispatchEvent(new PointerEvent(type, { bubbles: true, cancelable: true, pointerId: 1, pointerType: kind, clientX: x, clientY: at.y + 4, button: 0 }));
+		const send = (type, x, kind) => bar.dispatchEvent(new PointerEvent(type, {
+			bubbles: true, cancelable: true, pointerId: 1, pointerType: kind, clientX: x, clientY: at.y + 4, button: 0 }));
 		bar.setPointerCapture = () => {};
-		send("pointerdown", at.x + 20, "mouse"), send("pointermove", at.x - 30, "mouse"), send("pointercancel", at.x - 30, "mouse");
-		send("pointerdown", at.x + 20, "touch"), send("pointermove", at.x - 30, "touch"), send("pointerup", at.x - 30, "touch");
+		send("pointerdown", at.x + 20, "mouse"), send("pointermove", at.x - 30, "mouse");
+		send("pointercancel", at.x - 30, "mouse");
+		send("pointerdown", at.x + 20, "touch"), send("pointermove", at.x - 30, "touch");
+		send("pointerup", at.x - 30, "touch");
 	})()`))
 	// The next edit saves whatever they have changed.
 	b.write("Quiet hours", "22:00-06:00")
@@ -270,7 +293,12 @@ func TestCardsAndReportsPrint(t *testing.T) {
 func TestChoosingAPlan(t *testing.T) {
 	b := start(t, apptest.Nothing)
 	two := starter.New(apptest.Now, 8)
-	two.Name, two.ServeAt, two.Zone = "Two ways", strings.Replace(testclock.Saturday(), "18:30", "18:00", 1), testclock.Zone
+	two.Name, two.ServeAt, two.Zone = "Two ways", strings.Replace(
+		testclock.Saturday(),
+		"18:30",
+		"18:00",
+		1,
+	), testclock.Zone
 	two.Pits = []cook.Pit{{Name: "Pellets", Kind: "pellet"}}
 	shoulder, ok := cut.Find("pork-shoulder-bone-in")
 	require.True(t, ok)

@@ -84,7 +84,9 @@ func TestAMistakeIsFound(t *testing.T) {
 	b.until(`location.pathname.endsWith("/occasion")`)
 	b.until(`document.activeElement === ` + field("Adults"))
 	b.write("Adults", "34")
-	b.until(`(() => { const a = document.querySelector(".standing a"); if (!a?.innerText.includes("%")) return false; a.click(); return true; })()`)
+	b.until(
+		`(() => { const a = document.querySelector(".standing a"); if (!a?.innerText.includes("%")) return false; a.click(); return true; })()`,
+	)
 	b.until(`document.activeElement === ` + field("Strength"))
 	b.write("Strength", "6 %")
 	b.write("Time in the bath", "1 h")
@@ -98,10 +100,16 @@ func TestWhereTheKeyboardIs(t *testing.T) {
 	b.open("/cooks/{supper}/season/1")
 	b.see("on the meat; mix")
 	b.until(`document.title.startsWith("Salt and season · Lamb shoulder")`)
-	b.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll(".rail a")].find((a) => a.innerText.startsWith("Wait")).click()`))
+	b.do(
+		chromedp.Evaluate[chromedp.Void](
+			`[...document.querySelectorAll(".rail a")].find((a) => a.innerText.startsWith("Wait")).click()`,
+		),
+	)
 	b.until(`document.title.startsWith("Wait · Lamb shoulder")`)
 	b.until(`document.activeElement === document.querySelector(".stage")`)
-	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector(".skip").focus(), document.querySelector(".skip").click()`))
+	b.do(
+		chromedp.Evaluate[chromedp.Void](`document.querySelector(".skip").focus(), document.querySelector(".skip").click()`),
+	)
 	b.until(`document.activeElement.id === "main"`)
 }
 

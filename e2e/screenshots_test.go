@@ -54,7 +54,11 @@ func TestScreenshots(t *testing.T) {
 		}
 		b.do(chromedp.EmulateViewport(s.width, s.height))
 		b.open("/")
-		b.do(chromedp.Evaluate[chromedp.Void](`localStorage.setItem("verjuice.prefs", JSON.stringify({ mode: ` + quote(s.mode) + ` }))`))
+		b.do(
+			chromedp.Evaluate[chromedp.Void](
+				`localStorage.setItem("verjuice.prefs", JSON.stringify({ mode: ` + quote(s.mode) + ` }))`,
+			),
+		)
 		b.open(s.path)
 		b.see(s.see)
 		if s.press != "" {
@@ -83,7 +87,15 @@ func (b *browser) intoTheStall(name string) {
 	require.NoError(b.t, err)
 	on := serve.Add(-20 * time.Hour)
 	say := func(kind facts.Kind, what, piece string, h float64, values map[string]any) {
-		f := facts.Fact{ID: uuid.NewString(), Kind: kind, What: what, Piece: piece, At: on.Add(time.Duration(h * float64(time.Hour))).Format(time.RFC3339), Values: values, Author: "Odhran"}
+		f := facts.Fact{
+			ID:     uuid.NewString(),
+			Kind:   kind,
+			What:   what,
+			Piece:  piece,
+			At:     on.Add(time.Duration(h * float64(time.Hour))).Format(time.RFC3339),
+			Values: values,
+			Author: "Odhran",
+		}
 		require.NoError(b.t, b.app.Store.AddFact(b.t.Context(), rec.ID, f))
 	}
 	for _, p := range rec.Doc.Pieces {
@@ -100,7 +112,11 @@ func (b *browser) intoTheStall(name string) {
 	var read []facts.Reading
 	for h := 0.1; h < 7; h += 0.1 {
 		at := on.Add(time.Duration(h * float64(time.Hour)))
-		read = append(read, facts.Reading{Probe: "core:" + roll, At: at, C: quantity.Celsius(4 + 65*(1-math.Exp(-math.Pow(h/2.7, 1.5))))}, facts.Reading{Probe: "pit:0", At: at, C: quantity.Celsius(115 + 2*math.Sin(3*h))})
+		read = append(
+			read,
+			facts.Reading{Probe: "core:" + roll, At: at, C: quantity.Celsius(4 + 65*(1-math.Exp(-math.Pow(h/2.7, 1.5))))},
+			facts.Reading{Probe: "pit:0", At: at, C: quantity.Celsius(115 + 2*math.Sin(3*h))},
+		)
 	}
 	require.NoError(b.t, b.app.Store.HandIn(b.t.Context(), rec.ID, facts.HandIn{ID: uuid.NewString()}, read))
 	b.app.Clock.Store(int64(on.Add(7 * time.Hour).Sub(apptest.Now)))

@@ -25,7 +25,12 @@ func TestByTouchOnAPhone(t *testing.T) {
 			b.onPhone(size[0], size[1])
 			b.open("/")
 			b.see("Autumn regatta supper")
-			b.press(js[string](b, `[...document.querySelectorAll("#main a")].find((e) => e.innerText.includes("regatta supper")).innerText.replace(/\s+/g, " ").trim()`))
+			b.press(
+				js[string](
+					b,
+					`[...document.querySelectorAll("#main a")].find((e) => e.innerText.includes("regatta supper")).innerText.replace(/\s+/g, " ").trim()`,
+				),
+			)
 			b.until(`location.pathname.includes("/cooks/")`)
 			if size[0] > 640 {
 				b.press("The hours of every piece")
@@ -39,7 +44,12 @@ func TestByTouchOnAPhone(t *testing.T) {
 			b.press("coat")
 			b.press("heavy")
 			b.until(`[...document.querySelectorAll(".chosen")].some((e) => e.innerText === "heavy")`)
-			require.Eventually(t, func() bool { return b.cook("regatta").Doc.Pieces[2].Season.Coat == "heavy" }, 20*time.Second, 50*time.Millisecond)
+			require.Eventually(
+				t,
+				func() bool { return b.cook("regatta").Doc.Pieces[2].Season.Coat == "heavy" },
+				20*time.Second,
+				50*time.Millisecond,
+			)
 
 			// A mark of the strip is read by pressing it, and pressing it fixes no time.
 			planned := b.cook("regatta").Doc
@@ -79,7 +89,10 @@ func TestByKeyboardAlone(t *testing.T) {
 			b.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.blur()`))
 			tabs := 0
 			here := func() string {
-				return js[string](b, `document.activeElement.matches("a, button") ? document.activeElement.innerText.trim().split("\n")[0] : ""`)
+				return js[string](
+					b,
+					`document.activeElement.matches("a, button") ? document.activeElement.innerText.trim().split("\n")[0] : ""`,
+				)
 			}
 			until := func(name string) {
 				for here() != name {
@@ -102,7 +115,9 @@ func TestByKeyboardAlone(t *testing.T) {
 			// The strip opens and closes by a key; arrows go from mark to mark.
 			b.focus(".strip-open")
 			b.do(chromedp.KeyEvent(kb.Enter))
-			b.until(`document.querySelector(".strip-open").getAttribute("aria-expanded") === "true" && document.querySelector(".strip-legend")`)
+			b.until(
+				`document.querySelector(".strip-open").getAttribute("aria-expanded") === "true" && document.querySelector(".strip-legend")`,
+			)
 			b.focus(".lane:first-child .bar[tabindex='0']")
 			for !strings.Contains(js[string](b, `document.activeElement.ariaLabel ?? ""`), "On the fire from") {
 				was := js[float64](b, `document.activeElement.offsetLeft`)
@@ -130,16 +145,29 @@ func TestTheStripIsOneLine(t *testing.T) {
 		b.open("/cooks/{supper}/season/2")
 		b.see("on the meat; mix")
 		assert.LessOrEqual(t, js[float64](b, `document.querySelector(".strip").getBoundingClientRect().height`), 60.0)
-		assert.LessOrEqual(t, js[float64](b, `document.querySelector(".stage").getBoundingClientRect().top`), float64(size[2]), "where the stage begins at %v", size)
+		assert.LessOrEqual(
+			t,
+			js[float64](b, `document.querySelector(".stage").getBoundingClientRect().top`),
+			float64(size[2]),
+			"where the stage begins at %v",
+			size,
+		)
 	}
 	b.do(chromedp.EmulateViewport(1280, 800))
 	b.open("/cooks/{supper}/plan")
 	b.see("What to do when")
-	assert.Equal(t, 5.0, js[float64](b, `[...document.querySelectorAll(".lane-bars")].filter((e) => e.checkVisibility()).length`))
+	assert.Equal(
+		t,
+		5.0,
+		js[float64](b, `[...document.querySelectorAll(".lane-bars")].filter((e) => e.checkVisibility()).length`),
+	)
 	// Choices that say what they do stand in columns.
 	b.open("/cooks/{supper}/fire/2")
 	b.see("Wrap")
-	edges := js[[]float64](b, `[...new Set([...document.querySelectorAll(".choice-told .ant-radio-wrapper")].map((e) => Math.round(e.getBoundingClientRect().left)))]`)
+	edges := js[[]float64](
+		b,
+		`[...new Set([...document.querySelectorAll(".choice-told .ant-radio-wrapper")].map((e) => Math.round(e.getBoundingClientRect().left)))]`,
+	)
 	assert.LessOrEqual(t, len(edges), 4)
 }
 

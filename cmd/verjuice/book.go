@@ -142,7 +142,11 @@ func opened(ctx context.Context, path string) (*os.File, *book.Book, error) {
 	return nil, nil, errors.Join(fmt.Errorf("nothing was taken in: %w", err), f.Close())
 }
 
-func putIn(ctx context.Context, db *store.Store, how func(context.Context, *store.Store, book.Progress) (store.Taken, error)) error {
+func putIn(
+	ctx context.Context,
+	db *store.Store,
+	how func(context.Context, *store.Store, book.Progress) (store.Taken, error),
+) error {
 	taken, err := how(ctx, db, told("Read"))
 	fmt.Fprintln(os.Stderr)
 	if err != nil {
@@ -180,7 +184,9 @@ type restore struct {
 // first.
 func (r restore) Run() error {
 	if !r.Yes {
-		return errors.New("this replaces all that is on record: say --yes if you mean it (import adds a file to what is there)")
+		return errors.New(
+			"this replaces all that is on record: say --yes if you mean it (import adds a file to what is there)",
+		)
 	}
 	f, b, err := opened(context.Background(), r.From) // before anything is touched
 	if err != nil {

@@ -47,7 +47,8 @@ func TestTheBookFromTheShell(t *testing.T) {
 	require.Error(t, err)
 	assert.Contains(t, told, "--yes")
 	require.NoError(t, os.WriteFile(filepath.Join(dir, "broken.zip"), []byte("PK"), 0o600))
-	for _, args := range [][]string{{"import", "broken.zip", "--var", "two"}, {"restore", "broken.zip", "--yes", "--var", "two"}} {
+	for _, args := range [][]string{{"import", "broken.zip", "--var", "two"},
+		{"restore", "broken.zip", "--yes", "--var", "two"}} {
 		told, err = shell(args...)
 		require.Error(t, err)
 		assert.Contains(t, told, "nothing was taken in")
@@ -57,7 +58,8 @@ func TestTheBookFromTheShell(t *testing.T) {
 	at := bytes.Index(damaged, []byte("facts.jsonl")) - 30
 	damaged[at] ^= 1
 	require.NoError(t, os.WriteFile(filepath.Join(dir, "damaged.zip"), damaged, 0o600))
-	for _, args := range [][]string{{"import", "damaged.zip", "--var", "two"}, {"restore", "damaged.zip", "--yes", "--var", "two"}} {
+	for _, args := range [][]string{{"import", "damaged.zip", "--var", "two"},
+		{"restore", "damaged.zip", "--yes", "--var", "two"}} {
 		told, err = shell(args...)
 		require.Error(t, err)
 		assert.Contains(t, told, "facts.jsonl")

@@ -35,7 +35,9 @@ func TestMain(m *testing.M) {
 
 var (
 	built string // where the program is, once it was built
-	build = sync.OnceValues(func() ([]byte, error) { return exec.Command("go", "build", "-o", built, ".").CombinedOutput() })
+	build = sync.OnceValues(
+		func() ([]byte, error) { return exec.Command("go", "build", "-o", built, ".").CombinedOutput() },
+	)
 )
 
 // program is the program as it is shipped.
@@ -86,7 +88,8 @@ func TestKilledWithABook(t *testing.T) {
 		before := bookOf(t, db)
 		out, err := cmd.CombinedOutput()
 		require.NoError(t, err, string(out))
-		whole := cmd.ProcessState.UserTime() + cmd.ProcessState.SystemTime() + 300*time.Millisecond // about; the database works, too
+		// about; the database works, too
+		whole := cmd.ProcessState.UserTime() + cmd.ProcessState.SystemTime() + 300*time.Millisecond
 		after := bookOf(t, db)
 		require.NotEqual(t, before, after)
 		was, done := 0, 0

@@ -2,7 +2,8 @@
 // command line.
 //
 //	verjuice serve [--demo]
-//	verjuice calc sheet|scale|ledger|drybrine|bath|injection|formula|compare|label|plan|shopping|forecast|rest|meal < request.json
+//	verjuice calc WHAT < request.json   # WHAT is sheet, scale, ledger, drybrine, bath, injection, formula,
+//	                                    # compare, label, plan, shopping, forecast, rest or meal
 //	verjuice export|import|backup|restore
 //	verjuice openapi
 package main
@@ -42,7 +43,12 @@ type cli struct {
 }
 
 func main() {
-	ctx := kong.Parse(&cli{}, kong.Name("verjuice"), kong.Description("Rubs, dry brines and clocks for barbecue cooks."), kong.UsageOnError())
+	ctx := kong.Parse(
+		&cli{},
+		kong.Name("verjuice"),
+		kong.Description("Rubs, dry brines and clocks for barbecue cooks."),
+		kong.UsageOnError(),
+	)
 	if err := ctx.Run(); err != nil {
 		fmt.Fprintln(os.Stderr, "verjuice: "+err.Error())
 		os.Exit(1)
@@ -123,11 +129,15 @@ func with[R any](compute func(calc, R) (any, error)) func(calc, *json.Decoder) (
 	}
 }
 
-func ofPiece[T any](compute func(context.Context, sheet.PieceRequest, kitchen.Kitchen) (*T, error)) func(calc, *json.Decoder) (any, error) {
+func ofPiece[T any](
+	compute func(context.Context, sheet.PieceRequest, kitchen.Kitchen) (*T, error),
+) func(calc, *json.Decoder) (any, error) {
 	return with(func(_ calc, r sheet.PieceRequest) (any, error) { return compute(context.Background(), r, none) })
 }
 
-func ofCook[T any](compute func(context.Context, sheet.CookRequest, kitchen.Kitchen, cooking.Clock, sheet.Reader) (T, error)) func(calc, *json.Decoder) (any, error) {
+func ofCook[T any](
+	compute func(context.Context, sheet.CookRequest, kitchen.Kitchen, cooking.Clock, sheet.Reader) (T, error),
+) func(calc, *json.Decoder) (any, error) {
 	return with(func(c calc, r sheet.CookRequest) (any, error) {
 		at, err := c.clock()
 		if err != nil {

@@ -52,7 +52,10 @@ func (s serve) Run() error {
 	listener, err := net.Listen("tcp", net.JoinHostPort("127.0.0.1", strconv.Itoa(s.Port)))
 	if err != nil {
 		if errors.Is(err, syscall.EADDRINUSE) {
-			return fmt.Errorf("port %d is taken, perhaps by another Verjuice: stop that one, or choose another with VERJUICE_PORT", s.Port)
+			return fmt.Errorf(
+				"port %d is taken, perhaps by another Verjuice: stop that one, or choose another with VERJUICE_PORT",
+				s.Port,
+			)
 		}
 		return err
 	}
@@ -117,7 +120,9 @@ func (s serve) Run() error {
 
 // database returns the address of the database to use, how much room it has, a channel that is
 // closed when a private server ends, and what stops it.
-func (s serve) database(ctx context.Context) (dsn string, room store.Room, ended <-chan struct{}, closeDB func(), err error) {
+func (s serve) database(
+	ctx context.Context,
+) (dsn string, room store.Room, ended <-chan struct{}, closeDB func(), err error) {
 	if s.DSN != "" {
 		return s.DSN, func() (uint64, bool) { return 0, false }, nil, func() {}, nil
 	}

@@ -138,7 +138,13 @@ type kept struct {
 // write saves a cook and says facts until ctx is over; only what was acknowledged is noted.
 func (r *running) write(ctx context.Context, who int, mine *kept, acknowledged *atomic.Int32) {
 	for n := 0; ctx.Err() == nil; n++ {
-		c := cook.Cook{Name: fmt.Sprintf("Cook %d, %d", who, n), Guests: "8", Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin", Trimmed: "2 kg", Season: cook.Season{Formula: formula.ReadyMade()[0]}}}}
+		c := cook.Cook{
+			Name:   fmt.Sprintf("Cook %d, %d", who, n),
+			Guests: "8",
+			Pieces: []cook.Piece{
+				{Key: "a", Cut: "pork-loin", Trimmed: "2 kg", Season: cook.Season{Formula: formula.ReadyMade()[0]}},
+			},
+		}
 		raw, _ := json.Marshal(c)
 		method, at, headers := "POST", "/api/cooks", []string{}
 		if mine.id != "" {
@@ -154,14 +160,20 @@ func (r *running) write(ctx context.Context, who int, mine *kept, acknowledged *
 			mine.id, mine.version, mine.etag = rec.ID, rec.Version, head.Get("ETag")
 			acknowledged.Add(1)
 		case mine.id != "": // it may have been saved before the answer was lost
-			if status, head, body := r.send(ctx, "GET", "/api/cooks/"+mine.id, ""); status == http.StatusOK && json.Unmarshal(body, &rec) == nil {
+			if status, head, body := r.send(ctx, "GET", "/api/cooks/"+mine.id, ""); status == http.StatusOK &&
+				json.Unmarshal(body, &rec) == nil {
 				mine.version, mine.etag = rec.Version, head.Get("ETag")
 			}
 		}
 		if mine.id == "" {
 			continue
 		}
-		f := facts.Fact{ID: fmt.Sprintf("00000000-0000-4000-8000-%06d%06d", who, n), Kind: facts.Ticked, What: "salt", At: "2026-11-28T07:00"}
+		f := facts.Fact{
+			ID:   fmt.Sprintf("00000000-0000-4000-8000-%06d%06d", who, n),
+			Kind: facts.Ticked,
+			What: "salt",
+			At:   "2026-11-28T07:00",
+		}
 		raw, _ = json.Marshal(f)
 		for range 1 + n%2 { // said twice is once
 			if status, _, _ := r.send(ctx, "POST", "/api/cooks/"+mine.id+"/facts", string(raw)); status/100 == 2 {
@@ -170,7 +182,10 @@ func (r *running) write(ctx context.Context, who int, mine *kept, acknowledged *
 			}
 		}
 		read := float64(n) / 100
-		h := facts.HandIn{ID: fmt.Sprintf("00000000-0000-4001-8000-%06d%06d", who, n), Readings: []facts.ReadingSent{{Probe: "core:a", At: "2026-11-28T07:00:00Z", C: &read}}}
+		h := facts.HandIn{
+			ID:       fmt.Sprintf("00000000-0000-4001-8000-%06d%06d", who, n),
+			Readings: []facts.ReadingSent{{Probe: "core:a", At: "2026-11-28T07:00:00Z", C: &read}},
+		}
 		raw, _ = json.Marshal(h)
 		for range 1 + n%2 {
 			if status, _, _ := r.send(ctx, "POST", "/api/cooks/"+mine.id+"/readings", string(raw)); status/100 == 2 {
@@ -259,7 +274,15 @@ func TestTheProgramOutlivesItsKills(t *testing.T) {
 	require.NoError(t, err)
 	assert.False(t, bytes.Contains(log, []byte("panic")), "%.2000s", log)
 	r.check(all)
-	t.Logf("%d kills; %d writes acknowledged, none lost, none twice; %d attacks, %d failures; memory %d MB, then %d MB", kills, acknowledged.Load(), attacks.Load(), failures.Load(), warm>>20, last>>20)
+	t.Logf(
+		"%d kills; %d writes acknowledged, none lost, none twice; %d attacks, %d failures; memory %d MB, then %d MB",
+		kills,
+		acknowledged.Load(),
+		attacks.Load(),
+		failures.Load(),
+		warm>>20,
+		last>>20,
+	)
 }
 
 // check holds what is on record against what was acknowledged.

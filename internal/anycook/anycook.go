@@ -48,15 +48,26 @@ func Brine(percent string) formula.Formula {
 func Coated(cut, weight string) cook.Piece {
 	return cook.Piece{
 		Cut: cut, Trimmed: weight,
-		Season: cook.Season{Formula: HalfAndHalf("kosher-salt", "dense flake", formula.ByVolume), Mode: "coat", Coat: "medium"},
-		Wait:   cook.Wait{For: "12 h"},
+		Season: cook.Season{
+			Formula: HalfAndHalf("kosher-salt", "dense flake", formula.ByVolume),
+			Mode:    "coat",
+			Coat:    "medium",
+		},
+		Wait: cook.Wait{For: "12 h"},
 	}
 }
 
 // Supper is a page for eight in five days, whichever day of the week that is: how long there is
 // until serving does not depend on the day of the test.
 func Supper(pieces ...cook.Piece) cook.Cook {
-	return cook.Cook{Name: "Supper", ServeAt: testclock.At(5, "18:30"), Zone: testclock.Zone, Guests: "8", Hands: "2", Pieces: pieces}
+	return cook.Cook{
+		Name:    "Supper",
+		ServeAt: testclock.At(5, "18:30"),
+		Zone:    testclock.Zone,
+		Guests:  "8",
+		Hands:   "2",
+		Pieces:  pieces,
+	}
 }
 
 // Own is a move of the cook's own.
@@ -64,20 +75,33 @@ func Own(what, at string) cook.Move { return cook.Move{Key: what, What: what, Wh
 
 // Done is a fact: a stage of a piece was done.
 func Done(n int, piece, stage, at string) facts.Fact {
-	return facts.Fact{ID: fmt.Sprintf("00000000-0000-4000-8000-%012d", n), Kind: facts.Done, Piece: piece, What: stage, At: at}
+	return facts.Fact{
+		ID:    fmt.Sprintf("00000000-0000-4000-8000-%012d", n),
+		Kind:  facts.Done,
+		Piece: piece,
+		What:  stage,
+		At:    at,
+	}
 }
 
 // Mix is a mix of anything in any form, with some salt in it.
 func Mix(r *rand.Rand, name string) formula.Formula {
-	f := formula.Formula{Name: name, Basis: Pick(r, []formula.Basis{formula.ByVolume, formula.ByWeight}), Rows: []formula.Row{
-		{Ingredient: "sea-salt", Form: "fine", Parts: quantity.Number(0.5 + 4*r.Float64())},
-	}}
+	f := formula.Formula{
+		Name:  name,
+		Basis: Pick(r, []formula.Basis{formula.ByVolume, formula.ByWeight}),
+		Rows: []formula.Row{
+			{Ingredient: "sea-salt", Form: "fine", Parts: quantity.Number(0.5 + 4*r.Float64())},
+		},
+	}
 	for range r.IntN(6) {
 		i := Pick(r, larder.All())
 		if i.Kind == "cure" {
 			continue
 		}
-		f.Rows = append(f.Rows, formula.Row{Ingredient: i.ID, Form: Pick(r, i.Forms).Name, Parts: quantity.Number(0.25 + 3*r.Float64())})
+		f.Rows = append(
+			f.Rows,
+			formula.Row{Ingredient: i.ID, Form: Pick(r, i.Forms).Name, Parts: quantity.Number(0.25 + 3*r.Float64())},
+		)
 	}
 	return f
 }
@@ -87,23 +111,45 @@ func Piece(r *rand.Rand) cook.Piece {
 	c := Pick(r, cut.All())
 	kg := c.LowKG + (c.HighKG-c.LowKG)*r.Float64()
 	p := cook.Piece{
-		Cut: c.ID, Count: quantity.CountOf(1 + r.IntN(6)), Bought: fmt.Sprintf("%.3f kg", kg), TrimStyle: Pick(r, []string{"", "light", "usual", "close"}),
-		Faces: Pick(r, []string{"", "all", "one"}),
+		Cut: c.ID, Count: quantity.CountOf(1 + r.IntN(6)), Bought: fmt.Sprintf("%.3f kg", kg),
+		TrimStyle: Pick(r, []string{"", "light", "usual", "close"}),
+		Faces:     Pick(r, []string{"", "all", "one"}),
 		Season: cook.Season{
-			Formula: Mix(r, "rub"), Mode: Pick(r, []string{"", "coat", "target", "amount"}), Amount: Pick(r, []string{"30 g", "1 Tbsp/lb", "20 g each", "0.8 %"}), Target: "1.6 %",
-			Coat: Pick(r, []string{"", "light", "medium", "heavy", "crust"}), Binder: r.IntN(2) == 0, Spare: Pick(r, []string{"", "0 %", "25 %"}),
+			Formula: Mix(
+				r,
+				"rub",
+			), Mode: Pick(r, []string{"", "coat", "target", "amount"}),
+			Amount: Pick(r, []string{"30 g", "1 Tbsp/lb", "20 g each", "0.8 %"}), Target: "1.6 %",
+			Coat: Pick(
+				r,
+				[]string{"", "light", "medium", "heavy", "crust"},
+			), Binder: r.IntN(2) == 0, Spare: Pick(r, []string{"", "0 %", "25 %"}),
 			Band: Pick(r, []string{"", "mild", "seasoned", "bold", "cured"}),
 		},
-		Wait: cook.Wait{Style: Pick(r, []string{"minutes", "overnight", "day"}), For: fmt.Sprintf("%d min", 5+r.IntN(3*24*60)), Open: r.IntN(2) == 0},
+		Wait: cook.Wait{
+			Style: Pick(r, []string{"minutes", "overnight", "day"}),
+			For:   fmt.Sprintf("%d min", 5+r.IntN(3*24*60)),
+			Open:  r.IntN(2) == 0,
+		},
 	}
 	if r.IntN(4) == 0 {
 		p.Bath = &cook.Bath{Kind: Pick(r, []string{"strong", "equilibrium"}), Strength: "3 %", Target: "0.5 %", For: "8 h"}
 	}
 	if r.IntN(4) == 0 {
-		p.Inject = &cook.Injection{Formula: Bottle("stock", "stock"), Pump: "6 %", Amount: Pick(r, []string{"", "40 mL each", "2 cups"})}
+		p.Inject = &cook.Injection{
+			Formula: Bottle("stock", "stock"),
+			Pump:    "6 %",
+			Amount:  Pick(r, []string{"", "40 mL each", "2 cups"}),
+		}
 	}
 	if r.IntN(3) == 0 {
-		p.Layers = []cook.Layer{{Kind: Pick(r, []string{"base", "dusting", "wrap", "glaze", "finish"}), Formula: Mix(r, "more"), Amount: Pick(r, []string{"0.2 %", "light"})}}
+		p.Layers = []cook.Layer{
+			{
+				Kind:    Pick(r, []string{"base", "dusting", "wrap", "glaze", "finish"}),
+				Formula: Mix(r, "more"),
+				Amount:  Pick(r, []string{"0.2 %", "light"}),
+			},
+		}
 	}
 	return p
 }
@@ -112,14 +158,29 @@ func Piece(r *rand.Rand) cook.Piece {
 func Whole(r *rand.Rand) (cook.Cook, facts.Facts) {
 	p, q := Piece(r), Piece(r)
 	p.Key, q.Key = "a", "b"
-	p.Bath = &cook.Bath{Kind: "strong", Strength: "3 %", For: "8 h", Pot: "60 L", With: []cook.Dose{{Formula: Bottle("juice", "apple-juice"), Amount: "20 %"}}}
+	p.Bath = &cook.Bath{
+		Kind:     "strong",
+		Strength: "3 %",
+		For:      "8 h",
+		Pot:      "60 L",
+		With:     []cook.Dose{{Formula: Bottle("juice", "apple-juice"), Amount: "20 %"}},
+	}
 	p.Inject = &cook.Injection{Formula: Bottle("stock", "stock"), Pump: "5 %", Avoid: []string{"bone"}}
 	p.Layers = []cook.Layer{{Kind: "glaze", Formula: Mix(r, "glaze"), Amount: "light"}}
 	p.Choices, p.Grain = map[string]string{"wrap": "foil"}, "20"
 	juice := Bottle("juice", "apple-juice")
-	p.When = map[string]string{"wrap": Pick(r, []string{"71 °C or 8 h", "colour", "60 °C and bark set"}), "spritz": "every 45 min from bark set until the wrap"}
+	p.When = map[string]string{
+		"wrap":   Pick(r, []string{"71 °C or 8 h", "colour", "60 °C and bark set"}),
+		"spritz": "every 45 min from bark set until the wrap",
+	}
 	p.Moves = []cook.Move{
-		{Key: "m", What: "mop", When: Pick(r, []string{"after 2 h", "every 1 h until 70 °C", "10 min after the wrap"}), Formula: &juice, Amount: "60 mL"},
+		{
+			Key:     "m",
+			What:    "mop",
+			When:    Pick(r, []string{"after 2 h", "every 1 h until 70 °C", "10 min after the wrap"}),
+			Formula: &juice,
+			Amount:  "60 mL",
+		},
 		{Key: "o", What: "other", When: "1 h before serving", With: "lay the table"},
 	}
 	if r.IntN(2) == 0 {
@@ -131,20 +192,30 @@ func Whole(r *rand.Rand) (cook.Cook, facts.Facts) {
 	}
 	c := Supper(p, q)
 	c.Children, c.Appetite, c.Quiet = "2", "light", "22-6"
-	c.Pits = []cook.Pit{{Name: "one", Kind: "drum", Room: "20"}, {Name: "two", Kind: "gas", Sets: Pick(r, []string{"", "110 °C from 08:00, 130 °C once wrapped"})}}
+	c.Pits = []cook.Pit{
+		{Name: "one", Kind: "drum", Room: "20"},
+		{Name: "two", Kind: "gas", Sets: Pick(r, []string{"", "110 °C from 08:00, 130 °C once wrapped"})},
+	}
 	stage := func() string { return Pick(r, facts.Stages) }
 	c.Wishes = []cook.Wish{{Piece: "b", Stage: stage(), At: testclock.At(5, "18:00")}}
 	f := facts.Facts{
 		Done(1, "a", stage(), testclock.At(4, "20:00")),
-		Done(2, Pick(r, []string{"a", "b", "gone"}), stage(), Pick(r, []string{"2026-01-01T00:00", testclock.At(5, "17:00"), testclock.At(160, "00:00")})),
+		Done(
+			2,
+			Pick(r, []string{"a", "b", "gone"}),
+			stage(),
+			Pick(r, []string{"2026-01-01T00:00", testclock.At(5, "17:00"), testclock.At(160, "00:00")}),
+		),
 	}
 	return c, f
 }
 
 // Nasty is what fields are filled with by mistake, by machines and by malice.
 var Nasty = []string{
-	"", " ", "-1", "0", "1e999", "NaN", "∞", "½", "1/0", "0/0 kg", "100000000 kg", "\x00", "🔥🔥", strings.Repeat("9", 400), "%", "0 %", "-5 %", "1000 %",
-	"null", "2 Tbsp", "3 °C", "-300 °C", "kg", "1 h", "99 d", "2026-02-30T25:61", "../../etc", "<script>", "1,2,3 kg", "1 kg + 2 L", "inf", "0.0000001 g", "23:00-23:00", "\u202e1 kg",
+	"", " ", "-1", "0", "1e999", "NaN", "∞", "½", "1/0", "0/0 kg", "100000000 kg", "\x00", "🔥🔥",
+	strings.Repeat("9", 400), "%", "0 %", "-5 %", "1000 %",
+	"null", "2 Tbsp", "3 °C", "-300 °C", "kg", "1 h", "99 d", "2026-02-30T25:61", "../../etc", "<script>", "1,2,3 kg",
+	"1 kg + 2 L", "inf", "0.0000001 g", "23:00-23:00", "\u202e1 kg",
 }
 
 // Spoil puts something nasty into n fields of what v points to, whatever they are.

@@ -15,7 +15,16 @@ import (
 )
 
 func (s *server) registerAfter(a huma.API) {
-	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/after", "after", "Tell how a cook went: plan against actual, forecast against readings, weights and scores"), s.after)
+	huma.Register(
+		a,
+		op(
+			http.MethodGet,
+			"/api/cooks/{id}/after",
+			"after",
+			"Tell how a cook went: plan against actual, forecast against readings, weights and scores",
+		),
+		s.after,
+	)
 	s.registerRepeat(a)
 }
 
@@ -89,15 +98,28 @@ func (s *server) keep(ctx context.Context, id string, told store.Told, became ou
 
 // registerRepeat lets a cook be cooked again, with what it taught.
 func (s *server) registerRepeat(a huma.API) {
-	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/proposals", "proposals", "List what a cook that is over proposes for the next one like it"),
+	huma.Register(
+		a,
+		op(
+			http.MethodGet,
+			"/api/cooks/{id}/proposals",
+			"proposals",
+			"List what a cook that is over proposes for the next one like it",
+		),
 		func(ctx context.Context, in *ByID) (*body[[]sheet.ProposalLine], error) {
 			r, became, err := s.overAndDone(ctx, in.ID)
 			if err != nil {
 				return nil, err
 			}
 			return answer(sheet.WriteProposals(r.Doc, became)), nil
-		})
-	again := op(http.MethodPost, "/api/cooks/{id}/repeat", "repeatCook", "Copy a cook, without its date, with those of its proposals that are taken")
+		},
+	)
+	again := op(
+		http.MethodPost,
+		"/api/cooks/{id}/repeat",
+		"repeatCook",
+		"Copy a cook, without its date, with those of its proposals that are taken",
+	)
 	again.DefaultStatus = http.StatusCreated
 	huma.Register(a, again, func(ctx context.Context, in *struct {
 		ByID

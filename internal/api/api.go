@@ -72,7 +72,18 @@ func New(cfg Config) http.Handler {
 
 // squeezed are the kinds of answer that are compressed. A stream says much the same again and
 // again, which is then told in a few bytes.
-var squeezed = []string{"application/json", "application/problem+json", "text/html", "text/css", "text/javascript", "application/javascript", "image/svg+xml", "text/plain", "text/csv", "text/event-stream"}
+var squeezed = []string{
+	"application/json",
+	"application/problem+json",
+	"text/html",
+	"text/css",
+	"text/javascript",
+	"application/javascript",
+	"image/svg+xml",
+	"text/plain",
+	"text/csv",
+	"text/event-stream",
+}
 
 // squeeze compresses answers, with a writer that is quicker than the standard library's.
 func squeeze(level int) func(http.Handler) http.Handler {

@@ -32,31 +32,84 @@ import (
 func TestMain(m *testing.M) { apptest.Main(m) }
 
 func juice() formula.Formula {
-	return formula.Formula{Name: "juice", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "apple-juice", Form: "liquid", Parts: "1"}}}
+	return formula.Formula{
+		Name:  "juice",
+		Basis: formula.ByWeight,
+		Rows:  []formula.Row{{Ingredient: "apple-juice", Form: "liquid", Parts: "1"}},
+	}
 }
 
 func supper() cook.Cook {
 	return cook.Cook{
-		Name: "Boathouse supper 🚣", ServeAt: testclock.Saturday(), Zone: testclock.Zone, Guests: "12", Portion: "180 g", Fridge: "3 °C", Room: "24 °C",
+		Name: "Boathouse supper 🚣", ServeAt: testclock.Saturday(), Zone: testclock.Zone, Guests: "12", Portion: "180 g",
+		Fridge: "3 °C", Room: "24 °C",
 		Children: "3", Appetite: "hearty", Leftovers: "4", Quiet: "22:30-06:30", Hands: "2", Plan: "ahead",
 		Pits:   []cook.Pit{{Name: "Old drum", Kind: "drum", Room: "90"}, {Name: "Pellet", Kind: "pellet", Room: ""}},
 		Wishes: []cook.Wish{{Piece: "k1", Stage: "salt", At: testclock.At(3, "20:00")}}, Spoons: quantity.MetricSpoons,
 		Pieces: []cook.Piece{
 			{
 				Key: "k1", Choices: map[string]string{"wrap": "foil", "rest": "holder"}, Grain: "40", TrimNote: "hard fat out",
-				Label: "The big ones", Cut: "pork-shoulder-bone-in", Count: "2", Together: true, Each: []cook.One{{Bought: "4 kg", Trimmed: "3.7 kg", Thickness: "110 mm"}, {Bought: "3.6 kg", Trimmed: "3.5 kg"}}, Bought: "16 lb 8 oz", Trimmed: "7,2 kg", TrimStyle: "close",
+				Label: "The big ones", Cut: "pork-shoulder-bone-in", Count: "2", Together: true,
+				Each: []cook.One{{Bought: "4 kg", Trimmed: "3.7 kg", Thickness: "110 mm"},
+					{Bought: "3.6 kg", Trimmed: "3.5 kg"}}, Bought: "16 lb 8 oz", Trimmed: "7,2 kg", TrimStyle: "close",
 				Thickness: "4 1/4 in", Faces: "one",
-				Season: cook.Season{Formula: formula.ReadyMade()[3], Mode: "target", Amount: "2 Tbsp/lb", Target: "2.2 %", Free: "layer-0", Coat: "heavy", Binder: true, Band: "bold", Spare: "15 %"},
-				When:   map[string]string{"wrap": "71 °C or 8 h"},
-				Moves:  []cook.Move{{Key: "m", What: "mop", When: "every 1 h until the wrap", Amount: "60 mL", Formula: new(juice())}},
-				Wait:   cook.Wait{Style: "day", For: "26 h", Open: true},
-				Fire:   cook.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min", On: 1, Done: "96 °C", Guess: "1 h/lb"},
-				Bath: &cook.Bath{Kind: "strong", Strength: "4 %", Salt: "40 g/L", Liquid: "6 L", Pot: "18 L", For: "8 h", Target: "0.4 %", Hot: "90 °C",
-					With: []cook.Dose{{Formula: juice(), Amount: "20 %"}}},
-				Inject: &cook.Injection{Formula: juice(), Pump: "5 %", Amount: "300 mL each", Spacing: "3 cm", Syringe: "50 mL", Bore: "3 mm", Avoid: []string{"bone"}},
-				Layers: []cook.Layer{{Kind: "glaze", Amount: "2 Tbsp", Formula: formula.Formula{Name: "sticky", Basis: formula.ByVolume, Rows: []formula.Row{{Ingredient: "soy-sauce", Form: "liquid", Parts: "1"}}}}},
+				Season: cook.Season{
+					Formula: formula.ReadyMade()[3],
+					Mode:    "target",
+					Amount:  "2 Tbsp/lb",
+					Target:  "2.2 %",
+					Free:    "layer-0",
+					Coat:    "heavy",
+					Binder:  true,
+					Band:    "bold",
+					Spare:   "15 %",
+				},
+				When: map[string]string{"wrap": "71 °C or 8 h"},
+				Moves: []cook.Move{
+					{Key: "m", What: "mop", When: "every 1 h until the wrap", Amount: "60 mL", Formula: new(juice())},
+				},
+				Wait: cook.Wait{Style: "day", For: "26 h", Open: true},
+				Fire: cook.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min", On: 1, Done: "96 °C", Guess: "1 h/lb"},
+				Bath: &cook.Bath{
+					Kind:     "strong",
+					Strength: "4 %",
+					Salt:     "40 g/L",
+					Liquid:   "6 L",
+					Pot:      "18 L",
+					For:      "8 h",
+					Target:   "0.4 %",
+					Hot:      "90 °C",
+					With:     []cook.Dose{{Formula: juice(), Amount: "20 %"}},
+				},
+				Inject: &cook.Injection{
+					Formula: juice(),
+					Pump:    "5 %",
+					Amount:  "300 mL each",
+					Spacing: "3 cm",
+					Syringe: "50 mL",
+					Bore:    "3 mm",
+					Avoid:   []string{"bone"},
+				},
+				Layers: []cook.Layer{
+					{
+						Kind:   "glaze",
+						Amount: "2 Tbsp",
+						Formula: formula.Formula{
+							Name:  "sticky",
+							Basis: formula.ByVolume,
+							Rows:  []formula.Row{{Ingredient: "soy-sauce", Form: "liquid", Parts: "1"}},
+						},
+					},
+				},
 			},
-			{Key: "k2", Cut: "chicken-leg", Count: "12", Bought: "3.7 kg", Together: true, Season: cook.Season{Formula: formula.ReadyMade()[0]}},
+			{
+				Key:      "k2",
+				Cut:      "chicken-leg",
+				Count:    "12",
+				Bought:   "3.7 kg",
+				Together: true,
+				Season:   cook.Season{Formula: formula.ReadyMade()[0]},
+			},
 		},
 	}
 }
@@ -231,20 +284,29 @@ func TestADatabaseThatIsAway(t *testing.T) {
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = db.Close() })
 	ts := httptest.NewUnstartedServer(nil)
-	ts.Config.Handler = api.New(api.Config{Store: db, Hosts: []string{ts.Listener.Addr().String()}, Now: func() time.Time { return apptest.Now }})
+	ts.Config.Handler = api.New(
+		api.Config{Store: db, Hosts: []string{ts.Listener.Addr().String()}, Now: func() time.Time { return apptest.Now }},
+	)
 	ts.Start()
 	t.Cleanup(ts.Close)
 	app := apptest.App{URL: ts.URL}
 	made := call(t, app, "POST", "/api/cooks", supper())
 	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
 	server.Stop()
-	fact := facts.Fact{ID: "00000000-0000-4000-8000-000000000001", Kind: facts.Ticked, What: "salt", At: "2026-11-28T07:00"}
+	fact := facts.Fact{
+		ID:   "00000000-0000-4000-8000-000000000001",
+		Kind: facts.Ticked,
+		What: "salt",
+		At:   "2026-11-28T07:00",
+	}
 	for _, one := range []struct {
 		method, path string
 		body         any
 	}{
-		{"GET", "/api/cooks", nil}, {"GET", "/api/cooks/1", nil}, {"POST", "/api/cooks", supper()}, {"GET", "/api/cooks/1/facts", nil}, {"POST", "/api/cooks/1/facts", fact},
-		{"GET", "/api/formulas", nil}, {"GET", "/api/jars", nil}, {"GET", "/api/cooks/1/photos", nil}, {"POST", "/api/sheet", supper()},
+		{"GET", "/api/cooks", nil}, {"GET", "/api/cooks/1", nil}, {"POST", "/api/cooks", supper()},
+		{"GET", "/api/cooks/1/facts", nil}, {"POST", "/api/cooks/1/facts", fact},
+		{"GET", "/api/formulas", nil}, {"GET", "/api/jars", nil}, {"GET", "/api/cooks/1/photos", nil},
+		{"POST", "/api/sheet", supper()},
 	} {
 		p := call(t, app, one.method, one.path, one.body).problem(t, http.StatusServiceUnavailable)
 		assert.Contains(t, p.Detail, "database does not answer", one.path)

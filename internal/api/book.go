@@ -67,17 +67,24 @@ func (u *Upload) Resolve(hc huma.Context) []error {
 			return []error{&huma.ErrorDetail{Message: "the file broke off", Location: "body.book"}}
 		case u.size > mostBook:
 			_ = u.file.Close()
-			return []error{&huma.ErrorDetail{Message: fmt.Sprintf("a book has at most %d GB", mostBook>>30), Location: "body.book"}}
+			return []error{
+				&huma.ErrorDetail{Message: fmt.Sprintf("a book has at most %d GB", mostBook>>30), Location: "body.book"},
+			}
 		}
 		return nil
 	}
 }
 
 // bookForm describes such an upload.
-var bookForm = &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{"multipart/form-data": {Schema: &huma.Schema{
-	Type: huma.TypeObject, Required: []string{"book"},
-	Properties: map[string]*huma.Schema{"book": {Type: huma.TypeString, Format: "binary", Description: "A file that was carried away"}},
-}}}}
+var bookForm = &huma.RequestBody{
+	Required: true,
+	Content: map[string]*huma.MediaType{"multipart/form-data": {Schema: &huma.Schema{
+		Type: huma.TypeObject, Required: []string{"book"},
+		Properties: map[string]*huma.Schema{
+			"book": {Type: huma.TypeString, Format: "binary", Description: "A file that was carried away"},
+		},
+	}}},
+}
 
 // taking is the book that is taken in now.
 type taking struct {
@@ -115,7 +122,12 @@ func (t *taking) now() Taking {
 }
 
 func (s *server) registerBook(a huma.API) {
-	out := op(http.MethodGet, "/api/book", "carryAway", "Carry all that is on record away, as a zip of JSON lines, CSV and photographs")
+	out := op(
+		http.MethodGet,
+		"/api/book",
+		"carryAway",
+		"Carry all that is on record away, as a zip of JSON lines, CSV and photographs",
+	)
 	huma.Register(a, out, func(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
 		if _, _, err := s.Store.Cooks().List(ctx, store.Query{Limit: 1}); err != nil {
 			return nil, problemOf(err)
@@ -131,7 +143,12 @@ func (s *server) registerBook(a huma.API) {
 			}
 		}}, nil
 	})
-	in := op(http.MethodPost, "/api/book", "takeIn", "Take a book in, all or none of it; what is here already stays as it is")
+	in := op(
+		http.MethodPost,
+		"/api/book",
+		"takeIn",
+		"Take a book in, all or none of it; what is here already stays as it is",
+	)
 	huma.Register(a, in, func(ctx context.Context, in *Upload) (*body[TakenIn], error) {
 		defer in.file.Close()
 		s.taking.begin()
@@ -152,7 +169,11 @@ func (s *server) registerBook(a huma.API) {
 	a.OpenAPI().Paths["/api/book"].Post.RequestBody = bookForm // it is read as it comes, and only described
 	huma.Register(a, op(http.MethodGet, "/api/book/taking", "taking", "Tell how far a book that is taken in has come"),
 		func(context.Context, *struct{}) (*body[Taking], error) { return answer(s.taking.now()), nil })
-	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/log.csv", "logTable", "Get what was read and done at a cook as a table"), s.logTable)
+	huma.Register(
+		a,
+		op(http.MethodGet, "/api/cooks/{id}/log.csv", "logTable", "Get what was read and done at a cook as a table"),
+		s.logTable,
+	)
 }
 
 // TakenIn is how much of a book was taken in.

@@ -43,8 +43,10 @@ func TestBenchBook(t *testing.T) {
 		ids = append(ids, fmt.Sprintf("00000000-0000-4000-8000-%012d", n))
 	}
 	for _, path := range []string{
-		"/api/logbook?page=1", fmt.Sprintf("/api/logbook?page=%d", cooks/20), "/api/logbook?search=loin+77", "/api/logbook?cut=pork-loin&wrap=none&score=3", "/api/logbook?search=nothing+of+that",
-		"/api/logbook/compare?cooks=" + strings.Join(ids, ","), "/api/cooks/" + ids[0] + "/after", "/api/cooks/" + ids[0] + "/opened", "/api/cooks?page=1", "/api/meals/choices", "/api/logbook/trends",
+		"/api/logbook?page=1", fmt.Sprintf("/api/logbook?page=%d", cooks/20), "/api/logbook?search=loin+77",
+		"/api/logbook?cut=pork-loin&wrap=none&score=3", "/api/logbook?search=nothing+of+that",
+		"/api/logbook/compare?cooks=" + strings.Join(ids, ","), "/api/cooks/" + ids[0] + "/after",
+		"/api/cooks/" + ids[0] + "/opened", "/api/cooks?page=1", "/api/meals/choices", "/api/logbook/trends",
 	} {
 		times := []time.Duration{}
 		for range 20 {
@@ -59,7 +61,13 @@ func TestBenchBook(t *testing.T) {
 		}
 		first := times[0]
 		slices.Sort(times)
-		t.Logf("%-60.60s first %s, p50 %s, p95 %s", path, first.Round(time.Millisecond), times[10].Round(time.Millisecond), times[18].Round(time.Millisecond))
+		t.Logf(
+			"%-60.60s first %s, p50 %s, p95 %s",
+			path,
+			first.Round(time.Millisecond),
+			times[10].Round(time.Millisecond),
+			times[18].Round(time.Millisecond),
+		)
 	}
 
 	file := filepath.Join(t.TempDir(), "book.zip")
@@ -120,7 +128,11 @@ func TestBenchLongest(t *testing.T) {
 	weighed(t, "made into minutes", func() int64 {
 		require.NoError(t, app.Store.Thin(t.Context(), time.Now().AddDate(1, 0, 0)))
 		var left, minutes int64
-		require.NoError(t, db.QueryRowContext(t.Context(), "SELECT (SELECT COUNT(*) FROM readings), (SELECT SUM(count) FROM minutes)").Scan(&left, &minutes))
+		require.NoError(
+			t,
+			db.QueryRowContext(t.Context(), "SELECT (SELECT COUNT(*) FROM readings), (SELECT SUM(count) FROM minutes)").
+				Scan(&left, &minutes),
+		)
 		require.Zero(t, left)
 		return minutes
 	})
@@ -157,7 +169,14 @@ func weighed(t *testing.T, what string, do func() int64) int64 {
 	lines := do()
 	took := time.Since(began)
 	stop()
-	t.Logf("%s: %d lines in %s, heap %d MB before, %d MB at most", what, lines, took.Round(time.Second), before>>20, most.Load()>>20)
+	t.Logf(
+		"%s: %d lines in %s, heap %d MB before, %d MB at most",
+		what,
+		lines,
+		took.Round(time.Second),
+		before>>20,
+		most.Load()>>20,
+	)
 	return lines
 }
 

@@ -59,7 +59,11 @@ func TestABookIsSent(t *testing.T) {
 		var p api.Problem
 		require.NoError(t, json.Unmarshal(raw, &p), string(raw))
 	}
-	res, err := http.Post(to.URL+"/api/book", "multipart/form-data; boundary=x", strings.NewReader("--x\r\nContent-Disposition: form-data; name=\"book\"\r\n\r\nPK"))
+	res, err := http.Post(
+		to.URL+"/api/book",
+		"multipart/form-data; boundary=x",
+		strings.NewReader("--x\r\nContent-Disposition: form-data; name=\"book\"\r\n\r\nPK"),
+	)
 	require.NoError(t, err)
 	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
 	_ = res.Body.Close()
@@ -88,7 +92,20 @@ func TestARestoreIsSeen(t *testing.T) {
 		read := []facts.Reading{{Probe: "core:" + key, At: now.Add(-ago), C: quantity.Celsius(c)}}
 		require.NoError(t, app.Store.HandIn(t.Context(), rec.ID, facts.HandIn{ID: uuid.NewString()}, read))
 	}
-	require.NoError(t, app.Store.AddFact(t.Context(), rec.ID, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: key, What: "fire", At: now.Add(-2 * time.Hour).Format(time.RFC3339)}))
+	require.NoError(
+		t,
+		app.Store.AddFact(
+			t.Context(),
+			rec.ID,
+			facts.Fact{
+				ID:    uuid.NewString(),
+				Kind:  facts.Done,
+				Piece: key,
+				What:  "fire",
+				At:    now.Add(-2 * time.Hour).Format(time.RFC3339),
+			},
+		),
+	)
 	reads(2*time.Minute, 55)
 	shown := func() string {
 		r := call(t, app, "GET", "/api/cooks/"+rec.ID+"/live", nil)
@@ -99,7 +116,12 @@ func TestARestoreIsSeen(t *testing.T) {
 	var file bytes.Buffer
 	require.NoError(t, book.Write(t.Context(), app.Store, &file, nil))
 	reads(0, 77)
-	require.Eventually(t, func() bool { return strings.Contains(shown(), `"core":{"text":"77`) }, 20*time.Second, 100*time.Millisecond)
+	require.Eventually(
+		t,
+		func() bool { return strings.Contains(shown(), `"core":{"text":"77`) },
+		20*time.Second,
+		100*time.Millisecond,
+	)
 	b, err := book.Open(t.Context(), bytes.NewReader(file.Bytes()), int64(file.Len()))
 	require.NoError(t, err)
 	_, err = b.Replace(t.Context(), app.Store, nil)

@@ -18,8 +18,10 @@ func guarded[T any](record string, do func() (T, error)) (out T, err error) {
 	defer func() {
 		if failed := recover(); failed != nil {
 			slog.Error("a record could not be worked out", "record", record, "error", failed, "stack", string(debug.Stack()))
-			err = errors.Join(errBroken, newProblem(http.StatusInternalServerError,
-				"This cook-out cannot be worked out: the program fails at what is on record of it. What was pressed and read is safe. Undo what was pressed last, or change what is typed of it; other cook-outs are not touched by this."))
+			err = errors.Join(errBroken, newProblem(
+				http.StatusInternalServerError,
+				"This cook-out cannot be worked out: the program fails at what is on record of it. What was pressed and read is safe. Undo what was pressed last, or change what is typed of it; other cook-outs are not touched by this.",
+			))
 		}
 	}()
 	return do()

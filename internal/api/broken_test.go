@@ -26,7 +26,8 @@ func TestOneRecordThatCannotBeWorkedOut(t *testing.T) {
 	_, err = guarded("c", func() (int, error) { return 0, errors.New("as it was") })
 	assert.EqualError(t, err, "as it was")
 	assert.Contains(t, said(store.ErrNotFound), "nothing on record")
-	for full, text := range map[error]string{store.ErrReserve: "Less than 200 MB are free", store.ErrDiskFull: "The disk is full"} {
+	for full, text := range map[error]string{store.ErrReserve: "Less than 200 MB are free",
+		store.ErrDiskFull: "The disk is full"} {
 		require.True(t, errors.As(problemOf(full), &answered))
 		assert.Equal(t, 507, answered.GetStatus())
 		assert.Contains(t, said(full), text)

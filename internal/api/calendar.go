@@ -12,7 +12,11 @@ import (
 )
 
 func (s *server) registerCalendar(a huma.API) {
-	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/calendar.ics", "calendar", "Get a cook's plan as iCalendar"), s.calendar)
+	huma.Register(
+		a,
+		op(http.MethodGet, "/api/cooks/{id}/calendar.ics", "calendar", "Get a cook's plan as iCalendar"),
+		s.calendar,
+	)
 }
 
 func (s *server) calendar(ctx context.Context, in *ByID) (*fileAnswer, error) {
@@ -28,7 +32,13 @@ func (s *server) calendar(ctx context.Context, in *ByID) (*fileAnswer, error) {
 	if err != nil {
 		return nil, err
 	}
-	plan, err := sheet.OfPlan(ctx, sheet.CookRequest{Cook: r.Doc, Facts: happened}, k, s.clock(r.Doc.ServeAt), sheet.Reader{})
+	plan, err := sheet.OfPlan(
+		ctx,
+		sheet.CookRequest{Cook: r.Doc, Facts: happened},
+		k,
+		s.clock(r.Doc.ServeAt),
+		sheet.Reader{},
+	)
 	if err != nil {
 		return nil, problemOf(err)
 	}
@@ -36,5 +46,9 @@ func (s *server) calendar(ctx context.Context, in *ByID) (*fileAnswer, error) {
 	if err != nil {
 		return nil, problemOf(err)
 	}
-	return &fileAnswer{ContentType: "text/calendar; charset=utf-8", Disposition: fmt.Sprintf(`attachment; filename="cook-%s.ics"`, r.ID), Body: []byte(text)}, nil
+	return &fileAnswer{
+		ContentType: "text/calendar; charset=utf-8",
+		Disposition: fmt.Sprintf(`attachment; filename="cook-%s.ics"`, r.ID),
+		Body:        []byte(text),
+	}, nil
 }

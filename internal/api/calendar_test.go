@@ -54,7 +54,11 @@ func TestCalendarKeepsItsEvents(t *testing.T) {
 		if strings.HasSuffix(id, "serve@verjuice") {
 			assert.Equal(t, "2h0m0s", now.Sub(was).String())
 		}
-		assert.NotEqual(t, e.GetProperty(ics.ComponentPropertySequence).Value, after[id].GetProperty(ics.ComponentPropertySequence).Value)
+		assert.NotEqual(
+			t,
+			e.GetProperty(ics.ComponentPropertySequence).Value,
+			after[id].GetProperty(ics.ComponentPropertySequence).Value,
+		)
 	}
 	call(t, app, "GET", "/api/cooks/99/calendar.ics", nil).problem(t, http.StatusNotFound)
 }
@@ -91,7 +95,11 @@ func TestShopping(t *testing.T) {
 
 	rec.Doc.Pieces[2].Season.Formula.Rows[0].Parts = "5" // a mix of its own now, not the jar's
 	assert.NotEmpty(t, line(shop(), "brown-sugar").Need)
-	require.Equal(t, http.StatusNoContent, call(t, app, "PUT", "/api/larder/stock", api.LarderThing{Price: "€2.40 for 1 L", Stock: "5 L"}).StatusCode)
+	require.Equal(
+		t,
+		http.StatusNoContent,
+		call(t, app, "PUT", "/api/larder/stock", api.LarderThing{Price: "€2.40 for 1 L", Stock: "5 L"}).StatusCode,
+	)
 	assert.Empty(t, line(shop(), "stock").Buy)
 }
 
@@ -114,7 +122,15 @@ func TestPhotographs(t *testing.T) {
 	assert.Equal(t, "image/jpeg", got.Header.Get("Content-Type"))
 	_, err := jpeg.Decode(bytes.NewReader(got.body))
 	require.NoError(t, err)
-	call(t, app, "POST", "/api/cooks/{}/photos", "<script>", "Content-Type", octets).problem(t, http.StatusUnprocessableEntity)
+	call(
+		t,
+		app,
+		"POST",
+		"/api/cooks/{}/photos",
+		"<script>",
+		"Content-Type",
+		octets,
+	).problem(t, http.StatusUnprocessableEntity)
 	call(t, app, "POST", "/api/cooks/9/photos", raw.String(), "Content-Type", octets).problem(t, http.StatusNotFound)
 	require.Equal(t, http.StatusNoContent, call(t, app, "DELETE", "/api/photos/1", nil).StatusCode)
 	call(t, app, "DELETE", "/api/photos/1", nil).problem(t, http.StatusNotFound)

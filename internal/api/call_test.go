@@ -43,24 +43,25 @@ func (r reply) problem(t *testing.T, status int) api.Problem {
 // name has this in it, {} the only one.
 func addressed(t testing.TB, app apptest.App, path string) string {
 	t.Helper()
-	return regexp.MustCompile(`(cooks|formulas|jars|ingredients)/\{(.*?)\}`).ReplaceAllStringFunc(path, func(part string) string {
-		kind, name, _ := strings.Cut(strings.TrimSuffix(part, "}"), "/{")
-		q := store.Query{Search: name, Gone: true}
-		var id string
-		var err error
-		switch kind {
-		case "cooks":
-			id, err = first(app.Store.Cooks().List(t.Context(), q))
-		case "formulas":
-			id, err = first(app.Store.Formulas().List(t.Context(), q))
-		case "jars":
-			id, err = first(app.Store.Jars().List(t.Context(), q))
-		case "ingredients":
-			id, err = first(app.Store.Ingredients().List(t.Context(), q))
-		}
-		require.NoError(t, err)
-		return kind + "/" + id
-	})
+	return regexp.MustCompile(`(cooks|formulas|jars|ingredients)/\{(.*?)\}`).
+		ReplaceAllStringFunc(path, func(part string) string {
+			kind, name, _ := strings.Cut(strings.TrimSuffix(part, "}"), "/{")
+			q := store.Query{Search: name, Gone: true}
+			var id string
+			var err error
+			switch kind {
+			case "cooks":
+				id, err = first(app.Store.Cooks().List(t.Context(), q))
+			case "formulas":
+				id, err = first(app.Store.Formulas().List(t.Context(), q))
+			case "jars":
+				id, err = first(app.Store.Jars().List(t.Context(), q))
+			case "ingredients":
+				id, err = first(app.Store.Ingredients().List(t.Context(), q))
+			}
+			require.NoError(t, err)
+			return kind + "/" + id
+		})
 }
 
 func first[T any](list []store.Record[T], _ int64, err error) (string, error) {

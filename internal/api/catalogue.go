@@ -37,17 +37,29 @@ type Catalogue struct {
 }
 
 func (s *server) registerCatalogue(a huma.API) {
-	huma.Register(a, op(http.MethodGet, "/api/catalogue", "catalogue", "List cuts, ingredients, ready-made formulas and everything else to choose from"),
+	huma.Register(
+		a,
+		op(
+			http.MethodGet,
+			"/api/catalogue",
+			"catalogue",
+			"List cuts, ingredients, ready-made formulas and everything else to choose from",
+		),
 		func(ctx context.Context, in *struct{ Measure }) (*body[Catalogue], error) {
 			own, err := s.Store.OwnIngredients(ctx, false)
 			if err != nil {
 				return nil, problemOf(err)
 			}
 			return answer(Catalogue{
-				Cuts: cut.All(), Ingredients: append(larder.All(), own...), Supplies: larder.Supplies(), Formulas: formula.ReadyMade(), Coats: sheet.Coats(), Bands: sheet.Bands(),
-				Usual: sheet.UsualValues(in.Units), Pits: sheet.Pits(), Species: cut.Species(), Layers: sheet.Layers(), Moves: sheet.MoveChoices(in.Units), Moments: sheet.MomentExamples(in.Units), PitLists: sheet.PitExamples(in.Units), Avoid: sheet.NeedlePlaces(),
+				Cuts: cut.All(), Ingredients: append(larder.All(), own...), Supplies: larder.Supplies(),
+				Formulas: formula.ReadyMade(), Coats: sheet.Coats(), Bands: sheet.Bands(),
+				Usual: sheet.UsualValues(
+					in.Units,
+				), Pits: sheet.Pits(), Species: cut.Species(), Layers: sheet.Layers(), Moves: sheet.MoveChoices(in.Units),
+				Moments: sheet.MomentExamples(in.Units), PitLists: sheet.PitExamples(in.Units), Avoid: sheet.NeedlePlaces(),
 			}), nil
-		})
+		},
+	)
 	s.registerFirst(a)
 	huma.Register(a, op(http.MethodGet, "/api/new/cook", "newCook", "Get an empty cook to start from"),
 		func(_ context.Context, in *struct {
@@ -62,14 +74,24 @@ func (s *server) registerCatalogue(a huma.API) {
 			c.Spoons = in.Spoons // what a cup means here, whoever reads it later
 			return answer(c), nil
 		})
-	huma.Register(a, op(http.MethodPost, "/api/new/without-pit", "withoutPit", "Get a cook without one of its pits; pieces on it move to another"),
+	huma.Register(
+		a,
+		op(
+			http.MethodPost,
+			"/api/new/without-pit",
+			"withoutPit",
+			"Get a cook without one of its pits; pieces on it move to another",
+		),
 		func(_ context.Context, in *struct {
 			Pit  int `query:"pit" minimum:"0" maximum:"5" doc:"Number of the pit, from 0"`
 			Body cook.Cook
 		}) (*body[cook.Cook], error) {
 			return answer(starter.WithoutPit(in.Body, in.Pit)), nil
-		})
-	huma.Register(a, op(http.MethodPost, "/api/new/with-method", "withMethod", "Get a piece that is cooked by a kept method"),
+		},
+	)
+	huma.Register(
+		a,
+		op(http.MethodPost, "/api/new/with-method", "withMethod", "Get a piece that is cooked by a kept method"),
 		func(ctx context.Context, in *struct {
 			Method string `query:"method" maxLength:"40" doc:"Id of the method"`
 			Body   cook.Piece
@@ -79,8 +101,11 @@ func (s *server) registerCatalogue(a huma.API) {
 				return nil, problemOf(err)
 			}
 			return answer(m.Doc.On(in.Body)), nil
-		})
-	huma.Register(a, op(http.MethodGet, "/api/new/piece", "newPiece", "Get a piece of a cut at its usual weight and seasoning"),
+		},
+	)
+	huma.Register(
+		a,
+		op(http.MethodGet, "/api/new/piece", "newPiece", "Get a piece of a cut at its usual weight and seasoning"),
 		func(_ context.Context, in *struct {
 			Measure
 			Cut string `query:"cut" doc:"Cut id"`
@@ -92,14 +117,23 @@ func (s *server) registerCatalogue(a huma.API) {
 			p := starter.NewPiece(c, in.Units)
 			p.Key = strings.ToLower(rand.Text()[:8])
 			return answer(p), nil
-		})
+		},
+	)
 }
 
 // registerFirst serves what a newcomer begins with.
 func (s *server) registerFirst(a huma.API) {
-	huma.Register(a, op(http.MethodGet, "/api/terms", "terms", "List the words of the trade, and the schools where cooks disagree"),
-		func(context.Context, *struct{}) (*body[sheet.Terms], error) { return answer(sheet.WriteTerms()), nil })
-	example := op(http.MethodPost, "/api/new/example", "newExample", "Save a worked example: a shoulder for eight on a Saturday, salted, wrapped and rested")
+	huma.Register(
+		a,
+		op(http.MethodGet, "/api/terms", "terms", "List the words of the trade, and the schools where cooks disagree"),
+		func(context.Context, *struct{}) (*body[sheet.Terms], error) { return answer(sheet.WriteTerms()), nil },
+	)
+	example := op(
+		http.MethodPost,
+		"/api/new/example",
+		"newExample",
+		"Save a worked example: a shoulder for eight on a Saturday, salted, wrapped and rested",
+	)
 	example.DefaultStatus = http.StatusCreated
 	huma.Register(a, example, func(ctx context.Context, in *struct {
 		Measure

@@ -42,8 +42,21 @@ func (s *server) registerCooks(a huma.API) {
 	}
 	cooks.register(a)
 	huma.Register(a, op(http.MethodGet, "/api/cooks", "listCooks", "List cooks, latest serving first"), s.listCooks)
-	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/opened", "openCook", "Get a cook with what has happened at it"), s.openCook)
-	huma.Register(a, op(http.MethodPost, "/api/cooks/{id}/overwritten", "overwritten", "Tell what of the cook on record saving another page of it would overwrite"), s.overwritten)
+	huma.Register(
+		a,
+		op(http.MethodGet, "/api/cooks/{id}/opened", "openCook", "Get a cook with what has happened at it"),
+		s.openCook,
+	)
+	huma.Register(
+		a,
+		op(
+			http.MethodPost,
+			"/api/cooks/{id}/overwritten",
+			"overwritten",
+			"Tell what of the cook on record saving another page of it would overwrite",
+		),
+		s.overwritten,
+	)
 	copied := op(http.MethodPost, "/api/cooks/{id}/duplicate", "duplicateCook", "Copy a cook, without its date")
 	copied.DefaultStatus = http.StatusCreated
 	huma.Register(a, copied, func(ctx context.Context, in *ByID) (*saved[CookRecord], error) {

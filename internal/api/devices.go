@@ -50,7 +50,12 @@ func (s *server) device(ctx context.Context, cook string, k Keyed, given string)
 }
 
 func (s *server) registerDevices(a huma.API) {
-	made := op(http.MethodPost, "/api/cooks/{id}/devices", "addDevice", "Give a cook something that measures, with a key of its own")
+	made := op(
+		http.MethodPost,
+		"/api/cooks/{id}/devices",
+		"addDevice",
+		"Give a cook something that measures, with a key of its own",
+	)
 	made.DefaultStatus = http.StatusCreated
 	huma.Register(a, made, func(ctx context.Context, in *struct {
 		ByID
@@ -86,7 +91,12 @@ func (s *server) registerDevices(a huma.API) {
 			}
 			return answer(out), nil
 		})
-	gone := op(http.MethodDelete, "/api/cooks/{id}/devices/{device}", "removeDevice", "Take a device away from a cook: its key is worth nothing any more")
+	gone := op(
+		http.MethodDelete,
+		"/api/cooks/{id}/devices/{device}",
+		"removeDevice",
+		"Take a device away from a cook: its key is worth nothing any more",
+	)
 	gone.DefaultStatus = http.StatusNoContent
 	huma.Register(a, gone, func(ctx context.Context, in *struct {
 		ByID

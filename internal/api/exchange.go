@@ -23,7 +23,12 @@ import (
 const ownLimit = 2000
 
 func (s *server) registerExchange(a huma.API) {
-	read := op(http.MethodPost, "/api/exchange/read", "readFile", "Read formulas from a file: our own JSON, schema.org Recipe or CSV; nothing is saved")
+	read := op(
+		http.MethodPost,
+		"/api/exchange/read",
+		"readFile",
+		"Read formulas from a file: our own JSON, schema.org Recipe or CSV; nothing is saved",
+	)
 	read.MaxBodyBytes = exchange.MaxBytes + 1
 	huma.Register(a, read, func(ctx context.Context, in *struct {
 		RawBody []byte `contentType:"application/octet-stream"`
@@ -35,14 +40,20 @@ func (s *server) registerExchange(a huma.API) {
 		found, err := exchange.Read(in.RawBody, k)
 		var bad exchange.Error
 		if errors.As(err, &bad) {
-			return nil, newProblem(http.StatusUnprocessableEntity, "The file cannot be read; nothing was saved.", field.Errors{{Pointer: bad.Place, Wrong: field.Because("changed.said", "text", bad.Detail)}})
+			return nil, newProblem(
+				http.StatusUnprocessableEntity,
+				"The file cannot be read; nothing was saved.",
+				field.Errors{{Pointer: bad.Place, Wrong: field.Because("changed.said", "text", bad.Detail)}},
+			)
 		}
 		if err != nil {
 			return nil, problemOf(err)
 		}
 		return answer(found), nil
 	})
-	huma.Register(a, op(http.MethodPost, "/api/exchange/write", "writeFile", "Write formulas, and those they use, as a file"),
+	huma.Register(
+		a,
+		op(http.MethodPost, "/api/exchange/write", "writeFile", "Write formulas, and those they use, as a file"),
 		func(ctx context.Context, in *struct {
 			As   string            `query:"as" enum:"json,jsonld,csv" default:"json"`
 			Body []formula.Formula `maxItems:"200"`
@@ -55,10 +66,17 @@ func (s *server) registerExchange(a huma.API) {
 			if err != nil {
 				return nil, newProblem(http.StatusUnprocessableEntity, err.Error())
 			}
-			kind := map[string]string{"json": "application/json", "jsonld": "application/ld+json", "csv": "text/csv; charset=utf-8"}[in.As]
+			kind := map[string]string{"json": "application/json", "jsonld": "application/ld+json",
+				"csv": "text/csv; charset=utf-8"}[in.As]
 			return &fileAnswer{ContentType: kind, Body: data}, nil
-		})
-	kept := op(http.MethodPost, "/api/exchange/keep", "keepFormulas", "Create the formulas of a file, all or none; rows may name each other file-0, file-1 and so on")
+		},
+	)
+	kept := op(
+		http.MethodPost,
+		"/api/exchange/keep",
+		"keepFormulas",
+		"Create the formulas of a file, all or none; rows may name each other file-0, file-1 and so on",
+	)
 	kept.DefaultStatus = http.StatusCreated
 	huma.Register(a, kept, s.keepFormulas)
 }

@@ -10,7 +10,14 @@ import (
 )
 
 func (s *server) registerFacts(a huma.API) {
-	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/facts", "listFacts", "List what has happened at a cook, in the order in which it was said"),
+	huma.Register(
+		a,
+		op(
+			http.MethodGet,
+			"/api/cooks/{id}/facts",
+			"listFacts",
+			"List what has happened at a cook, in the order in which it was said",
+		),
 		func(ctx context.Context, in *ByID) (*body[facts.Facts], error) {
 			if _, err := s.Store.Cooks().Get(ctx, in.ID); err != nil {
 				return nil, problemOf(err)
@@ -20,8 +27,14 @@ func (s *server) registerFacts(a huma.API) {
 				return nil, problemOf(err)
 			}
 			return answer(list), nil
-		})
-	added := op(http.MethodPost, "/api/cooks/{id}/facts", "addFact", "Add a fact; the same one twice is once, and another with its id is a conflict")
+		},
+	)
+	added := op(
+		http.MethodPost,
+		"/api/cooks/{id}/facts",
+		"addFact",
+		"Add a fact; the same one twice is once, and another with its id is a conflict",
+	)
 	added.DefaultStatus = http.StatusCreated
 	huma.Register(a, added, func(ctx context.Context, in *struct {
 		ByID

@@ -23,7 +23,13 @@ func TestFactsOverHTTP(t *testing.T) {
 	later := supper()
 	later.Name = "Later"
 	call(t, app, "POST", "/api/cooks", later).into(t, &second)
-	fact := facts.Fact{ID: "0b0e7a52-6a1f-4c0e-9d53-0d5f3c1e8a11", Kind: facts.Done, Piece: "k1", What: "salt", At: testclock.At(2, "20:00")}
+	fact := facts.Fact{
+		ID:    "0b0e7a52-6a1f-4c0e-9d53-0d5f3c1e8a11",
+		Kind:  facts.Done,
+		Piece: "k1",
+		What:  "salt",
+		At:    testclock.At(2, "20:00"),
+	}
 	for range 3 { // a sender that heard no answer sends again
 		require.Equal(t, http.StatusCreated, call(t, app, "POST", "/api/cooks/{supper}/facts", fact).StatusCode)
 	}
@@ -51,7 +57,11 @@ func TestFactsOverHTTP(t *testing.T) {
 	call(t, app, "POST", "/api/cooks/{supper}/duplicate", nil).into(t, &copied)
 	call(t, app, "GET", "/api/cooks/"+copied.ID+"/facts", nil).into(t, &list)
 	assert.Empty(t, list)
-	require.Equal(t, http.StatusNoContent, call(t, app, "DELETE", "/api/cooks/{supper}", nil, "If-Match", `"1"`).StatusCode)
+	require.Equal(
+		t,
+		http.StatusNoContent,
+		call(t, app, "DELETE", "/api/cooks/{supper}", nil, "If-Match", `"1"`).StatusCode,
+	)
 	call(t, app, "GET", "/api/cooks/{supper}/facts", nil).problem(t, http.StatusNotFound)
 	call(t, app, "POST", "/api/cooks/{supper}/facts", fact).problem(t, http.StatusNotFound)
 	require.Equal(t, http.StatusOK, call(t, app, "POST", "/api/cooks/{supper}/restore", nil).StatusCode)

@@ -45,12 +45,17 @@ type FormulaVersion struct {
 
 func (s *server) registerFormulas(a huma.API) {
 	resource[formula.Formula, FormulaRecord]{
-		path: "/api/formulas", noun: "Formula", what: "a formula", records: func() store.Records[formula.Formula] { return s.typed.Formulas().Records },
-		show:   func(r store.Record[formula.Formula]) FormulaRecord { return FormulaRecord(r) },
-		create: s.createFormula, update: s.updateFormula,
+		path: "/api/formulas", noun: "Formula", what: "a formula",
+		records: func() store.Records[formula.Formula] { return s.typed.Formulas().Records },
+		show:    func(r store.Record[formula.Formula]) FormulaRecord { return FormulaRecord(r) },
+		create:  s.createFormula, update: s.updateFormula,
 	}.register(a)
 	huma.Register(a, op(http.MethodGet, "/api/formulas", "listFormulas", "List your formulas by name"), s.listFormulas)
-	huma.Register(a, op(http.MethodGet, "/api/formulas/{id}/versions", "formulaVersions", "List the versions of a formula, newest first"), s.formulaVersions)
+	huma.Register(
+		a,
+		op(http.MethodGet, "/api/formulas/{id}/versions", "formulaVersions", "List the versions of a formula, newest first"),
+		s.formulaVersions,
+	)
 	huma.Register(a, op(http.MethodPost, "/api/calc/formula", "workOutFormula", "Calculate a formula in a batch"),
 		func(ctx context.Context, in *struct {
 			Measure
@@ -81,14 +86,17 @@ func (s *server) registerFormulas(a huma.API) {
 			}
 			return answer(out), nil
 		})
-	huma.Register(a, op(http.MethodPost, "/api/calc/label", "readLabel", "Calculate a mix's salt from its nutrition label"),
+	huma.Register(
+		a,
+		op(http.MethodPost, "/api/calc/label", "readLabel", "Calculate a mix's salt from its nutrition label"),
 		func(_ context.Context, in *body[formula.Label]) (*body[*sheet.LabelSheet], error) {
 			out, err := sheet.ReadLabel(in.Body, sheet.Reader{})
 			if err != nil {
 				return nil, problemOf(err)
 			}
 			return answer(out), nil
-		})
+		},
+	)
 }
 
 func (s *server) listFormulas(ctx context.Context, in *struct {
@@ -135,7 +143,12 @@ func (s *server) createFormula(ctx context.Context, f formula.Formula) (store.Re
 	return s.Store.Formulas().Create(ctx, f, origin)
 }
 
-func (s *server) updateFormula(ctx context.Context, id string, version uint, f formula.Formula) (store.Record[formula.Formula], error) {
+func (s *server) updateFormula(
+	ctx context.Context,
+	id string,
+	version uint,
+	f formula.Formula,
+) (store.Record[formula.Formula], error) {
 	old, err := s.Store.Formulas().Get(ctx, id)
 	if err != nil {
 		return old, err

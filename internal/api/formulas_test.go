@@ -18,8 +18,12 @@ import (
 
 func bathFormula() formula.Formula {
 	return formula.Formula{
-		Name: "Slipway bath", Kind: formula.Bath, Note: "for legs", Tags: []string{"poultry", "cold"}, Basis: formula.ByWeight, Spoons: quantity.USSpoons,
-		Rows: []formula.Row{{Ingredient: "apple-juice", Form: "liquid", Parts: "1 L"}, {Ingredient: "table-salt", Form: "fine", Parts: "6 %"}},
+		Name: "Slipway bath", Kind: formula.Bath, Note: "for legs", Tags: []string{"poultry", "cold"},
+		Basis: formula.ByWeight, Spoons: quantity.USSpoons,
+		Rows: []formula.Row{
+			{Ingredient: "apple-juice", Form: "liquid", Parts: "1 L"},
+			{Ingredient: "table-salt", Form: "fine", Parts: "6 %"},
+		},
 	}
 }
 
@@ -40,7 +44,15 @@ func TestFormulaKeepsEveryVersion(t *testing.T) {
 	require.Equal(t, http.StatusOK, put.StatusCode, string(put.body))
 	same := call(t, app, "PUT", "/api/formulas/{Slipway}", next, "If-Match", put.Header.Get("ETag"))
 	assert.Equal(t, put.Header.Get("ETag"), same.Header.Get("ETag"), "nothing new is no version")
-	call(t, app, "PUT", "/api/formulas/{Slipway}", next, "If-Match", made.Header.Get("ETag")).problem(t, http.StatusPreconditionFailed)
+	call(
+		t,
+		app,
+		"PUT",
+		"/api/formulas/{Slipway}",
+		next,
+		"If-Match",
+		made.Header.Get("ETag"),
+	).problem(t, http.StatusPreconditionFailed)
 
 	var versions []api.FormulaVersion
 	call(t, app, "GET", "/api/formulas/{Slipway}/versions", nil).into(t, &versions)
@@ -58,7 +70,11 @@ func TestFormulasAreFoundAndFollowed(t *testing.T) {
 	app := apptest.Start(t, apptest.Nothing)
 	var bath, two api.FormulaRecord
 	call(t, app, "POST", "/api/formulas", bathFormula()).into(t, &bath)
-	user := formula.Formula{Name: "Bath for two", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: bath.ID, Parts: "1"}}}
+	user := formula.Formula{
+		Name:  "Bath for two",
+		Basis: formula.ByWeight,
+		Rows:  []formula.Row{{Formula: bath.ID, Parts: "1"}},
+	}
 	call(t, app, "POST", "/api/formulas", user).into(t, &two)
 	find := func(query string) []string {
 		var page api.ListPage[api.FormulaSummary]
@@ -97,10 +113,22 @@ func TestFormulasAreFoundAndFollowed(t *testing.T) {
 	assert.InEpsilon(t, 2, after.Pieces[0].Season.SaltShare.Value/before.Pieces[0].Season.SaltShare.Value, 0.01)
 
 	var worked sheet.FormulaSheet
-	call(t, app, "POST", "/api/calc/formula", bench.Request{Formula: user, Batch: formula.Batch{Fix: "jar", Amount: "2 cups", Round: "1 g"}}).into(t, &worked)
+	call(
+		t,
+		app,
+		"POST",
+		"/api/calc/formula",
+		bench.Request{Formula: user, Batch: formula.Batch{Fix: "jar", Amount: "2 cups", Round: "1 g"}},
+	).into(t, &worked)
 	require.Empty(t, worked.Errors)
 	assert.InDelta(t, 12, worked.Totals[0].Share.Value, 0.1)
-	call(t, app, "POST", "/api/calc/formula", bench.Request{Formula: user, Batch: formula.Batch{Fix: "total", Amount: "many"}}).into(t, &worked)
+	call(
+		t,
+		app,
+		"POST",
+		"/api/calc/formula",
+		bench.Request{Formula: user, Batch: formula.Batch{Fix: "total", Amount: "many"}},
+	).into(t, &worked)
 	assert.Equal(t, "/batch/amount", worked.Errors[0].Pointer)
 
 	var c sheet.Comparison
@@ -110,7 +138,12 @@ func TestFormulasAreFoundAndFollowed(t *testing.T) {
 	var label sheet.LabelSheet
 	call(t, app, "POST", "/api/calc/label", formula.Label{Sodium: "900", Serving: "16 g"}).into(t, &label)
 	assert.Equal(t, "14", label.Salt.Text)
-	assert.Equal(t, "/weighs", call(t, app, "POST", "/api/calc/label", formula.Label{Sodium: "900", Serving: "1 tsp"}).problem(t, 422).Errors[0].Pointer)
+	assert.Equal(
+		t,
+		"/weighs",
+		call(t, app, "POST", "/api/calc/label", formula.Label{Sodium: "900", Serving: "1 tsp"}).problem(t,
+			422).Errors[0].Pointer,
+	)
 }
 
 // A bench of two thousand formulas, each with three versions, as a list sees it.
@@ -123,11 +156,14 @@ func BenchmarkBench2000(b *testing.B) {
 		require.NoError(b, err)
 		for v := range 2 {
 			f.Note = fmt.Sprintf("version %d", v)
-			r, err = app.Store.Formulas().Update(b.Context(), r.ID, r.Version, f, func(formula.Formula) []formula.Change { return nil })
+			r, err = app.Store.Formulas().
+				Update(b.Context(), r.ID, r.Version, f, func(formula.Formula) []formula.Change { return nil })
 			require.NoError(b, err)
 		}
 	}
-	for _, path := range []string{"/api/formulas?page=20", "/api/formulas?search=1234", "/api/formulas?tag=cold&kind=bath", addressed(b, app, "/api/formulas/{1000}"), addressed(b, app, "/api/formulas/{1000}/versions")} {
+	for _, path := range []string{"/api/formulas?page=20", "/api/formulas?search=1234",
+		"/api/formulas?tag=cold&kind=bath", addressed(b, app, "/api/formulas/{1000}"),
+		addressed(b, app, "/api/formulas/{1000}/versions")} {
 		b.Run(path, func(b *testing.B) {
 			for b.Loop() {
 				if r := call(b, app, "GET", path, nil); r.StatusCode != http.StatusOK {

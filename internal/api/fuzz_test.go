@@ -38,7 +38,9 @@ func FuzzPatch(f *testing.F) {
 		if json.Unmarshal([]byte(value), &v) != nil {
 			v = value
 		}
-		status, _ := send(map[string]any{"base": whole.Page, "patch": []any{map[string]any{"op": op, "path": path, "value": v}}})
+		status, _ := send(
+			map[string]any{"base": whole.Page, "patch": []any{map[string]any{"op": op, "path": path, "value": v}}},
+		)
 		require.Less(t, status, 500, "%s %q %s", op, path, value)
 		require.NotZero(t, status)
 	})

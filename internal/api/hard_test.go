@@ -66,7 +66,8 @@ func TestTimesThatNoCookCanMean(t *testing.T) {
 		return out
 	}
 	key := rec.Doc.Pieces[0].Key
-	for _, when := range []string{"0026-11-28T18:30", "1999-12-31T23:59", "2101-01-01T00:00", "9999-12-31T23:59", "2026-02-30T18:30", "yesterday", "2026-11-28", "-2026-11-28T18:30"} {
+	for _, when := range []string{"0026-11-28T18:30", "1999-12-31T23:59", "2101-01-01T00:00", "9999-12-31T23:59",
+		"2026-02-30T18:30", "yesterday", "2026-11-28", "-2026-11-28T18:30"} {
 		c := rec.Doc
 		c.ServeAt = when
 		assert.Contains(t, at(mistakes(c, nil)), "/serve_at", when)
@@ -75,10 +76,17 @@ func TestTimesThatNoCookCanMean(t *testing.T) {
 		c.Wishes = []cook.Wish{{Piece: key, Stage: "salt", At: when}}
 		assert.Contains(t, at(mistakes(c, nil)), "/wishes/0/at", when)
 		call(t, app, "PUT", "/api/cooks/{supper}", c, "If-Match", `"1"`).problem(t, http.StatusUnprocessableEntity)
-		for kind, what := range map[facts.Kind]string{facts.Done: "fire", facts.Ticked: "salt", facts.Acknowledged: "sodium"} {
+		for kind, what := range map[facts.Kind]string{facts.Done: "fire", facts.Ticked: "salt",
+			facts.Acknowledged: "sodium"} {
 			f := facts.Fact{ID: "00000000-0000-4000-8000-000000000077", Kind: kind, Piece: key, What: what, At: when}
 			_, unread := time.Parse("2006-01-02T15:04", when)
-			assert.Equal(t, unread != nil, slices.Contains(at(mistakes(rec.Doc, facts.Facts{f})), "/facts/0/at"), "one of another age on record stops nothing: %s", when)
+			assert.Equal(
+				t,
+				unread != nil,
+				slices.Contains(at(mistakes(rec.Doc, facts.Facts{f})), "/facts/0/at"),
+				"one of another age on record stops nothing: %s",
+				when,
+			)
 			call(t, app, "POST", "/api/cooks/{supper}/facts", f).problem(t, http.StatusUnprocessableEntity)
 		}
 	}
@@ -97,7 +105,13 @@ func TestTimesThatNoCookCanMean(t *testing.T) {
 		require.NoError(t, err)
 		return string(raw)
 	}
-	far := facts.Fact{ID: "00000000-0000-4000-8000-000000000078", Kind: facts.Done, Piece: key, What: "fire", At: "2000-01-01T00:00"}
+	far := facts.Fact{
+		ID:    "00000000-0000-4000-8000-000000000078",
+		Kind:  facts.Done,
+		Piece: key,
+		What:  "fire",
+		At:    "2000-01-01T00:00",
+	}
 	assert.JSONEq(t, plan(nil), plan(facts.Facts{far}))
 }
 
@@ -113,16 +127,32 @@ func TestShapesThatAreNone(t *testing.T) {
 	assert.True(t, strings.HasSuffix(p.Errors[0].Pointer, "/key"), "%+v", p.Errors)
 	for _, body := range []string{"null", "[]", `"a cook"`, "7", "true", "", "{", `{"name":}`, `{"pieces":[null]}`, "{\"name\":\"\xff\xfe", strings.Repeat("[", 5000)} {
 		r := call(t, app, "POST", "/api/cooks", body)
-		assert.True(t, r.StatusCode >= 400 && r.StatusCode < 500 || r.StatusCode == http.StatusCreated && body == `{"pieces":[null]}`, "%.20q: %d %s", body, r.StatusCode, r.body)
+		assert.True(
+			t,
+			r.StatusCode >= 400 && r.StatusCode < 500 || r.StatusCode == http.StatusCreated && body == `{"pieces":[null]}`,
+			"%.20q: %d %s",
+			body,
+			r.StatusCode,
+			r.body,
+		)
 		r = call(t, app, "POST", "/api/page", body)
 		assert.True(t, r.StatusCode >= 400 && r.StatusCode < 500, "%.20q: %d %s", body, r.StatusCode, r.body)
 		r = call(t, app, "POST", "/api/forecast", body)
 		assert.True(t, r.StatusCode >= 400 && r.StatusCode < 500, "%.20q: %d %s", body, r.StatusCode, r.body)
 	}
-	for _, id := range []string{strings.Repeat("a", 70), "0000000000000000000000000000000000001", "00000000-0000-0000-0000-000000000000", "..%2f..%2fetc", "%00", "-1", "9223372036854775808", "%F0%9F%8C%B6"} {
-		for _, path := range []string{"/api/cooks/%s", "/api/formulas/%s", "/api/jars/%s", "/api/cooks/%s/facts", "/api/cooks/%s/photos", "/api/cooks/%s/calendar.ics", "/api/formulas/%s/versions"} {
+	for _, id := range []string{strings.Repeat("a", 70), "0000000000000000000000000000000000001",
+		"00000000-0000-0000-0000-000000000000", "..%2f..%2fetc", "%00", "-1", "9223372036854775808", "%F0%9F%8C%B6"} {
+		for _, path := range []string{"/api/cooks/%s", "/api/formulas/%s", "/api/jars/%s", "/api/cooks/%s/facts",
+			"/api/cooks/%s/photos", "/api/cooks/%s/calendar.ics", "/api/formulas/%s/versions"} {
 			r := call(t, app, "GET", fmt.Sprintf(path, id), nil)
-			assert.True(t, r.StatusCode == 404 || r.StatusCode == 422 || r.StatusCode == 405, "%s: %d %s", fmt.Sprintf(path, id), r.StatusCode, r.body)
+			assert.True(
+				t,
+				r.StatusCode == 404 || r.StatusCode == 422 || r.StatusCode == 405,
+				"%s: %d %s",
+				fmt.Sprintf(path, id),
+				r.StatusCode,
+				r.body,
+			)
 		}
 	}
 	assert.Equal(t, before, onRecord(t, app))
@@ -135,14 +165,18 @@ func TestWhatIsNotThere(t *testing.T) {
 	app := apptest.Start(t, apptest.Nothing)
 	const nobody = "0b0e7a52-6a1f-4c0e-9d53-0d5f3c1e8a11"
 	for _, one := range [][2]string{
-		{"GET", "/api/cooks/" + nobody}, {"GET", "/api/cooks/" + nobody + "/facts"}, {"GET", "/api/cooks/" + nobody + "/photos"}, {"GET", "/api/cooks/" + nobody + "/calendar.ics"},
-		{"POST", "/api/cooks/" + nobody + "/restore"}, {"POST", "/api/cooks/" + nobody + "/duplicate"}, {"GET", "/api/formulas/" + nobody}, {"GET", "/api/formulas/" + nobody + "/versions"},
-		{"POST", "/api/formulas/" + nobody + "/restore"}, {"POST", "/api/photos/999/restore"}, {"GET", "/api/photos/999"}, {"GET", "/api/nothing"}, {"DELETE", "/api/nothing/at/all"},
+		{"GET", "/api/cooks/" + nobody}, {"GET", "/api/cooks/" + nobody + "/facts"},
+		{"GET", "/api/cooks/" + nobody + "/photos"}, {"GET", "/api/cooks/" + nobody + "/calendar.ics"},
+		{"POST", "/api/cooks/" + nobody + "/restore"}, {"POST", "/api/cooks/" + nobody + "/duplicate"},
+		{"GET", "/api/formulas/" + nobody}, {"GET", "/api/formulas/" + nobody + "/versions"},
+		{"POST", "/api/formulas/" + nobody + "/restore"}, {"POST", "/api/photos/999/restore"}, {"GET", "/api/photos/999"},
+		{"GET", "/api/nothing"}, {"DELETE", "/api/nothing/at/all"},
 	} {
 		call(t, app, one[0], one[1], nil).problem(t, http.StatusNotFound)
 	}
 	for path, has := range map[string]string{
-		"/api/cooks": "GET, POST", "/api/sheet": "POST", "/api/page": "POST", "/api/forecast": "POST", "/api/clock": "GET", "/api/cooks/" + nobody: "GET, PUT, DELETE", "/api/health": "GET",
+		"/api/cooks": "GET, POST", "/api/sheet": "POST", "/api/page": "POST", "/api/forecast": "POST", "/api/clock": "GET",
+		"/api/cooks/" + nobody: "GET, PUT, DELETE", "/api/health": "GET",
 	} {
 		for _, method := range []string{"GET", "POST", "PUT", "PATCH", "DELETE"} {
 			if strings.Contains(has, method) {
@@ -159,9 +193,17 @@ func TestWhatIsNotThere(t *testing.T) {
 func TestParametersThatAreNone(t *testing.T) {
 	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Nothing)
-	for _, q := range []string{"page=NaN", "page=1e9", "page=-1", "page=0x10", "page=999999999999999999999", "page=%00", "search=%ff%fe", "search=a%0d%0aSet-Cookie:%20b", "sort=;DROP", "gone=maybe"} {
+	for _, q := range []string{"page=NaN", "page=1e9", "page=-1", "page=0x10", "page=999999999999999999999", "page=%00",
+		"search=%ff%fe", "search=a%0d%0aSet-Cookie:%20b", "sort=;DROP", "gone=maybe"} {
 		r := call(t, app, "GET", "/api/cooks?"+q, nil)
-		assert.True(t, r.StatusCode == 200 || r.StatusCode == 422 || r.StatusCode == 400, "%s: %d %s", q, r.StatusCode, r.body)
+		assert.True(
+			t,
+			r.StatusCode == 200 || r.StatusCode == 422 || r.StatusCode == 400,
+			"%s: %d %s",
+			q,
+			r.StatusCode,
+			r.body,
+		)
 		if strings.HasPrefix(q, "page") || strings.Contains(q, "%ff") || strings.Contains(q, "%0d") {
 			assert.NotEqual(t, 200, r.StatusCode, q)
 		}
@@ -169,7 +211,13 @@ func TestParametersThatAreNone(t *testing.T) {
 	}
 	for _, v := range []string{"1e308", "-1e308", "1e-300", "0", "-0", "4.9e-324", "1.7976931348623157e308"} {
 		for _, rescale := range []bool{true, false} {
-			r := call(t, app, "POST", "/api/calc/weighing", fmt.Sprintf(`{"targets":[%[1]s,5,%[1]s],"weighed":[%[1]s,3],"rescale":%[2]v}`, v, rescale))
+			r := call(
+				t,
+				app,
+				"POST",
+				"/api/calc/weighing",
+				fmt.Sprintf(`{"targets":[%[1]s,5,%[1]s],"weighed":[%[1]s,3],"rescale":%[2]v}`, v, rescale),
+			)
 			assert.True(t, r.StatusCode == 200 || r.StatusCode == 422, "%s: %d %s", v, r.StatusCode, r.body)
 			assert.True(t, json.Valid(r.body), "%s", r.body)
 			assert.NotContains(t, string(r.body), "Inf")
@@ -220,7 +268,8 @@ func TestTextsAreTexts(t *testing.T) {
 	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Nothing)
 	for _, name := range []string{
-		"Supper\r\nBEGIN:VEVENT\r\nSUMMARY:mine", "Sup\x00per\x0b\x1b[31m", "Sup\u2028per\u0085\u009fx", strings.Repeat("ü", 95), "=cmd()|' /C calc'!A0", "\u202eSupper", "A;B,C:D\\E",
+		"Supper\r\nBEGIN:VEVENT\r\nSUMMARY:mine", "Sup\x00per\x0b\x1b[31m", "Sup\u2028per\u0085\u009fx",
+		strings.Repeat("ü", 95), "=cmd()|' /C calc'!A0", "\u202eSupper", "A;B,C:D\\E",
 	} {
 		c := supper()
 		c.Name = name
@@ -244,7 +293,12 @@ func TestTextsAreTexts(t *testing.T) {
 			assert.LessOrEqual(t, len(line), 75, "%q", line)
 		}
 		unfolded := strings.ReplaceAll(text, "\r\n ", "")
-		assert.Equal(t, strings.Count(unfolded, "\r\nBEGIN:VEVENT"), strings.Count(unfolded, "\r\nUID:"), "no event that was not made")
+		assert.Equal(
+			t,
+			strings.Count(unfolded, "\r\nBEGIN:VEVENT"),
+			strings.Count(unfolded, "\r\nUID:"),
+			"no event that was not made",
+		)
 		assert.NotContains(t, unfolded, "\r\nSUMMARY:mine")
 	}
 }

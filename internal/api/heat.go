@@ -19,7 +19,9 @@ func (s *server) registerHeat(a huma.API) {
 			}
 			return answer(out), nil
 		})
-	huma.Register(a, op(http.MethodPost, "/api/forecast", "outlook", "Forecast one piece of a cook-out, and other ways to cook it"),
+	huma.Register(
+		a,
+		op(http.MethodPost, "/api/forecast", "outlook", "Forecast one piece of a cook-out, and other ways to cook it"),
 		func(ctx context.Context, in *struct {
 			CookAsked
 			Body sheet.OutlookRequest
@@ -33,13 +35,17 @@ func (s *server) registerHeat(a huma.API) {
 				return nil, problemOf(err)
 			}
 			return answer(out), nil
-		})
-	huma.Register(a, op(http.MethodPost, "/api/calc/rest", "forecastRest", "Forecast how a piece cools after the fire, as numbers"),
+		},
+	)
+	huma.Register(
+		a,
+		op(http.MethodPost, "/api/calc/rest", "forecastRest", "Forecast how a piece cools after the fire, as numbers"),
 		func(_ context.Context, in *body[forecast.RestRequest]) (*body[forecast.RestAnswer], error) {
 			out, err := forecast.CalcRest(in.Body)
 			if err != nil {
 				return nil, problemOf(err)
 			}
 			return answer(out), nil
-		})
+		},
+	)
 }

@@ -44,7 +44,11 @@ func TestWhateverIsSent(t *testing.T) {
 				if method == "get" {
 					return ""
 				}
-				return string(call(t, app, "GET", "/api/cooks/"+known[0], nil).body) + string(call(t, app, "GET", "/api/formulas/"+known[1], nil).body)
+				return string(
+					call(t, app, "GET", "/api/cooks/"+known[0], nil).body,
+				) + string(
+					call(t, app, "GET", "/api/formulas/"+known[1], nil).body,
+				)
 			}
 			before := onRecord()
 			got := call(t, app, r.Method, r.At, body, r.Headers...)

@@ -30,11 +30,21 @@ type JarLine struct {
 // jarLine tells how a jar stands, and what of a need in grams it can give.
 func (s *server) jarLine(k kitchen.Kitchen, d store.Record[formula.Jar], m Measure, need float64) JarLine {
 	stand, wrong := d.Doc.Stand(k, s.Now())
-	return JarLine{d.ID, d.Version, d.Doc, sheet.WriteJar(stand, sheet.Mistakes(wrong, m.reader()), quantity.Mass(need)*quantity.Gram, m.reader())}
+	return JarLine{
+		d.ID,
+		d.Version,
+		d.Doc,
+		sheet.WriteJar(stand, sheet.Mistakes(wrong, m.reader()), quantity.Mass(need)*quantity.Gram, m.reader()),
+	}
 }
 
 // jarsOf lists the jars that a filter accepts.
-func (s *server) jarsOf(ctx context.Context, m Measure, need float64, of func(formula.Formula) bool) (*body[[]JarLine], error) {
+func (s *server) jarsOf(
+	ctx context.Context,
+	m Measure,
+	need float64,
+	of func(formula.Formula) bool,
+) (*body[[]JarLine], error) {
 	list, _, err := s.Store.Jars().List(ctx, store.Query{})
 	if err != nil {
 		return nil, problemOf(err)

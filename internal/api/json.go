@@ -30,7 +30,10 @@ func unmarshal(data []byte, v any) error {
 	var kind *json.UnmarshalTypeError
 	switch {
 	case errors.As(err, &syntax):
-		return unreadable{pointerAt(data, syntax.Offset), fmt.Sprintf("this is not JSON: %v at byte %d", syntax, syntax.Offset)}
+		return unreadable{
+			pointerAt(data, syntax.Offset),
+			fmt.Sprintf("this is not JSON: %v at byte %d", syntax, syntax.Offset),
+		}
 	case errors.As(err, &kind):
 		return unreadable{pointerAt(data, kind.Offset), fmt.Sprintf("%s is out of range or of the wrong kind", kind.Value)}
 	case err != nil:

@@ -55,7 +55,14 @@ func (s *server) registerLarder(a huma.API) {
 			}
 			return answer(out), nil
 		})
-	huma.Register(a, op(http.MethodPut, "/api/larder/{thing}", "putThing", "Set the price and stock of an ingredient, a cut, or fuel, wood or a wrap; both empty removes it"),
+	huma.Register(
+		a,
+		op(
+			http.MethodPut,
+			"/api/larder/{thing}",
+			"putThing",
+			"Set the price and stock of an ingredient, a cut, or fuel, wood or a wrap; both empty removes it",
+		),
 		func(ctx context.Context, in *struct {
 			Thing string `path:"thing" maxLength:"64"`
 			Body  LarderThing
@@ -65,9 +72,11 @@ func (s *server) registerLarder(a huma.API) {
 				return nil, problemOf(err)
 			}
 			return nil, problemOf(s.Store.PutThing(ctx, thing))
-		})
+		},
+	)
 	resource[larder.Own, DocRecord[larder.Own]]{
-		path: "/api/ingredients", noun: "Ingredient", what: "an ingredient of your own", records: s.Store.Ingredients, show: docRecord[larder.Own],
+		path: "/api/ingredients", noun: "Ingredient", what: "an ingredient of your own", records: s.Store.Ingredients,
+		show: docRecord[larder.Own],
 	}.register(a)
 }
 

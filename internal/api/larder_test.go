@@ -33,7 +33,13 @@ func TestJars(t *testing.T) {
 	for range 2 { // a screen that heard no answer sends again
 		call(t, app, "POST", "/api/jars/{}/draws", formula.Draw{ID: "one", Amount: "60 g", For: "supper"})
 	}
-	p := call(t, app, "POST", "/api/jars/{}/draws", formula.Draw{Amount: "150 g"}).problem(t, http.StatusUnprocessableEntity)
+	p := call(
+		t,
+		app,
+		"POST",
+		"/api/jars/{}/draws",
+		formula.Draw{Amount: "150 g"},
+	).problem(t, http.StatusUnprocessableEntity)
 	assert.Equal(t, "/amount", p.Errors[0].Pointer)
 	assert.Equal(t, "there is only 140 g left in it", p.Errors[0].Message)
 	lines := func(query string) []api.JarLine {
@@ -57,9 +63,21 @@ func TestJars(t *testing.T) {
 	assert.InDelta(t, 140, one.LeftGrams, 1e-9)
 	assert.Equal(t, []string{"60 g"}, one.Taken)
 	assert.Equal(t, testclock.Day(0), one.Jar.Draws[0].Day)
-	call(t, app, "DELETE", "/api/jars/{}", nil, "If-Match", made.Header.Get("ETag")).problem(t, http.StatusPreconditionFailed)
+	call(
+		t,
+		app,
+		"DELETE",
+		"/api/jars/{}",
+		nil,
+		"If-Match",
+		made.Header.Get("ETag"),
+	).problem(t, http.StatusPreconditionFailed)
 	call(t, app, "DELETE", "/api/jars/{}", nil).problem(t, http.StatusPreconditionRequired)
-	require.Equal(t, http.StatusNoContent, call(t, app, "DELETE", "/api/jars/{}/draws/"+one.Jar.Draws[0].ID, nil).StatusCode)
+	require.Equal(
+		t,
+		http.StatusNoContent,
+		call(t, app, "DELETE", "/api/jars/{}/draws/"+one.Jar.Draws[0].ID, nil).StatusCode,
+	)
 	call(t, app, "DELETE", "/api/jars/{}/draws/"+one.Jar.Draws[0].ID, nil).problem(t, http.StatusNotFound)
 	assert.InDelta(t, 1, lines("")[0].LeftShare, 1e-12)
 	require.Equal(t, http.StatusNoContent, call(t, app, "DELETE", "/api/jars/{}", nil, "If-Match", `"3"`).StatusCode)
@@ -71,7 +89,11 @@ func TestJars(t *testing.T) {
 	require.Equal(t, http.StatusCreated, call(t, app, "POST", "/api/jars", undated).StatusCode)
 	assert.Equal(t, testclock.Day(0), lines("")[1].Jar.Made, "made today, as the server counts days")
 	jar.Amount = "much"
-	assert.Equal(t, "/amount", call(t, app, "POST", "/api/jars", jar).problem(t, http.StatusUnprocessableEntity).Errors[0].Pointer)
+	assert.Equal(
+		t,
+		"/amount",
+		call(t, app, "POST", "/api/jars", jar).problem(t, http.StatusUnprocessableEntity).Errors[0].Pointer,
+	)
 }
 
 // Prices make costs; an ingredient of one's own is chosen, mixed, and stays in old
@@ -79,26 +101,51 @@ func TestJars(t *testing.T) {
 func TestLarder(t *testing.T) {
 	app := apptest.Start(t, apptest.Nothing)
 	put := func(thing string, v api.LarderThing) reply { return call(t, app, "PUT", "/api/larder/"+thing, v) }
-	require.Equal(t, http.StatusNoContent, put("kosher-salt", api.LarderThing{Price: "€3 for 1 kg", Stock: "500 g"}).StatusCode)
+	require.Equal(
+		t,
+		http.StatusNoContent,
+		put("kosher-salt", api.LarderThing{Price: "€3 for 1 kg", Stock: "500 g"}).StatusCode,
+	)
 	require.Equal(t, http.StatusNoContent, put("pork-loin", api.LarderThing{Price: "€9/kg"}).StatusCode)
-	p := put("black-pepper", api.LarderThing{Price: "£9 for 1 kg", Stock: "some"}).problem(t, http.StatusUnprocessableEntity)
+	p := put(
+		"black-pepper",
+		api.LarderThing{Price: "£9 for 1 kg", Stock: "some"},
+	).problem(t, http.StatusUnprocessableEntity)
 	require.Len(t, p.Errors, 2)
 	assert.Contains(t, p.Errors[1].Message, "the other prices are in “€”")
 	put("unicorn", api.LarderThing{Price: "1/kg"}).problem(t, http.StatusNotFound)
 
 	var l api.Larder
 	call(t, app, "GET", "/api/larder", nil).into(t, &l)
-	assert.Equal(t, map[string]api.LarderThing{"kosher-salt": {"€3 for 1 kg", "500 g"}, "pork-loin": {"€9/kg", ""}}, l.Things)
+	assert.Equal(
+		t,
+		map[string]api.LarderThing{"kosher-salt": {"€3 for 1 kg", "500 g"}, "pork-loin": {"€9/kg", ""}},
+		l.Things,
+	)
 
 	made := call(t, app, "POST", "/api/ingredients", larder.Own{Name: "The red jar", Salt: "40 %", Allergens: []string{}})
 	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
 	var own api.DocRecord[larder.Own]
 	made.into(t, &own)
-	f := formula.Formula{Name: "Mine", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: store.OwnID(own.ID), Parts: "1"}, {Ingredient: "kosher-salt", Parts: "1"}}}
+	f := formula.Formula{
+		Name:  "Mine",
+		Basis: formula.ByWeight,
+		Rows:  []formula.Row{{Ingredient: store.OwnID(own.ID), Parts: "1"}, {Ingredient: "kosher-salt", Parts: "1"}},
+	}
 	require.Equal(t, http.StatusCreated, call(t, app, "POST", "/api/formulas", f).StatusCode)
-	require.Equal(t, http.StatusNoContent, call(t, app, "DELETE", "/api/ingredients/{}", nil, "If-Match", made.Header.Get("ETag")).StatusCode)
+	require.Equal(
+		t,
+		http.StatusNoContent,
+		call(t, app, "DELETE", "/api/ingredients/{}", nil, "If-Match", made.Header.Get("ETag")).StatusCode,
+	)
 	var s sheet.FormulaSheet
-	call(t, app, "POST", "/api/calc/formula", bench.Request{Formula: f, Batch: formula.Batch{Fix: "total", Amount: "200 g"}}).into(t, &s)
+	call(
+		t,
+		app,
+		"POST",
+		"/api/calc/formula",
+		bench.Request{Formula: f, Batch: formula.Batch{Fix: "total", Amount: "200 g"}},
+	).into(t, &s)
 	require.Empty(t, s.Errors)
 	assert.Equal(t, "0.30", s.Cost.Total.Text)
 	assert.Equal(t, "€", s.Cost.Total.Unit)
@@ -125,7 +172,12 @@ func TestNamesOfAnyLength(t *testing.T) {
 		"/api/pits":        func(n string) any { return cook.Pit{Name: n, Kind: "kettle"} },
 		"/api/methods":     func(n string) any { return cook.Method{Name: n, Cut: "pork-loin"} },
 		"/api/meals": func(n string) any {
-			return meal.Meal{Name: n, ServeAt: testclock.At(2, "13:00"), Zone: testclock.Zone, Items: []meal.Item{{Key: "a", Title: "Ribs", Form: "pulled", Weight: "1 kg"}}}
+			return meal.Meal{
+				Name:    n,
+				ServeAt: testclock.At(2, "13:00"),
+				Zone:    testclock.Zone,
+				Items:   []meal.Item{{Key: "a", Title: "Ribs", Form: "pulled", Weight: "1 kg"}},
+			}
 		},
 		"/api/jars": func(n string) any {
 			f := rub
@@ -134,7 +186,8 @@ func TestNamesOfAnyLength(t *testing.T) {
 		},
 	}
 	for path, doc := range named {
-		for _, name := range []string{strings.Repeat(" ", 1000) + "x", "x" + strings.Repeat(" ", 1000), strings.Repeat("x", 5000), strings.Repeat("🔥", 201), strings.Repeat("\u0301", 300) + "x"} {
+		for _, name := range []string{strings.Repeat(" ", 1000) + "x", "x" + strings.Repeat(" ", 1000),
+			strings.Repeat("x", 5000), strings.Repeat("🔥", 201), strings.Repeat("\u0301", 300) + "x"} {
 			call(t, app, "POST", path, doc(name)).problem(t, http.StatusUnprocessableEntity)
 		}
 		short := call(t, app, "POST", path, doc(strings.Repeat("ü", 60)))
@@ -160,8 +213,14 @@ func TestADrawHasADay(t *testing.T) {
 	app := apptest.Start(t, apptest.Nothing)
 	rub := formula.ReadyMade()[3]
 	rub.ID = ""
-	for day, good := range map[string]bool{"": false, "yesterday": false, "2026-02-30": false, testclock.Day(30): false, testclock.Day(0): true, testclock.Day(-3): true} {
-		jar := formula.Jar{Formula: rub, Made: testclock.Day(-5), Amount: "250 g", Draws: []formula.Draw{{ID: "a", Amount: "20 g", Day: day}}}
+	for day, good := range map[string]bool{"": false, "yesterday": false, "2026-02-30": false, testclock.Day(30): false,
+		testclock.Day(0): true, testclock.Day(-3): true} {
+		jar := formula.Jar{
+			Formula: rub,
+			Made:    testclock.Day(-5),
+			Amount:  "250 g",
+			Draws:   []formula.Draw{{ID: "a", Amount: "20 g", Day: day}},
+		}
 		r := call(t, app, "POST", "/api/jars", jar)
 		if good {
 			assert.Equal(t, http.StatusCreated, r.StatusCode, string(r.body))
@@ -180,7 +239,12 @@ func TestFilesOutAndIn(t *testing.T) {
 	rub.ID, rub.Name = "", "Crew rub"
 	var first api.FormulaRecord
 	call(t, app, "POST", "/api/formulas", rub).into(t, &first)
-	steeped := formula.Formula{Name: "Crew injection", Kind: formula.Injection, Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "stock", Parts: "500 g"}, {Formula: first.ID, Parts: "5 %"}}}
+	steeped := formula.Formula{
+		Name:  "Crew injection",
+		Kind:  formula.Injection,
+		Basis: formula.ByWeight,
+		Rows:  []formula.Row{{Ingredient: "stock", Parts: "500 g"}, {Formula: first.ID, Parts: "5 %"}},
+	}
 	for _, as := range []string{"json", "jsonld", "csv"} {
 		out := call(t, app, "POST", "/api/exchange/write?as="+as, []formula.Formula{steeped})
 		require.Equal(t, http.StatusOK, out.StatusCode, string(out.body))
@@ -202,9 +266,25 @@ func TestFilesOutAndIn(t *testing.T) {
 		kept.into(t, &records)
 		assert.Equal(t, records[1].ID, records[0].Doc.Rows[1].Formula)
 	}
-	bad := call(t, app, "POST", "/api/exchange/read", "amount,ingredient\n1,", "Content-Type", "application/octet-stream").problem(t, http.StatusUnprocessableEntity)
+	bad := call(
+		t,
+		app,
+		"POST",
+		"/api/exchange/read",
+		"amount,ingredient\n1,",
+		"Content-Type",
+		"application/octet-stream",
+	).problem(t, http.StatusUnprocessableEntity)
 	assert.Equal(t, "line 2", bad.Errors[0].Pointer)
-	call(t, app, "POST", "/api/exchange/read", string(make([]byte, exchange.MaxBytes+2)), "Content-Type", "application/octet-stream").problem(t, http.StatusRequestEntityTooLarge)
+	call(
+		t,
+		app,
+		"POST",
+		"/api/exchange/read",
+		string(make([]byte, exchange.MaxBytes+2)),
+		"Content-Type",
+		"application/octet-stream",
+	).problem(t, http.StatusRequestEntityTooLarge)
 	circle := []formula.Formula{
 		{Name: "a", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "file-1", Parts: "1"}}},
 		{Name: "b", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "file-0", Parts: "1"}}},
@@ -212,7 +292,11 @@ func TestFilesOutAndIn(t *testing.T) {
 	p := call(t, app, "POST", "/api/exchange/keep", circle).problem(t, http.StatusUnprocessableEntity)
 	assert.Contains(t, p.Errors[0].Message, "a formula cannot use itself")
 	half := []formula.Formula{rub, {Name: "no rows", Basis: formula.ByWeight, Rows: []formula.Row{}}}
-	assert.Equal(t, "/1/rows", call(t, app, "POST", "/api/exchange/keep", half).problem(t, http.StatusUnprocessableEntity).Errors[0].Pointer)
+	assert.Equal(
+		t,
+		"/1/rows",
+		call(t, app, "POST", "/api/exchange/keep", half).problem(t, http.StatusUnprocessableEntity).Errors[0].Pointer,
+	)
 	var page api.ListPage[api.FormulaSummary]
 	call(t, app, "GET", "/api/formulas", nil).into(t, &page)
 	assert.EqualValues(t, 1, page.Total, "nothing is half kept")

@@ -21,12 +21,37 @@ const (
 )
 
 // longer are the addresses that compute, or read files.
-var longer = []string{"/api/calc/", "/api/forecast", "/api/page", "/api/sheet", "/api/shopping", "/api/exchange/", "/opened", "/overwritten", "/api/guess", "/photos", "/calendar.ics", "/api/photos", "/live", "/practise", "/readings", "/after", "/api/now", "/api/logbook", "/api/lessons", "/log.csv", "/api/past", "/table"}
+var longer = []string{
+	"/api/calc/",
+	"/api/forecast",
+	"/api/page",
+	"/api/sheet",
+	"/api/shopping",
+	"/api/exchange/",
+	"/opened",
+	"/overwritten",
+	"/api/guess",
+	"/photos",
+	"/calendar.ics",
+	"/api/photos",
+	"/live",
+	"/practise",
+	"/readings",
+	"/after",
+	"/api/now",
+	"/api/logbook",
+	"/api/lessons",
+	"/log.csv",
+	"/api/past",
+	"/table",
+}
 
 // limited gives each request its time, which its context passes on.
 func limited(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if r.Method == http.MethodGet && (r.URL.Path == "/api/scale" || strings.HasSuffix(r.URL.Path, "/live/stream")) || r.URL.Path == "/api/book" || !strings.HasPrefix(r.URL.Path, "/api/") {
+		if r.Method == http.MethodGet && (r.URL.Path == "/api/scale" || strings.HasSuffix(r.URL.Path, "/live/stream")) ||
+			r.URL.Path == "/api/book" ||
+			!strings.HasPrefix(r.URL.Path, "/api/") {
 			next.ServeHTTP(w, r)
 			return
 		}
@@ -54,7 +79,11 @@ func readable(numbers map[string]bool) func(http.Handler) http.Handler {
 						return
 					}
 					if f, err := strconv.ParseFloat(v, 64); numbers[name] && err == nil && (math.IsNaN(f) || math.IsInf(f, 0)) {
-						write(w, newProblem(http.StatusUnprocessableEntity, "Some of what was asked cannot be used.", &huma.ErrorDetail{Location: "query." + name, Message: "a number is needed"}).(*Problem))
+						write(
+							w,
+							newProblem(http.StatusUnprocessableEntity, "Some of what was asked cannot be used.",
+								&huma.ErrorDetail{Location: "query." + name, Message: "a number is needed"}).(*Problem),
+						)
 						return
 					}
 				}

@@ -150,7 +150,12 @@ func (c *liveCook) follow(ctx context.Context, db *store.Store, id string) error
 	return err
 }
 
-func (s *server) workLive(ctx context.Context, id string, course facts.Course, as sheet.Reader) (sheet.LiveSheet, error) {
+func (s *server) workLive(
+	ctx context.Context,
+	id string,
+	course facts.Course,
+	as sheet.Reader,
+) (sheet.LiveSheet, error) {
 	r, err := s.Store.Cooks().Get(ctx, id)
 	if err != nil {
 		return sheet.LiveSheet{}, problemOf(err)
@@ -193,7 +198,12 @@ func (s *server) registerLive(a huma.API) {
 			}
 			return answer(out.out), nil
 		})
-	stream := op(http.MethodGet, "/api/cooks/{id}/live/stream", "liveStream", "Stream how a cook stands at the pit, as server-sent events: each time that anything has changed")
+	stream := op(
+		http.MethodGet,
+		"/api/cooks/{id}/live/stream",
+		"liveStream",
+		"Stream how a cook stands at the pit, as server-sent events: each time that anything has changed",
+	)
 	stream.Middlewares = huma.Middlewares{s.thereIs(a)}
 	sse.Register(a, stream,
 		map[string]any{"live": sheet.LiveSheet{}, "gone": liveGone{}},
@@ -226,7 +236,11 @@ func (s *server) registerLive(a huma.API) {
 				}
 			}
 		})
-	huma.Register(a, op(http.MethodGet, "/api/live", "onNow", "List the cooks that are on the fire, with their alarms"), s.onNow)
+	huma.Register(
+		a,
+		op(http.MethodGet, "/api/live", "onNow", "List the cooks that are on the fire, with their alarms"),
+		s.onNow,
+	)
 	s.registerReadings(a)
 	s.registerDevices(a)
 	s.registerPractice(a)
@@ -254,7 +268,12 @@ func (s *server) thereIs(a huma.API) func(huma.Context, func(huma.Context)) {
 }
 
 func (s *server) registerReadings(a huma.API) {
-	handed := op(http.MethodPost, "/api/cooks/{id}/readings", "handIn", "Hand readings in; the same hand-in twice is once, and another with its id is a conflict")
+	handed := op(
+		http.MethodPost,
+		"/api/cooks/{id}/readings",
+		"handIn",
+		"Hand readings in; the same hand-in twice is once, and another with its id is a conflict",
+	)
 	handed.DefaultStatus = http.StatusCreated
 	handed.MaxBodyBytes = 2 << 20
 	huma.Register(a, handed, func(ctx context.Context, in *struct {
@@ -264,7 +283,12 @@ func (s *server) registerReadings(a huma.API) {
 	}) (*body[HandedIn], error) {
 		return s.handedBy(ctx, in.ID, in.Keyed, in.Body)
 	})
-	table := op(http.MethodPost, "/api/cooks/{id}/readings.csv", "handInTable", "Hand readings in as lines of probe, time and temperature, with their unit")
+	table := op(
+		http.MethodPost,
+		"/api/cooks/{id}/readings.csv",
+		"handInTable",
+		"Hand readings in as lines of probe, time and temperature, with their unit",
+	)
 	table.DefaultStatus, table.MaxBodyBytes = http.StatusCreated, 2<<20
 	huma.Register(a, table, func(ctx context.Context, in *struct {
 		ByID
@@ -279,7 +303,14 @@ func (s *server) registerReadings(a huma.API) {
 		}
 		return s.handedBy(ctx, in.ID, in.Keyed, facts.HandIn{ID: in.HandIn, Device: in.Device, Readings: read})
 	})
-	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/readings", "listReadings", "List what was read at a cook since yesterday, in the order in which it was handed in"),
+	huma.Register(
+		a,
+		op(
+			http.MethodGet,
+			"/api/cooks/{id}/readings",
+			"listReadings",
+			"List what was read at a cook since yesterday, in the order in which it was handed in",
+		),
 		func(ctx context.Context, in *struct {
 			ByID
 			After uint64 `query:"after" doc:"The last of a page before; none begins at the first"`
@@ -297,7 +328,8 @@ func (s *server) registerReadings(a huma.API) {
 				out.Last = r.Seq
 			}
 			return answer(out), nil
-		})
+		},
+	)
 }
 
 // readingsAPage is how many readings are listed at once.
@@ -402,5 +434,10 @@ func (s *server) ahead(ctx context.Context, id string, read []facts.Reading) (st
 	if n == 0 {
 		return "", nil
 	}
-	return fmt.Sprintf("%d of %d are dated ahead of this cook-out's clock (%s): they show when their time comes. Check the clock and the time zone of the thermometer.", n, len(read), now.UTC().Format(time.RFC3339)), nil
+	return fmt.Sprintf(
+		"%d of %d are dated ahead of this cook-out's clock (%s): they show when their time comes. Check the clock and the time zone of the thermometer.",
+		n,
+		len(read),
+		now.UTC().Format(time.RFC3339),
+	), nil
 }

@@ -48,7 +48,11 @@ func risen(fromH, hours, perHour float64) facts.HandIn {
 	h := facts.HandIn{ID: uuid.NewString(), Device: "kitchen probe"}
 	for m := 60 * fromH; m < 60*(fromH+hours); m += 5 {
 		at := apptest.Now.Add(time.Duration(m) * time.Minute).UTC().Format(time.RFC3339)
-		h.Readings = append(h.Readings, facts.ReadingSent{Probe: "core:a", At: at, Typed: fmt.Sprintf("%.1f °C", 8+perHour*m/60)}, facts.ReadingSent{Probe: "pit:0", At: at, Typed: "225 F"})
+		h.Readings = append(
+			h.Readings,
+			facts.ReadingSent{Probe: "core:a", At: at, Typed: fmt.Sprintf("%.1f °C", 8+perHour*m/60)},
+			facts.ReadingSent{Probe: "pit:0", At: at, Typed: "225 F"},
+		)
 	}
 	return h
 }
@@ -97,7 +101,12 @@ func TestStandingBesideIt(t *testing.T) {
 	now = stands(t, app, path)
 	assert.True(t, now.Advice.Now)
 	assert.Equal(t, "wrap", now.Done[0].What, "what is to be done stands first")
-	wrapped := said(t, app, path, facts.Fact{Kind: facts.Done, Piece: "a", What: "wrap", Values: field.Values{"kind": "foil"}})
+	wrapped := said(
+		t,
+		app,
+		path,
+		facts.Fact{Kind: facts.Done, Piece: "a", What: "wrap", Values: field.Values{"kind": "foil"}},
+	)
 	now = stands(t, app, path)
 	assert.Nil(t, now.Advice)
 	assert.Contains(t, now.Done, sheet.Press{What: "unwrap", Label: "Unwrapped"})
@@ -112,7 +121,12 @@ func TestStandingBesideIt(t *testing.T) {
 	assert.Equal(t, path, "/api/cooks/"+on[0].ID)
 	off := said(t, app, path, facts.Fact{Kind: facts.Done, Piece: "a", What: "off"})
 	assert.Equal(t, "just off", stands(t, app, path).Since)
-	f := facts.Fact{ID: uuid.NewString(), Kind: facts.Corrected, What: off.ID, At: apptest.Now.Add(5 * time.Hour).UTC().Format(time.RFC3339)}
+	f := facts.Fact{
+		ID:   uuid.NewString(),
+		Kind: facts.Corrected,
+		What: off.ID,
+		At:   apptest.Now.Add(5 * time.Hour).UTC().Format(time.RFC3339),
+	}
 	require.Equal(t, http.StatusCreated, call(t, app, "POST", path+"/facts", f).StatusCode)
 	assert.Equal(t, "off for 25 min", stands(t, app, path).Since)
 }
@@ -138,7 +152,8 @@ func TestHandIns(t *testing.T) {
 	call(t, app, "POST", "/api/cooks/"+second.ID+"/readings", one).problem(t, http.StatusConflict)
 	call(t, app, "POST", "/api/cooks/9/readings", risen(0, 1, 12)).problem(t, http.StatusNotFound)
 	for pointer, broken := range map[string]facts.ReadingSent{
-		"/readings/1/probe": {Probe: "somewhere", At: "2026-11-28T07:20", Typed: "60 °C"}, "/readings/1/at": {Probe: "pit:0", At: "noon", Typed: "60 °C"},
+		"/readings/1/probe": {Probe: "somewhere", At: "2026-11-28T07:20", Typed: "60 °C"},
+		"/readings/1/at":    {Probe: "pit:0", At: "noon", Typed: "60 °C"},
 		"/readings/1/typed": {Probe: "pit:0", At: "2026-11-28T07:20", Typed: "3000 °C"},
 	} {
 		bad := risen(0, 1, 12)
@@ -188,7 +203,17 @@ func TestKeysOfDevices(t *testing.T) {
 	for _, key := range []string{"", "guessed", here.Key + "x", strings.ToLower(here.Key)} {
 		with(key).problem(t, http.StatusUnauthorized)
 	}
-	lines := call(t, app, "POST", path+"/readings.csv?hand_in="+uuid.NewString(), "pit:0,2026-11-28T07:20,107 °C", "Content-Type", "text/csv", "Authorization", "Bearer "+there.Key)
+	lines := call(
+		t,
+		app,
+		"POST",
+		path+"/readings.csv?hand_in="+uuid.NewString(),
+		"pit:0,2026-11-28T07:20,107 °C",
+		"Content-Type",
+		"text/csv",
+		"Authorization",
+		"Bearer "+there.Key,
+	)
 	lines.problem(t, http.StatusForbidden)
 	var listed []api.DeviceLine
 	call(t, app, "GET", path+"/devices", nil).into(t, &listed)
@@ -208,7 +233,13 @@ func TestLateAndOutOfOrder(t *testing.T) {
 	parts := []facts.HandIn{risen(0, 1, 12), risen(1, 1, 12), risen(2, 1, 12)}
 	tell := func(order []int, lateFact bool) sheet.LivePiece {
 		app, path := atThePit(t)
-		looked := facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: "spritz", At: apptest.Now.Add(2 * time.Hour).UTC().Format(time.RFC3339)}
+		looked := facts.Fact{
+			ID:    uuid.NewString(),
+			Kind:  facts.Done,
+			Piece: "a",
+			What:  "spritz",
+			At:    apptest.Now.Add(2 * time.Hour).UTC().Format(time.RFC3339),
+		}
 		if !lateFact {
 			require.Equal(t, http.StatusCreated, call(t, app, "POST", path+"/facts", looked).StatusCode)
 		}
@@ -224,7 +255,13 @@ func TestLateAndOutOfOrder(t *testing.T) {
 	want := tell([]int{0, 1, 2}, false)
 	assert.Equal(t, want.Ready, tell([]int{2, 0, 1}, true).Ready)
 	app, path := atThePit(t)
-	ahead := facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: "off", At: apptest.Now.Add(time.Hour).UTC().Format(time.RFC3339)}
+	ahead := facts.Fact{
+		ID:    uuid.NewString(),
+		Kind:  facts.Done,
+		Piece: "a",
+		What:  "off",
+		At:    apptest.Now.Add(time.Hour).UTC().Format(time.RFC3339),
+	}
 	require.Equal(t, http.StatusCreated, call(t, app, "POST", path+"/facts", ahead).StatusCode)
 	assert.Equal(t, "on", stands(t, app, path).State)
 	app.Clock.Store(int64(61 * time.Minute))

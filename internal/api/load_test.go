@@ -63,10 +63,19 @@ func TestPhotographsThatFillTheMemory(t *testing.T) {
 	require.Equal(t, http.StatusCreated, call(t, app, "POST", "/api/cooks", supper()).StatusCode)
 	const octets = "application/octet-stream"
 	path := addressed(t, app, "/api/cooks/{}/photos")
-	p := call(t, app, "POST", path, blank(t, 30000, 3000), "Content-Type", octets).problem(t, http.StatusUnprocessableEntity)
+	p := call(
+		t,
+		app,
+		"POST",
+		path,
+		blank(t, 30000, 3000),
+		"Content-Type",
+		octets,
+	).problem(t, http.StatusUnprocessableEntity)
 	assert.Contains(t, p.Detail, "30000 × 3000")
 	good := blank(t, 2400, 1600)
-	for _, bad := range []string{"", "GIF89a", good[:len(good)/2], good[:40], strings.Replace(good, "IDAT", "IDAX", 1), "\xff\xd8\xff\xe0" + strings.Repeat("x", 1000)} {
+	for _, bad := range []string{"", "GIF89a", good[:len(good)/2], good[:40], strings.Replace(good, "IDAT", "IDAX", 1),
+		"\xff\xd8\xff\xe0" + strings.Repeat("x", 1000)} {
 		r := call(t, app, "POST", path, bad, "Content-Type", octets)
 		assert.True(t, r.StatusCode >= 400 && r.StatusCode < 500, "%.10q: %d %s", bad, r.StatusCode, r.body)
 	}
@@ -219,7 +228,9 @@ func TestADatabaseThatStandsStill(t *testing.T) {
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = db.Close() })
 	ts := httptest.NewUnstartedServer(nil)
-	ts.Config.Handler = api.New(api.Config{Store: db, Hosts: []string{ts.Listener.Addr().String()}, Now: func() time.Time { return apptest.Now }})
+	ts.Config.Handler = api.New(
+		api.Config{Store: db, Hosts: []string{ts.Listener.Addr().String()}, Now: func() time.Time { return apptest.Now }},
+	)
 	ts.Start()
 	t.Cleanup(ts.Close)
 	slow := apptest.App{URL: ts.URL, Store: app.Store}
@@ -228,14 +239,21 @@ func TestADatabaseThatStandsStill(t *testing.T) {
 	var rec api.CookRecord
 	made.into(t, &rec)
 	way.frozen.Store(true)
-	fact := facts.Fact{ID: "00000000-0000-4000-8000-000000000009", Kind: facts.Ticked, What: "salt", At: "2026-11-28T07:00"}
+	fact := facts.Fact{
+		ID:   "00000000-0000-4000-8000-000000000009",
+		Kind: facts.Ticked,
+		What: "salt",
+		At:   "2026-11-28T07:00",
+	}
 	var all sync.WaitGroup
 	for _, one := range []struct {
 		method, path string
 		body         any
 	}{
-		{"GET", "/api/health", nil}, {"GET", "/api/cooks", nil}, {"GET", "/api/cooks/" + rec.ID, nil}, {"POST", "/api/cooks", supper()}, {"PUT", "/api/cooks/" + rec.ID, supper()},
-		{"GET", "/api/formulas", nil}, {"GET", "/api/jars", nil}, {"POST", "/api/cooks/" + rec.ID + "/facts", fact}, {"GET", "/api/cooks/" + rec.ID + "/facts", nil},
+		{"GET", "/api/health", nil}, {"GET", "/api/cooks", nil}, {"GET", "/api/cooks/" + rec.ID, nil},
+		{"POST", "/api/cooks", supper()}, {"PUT", "/api/cooks/" + rec.ID, supper()},
+		{"GET", "/api/formulas", nil}, {"GET", "/api/jars", nil}, {"POST", "/api/cooks/" + rec.ID + "/facts", fact},
+		{"GET", "/api/cooks/" + rec.ID + "/facts", nil},
 	} {
 		all.Go(func() {
 			var r reply

@@ -41,7 +41,18 @@ const mostTrend = 500
 func (s *server) registerLogbook(a huma.API) {
 	huma.Register(a, op(http.MethodGet, "/api/logbook", "logbook", "List cooks that went on the fire, the latest first"),
 		func(ctx context.Context, in *LogAsked) (*body[LogPage], error) {
-			q := store.Sought{Search: in.Search, Cut: in.Cut, Finish: in.Finish, Pit: in.Pit, Wrap: in.Wrap, Formula: in.Formula, Weather: in.Weather, Score: in.Score, Limit: in.Per, Offset: (in.Page - 1) * in.Per}
+			q := store.Sought{
+				Search:  in.Search,
+				Cut:     in.Cut,
+				Finish:  in.Finish,
+				Pit:     in.Pit,
+				Wrap:    in.Wrap,
+				Formula: in.Formula,
+				Weather: in.Weather,
+				Score:   in.Score,
+				Limit:   in.Per,
+				Offset:  (in.Page - 1) * in.Per,
+			}
 			all, total, err := s.Store.Logbook(ctx, q)
 			if err != nil {
 				return nil, problemOf(err)
@@ -56,7 +67,16 @@ func (s *server) registerLogbook(a huma.API) {
 			}
 			return answer(out), nil
 		})
-	huma.Register(a, op(http.MethodGet, "/api/logbook/compare", "compareCooks", "Lay the curves of some cooks over one another, and compare them point by point"), s.compareCooks)
+	huma.Register(
+		a,
+		op(
+			http.MethodGet,
+			"/api/logbook/compare",
+			"compareCooks",
+			"Lay the curves of some cooks over one another, and compare them point by point",
+		),
+		s.compareCooks,
+	)
 	huma.Register(a, op(http.MethodGet, "/api/logbook/trends", "trends", "Tell what the cooks of each cut show together"),
 		func(ctx context.Context, in *struct{ Measure }) (*body[sheet.Trends], error) {
 			all, _, err := s.Store.Logbook(ctx, store.Sought{Limit: mostTrend})
@@ -115,7 +135,9 @@ func (s *server) registerLessons(a huma.API) {
 			}
 			return s.writeLessons(ctx, l, in.reader())
 		})
-	huma.Register(a, op(http.MethodPost, "/api/lessons/without", "leaveOut", "Leave a cook out of what is learnt, or take it in again"),
+	huma.Register(
+		a,
+		op(http.MethodPost, "/api/lessons/without", "leaveOut", "Leave a cook out of what is learnt, or take it in again"),
 		func(ctx context.Context, in *struct {
 			Measure
 			Body struct {
@@ -137,8 +159,16 @@ func (s *server) registerLessons(a huma.API) {
 				return nil, problemOf(err)
 			}
 			return s.writeLessons(ctx, l, in.reader())
-		})
-	huma.Register(a, op(http.MethodPost, "/api/lessons/reset", "resetLessons", "Forget what was learnt: only cooks from today on teach; or take all in again"),
+		},
+	)
+	huma.Register(
+		a,
+		op(
+			http.MethodPost,
+			"/api/lessons/reset",
+			"resetLessons",
+			"Forget what was learnt: only cooks from today on teach; or take all in again",
+		),
 		func(ctx context.Context, in *struct {
 			Measure
 			Body struct {
@@ -155,11 +185,16 @@ func (s *server) registerLessons(a huma.API) {
 				return nil, problemOf(err)
 			}
 			return s.writeLessons(ctx, l, in.reader())
-		})
+		},
+	)
 }
 
 // writeLessons says what was learnt.
-func (s *server) writeLessons(ctx context.Context, l store.Lessons, as sheet.Reader) (*body[sheet.LessonsSheet], error) {
+func (s *server) writeLessons(
+	ctx context.Context,
+	l store.Lessons,
+	as sheet.Reader,
+) (*body[sheet.LessonsSheet], error) {
 	out := sheet.LessonsSheet{Lines: sheet.WriteLessons(l.Book, as), Without: []sheet.LessonCook{}, Since: l.Since}
 	for _, id := range l.Without {
 		if r, err := s.Store.Cooks().Get(ctx, id); err == nil {

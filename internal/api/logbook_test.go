@@ -45,10 +45,14 @@ func TestACookThatIsOver(t *testing.T) {
 	require.Equal(t, http.StatusCreated, call(t, app, "POST", path+"/readings", hot).StatusCode)
 	app.Clock.Store(int64(8 * time.Hour))
 	for _, f := range []facts.Fact{
-		{Kind: facts.Done, Piece: "a", What: "off"}, {Kind: facts.Weighed, Piece: "a", What: "cooked", Values: field.Values{"typed": "2.4 kg"}},
-		{Kind: facts.Weighed, Piece: "a", What: "bones", Values: field.Values{"typed": "0.5 kg"}}, {Kind: facts.Weighed, Piece: "a", What: "mixed", Values: field.Values{"typed": "90 g"}},
-		{Kind: facts.Scored, Piece: "a", What: "salt", Author: "Ines", Values: field.Values{"score": 2.0}}, {Kind: facts.Scored, Piece: "a", What: "salt", Author: "Odhran", Values: field.Values{"score": 4.0}},
-		{Kind: facts.Scored, Piece: "a", What: "salt", Author: "Ines", Values: field.Values{"score": 3.0}}, {Kind: facts.Noted, Piece: "a", What: "Wrap it later."},
+		{Kind: facts.Done, Piece: "a", What: "off"}, {Kind: facts.Weighed, Piece: "a", What: "cooked",
+			Values: field.Values{"typed": "2.4 kg"}},
+		{Kind: facts.Weighed, Piece: "a", What: "bones", Values: field.Values{"typed": "0.5 kg"}},
+		{Kind: facts.Weighed, Piece: "a", What: "mixed", Values: field.Values{"typed": "90 g"}},
+		{Kind: facts.Scored, Piece: "a", What: "salt", Author: "Ines", Values: field.Values{"score": 2.0}},
+		{Kind: facts.Scored, Piece: "a", What: "salt", Author: "Odhran", Values: field.Values{"score": 4.0}},
+		{Kind: facts.Scored, Piece: "a", What: "salt", Author: "Ines", Values: field.Values{"score": 3.0}},
+		{Kind: facts.Noted, Piece: "a", What: "Wrap it later."},
 	} {
 		said(t, app, path, f)
 	}
@@ -59,7 +63,12 @@ func TestACookThatIsOver(t *testing.T) {
 	p := went().Pieces[0]
 	assert.Equal(t, "8 h", p.Hours.Text)
 	assert.Contains(t, p.Yield.Text, "%")
-	assert.Equal(t, []sheet.AfterGiven{{By: "Ines", Score: 3}, {By: "Odhran", Score: 4}}, p.Scores[0].Given, "the last word of each counts")
+	assert.Equal(
+		t,
+		[]sheet.AfterGiven{{By: "Ines", Score: 3}, {By: "Odhran", Score: 4}},
+		p.Scores[0].Given,
+		"the last word of each counts",
+	)
 	assert.Contains(t, p.Miss, "hotter than it was set to")
 	lessons := func() (texts string) {
 		var out sheet.LessonsSheet
@@ -75,7 +84,11 @@ func TestACookThatIsOver(t *testing.T) {
 	require.NotNil(t, went().Pieces[0].Left)
 	assert.Empty(t, went().Pieces[0].Left.Late)
 	said(t, app, path, facts.Fact{Kind: facts.Weighed, Piece: "a", What: "kept", Values: field.Values{"typed": "500 g"}})
-	assert.Contains(t, strings.Join(went().Pieces[0].Left.Lines, " "), "The 500 g that you kept makes 2 portions on the plate, 4 in rolls")
+	assert.Contains(
+		t,
+		strings.Join(went().Pieces[0].Left.Lines, " "),
+		"The 500 g that you kept makes 2 portions on the plate, 4 in rolls",
+	)
 	app.Clock.Store(int64(11 * time.Hour))
 	said(t, app, path, facts.Fact{Kind: facts.Done, Piece: "a", What: "chill"})
 	assert.Contains(t, went().Pieces[0].Left.Late, "throw it away", "three hours after it was sliced")
@@ -90,8 +103,9 @@ func TestACookThatIsOver(t *testing.T) {
 	assert.False(t, went().Finished)
 	assert.Empty(t, lessons())
 	for pointer, f := range map[string]facts.Fact{
-		"/values/typed": {Kind: facts.Weighed, Piece: "a", What: "cooked", Values: field.Values{"typed": "heavy"}}, "/values/score": {Kind: facts.Scored, Piece: "a", What: "bark", Values: field.Values{"score": 9.0}},
-		"/what": {Kind: facts.Noted, Piece: "a", What: " "},
+		"/values/typed": {Kind: facts.Weighed, Piece: "a", What: "cooked", Values: field.Values{"typed": "heavy"}},
+		"/values/score": {Kind: facts.Scored, Piece: "a", What: "bark", Values: field.Values{"score": 9.0}},
+		"/what":         {Kind: facts.Noted, Piece: "a", What: " "},
 	} {
 		f.ID, f.At = uuid.NewString(), "2026-11-28T07:20"
 		bad := call(t, app, "POST", path+"/facts", f).problem(t, http.StatusUnprocessableEntity)
@@ -112,7 +126,9 @@ func TestTheLogbook(t *testing.T) {
 	}
 	all := find("per=100")
 	assert.EqualValues(t, 13, all.Total)
-	for query, many := range map[string]int{"cut=pork-loin": 3, "wrap=paper": 2, "pit=Kettle": 3, "search=loin+kettle": 1, "score=4": 0, "search=%25": 0, "finish=pulled&wrap=foil": 3, "formula=Fennel+house+rub": 3, "weather=wet": 0, "cut=pork-loin&pit=Kettle": 1} {
+	for query, many := range map[string]int{"cut=pork-loin": 3, "wrap=paper": 2, "pit=Kettle": 3,
+		"search=loin+kettle": 1, "score=4": 0, "search=%25": 0, "finish=pulled&wrap=foil": 3, "formula=Fennel+house+rub": 3,
+		"weather=wet": 0, "cut=pork-loin&pit=Kettle": 1} {
 		if got := len(find(query).Items); query == "score=4" {
 			assert.True(t, got > 0 && got < 13, query)
 		} else {
@@ -150,14 +166,36 @@ func TestTheLogbook(t *testing.T) {
 	assert.Empty(t, without.Lines)
 	call(t, app, "POST", "/api/lessons/reset", map[string]any{"all": true}).into(t, &without)
 	assert.Equal(t, taught.Lines, without.Lines)
-	call(t, app, "POST", "/api/lessons/without", map[string]any{"cook": uuid.NewString(), "out": true}).problem(t, http.StatusNotFound)
+	call(
+		t,
+		app,
+		"POST",
+		"/api/lessons/without",
+		map[string]any{"cook": uuid.NewString(), "out": true},
+	).problem(t, http.StatusNotFound)
 	call(t, app, "GET", "/api/logbook/compare?cooks=nobody", nil).problem(t, http.StatusNotFound)
 	var went sheet.AfterSheet
 	call(t, app, "GET", "/api/cooks/"+ids[0]+"/after", nil).into(t, &went)
-	assert.Regexp(t, `^A portion of 180 g came to \d+\.\d\d €, by what was on the plates: meat, mixes, and what was burnt and wrapped\.`, went.Cost)
+	assert.Regexp(
+		t,
+		`^A portion of 180 g came to \d+\.\d\d €, by what was on the plates: meat, mixes, and what was burnt and wrapped\.`,
+		went.Cost,
+	)
 	cheap := went.Cost
 	require.Len(t, went.Fuel, 1)
-	call(t, app, "POST", "/api/cooks/"+ids[0]+"/facts", facts.Fact{ID: uuid.NewString(), Kind: facts.Weighed, What: facts.Fuel, At: apptest.Now.Format("2006-01-02T15:04"), Values: field.Values{"typed": "400 kg", "pit": 0}})
+	call(
+		t,
+		app,
+		"POST",
+		"/api/cooks/"+ids[0]+"/facts",
+		facts.Fact{
+			ID:     uuid.NewString(),
+			Kind:   facts.Weighed,
+			What:   facts.Fuel,
+			At:     apptest.Now.Format("2006-01-02T15:04"),
+			Values: field.Values{"typed": "400 kg", "pit": 0},
+		},
+	)
 	call(t, app, "GET", "/api/cooks/"+ids[0]+"/after", nil).into(t, &went)
 	assert.Equal(t, "400 kg", went.Fuel[0].Typed)
 	assert.NotEqual(t, cheap, went.Cost, "what was burnt is paid for")
@@ -212,7 +250,15 @@ func TestCarryingAway(t *testing.T) {
 // typed.
 func TestOnNow(t *testing.T) {
 	app := apptest.Start(t, apptest.Nothing)
-	now := map[string]any{"cut": "pork-shoulder-bone-in", "weight": "3.6 kg", "kind": "pellet", "pit": "", "wrap": "foil", "on": "", "zone": "UTC"}
+	now := map[string]any{
+		"cut":    "pork-shoulder-bone-in",
+		"weight": "3.6 kg",
+		"kind":   "pellet",
+		"pit":    "",
+		"wrap":   "foil",
+		"on":     "",
+		"zone":   "UTC",
+	}
 	var rec api.CookRecord
 	call(t, app, "POST", "/api/now", now).into(t, &rec)
 	p := stands(t, app, "/api/cooks/"+rec.ID)
@@ -221,7 +267,8 @@ func TestOnNow(t *testing.T) {
 	var on []api.OnNow
 	call(t, app, "GET", "/api/live?brief=true", nil).into(t, &on)
 	require.Len(t, on, 1)
-	for at, typed := range map[string]string{"weight": "heavy", "cut": "cow", "pit": "hot", "on": "2020-01-01T10:00", "zone": "Nowhere", "kind": "volcano", "wrap": "wool"} {
+	for at, typed := range map[string]string{"weight": "heavy", "cut": "cow", "pit": "hot", "on": "2020-01-01T10:00",
+		"zone": "Nowhere", "kind": "volcano", "wrap": "wool"} {
 		bad := map[string]any{}
 		for k, v := range now {
 			bad[k] = v
@@ -237,7 +284,16 @@ func TestOnNow(t *testing.T) {
 // not understood is said, and nothing is saved.
 func TestAPastCook(t *testing.T) {
 	app := apptest.Start(t, apptest.Nothing)
-	past := map[string]any{"cut": "beef-brisket-packer", "weight": "5 kg", "kind": "offset", "pit": "250 F", "wrap": "foil", "on": apptest.Now.AddDate(0, 0, -20).Format("2006-01-02") + "T05:00", "zone": "UTC", "told": "wrapped about four hours in, 165, foil; off at nine hours, 203"}
+	past := map[string]any{
+		"cut":    "beef-brisket-packer",
+		"weight": "5 kg",
+		"kind":   "offset",
+		"pit":    "250 F",
+		"wrap":   "foil",
+		"on":     apptest.Now.AddDate(0, 0, -20).Format("2006-01-02") + "T05:00",
+		"zone":   "UTC",
+		"told":   "wrapped about four hours in, 165, foil; off at nine hours, 203",
+	}
 	var read sheet.TaleSheet
 	call(t, app, "POST", "/api/past/read", past).into(t, &read)
 	require.Len(t, read.Lines, 2)
@@ -249,7 +305,8 @@ func TestAPastCook(t *testing.T) {
 	assert.True(t, went.Finished)
 	assert.Equal(t, "9 h", went.Pieces[0].Hours.Text)
 	assert.Equal(t, "95.0°", went.Pieces[0].Core.Text)
-	for at, typed := range map[string]string{"told": "we had a good time", "on": apptest.Now.AddDate(0, 0, 2).Format("2006-01-02") + "T05:00", "weight": "heavy"} {
+	for at, typed := range map[string]string{"told": "we had a good time",
+		"on": apptest.Now.AddDate(0, 0, 2).Format("2006-01-02") + "T05:00", "weight": "heavy"} {
 		bad := maps.Clone(past)
 		bad[at] = typed
 		problem := call(t, app, "POST", "/api/past", bad).problem(t, http.StatusUnprocessableEntity)
@@ -276,7 +333,14 @@ func TestTemperaturesFromElsewhere(t *testing.T) {
 	assert.Equal(t, 300, seen.Rows)
 	assert.True(t, seen.Fahrenheit)
 	assert.Nil(t, seen.Preview)
-	how := api.TableSent{Text: file, As: &api.TableAs{Probes: []api.TableProbe{{Column: 1, Probe: "core:a"}, {Column: 2, Probe: "pit:0"}}, Fahrenheit: true, Zone: "UTC"}}
+	how := api.TableSent{
+		Text: file,
+		As: &api.TableAs{
+			Probes:     []api.TableProbe{{Column: 1, Probe: "core:a"}, {Column: 2, Probe: "pit:0"}},
+			Fahrenheit: true,
+			Zone:       "UTC",
+		},
+	}
 	call(t, app, "POST", path+"/table/read", how).into(t, &seen)
 	require.NotNil(t, seen.Preview)
 	assert.Equal(t, 600, seen.Preview.Count)
@@ -292,7 +356,8 @@ func TestTemperaturesFromElsewhere(t *testing.T) {
 	}
 	assert.Equal(t, 600, count())
 	for want, bad := range map[string]api.TableSent{
-		"no table": {Text: "hello", As: how.As}, "is no time": {Text: "time,meat\nnoon,20\n", As: how.As}, "": {Text: file}, "Nothing was taken": {Text: file, As: &api.TableAs{Zone: "UTC", Probes: []api.TableProbe{}}},
+		"no table": {Text: "hello", As: how.As}, "is no time": {Text: "time,meat\nnoon,20\n", As: how.As}, "": {Text: file},
+		"Nothing was taken": {Text: file, As: &api.TableAs{Zone: "UTC", Probes: []api.TableProbe{}}},
 	} {
 		assert.Contains(t, call(t, app, "POST", path+"/table", bad).problem(t, http.StatusUnprocessableEntity).Detail, want)
 	}
@@ -331,7 +396,8 @@ func BenchmarkLogbook(b *testing.B) {
 		}
 		return nil
 	}))
-	for _, path := range []string{"?page=1", "?page=400", "?search=loin+77", "?cut=pork-loin&wrap=none&score=3", "/compare?cooks=" + strings.Join(ids, ",")} {
+	for _, path := range []string{"?page=1", "?page=400", "?search=loin+77", "?cut=pork-loin&wrap=none&score=3",
+		"/compare?cooks=" + strings.Join(ids, ",")} {
 		b.Run(path[:min(12, len(path))], func(b *testing.B) {
 			for b.Loop() {
 				res, err := http.Get(app.URL + "/api/logbook" + path)

@@ -34,7 +34,8 @@ type MealChoices struct {
 func (s *server) registerMeals(a huma.API) {
 	resource[meal.Meal, DocRecord[meal.Meal]]{
 		path: "/api/meals", noun: "Meal", what: "a later meal", records: s.typed.Meals, show: docRecord[meal.Meal],
-		rests: func(ctx context.Context, id string, m meal.Meal) error { // all that is left of something, which has to be known
+		// all that is left of something, which has to be known
+		rests: func(ctx context.Context, id string, m meal.Meal) error {
 			kept, _, err := s.keptFor(ctx, id, m)
 			if err != nil {
 				return err
@@ -59,7 +60,14 @@ func (s *server) registerMeals(a huma.API) {
 
 // registerMealSheets serves what is worked out of later meals, and what they are chosen from.
 func (s *server) registerMealSheets(a huma.API) {
-	huma.Register(a, op(http.MethodPost, "/api/calc/meal", "workOutMeal", "Work a later meal out: when to warm what, and how many it feeds"),
+	huma.Register(
+		a,
+		op(
+			http.MethodPost,
+			"/api/calc/meal",
+			"workOutMeal",
+			"Work a later meal out: when to warm what, and how many it feeds",
+		),
 		func(ctx context.Context, in *struct {
 			Measure
 			ID   string `query:"id" maxLength:"36" doc:"Of the meal, when it is on record: what it takes is not taken elsewhere, too"`
@@ -70,8 +78,11 @@ func (s *server) registerMealSheets(a huma.API) {
 				return nil, problemOf(err)
 			}
 			return answer(out), nil
-		})
-	huma.Register(a, op(http.MethodGet, "/api/new/meal", "newMeal", "Get a later meal, from a piece of a cook-out or from nothing"),
+		},
+	)
+	huma.Register(
+		a,
+		op(http.MethodGet, "/api/new/meal", "newMeal", "Get a later meal, from a piece of a cook-out or from nothing"),
 		func(ctx context.Context, in *struct {
 			Measure
 			Zone  string `query:"zone" maxLength:"60" doc:"IANA time zone of the browser"`
@@ -83,7 +94,8 @@ func (s *server) registerMealSheets(a huma.API) {
 				return nil, problemOf(err)
 			}
 			return answer(m), nil
-		})
+		},
+	)
 	huma.Register(a, op(http.MethodGet, "/api/meals/choices", "mealChoices", "List what a later meal is chosen from"),
 		func(ctx context.Context, in *struct{ Measure }) (*body[MealChoices], error) {
 			all, err := s.Store.LoggedSince(ctx, s.Now().AddDate(0, 0, -keptDays))
@@ -100,7 +112,9 @@ func (s *server) registerMealSheets(a huma.API) {
 			}
 			return answer(out), nil
 		})
-	huma.Register(a, op(http.MethodGet, "/api/meals/{id}/calendar.ics", "mealCalendar", "Get a later meal's tasks as iCalendar"),
+	huma.Register(
+		a,
+		op(http.MethodGet, "/api/meals/{id}/calendar.ics", "mealCalendar", "Get a later meal's tasks as iCalendar"),
 		func(ctx context.Context, in *ByID) (*fileAnswer, error) {
 			r, err := s.Store.Meals().Get(ctx, in.ID)
 			if err != nil {
@@ -114,8 +128,13 @@ func (s *server) registerMealSheets(a huma.API) {
 			if err != nil {
 				return nil, problemOf(err)
 			}
-			return &fileAnswer{ContentType: "text/calendar; charset=utf-8", Disposition: fmt.Sprintf(`attachment; filename="meal-%s.ics"`, r.ID), Body: []byte(text)}, nil
-		})
+			return &fileAnswer{
+				ContentType: "text/calendar; charset=utf-8",
+				Disposition: fmt.Sprintf(`attachment; filename="meal-%s.ics"`, r.ID),
+				Body:        []byte(text),
+			}, nil
+		},
+	)
 }
 
 func (s *server) mealSheet(ctx context.Context, id string, m meal.Meal, as sheet.Reader) (sheet.MealSheet, error) {
@@ -172,7 +191,13 @@ func (s *server) keptFor(ctx context.Context, id string, m meal.Meal) (map[strin
 			t, _ := time.Parse(time.RFC3339, text)
 			return t
 		}
-		out[item.Key] = meal.Kept{Sliced: at(p.Sliced), Chilled: at(p.Chilled), Cold: at(p.Cold), KG: p.KeptKG, ElsewhereKG: taken[item.Cook+item.Piece]}
+		out[item.Key] = meal.Kept{
+			Sliced:      at(p.Sliced),
+			Chilled:     at(p.Chilled),
+			Cold:        at(p.Cold),
+			KG:          p.KeptKG,
+			ElsewhereKG: taken[item.Cook+item.Piece],
+		}
 	}
 	return out, named, nil
 }
@@ -184,7 +209,12 @@ func (s *server) newMeal(ctx context.Context, zoneName, cook, piece string, as s
 		return meal.Meal{}, field.Errors{{Pointer: "/query/zone", Wrong: field.Because("zone.unknown")}}
 	}
 	day := s.Now().In(zone).AddDate(0, 0, 1)
-	out := meal.Meal{Name: "Later meal", ServeAt: day.Format(time.DateOnly) + "T19:00", Zone: zone.String(), Items: []meal.Item{{Key: "a"}}}
+	out := meal.Meal{
+		Name:    "Later meal",
+		ServeAt: day.Format(time.DateOnly) + "T19:00",
+		Zone:    zone.String(),
+		Items:   []meal.Item{{Key: "a"}},
+	}
 	if cook == "" {
 		return out, nil
 	}

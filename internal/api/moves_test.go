@@ -23,10 +23,15 @@ func nightly() cook.Cook {
 	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
 	p.Key, p.Choices = "a", map[string]string{"wrap": "foil"}
 	p.When = map[string]string{"wrap": "71 °C or colour", "spritz": "every 45 min from bark set until the wrap"}
-	p.Moves = []cook.Move{{Key: "m", What: "mop", When: "after 3 h", Formula: new(anycook.Bottle("soy", "soy-sauce")), Amount: "60 mL"}, {Key: "o", What: "other", With: "lay the table", When: "1 h before serving"}}
+	p.Moves = []cook.Move{
+		{Key: "m", What: "mop", When: "after 3 h", Formula: new(anycook.Bottle("soy", "soy-sauce")), Amount: "60 mL"},
+		{Key: "o", What: "other", With: "lay the table", When: "1 h before serving"},
+	}
 	p.Fire.Rest = "10 min vented, 1 h cooler, 30 min travel"
 	c := anycook.Supper(p)
-	c.Plan, c.Pits = "overnight", []cook.Pit{{Name: "Cabinet", Kind: "pellet", Sets: "107 °C from 16:00, 135 °C from 23:00"}}
+	c.Plan, c.Pits = "overnight", []cook.Pit{
+		{Name: "Cabinet", Kind: "pellet", Sets: "107 °C from 16:00, 135 °C from 23:00"},
+	}
 	return c
 }
 
@@ -75,7 +80,8 @@ func TestAMethodIsTheSameEverywhere(t *testing.T) {
 		}
 	}
 	all := strings.Join(labels, "\n")
-	for _, want := range []string{"Spritz", "Mop", "Wrap", "Lay the table", "Travel", "Light the Cabinet, at 107 °C", "Set the Cabinet to 135 °C", ": open it and let it steam off", ": rest in a dry cooler"} {
+	for _, want := range []string{"Spritz", "Mop", "Wrap", "Lay the table", "Travel", "Light the Cabinet, at 107 °C",
+		"Set the Cabinet to 135 °C", ": open it and let it steam off", ": rest in a dry cooler"} {
 		assert.Contains(t, all, want)
 	}
 	salt := []string{}
@@ -120,7 +126,13 @@ func TestTheClockChangesInTheNight(t *testing.T) {
 			last, stages[k.Stage] = when, when
 			assert.Equal(t, when.In(zone).Format("2006-01-02T15:04"), k.Local, k.Label)
 			assert.Equal(t, when.In(zone).Format("15:04"), k.Time, k.Label)
-			assert.True(t, starts[inCalendar(k.Label)+when.UTC().Format(time.RFC3339)], "%s at %s is not so in the calendar", k.Label, k.At)
+			assert.True(
+				t,
+				starts[inCalendar(k.Label)+when.UTC().Format(time.RFC3339)],
+				"%s at %s is not so in the calendar",
+				k.Label,
+				k.At,
+			)
 		}
 		serve, err := time.ParseInLocation("2006-01-02T15:04", c.ServeAt, zone)
 		require.NoError(t, err)

@@ -37,7 +37,17 @@ func (s *server) registerNow(a huma.API) {
 			if rec, err = db.Cooks().Create(ctx, c); err != nil {
 				return err
 			}
-			return db.AddFact(ctx, rec.ID, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: c.Pieces[0].Key, What: "fire", At: on.Format(time.RFC3339)})
+			return db.AddFact(
+				ctx,
+				rec.ID,
+				facts.Fact{
+					ID:    uuid.NewString(),
+					Kind:  facts.Done,
+					Piece: c.Pieces[0].Key,
+					What:  "fire",
+					At:    on.Format(time.RFC3339),
+				},
+			)
 		})
 		var wrong field.Errors
 		if errors.As(err, &wrong) {

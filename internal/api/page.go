@@ -230,7 +230,14 @@ func (t turns) take(ctx context.Context) (end func(), err error) {
 
 func (s *server) registerPage(a huma.API) {
 	known, letters, forecasts := newPages(), make(turns, runtime.GOMAXPROCS(0)+1), make(turns, runtime.GOMAXPROCS(0))
-	huma.Register(a, op(http.MethodPost, "/api/page", "page", "Calculate a cook's page while it is typed: what changed is sent, and what that changes is answered"),
+	huma.Register(
+		a,
+		op(
+			http.MethodPost,
+			"/api/page",
+			"page",
+			"Calculate a cook's page while it is typed: what changed is sent, and what that changes is answered",
+		),
 		func(ctx context.Context, in *struct {
 			CookAsked
 			Settled bool `query:"settled" doc:"Run the forecasts, too, which takes longer than a keystroke"`
@@ -248,7 +255,10 @@ func (s *server) registerPage(a huma.API) {
 			defer end()
 			base, have := known.kept.Get(in.Body.Base)
 			if in.Body.Whole == nil && !have {
-				return nil, newProblem(http.StatusConflict, "This program does not know the page that the changes are made to. Send the whole page.")
+				return nil, newProblem(
+					http.StatusConflict,
+					"This program does not know the page that the changes are made to. Send the whole page.",
+				)
 			}
 			request, raw, err := in.Body.request(in.RawBody, base)
 			if err != nil {
@@ -259,7 +269,18 @@ func (s *server) registerPage(a huma.API) {
 				return nil, err
 			}
 			now, at := worked{page: raw}, s.clock(in.ServedAt)
-			from := sha256.Sum256(fmt.Appendf(nil, "%s %s %v %v %+v %s", k.Stand, at.Now.Truncate(time.Minute), in.Settled, at.Recorded, in.reader(), raw))
+			from := sha256.Sum256(
+				fmt.Appendf(
+					nil,
+					"%s %s %v %v %+v %s",
+					k.Stand,
+					at.Now.Truncate(time.Minute),
+					in.Settled,
+					at.Recorded,
+					in.reader(),
+					raw,
+				),
+			)
 			if in.Body.Whole != nil {
 				if reply, ok := known.answered(from); ok {
 					return answer(reply), nil
@@ -284,7 +305,8 @@ func (s *server) registerPage(a huma.API) {
 				known.whole.Add(from, reply)
 			}
 			return answer(reply), nil
-		})
+		},
+	)
 }
 
 // registerWhere serves where one figure of a page comes from.
@@ -355,7 +377,10 @@ func (p PageAsked) request(sent []byte, base worked) (sheet.CookRequest, []byte,
 	}
 	raw, err := changes.Apply(base.page)
 	if err != nil {
-		return out, nil, newProblem(http.StatusUnprocessableEntity, "The changes do not fit the page that they are made to. Send the whole page.")
+		return out, nil, newProblem(
+			http.StatusUnprocessableEntity,
+			"The changes do not fit the page that they are made to. Send the whole page.",
+		)
 	}
 	if len(raw) > maxBody {
 		return out, nil, newProblem(http.StatusRequestEntityTooLarge, "The page is too long.")

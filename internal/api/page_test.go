@@ -111,7 +111,10 @@ func TestAPageIsSentByWhatChanged(t *testing.T) {
 			change("replace", "/pieces/"+strconv.Itoa(at), p)
 		}
 		if n%4 == 1 { // and somebody writes a price down meanwhile
-			require.NoError(t, app.Store.PutThing(t.Context(), store.Thing{Thing: "kosher-salt", Price: fmt.Sprintf("€%d for 1 kg", n)}))
+			require.NoError(
+				t,
+				app.Store.PutThing(t.Context(), store.Thing{Thing: "kosher-salt", Price: fmt.Sprintf("€%d for 1 kg", n)}),
+			)
 		}
 		one.take(t, call(t, app, "POST", "/api/page?settled=true", api.PageAsked{Base: one.page, Patch: patch}))
 		var whole map[string]any
@@ -120,7 +123,13 @@ func TestAPageIsSentByWhatChanged(t *testing.T) {
 	}
 
 	one.take(t, call(t, app, "POST", "/api/page?plain=true", api.PageAsked{Whole: &sheet.CookRequest{Cook: rec.Doc}}))
-	letter := call(t, app, "POST", "/api/page?plain=true", api.PageAsked{Base: one.page, Patch: []api.PagePatch{{Op: "replace", Path: "/pieces/0/trimmed", Value: "2.45 kg"}}})
+	letter := call(
+		t,
+		app,
+		"POST",
+		"/api/page?plain=true",
+		api.PageAsked{Base: one.page, Patch: []api.PagePatch{{Op: "replace", Path: "/pieces/0/trimmed", Value: "2.45 kg"}}},
+	)
 	assert.Less(t, zipped(t, letter.body), 10_000, "one letter in one piece of five, as it is sent")
 	same := call(t, app, "POST", "/api/page?plain=true", api.PageAsked{Base: one.page, Patch: []api.PagePatch{}})
 	assert.Less(t, len(same.body), 200, "nothing new is nothing to send")
@@ -187,7 +196,13 @@ func TestOnePageAskedForByMany(t *testing.T) {
 	var page api.PageAnswer
 	dearer.into(t, &page)
 	var next api.PageAnswer
-	call(t, app, "POST", "/api/page", api.PageAsked{Base: page.Page, Patch: []api.PagePatch{{Op: "replace", Path: "/guests", Value: "9"}}}).into(t, &next)
+	call(
+		t,
+		app,
+		"POST",
+		"/api/page",
+		api.PageAsked{Base: page.Page, Patch: []api.PagePatch{{Op: "replace", Path: "/guests", Value: "9"}}},
+	).into(t, &next)
 	assert.NotEmpty(t, next.Changes, "it can be built on")
 }
 
@@ -236,7 +251,12 @@ func letters(b *testing.B, path, value string) {
 	page := send("/api/page?plain=true&settled=true", string(raw)).Page
 	b.ResetTimer()
 	for n := range b.N {
-		body := fmt.Sprintf(`{"base":%q,"patch":[{"op":"replace","path":%q,"value":%q}]}`, page, path, fmt.Sprintf(value, n%600))
+		body := fmt.Sprintf(
+			`{"base":%q,"patch":[{"op":"replace","path":%q,"value":%q}]}`,
+			page,
+			path,
+			fmt.Sprintf(value, n%600),
+		)
 		page = send("/api/page?plain=true", body).Page
 	}
 }

@@ -31,7 +31,9 @@ type Past struct {
 
 // registerPast takes in cooks that were never planned here, told afterwards.
 func (s *server) registerPast(a huma.API) {
-	huma.Register(a, op(http.MethodPost, "/api/past/read", "readPast", "Read how a past cook went as it is told; nothing is saved"),
+	huma.Register(
+		a,
+		op(http.MethodPost, "/api/past/read", "readPast", "Read how a past cook went as it is told; nothing is saved"),
 		func(ctx context.Context, in *struct {
 			Measure
 			Body Past
@@ -42,7 +44,8 @@ func (s *server) registerPast(a huma.API) {
 			}
 			moves, told := tale.Read(in.Body.Told, on)
 			return answer(sheet.WriteTale(moves, told, in.reader())), nil
-		})
+		},
+	)
 	begun := op(http.MethodPost, "/api/past", "writePast", "Put a past cook into the logbook, as it is told")
 	begun.DefaultStatus = http.StatusCreated
 	huma.Register(a, begun, func(ctx context.Context, in *body[Past]) (*saved[CookRecord], error) {
@@ -101,7 +104,13 @@ func (s *server) sketch(ctx context.Context, rec store.Record[cook.Cook]) error 
 	if err != nil {
 		return err
 	}
-	result, err := cooking.Work(ctx, order.Parse(rec.Doc, k), said, k, cooking.Clock{Now: s.Now(), Forecast: forecast.Once{}, Parts: cooking.Seasons | cooking.Depths})
+	result, err := cooking.Work(
+		ctx,
+		order.Parse(rec.Doc, k),
+		said,
+		k,
+		cooking.Clock{Now: s.Now(), Forecast: forecast.Once{}, Parts: cooking.Seasons | cooking.Depths},
+	)
 	if err != nil {
 		return err
 	}

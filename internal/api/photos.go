@@ -26,7 +26,12 @@ type photoID struct {
 }
 
 func (s *server) registerPhotos(a huma.API) {
-	added := op(http.MethodPost, "/api/cooks/{id}/photos", "addPhoto", "Add a photograph; it is scaled down, and its metadata removed")
+	added := op(
+		http.MethodPost,
+		"/api/cooks/{id}/photos",
+		"addPhoto",
+		"Add a photograph; it is scaled down, and its metadata removed",
+	)
 	added.DefaultStatus, added.MaxBodyBytes, added.BodyReadTimeout = http.StatusCreated, picture.MaxBytes+1, time.Minute
 	huma.Register(a, added, func(ctx context.Context, in *struct {
 		ByID
@@ -36,18 +41,26 @@ func (s *server) registerPhotos(a huma.API) {
 	}) (*body[PhotoLine], error) {
 		p, err := picture.PlainIn(ctx, in.RawBody)
 		if ctx.Err() != nil {
-			return nil, newProblem(http.StatusServiceUnavailable, "Too many photographs are being read at once. Add this one again in a moment.")
+			return nil, newProblem(
+				http.StatusServiceUnavailable,
+				"Too many photographs are being read at once. Add this one again in a moment.",
+			)
 		}
 		if err != nil {
 			return nil, newProblem(http.StatusUnprocessableEntity, err.Error())
 		}
-		kept, err := s.Store.AddPhoto(ctx, store.Photo{Cook: in.ID, Piece: in.Piece, Note: in.Note, Width: p.Width, Height: p.Height, Data: p.JPEG})
+		kept, err := s.Store.AddPhoto(
+			ctx,
+			store.Photo{Cook: in.ID, Piece: in.Piece, Note: in.Note, Width: p.Width, Height: p.Height, Data: p.JPEG},
+		)
 		if err != nil {
 			return nil, problemOf(err)
 		}
 		return answer(photoLine(kept)), nil
 	})
-	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/photos", "listPhotos", "List the photographs of a cook, oldest first"),
+	huma.Register(
+		a,
+		op(http.MethodGet, "/api/cooks/{id}/photos", "listPhotos", "List the photographs of a cook, oldest first"),
 		func(ctx context.Context, in *ByID) (*body[[]PhotoLine], error) {
 			if _, err := s.Store.Cooks().Get(ctx, in.ID); err != nil {
 				return nil, problemOf(err)
@@ -61,14 +74,19 @@ func (s *server) registerPhotos(a huma.API) {
 				out = append(out, photoLine(p))
 			}
 			return answer(out), nil
-		})
+		},
+	)
 	huma.Register(a, op(http.MethodGet, "/api/photos/{id}", "getPhoto", "Get a photograph as JPEG"),
 		func(ctx context.Context, in *photoID) (*fileAnswer, error) {
 			p, err := s.Store.Photo(ctx, in.ID)
 			if err != nil {
 				return nil, problemOf(err)
 			}
-			return &fileAnswer{ContentType: "image/jpeg", CacheControl: "private, max-age=31536000, immutable", Body: p.Data}, nil
+			return &fileAnswer{
+				ContentType:  "image/jpeg",
+				CacheControl: "private, max-age=31536000, immutable",
+				Body:         p.Data,
+			}, nil
 		})
 	huma.Register(a, op(http.MethodDelete, "/api/photos/{id}", "deletePhoto", "Delete a photograph; it can be restored"),
 		func(ctx context.Context, in *photoID) (*struct{}, error) {

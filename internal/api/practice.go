@@ -25,7 +25,12 @@ type Practice struct {
 }
 
 func (s *server) registerPractice(a huma.API) {
-	made := op(http.MethodPost, "/api/cooks/{id}/practise", "practise", "Copy a cook, to practise it on a simulated pit with a clock of its own")
+	made := op(
+		http.MethodPost,
+		"/api/cooks/{id}/practise",
+		"practise",
+		"Copy a cook, to practise it on a simulated pit with a clock of its own",
+	)
 	made.DefaultStatus = http.StatusCreated
 	huma.Register(a, made, func(ctx context.Context, in *struct {
 		ByID
@@ -45,14 +50,35 @@ func (s *server) registerPractice(a huma.API) {
 		if in.Body.Seed == 0 {
 			in.Body.Seed = uint64(now.UnixNano())
 		}
-		copied, err := s.Store.Practise(ctx, c, store.Clock{Began: now, At: start, Speed: in.Body.Speed, Seed: in.Body.Seed}, done)
+		copied, err := s.Store.Practise(
+			ctx,
+			c,
+			store.Clock{Began: now, At: start, Speed: in.Body.Speed, Seed: in.Body.Seed},
+			done,
+		)
 		if err != nil {
 			return nil, problemOf(err)
 		}
 		return &saved[CookRecord]{ETag: etag(copied.Version), Body: CookRecord(copied)}, nil
 	})
-	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/practise", "practised", "Tell what was true of a cook that was practised, and what other decisions would have come to; nothing while a piece is on the fire"), s.debrief)
-	huma.Register(a, op(http.MethodPut, "/api/cooks/{id}/practise", "practiseFaster", "Make the clock of a cook that is practised faster or slower"),
+	huma.Register(
+		a,
+		op(
+			http.MethodGet,
+			"/api/cooks/{id}/practise",
+			"practised",
+			"Tell what was true of a cook that was practised, and what other decisions would have come to; nothing while a piece is on the fire",
+		),
+		s.debrief,
+	)
+	huma.Register(
+		a,
+		op(
+			http.MethodPut,
+			"/api/cooks/{id}/practise",
+			"practiseFaster",
+			"Make the clock of a cook that is practised faster or slower",
+		),
 		func(ctx context.Context, in *struct {
 			ByID
 			Body Practice
@@ -67,7 +93,8 @@ func (s *server) registerPractice(a huma.API) {
 			now := s.Now()
 			clock.Began, clock.At, clock.Speed, clock.Running = now, clock.Now(now), in.Body.Speed, !clock.Waits
 			return nil, problemOf(s.Store.SetClock(ctx, in.ID, clock))
-		})
+		},
+	)
 }
 
 // debrief is what was true of a cook that was practised, once everything is off the fire.
@@ -124,7 +151,10 @@ func (s *server) begins(ctx context.Context, c cook.Cook) (time.Time, []facts.Fa
 	for _, t := range plan.Tasks {
 		at, err := time.Parse(time.RFC3339, t.At)
 		if before := slices.Contains([]string{"thaw", "bath", "salt"}, t.Stage); err == nil && before && !at.After(start) {
-			done = append(done, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: t.Key, What: t.Stage, At: t.At, Author: "practice"})
+			done = append(
+				done,
+				facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: t.Key, What: t.Stage, At: t.At, Author: "practice"},
+			)
 		}
 	}
 	return start, done, nil

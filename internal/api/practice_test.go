@@ -124,7 +124,8 @@ func TestPoultryIsShown(t *testing.T) {
 	hot := func(atH, c float64) {
 		h := risen(atH, 0.2, 0)
 		for i := range h.Readings {
-			h.Readings[i].Typed = map[bool]string{true: "163 °C", false: sheet.Warm(c, sheet.Reader{})}[h.Readings[i].Probe == "pit:0"]
+			h.Readings[i].Typed = map[bool]string{true: "163 °C", false: sheet.Warm(c,
+				sheet.Reader{})}[h.Readings[i].Probe == "pit:0"]
 		}
 		require.Equal(t, http.StatusCreated, call(t, app, "POST", path+"/readings", h).StatusCode)
 	}

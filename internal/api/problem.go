@@ -86,43 +86,86 @@ func problemOf(err error) error {
 	case errors.Is(err, store.ErrNotFound):
 		return newProblem(http.StatusNotFound, "There is nothing on record under this number. It may have been deleted.")
 	case errors.Is(err, store.ErrStale):
-		return newProblem(http.StatusPreconditionFailed, "This was changed on another screen since you opened it. Load it again; what you typed here is kept on this screen.")
+		return newProblem(
+			http.StatusPreconditionFailed,
+			"This was changed on another screen since you opened it. Load it again; what you typed here is kept on this screen.",
+		)
 	case errors.Is(err, store.ErrOther):
 		return newProblem(http.StatusConflict, "Another fact has this id already. Send it with an id of its own.")
 	case errors.Is(err, store.ErrFull):
-		return newProblem(http.StatusUnprocessableEntity, fmt.Sprintf("A cook holds at most %d facts, and this one has them.", facts.Most))
+		return newProblem(
+			http.StatusUnprocessableEntity,
+			fmt.Sprintf("A cook holds at most %d facts, and this one has them.", facts.Most),
+		)
 	case errors.Is(err, store.ErrFullOfReadings):
-		return newProblem(http.StatusUnprocessableEntity, fmt.Sprintf("A cook holds at most %d readings, and this one has them.", facts.MostReadings))
+		return newProblem(
+			http.StatusUnprocessableEntity,
+			fmt.Sprintf("A cook holds at most %d readings, and this one has them.", facts.MostReadings),
+		)
 	case errors.Is(err, store.ErrKey):
-		return huma.ErrorWithHeaders(newProblem(http.StatusUnauthorized, "No thermometer of this cook-out has this key. Add one at the pit, and send its key as: Authorization: Bearer KEY."), http.Header{"WWW-Authenticate": {`Bearer realm="Verjuice"`}})
+		return huma.ErrorWithHeaders(
+			newProblem(
+				http.StatusUnauthorized,
+				"No thermometer of this cook-out has this key. Add one at the pit, and send its key as: Authorization: Bearer KEY.",
+			),
+			http.Header{"WWW-Authenticate": {`Bearer realm="Verjuice"`}},
+		)
 	case errors.Is(err, store.ErrOthersKey):
-		return newProblem(http.StatusForbidden, "This key belongs to another cook-out: nothing was saved. Add the thermometer to this one, and send the key that it gets.")
+		return newProblem(
+			http.StatusForbidden,
+			"This key belongs to another cook-out: nothing was saved. Add the thermometer to this one, and send the key that it gets.",
+		)
 	case errors.Is(err, store.ErrManyDevices):
-		return newProblem(http.StatusUnprocessableEntity, fmt.Sprintf("A cook-out has at most %d thermometers. Remove one first.", store.MostDevices))
+		return newProblem(
+			http.StatusUnprocessableEntity,
+			fmt.Sprintf("A cook-out has at most %d thermometers. Remove one first.", store.MostDevices),
+		)
 	case store.Away(err):
 		return away()
 	case errors.Is(err, store.ErrReserve):
-		return newProblem(http.StatusInsufficientStorage, fmt.Sprintf("Less than %d MB are free on the disk: photographs and readings are not taken, so that what you type can still be saved. Make room, then send this again.", store.Reserve>>20))
+		return newProblem(
+			http.StatusInsufficientStorage,
+			fmt.Sprintf(
+				"Less than %d MB are free on the disk: photographs and readings are not taken, so that what you type can still be saved. Make room, then send this again.",
+				store.Reserve>>20,
+			),
+		)
 	case store.Full(err):
-		return newProblem(http.StatusInsufficientStorage, "The disk is full: nothing was saved. Make room, then save again; what you typed is kept on this screen.")
+		return newProblem(
+			http.StatusInsufficientStorage,
+			"The disk is full: nothing was saved. Make room, then save again; what you typed is kept on this screen.",
+		)
 	default:
 		if !errors.Is(err, context.Canceled) { // nobody waits for the answer
 			slog.Error("a request failed", "error", err)
 		}
-		return newProblem(http.StatusInternalServerError, "Something went wrong in the program or its database. Open the page again to see what is on record.")
+		return newProblem(
+			http.StatusInternalServerError,
+			"Something went wrong in the program or its database. Open the page again to see what is on record.",
+		)
 	}
 }
 
 // away says that the database does not answer, and when to ask again.
 func away() error {
-	return huma.ErrorWithHeaders(newProblem(http.StatusServiceUnavailable, databaseAway), http.Header{"Retry-After": {"2"}})
+	return huma.ErrorWithHeaders(
+		newProblem(http.StatusServiceUnavailable, databaseAway),
+		http.Header{"Retry-After": {"2"}},
+	)
 }
 
 // databaseAway is said whenever the database does not answer.
 const databaseAway = "The database does not answer. What you typed is kept on this screen; try again in a moment, or start Verjuice again."
 
 // methods that an address may answer to.
-var methods = []string{http.MethodGet, http.MethodHead, http.MethodPost, http.MethodPut, http.MethodPatch, http.MethodDelete}
+var methods = []string{
+	http.MethodGet,
+	http.MethodHead,
+	http.MethodPost,
+	http.MethodPut,
+	http.MethodPatch,
+	http.MethodDelete,
+}
 
 // noSuchPath says that there is nothing at an address of the API, or by which other methods
 // there is.
@@ -139,7 +182,10 @@ func noSuchPath(all chi.Routes) http.HandlerFunc {
 			return
 		}
 		w.Header().Set("Allow", strings.Join(others, ", "))
-		write(w, newProblem(http.StatusMethodNotAllowed, "This address of the API does not answer to "+r.Method+".").(*Problem))
+		write(
+			w,
+			newProblem(http.StatusMethodNotAllowed, "This address of the API does not answer to "+r.Method+".").(*Problem),
+		)
 	}
 }
 

@@ -30,8 +30,9 @@ type resource[T, R any] struct {
 	what    string // in summaries
 	records func() store.Records[T]
 	show    func(store.Record[T]) R
-	rests   func(ctx context.Context, id string, doc T) error // refuses what cannot be beside other records; nil refuses nothing
-	fill    func(T) T                                         // fills in what a new one may leave out; nil changes nothing
+	// refuses what cannot be beside other records; nil refuses nothing
+	rests func(ctx context.Context, id string, doc T) error
+	fill  func(T) T // fills in what a new one may leave out; nil changes nothing
 	// Kinds that keep more than the record itself save in their own way.
 	create func(context.Context, T) (store.Record[T], error)
 	update func(ctx context.Context, id string, version uint, doc T) (store.Record[T], error)
@@ -59,7 +60,10 @@ type IfMatch struct {
 // version is the version that If-Match names.
 func (m IfMatch) version() (uint, error) {
 	if m.Match == "" {
-		return 0, newProblem(http.StatusPreconditionRequired, "Say with If-Match which version you change, so that another screen's work is not overwritten.")
+		return 0, newProblem(
+			http.StatusPreconditionRequired,
+			"Say with If-Match which version you change, so that another screen's work is not overwritten.",
+		)
 	}
 	v, err := strconv.ParseUint(strings.Trim(strings.TrimPrefix(m.Match, "W/"), `"`), 10, 32)
 	if err != nil {
@@ -116,20 +120,32 @@ func (r resource[T, R]) register(a huma.API) {
 	created := op(http.MethodPost, r.path, "create"+r.noun, "Create "+r.what)
 	created.DefaultStatus = http.StatusCreated
 	huma.Register(a, created, r.made)
-	huma.Register(a, op(http.MethodGet, r.path+"/{id}", "get"+r.noun, "Get "+r.what), func(ctx context.Context, in *ByID) (*saved[R], error) {
-		return r.answer(r.records().Get(ctx, in.ID))
-	})
+	huma.Register(
+		a,
+		op(http.MethodGet, r.path+"/{id}", "get"+r.noun, "Get "+r.what),
+		func(ctx context.Context, in *ByID) (*saved[R], error) {
+			return r.answer(r.records().Get(ctx, in.ID))
+		},
+	)
 	huma.Register(a, op(http.MethodPut, r.path+"/{id}", "save"+r.noun, "Replace "+r.what), r.replaced)
-	huma.Register(a, op(http.MethodDelete, r.path+"/{id}", "delete"+r.noun, "Delete "+r.what+"; it can be restored"), func(ctx context.Context, in *IfMatch) (*struct{}, error) {
-		version, err := in.version()
-		if err != nil {
-			return nil, err
-		}
-		return nil, problemOf(r.records().Delete(ctx, in.ID, version))
-	})
-	huma.Register(a, op(http.MethodPost, r.path+"/{id}/restore", "restore"+r.noun, "Restore "+r.what), func(ctx context.Context, in *ByID) (*saved[R], error) {
-		return r.answer(r.records().Restore(ctx, in.ID))
-	})
+	huma.Register(
+		a,
+		op(http.MethodDelete, r.path+"/{id}", "delete"+r.noun, "Delete "+r.what+"; it can be restored"),
+		func(ctx context.Context, in *IfMatch) (*struct{}, error) {
+			version, err := in.version()
+			if err != nil {
+				return nil, err
+			}
+			return nil, problemOf(r.records().Delete(ctx, in.ID, version))
+		},
+	)
+	huma.Register(
+		a,
+		op(http.MethodPost, r.path+"/{id}/restore", "restore"+r.noun, "Restore "+r.what),
+		func(ctx context.Context, in *ByID) (*saved[R], error) {
+			return r.answer(r.records().Restore(ctx, in.ID))
+		},
+	)
 }
 
 // Paged asks for a page of a list.

@@ -19,7 +19,14 @@ import (
 const readEvery = 200 * time.Millisecond
 
 func (s *server) registerScale(a huma.API) {
-	sse.Register(a, op(http.MethodGet, "/api/scale", "scaleReadings", "Stream what the scale of this program shows, as server-sent events: each program has one of its own"),
+	sse.Register(
+		a,
+		op(
+			http.MethodGet,
+			"/api/scale",
+			"scaleReadings",
+			"Stream what the scale of this program shows, as server-sent events: each program has one of its own",
+		),
 		map[string]any{"reading": instrument.Reading{}},
 		func(ctx context.Context, _ *struct{}, send sse.Sender) {
 			tick := time.NewTicker(readEvery)
@@ -36,13 +43,16 @@ func (s *server) registerScale(a huma.API) {
 				case <-tick.C:
 				}
 			}
-		})
+		},
+	)
 	huma.Register(a, op(http.MethodPost, "/api/scale/tare", "tareScale", "Tare the scale"),
 		func(context.Context, *struct{}) (*struct{}, error) {
 			s.Scale.Tare()
 			return nil, nil
 		})
-	huma.Register(a, op(http.MethodPost, "/api/scale/put", "putOnScale", "Put something on the simulated scale, or take it off"),
+	huma.Register(
+		a,
+		op(http.MethodPost, "/api/scale/put", "putOnScale", "Put something on the simulated scale, or take it off"),
 		func(_ context.Context, in *struct {
 			Body struct {
 				Grams float64 `json:"grams" minimum:"-10000" maximum:"10000"`
@@ -50,7 +60,8 @@ func (s *server) registerScale(a huma.API) {
 		}) (*struct{}, error) {
 			s.Scale.Put(in.Body.Grams)
 			return nil, nil
-		})
+		},
+	)
 	huma.Register(a, op(http.MethodPost, "/api/scale/clear", "clearScale", "Clear the simulated scale"),
 		func(context.Context, *struct{}) (*struct{}, error) {
 			s.Scale.Clear()
@@ -61,7 +72,9 @@ func (s *server) registerScale(a huma.API) {
 
 // registerWeighing serves what is told of a weigh-out.
 func (s *server) registerWeighing(a huma.API) {
-	huma.Register(a, op(http.MethodPost, "/api/calc/weighing", "weighing", "Check how far a weigh-out is, and what to do next"),
+	huma.Register(
+		a,
+		op(http.MethodPost, "/api/calc/weighing", "weighing", "Check how far a weigh-out is, and what to do next"),
 		func(_ context.Context, in *struct {
 			Measure
 			Body WeighingRequest
@@ -69,9 +82,14 @@ func (s *server) registerWeighing(a huma.API) {
 			if err := formula.CheckWeights(in.Body.Targets, in.Body.Weighed).Err(); err != nil {
 				return nil, problemOf(err)
 			}
-			return answer(sheet.WriteWeighing(formula.Weighing(in.Body.Targets, in.Body.Weighed, in.Body.Rescale), in.reader().Units)), nil
-		})
-	huma.Register(a, op(http.MethodPost, "/api/calc/weight", "readWeight", "Read a weight as it is typed: a bare number is grams"),
+			return answer(
+				sheet.WriteWeighing(formula.Weighing(in.Body.Targets, in.Body.Weighed, in.Body.Rescale), in.reader().Units),
+			), nil
+		},
+	)
+	huma.Register(
+		a,
+		op(http.MethodPost, "/api/calc/weight", "readWeight", "Read a weight as it is typed: a bare number is grams"),
 		func(_ context.Context, in *struct {
 			Measure
 			Body WeightTyped
@@ -83,7 +101,8 @@ func (s *server) registerWeighing(a huma.API) {
 				return nil, problemOf(errs.Err())
 			}
 			return answer(WeightRead{g.Grams()}), nil
-		})
+		},
+	)
 }
 
 // WeightTyped is a weight as it is typed.

@@ -58,7 +58,13 @@ func TestTheScaleStreams(t *testing.T) {
 	assert.Equal(t, "/grams", call(t, app, "POST", "/api/scale/put", `{"grams": 1e7}`).problem(t, 422).Errors[0].Pointer)
 
 	var w formula.WeighOut
-	call(t, app, "POST", "/api/calc/weighing", api.WeighingRequest{Targets: []float64{31, 10}, Weighed: []float64{40}}).into(t, &w)
+	call(
+		t,
+		app,
+		"POST",
+		"/api/calc/weighing",
+		api.WeighingRequest{Targets: []float64{31, 10}, Weighed: []float64{40}},
+	).into(t, &w)
 	assert.Equal(t, 0, w.Over)
 }
 
@@ -99,7 +105,9 @@ func TestStreamsOutliveTheWriteTimeout(t *testing.T) {
 	testclock.Undated(t)
 	app := apptest.Start(t, apptest.Nothing)
 	stopping := make(chan struct{})
-	server := httptest.NewUnstartedServer(api.New(api.Config{Store: app.Store, Now: func() time.Time { return apptest.Now }, Stopping: stopping}))
+	server := httptest.NewUnstartedServer(
+		api.New(api.Config{Store: app.Store, Now: func() time.Time { return apptest.Now }, Stopping: stopping}),
+	)
 	server.Config.WriteTimeout = 150 * time.Millisecond
 	server.Start()
 	defer server.Close()

@@ -29,7 +29,11 @@ func secure(hosts []string) func(http.Handler) http.Handler {
 			h.Set("Cross-Origin-Opener-Policy", "same-origin")
 			h.Set("Cross-Origin-Resource-Policy", "same-origin")
 			if len(hosts) > 0 && !slices.Contains(hosts, r.Host) {
-				write(w, newProblem(http.StatusMisdirectedRequest, "This address is not served here. Open the address that Verjuice printed when it started.").(*Problem))
+				write(
+					w,
+					newProblem(http.StatusMisdirectedRequest,
+						"This address is not served here. Open the address that Verjuice printed when it started.").(*Problem),
+				)
 				return
 			}
 			next.ServeHTTP(w, r)

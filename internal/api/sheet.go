@@ -26,7 +26,14 @@ func (c CookAsked) reader() sheet.Reader {
 func (s *server) registerSheet(a huma.API) {
 	ofCook(s, a, "/api/sheet", "sheet", "Calculate every figure of a cook, saved or not", sheet.OfCook)
 	ofCook(s, a, "/api/calc/plan", "plan", "Calculate the plan of a cook", sheet.OfPlan)
-	ofCook(s, a, "/api/shopping", "shopping", "List what to buy for a cook, less what is in stock and in jars", sheet.OfShopping)
+	ofCook(
+		s,
+		a,
+		"/api/shopping",
+		"shopping",
+		"List what to buy for a cook, less what is in stock and in jars",
+		sheet.OfShopping,
+	)
 	calc(s, a, "scale", "Calculate the rub for one piece", sheet.Scale)
 	calc(s, a, "ledger", "Calculate the salt of one piece by every source", sheet.Ledger)
 	calc(s, a, "bath", "Calculate a wet brine", sheet.WetBrine)
@@ -35,7 +42,12 @@ func (s *server) registerSheet(a huma.API) {
 }
 
 // ofCook serves what is computed of a whole cook.
-func ofCook[T any](s *server, a huma.API, path, name, summary string, compute func(context.Context, sheet.CookRequest, kitchen.Kitchen, cooking.Clock, sheet.Reader) (T, error)) {
+func ofCook[T any](
+	s *server,
+	a huma.API,
+	path, name, summary string,
+	compute func(context.Context, sheet.CookRequest, kitchen.Kitchen, cooking.Clock, sheet.Reader) (T, error),
+) {
 	huma.Register(a, op(http.MethodPost, path, name, summary),
 		func(ctx context.Context, in *struct {
 			CookAsked
@@ -54,7 +66,12 @@ func ofCook[T any](s *server, a huma.API, path, name, summary string, compute fu
 }
 
 // calc serves what is computed of one piece.
-func calc[T any](s *server, a huma.API, name, summary string, compute func(context.Context, sheet.PieceRequest, kitchen.Kitchen) (*T, error)) {
+func calc[T any](
+	s *server,
+	a huma.API,
+	name, summary string,
+	compute func(context.Context, sheet.PieceRequest, kitchen.Kitchen) (*T, error),
+) {
 	huma.Register(a, op(http.MethodPost, "/api/calc/"+name, name, summary),
 		func(ctx context.Context, in *body[sheet.PieceRequest]) (*body[*T], error) {
 			k, err := s.kitchen(ctx, in.Body.Formulas()...)

@@ -31,7 +31,14 @@ func TestSheetAndCalcAgree(t *testing.T) {
 	require.Empty(t, s.Errors)
 	assert.Equal(t, "7 lb 15 oz", s.Pieces[0].Meat.Green.Text)
 
-	req := sheet.PieceRequest{Piece: typed.Pieces[0], Portion: typed.Portion, Fridge: typed.Fridge, Room: typed.Room, Meant: typed.Spoons, Units: "us"}
+	req := sheet.PieceRequest{
+		Piece:   typed.Pieces[0],
+		Portion: typed.Portion,
+		Fridge:  typed.Fridge,
+		Room:    typed.Room,
+		Meant:   typed.Spoons,
+		Units:   "us",
+	}
 	var scaled sheet.SeasonSheet
 	call(t, app, "POST", "/api/calc/scale", req).into(t, &scaled)
 	assert.Equal(t, *s.Pieces[0].Season, scaled)
@@ -72,16 +79,28 @@ func TestARequestMayBringItsKitchen(t *testing.T) {
 	require.NoError(t, err)
 	id := store.OwnID(held.ID)
 	require.NoError(t, app.Store.PutThing(t.Context(), store.Thing{Thing: id, Price: "€9 per kg", Stock: "20 g"}))
-	c := cook.Cook{Name: "x", Guests: "4", Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin", Trimmed: "2 kg", Season: cook.Season{Mode: "coat", Formula: formula.Formula{
-		Name: "mine", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: id, Parts: "1"}, {Ingredient: "black-pepper", Form: "coarse", Parts: "1"}},
-	}}}}}
-	brought := &kitchen.Typed{Ingredients: map[string]larder.Own{id: own}, Prices: map[string]string{id: "€9 per kg"}, Stock: map[string]string{id: "20 g"}}
+	c := cook.Cook{
+		Name:   "x",
+		Guests: "4",
+		Pieces: []cook.Piece{
+			{Key: "a", Cut: "pork-loin", Trimmed: "2 kg", Season: cook.Season{Mode: "coat", Formula: formula.Formula{
+				Name: "mine", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: id, Parts: "1"},
+					{Ingredient: "black-pepper", Form: "coarse", Parts: "1"}},
+			}}},
+		},
+	}
+	brought := &kitchen.Typed{
+		Ingredients: map[string]larder.Own{id: own},
+		Prices:      map[string]string{id: "€9 per kg"},
+		Stock:       map[string]string{id: "20 g"},
+	}
 	for path, answer := range map[string]func(sheet.CookRequest) (any, error){
 		"/api/sheet": func(r sheet.CookRequest) (any, error) {
 			return sheet.OfCook(t.Context(), r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{Brief: true})
 		},
 		"/api/shopping": func(r sheet.CookRequest) (any, error) {
-			return sheet.OfShopping(t.Context(), r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{Brief: true})
+			return sheet.OfShopping(t.Context(), r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now},
+				sheet.Reader{Brief: true})
 		},
 	} {
 		got := call(t, app, "POST", path, sheet.CookRequest{Cook: c})
@@ -113,7 +132,13 @@ func TestEveryStarterIsSound(t *testing.T) {
 			if len(typed.Pieces) < 24 && i+1 < len(shelf.Cuts) {
 				continue
 			}
-			s, err := sheet.OfCook(t.Context(), sheet.CookRequest{Cook: typed}, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{})
+			s, err := sheet.OfCook(
+				t.Context(),
+				sheet.CookRequest{Cook: typed},
+				kitchen.Kitchen{},
+				cooking.Clock{Now: apptest.Now},
+				sheet.Reader{},
+			)
 			require.NoError(t, err)
 			require.Empty(t, s.Errors, "up to %s", c.ID)
 			typed.Pieces = nil
@@ -133,7 +158,10 @@ func TestANewCookOutIsForSaturday(t *testing.T) {
 func TestForecastInNumbers(t *testing.T) {
 	app := apptest.Start(t, apptest.Nothing)
 	req := forecast.FireRequest{
-		Piece: forecast.FirePiece{Cut: "pork-shoulder-bone-in", MassKG: 3.6}, Pit: forecast.FirePit{Steps: []forecast.FireStep{{SetC: 120}}},
+		Piece: forecast.FirePiece{
+			Cut:    "pork-shoulder-bone-in",
+			MassKG: 3.6,
+		}, Pit: forecast.FirePit{Steps: []forecast.FireStep{{SetC: 120}}},
 		ThresholdsC: []float64{60, 150}, Members: 40,
 	}
 	var got forecast.FireAnswer

@@ -62,7 +62,12 @@ type TablePreview struct {
 }
 
 func (s *server) registerTable(a huma.API) {
-	look := op(http.MethodPost, "/api/cooks/{id}/table/read", "readTable", "Tell what is in a file of temperatures from elsewhere, and how it is understood; nothing is saved")
+	look := op(
+		http.MethodPost,
+		"/api/cooks/{id}/table/read",
+		"readTable",
+		"Tell what is in a file of temperatures from elsewhere, and how it is understood; nothing is saved",
+	)
 	look.MaxBodyBytes, look.BodyReadTimeout, look.SkipValidateBody = 2*exchange.MostTable, time.Minute, true
 	huma.Register(a, look, func(ctx context.Context, in *struct {
 		LiveAsked
@@ -78,7 +83,12 @@ func (s *server) registerTable(a huma.API) {
 		}
 		return answer(out), nil
 	})
-	take := op(http.MethodPost, "/api/cooks/{id}/table", "takeTable", "Take the readings of a file from elsewhere, all or none; the same file read the same way twice is once")
+	take := op(
+		http.MethodPost,
+		"/api/cooks/{id}/table",
+		"takeTable",
+		"Take the readings of a file from elsewhere, all or none; the same file read the same way twice is once",
+	)
 	take.DefaultStatus = http.StatusCreated
 	take.MaxBodyBytes, take.BodyReadTimeout, take.SkipValidateBody = look.MaxBodyBytes, look.BodyReadTimeout, true
 	huma.Register(a, take, func(ctx context.Context, in *struct {
@@ -129,13 +139,18 @@ func (s *server) registerTable(a huma.API) {
 	}
 }
 
-// tableSent reads a request as it came: a file is too large to be taken apart twice. The error is a field.Errors, or a problem.
+// tableSent reads a request as it came: a file is too large to be taken apart twice. The error is a
+// field.Errors, or a problem.
 func tableSent(raw []byte) (TableSent, error) {
 	var out TableSent
 	var wrong field.Errors
 	if err := unmarshal(raw, &out); err != nil {
 		at, what, _ := place(err.Error())
-		return out, newProblem(http.StatusUnprocessableEntity, "This file was not sent as it has to be.", &huma.ErrorDetail{Location: at, Message: what})
+		return out, newProblem(
+			http.StatusUnprocessableEntity,
+			"This file was not sent as it has to be.",
+			&huma.ErrorDetail{Location: at, Message: what},
+		)
 	}
 	if out.As == nil {
 		return out, nil
@@ -162,7 +177,12 @@ func tableSent(raw []byte) (TableSent, error) {
 const mostColumns = 40
 
 // table reads a file of temperatures for a cook.
-func (s *server) table(ctx context.Context, cook string, sent TableSent, as sheet.Reader) (TableSeen, []facts.Reading, error) {
+func (s *server) table(
+	ctx context.Context,
+	cook string,
+	sent TableSent,
+	as sheet.Reader,
+) (TableSeen, []facts.Reading, error) {
 	r, err := s.Store.Cooks().Get(ctx, cook)
 	if err != nil {
 		return TableSeen{}, nil, problemOf(err)
@@ -191,15 +211,28 @@ func (s *server) table(ctx context.Context, cook string, sent TableSent, as shee
 		return out, nil, refused(err)
 	}
 	if len(read) == 0 {
-		return out, nil, newProblem(http.StatusUnprocessableEntity, "Nothing was taken: no column of temperatures was chosen, or there is none in it.")
+		return out, nil, newProblem(
+			http.StatusUnprocessableEntity,
+			"Nothing was taken: no column of temperatures was chosen, or there is none in it.",
+		)
 	}
 	clock := func(t time.Time) string { return t.In(how.Zone).Format("Mon 2 Jan 2006 15:04") }
-	out.Preview = &TablePreview{Count: len(read), From: clock(read[0].At), To: clock(read[len(read)-1].At), Gaps: []string{}, Skipped: skipped, First: []string{}}
+	out.Preview = &TablePreview{
+		Count:   len(read),
+		From:    clock(read[0].At),
+		To:      clock(read[len(read)-1].At),
+		Gaps:    []string{},
+		Skipped: skipped,
+		First:   []string{},
+	}
 	for _, g := range gaps[:min(10, len(gaps))] {
 		out.Preview.Gaps = append(out.Preview.Gaps, clock(g.From)+" to "+g.To.In(how.Zone).Format("15:04"))
 	}
 	for _, one := range read[:min(4, len(read))] {
-		out.Preview.First = append(out.Preview.First, one.At.In(how.Zone).Format("15:04")+" "+strings.SplitN(one.Probe, ":", 2)[0]+" "+sheet.Warm(float64(one.C), as))
+		out.Preview.First = append(
+			out.Preview.First,
+			one.At.In(how.Zone).Format("15:04")+" "+strings.SplitN(one.Probe, ":", 2)[0]+" "+sheet.Warm(float64(one.C), as),
+		)
 	}
 	return out, read, nil
 }

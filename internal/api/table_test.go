@@ -50,8 +50,10 @@ func TestForeignTables(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, read, seen.Preview.Count)
 	for _, bad := range []map[string]any{
-		{"text": text, "as": how("pit:0", "pit:0")}, {"text": text, "as": how("oven")}, {"text": text, "as": map[string]any{"time": 99, "probes": []any{}}},
-		{"text": text, "as": map[string]any{"time": 0, "probes": []any{map[string]any{"column": -1, "probe": "pit:0"}}}}, {"text": text}, {"text": 7}, {"text": "\""},
+		{"text": text, "as": how("pit:0", "pit:0")}, {"text": text, "as": how("oven")},
+		{"text": text, "as": map[string]any{"time": 99, "probes": []any{}}},
+		{"text": text, "as": map[string]any{"time": 0, "probes": []any{map[string]any{"column": -1, "probe": "pit:0"}}}},
+		{"text": text}, {"text": 7}, {"text": "\""},
 	} {
 		call(t, app, "POST", at, bad).problem(t, http.StatusUnprocessableEntity)
 	}
@@ -67,7 +69,17 @@ func sixProbes(rows int) string {
 	out.WriteString("time,a,b,c,d,e,f\n")
 	at := time.Date(2026, 7, 13, 6, 0, 0, 0, time.UTC)
 	for n := range rows {
-		fmt.Fprintf(&out, "%s,%d.1,%d.2,%d.3,%d.4,%d.5,%d.6\n", at.Add(time.Duration(n)*time.Second).Format("2006-01-02 15:04:05"), n%90, n%91, n%92, n%93, n%94, n%95)
+		fmt.Fprintf(
+			&out,
+			"%s,%d.1,%d.2,%d.3,%d.4,%d.5,%d.6\n",
+			at.Add(time.Duration(n)*time.Second).Format("2006-01-02 15:04:05"),
+			n%90,
+			n%91,
+			n%92,
+			n%93,
+			n%94,
+			n%95,
+		)
 	}
 	return out.String()
 }
@@ -88,7 +100,11 @@ func BenchmarkForeignTable(b *testing.B) {
 			for b.Loop() {
 				rec, err := app.Store.Cooks().Create(b.Context(), anycook.Supper(anycook.Coated("pork-loin", "2 kg")))
 				require.NoError(b, err)
-				res, err := http.Post(app.URL+"/api/cooks/"+rec.ID+"/table"+way, "application/json", strings.NewReader(string(body)))
+				res, err := http.Post(
+					app.URL+"/api/cooks/"+rec.ID+"/table"+way,
+					"application/json",
+					strings.NewReader(string(body)),
+				)
 				require.NoError(b, err)
 				require.Less(b, res.StatusCode, 300)
 				_ = res.Body.Close()

@@ -46,15 +46,40 @@ func FuzzWhatIsTaken(f *testing.F) {
 		var r reply
 		switch kind % 3 {
 		case 0:
-			res, err := http.Post(app.URL+at+"/readings.csv?hand_in="+uuid.NewString()+"&device="+url.QueryEscape("=probe"), "text/csv", bytes.NewReader([]byte(text)))
+			res, err := http.Post(
+				app.URL+at+"/readings.csv?hand_in="+uuid.NewString()+"&device="+url.QueryEscape("=probe"),
+				"text/csv",
+				bytes.NewReader([]byte(text)),
+			)
 			require.NoError(t, err)
 			_ = res.Body.Close()
 			r = reply{Response: res}
 		case 1:
-			probes := []any{map[string]any{"column": 1, "probe": "core:a"}, map[string]any{"column": 2, "probe": facts.Probe{}.String()}}
-			r = call(t, app, "POST", at+"/table", map[string]any{"text": text, "as": map[string]any{"time": 0, "zone": "UTC", "fahrenheit": false, "month_first": false, "probes": probes}})
+			probes := []any{
+				map[string]any{"column": 1, "probe": "core:a"},
+				map[string]any{"column": 2, "probe": facts.Probe{}.String()},
+			}
+			r = call(
+				t,
+				app,
+				"POST",
+				at+"/table",
+				map[string]any{
+					"text": text,
+					"as":   map[string]any{"time": 0, "zone": "UTC", "fahrenheit": false, "month_first": false, "probes": probes},
+				},
+			)
 		case 2:
-			told := api.Past{AtOnce: starter.AtOnce{Cut: "pork-shoulder-bone-in", Weight: "3.6 kg", Kind: "pellet", On: "2026-11-14T06:00", Zone: testclock.Zone}, Told: text}
+			told := api.Past{
+				AtOnce: starter.AtOnce{
+					Cut:    "pork-shoulder-bone-in",
+					Weight: "3.6 kg",
+					Kind:   "pellet",
+					On:     "2026-11-14T06:00",
+					Zone:   testclock.Zone,
+				},
+				Told: text,
+			}
 			if r = call(t, app, "POST", "/api/past", told); r.StatusCode == http.StatusCreated {
 				r.into(t, &rec)
 				at = "/api/cooks/" + rec.ID
@@ -64,7 +89,8 @@ func FuzzWhatIsTaken(f *testing.F) {
 		if r.StatusCode != http.StatusCreated {
 			return
 		}
-		for _, path := range []string{at, at + "/opened", at + "/live", at + "/after", at + "/log.csv", at + "/readings", "/api/cooks", "/api/logbook", "/api/logbook/trends", "/api/lessons"} {
+		for _, path := range []string{at, at + "/opened", at + "/live", at + "/after", at + "/log.csv", at + "/readings",
+			"/api/cooks", "/api/logbook", "/api/logbook/trends", "/api/lessons"} {
 			is := call(t, app, "GET", path, nil)
 			require.Equal(t, http.StatusOK, is.StatusCode, "%s: %s", path, is.body)
 		}
@@ -115,14 +141,21 @@ func FuzzABook(f *testing.F) {
 			is := call(t, there, "POST", at+"/duplicate", nil)
 			require.Less(t, is.StatusCode, 500, string(is.body))
 		}
-		for _, path := range []string{"/api/formulas", "/api/jars", "/api/larder", "/api/pits", "/api/meals", "/api/logbook", "/api/lessons"} {
+		for _, path := range []string{"/api/formulas", "/api/jars", "/api/larder", "/api/pits", "/api/meals",
+			"/api/logbook", "/api/lessons"} {
 			is := call(t, there, "GET", path, nil)
 			require.Equal(t, http.StatusOK, is.StatusCode, "%s: %s", path, is.body)
 			require.True(t, json.Valid(is.body))
 		}
 		var out bytes.Buffer
 		require.NoError(t, book.Write(t.Context(), there.Store, &out, nil))
-		taken, err := book.Read(t.Context(), apptest.Store(t, apptest.Nothing), bytes.NewReader(out.Bytes()), int64(out.Len()), nil)
+		taken, err := book.Read(
+			t.Context(),
+			apptest.Store(t, apptest.Nothing),
+			bytes.NewReader(out.Bytes()),
+			int64(out.Len()),
+			nil,
+		)
 		require.NoError(t, err)
 		assert.Positive(t, taken.Added)
 	})

@@ -117,7 +117,12 @@ func StartAt(t testing.TB, holds Holding, now time.Time) App {
 	db := open(t, dsn)
 	var clock atomic.Int64
 	rings := &bell{}
-	cfg := api.Config{Store: db, Pages: web.Files(), Bell: rings, Now: func() time.Time { return now.Add(time.Duration(clock.Load())) }}
+	cfg := api.Config{
+		Store: db,
+		Pages: web.Files(),
+		Bell:  rings,
+		Now:   func() time.Time { return now.Add(time.Duration(clock.Load())) },
+	}
 	// The port is known only once the listener is there, and is part of the
 	// host that requests may be addressed to.
 	ts := httptest.NewUnstartedServer(nil)
@@ -137,5 +142,14 @@ func StartAt(t testing.TB, holds Holding, now time.Time) App {
 	})
 	ts.Start()
 	t.Cleanup(ts.Close)
-	return App{URL: ts.URL, Store: db, DSN: dsn, Handler: api.New(api.Config{Store: db, Now: cfg.Now}), Silent: silent, Unheard: unheard, Bell: rings, Clock: &clock}
+	return App{
+		URL:     ts.URL,
+		Store:   db,
+		DSN:     dsn,
+		Handler: api.New(api.Config{Store: db, Now: cfg.Now}),
+		Silent:  silent,
+		Unheard: unheard,
+		Bell:    rings,
+		Clock:   &clock,
+	}
 }

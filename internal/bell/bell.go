@@ -146,7 +146,12 @@ func (b *Bell) run(ctx context.Context, a alarm) error {
 	ctx, cancel := context.WithTimeout(ctx, b.takes)
 	defer cancel()
 	cmd := exec.CommandContext(ctx, "sh", "-c", b.command)
-	cmd.Env = append(os.Environ(), "VERJUICE_COOK="+plain(a.cook), "VERJUICE_ALARM="+plain(a.label), "VERJUICE_NOTE="+plain(a.note))
+	cmd.Env = append(
+		os.Environ(),
+		"VERJUICE_COOK="+plain(a.cook),
+		"VERJUICE_ALARM="+plain(a.label),
+		"VERJUICE_NOTE="+plain(a.note),
+	)
 	cmd.SysProcAttr = &syscall.SysProcAttr{Setpgid: true}
 	cmd.Cancel = func() error { return syscall.Kill(-cmd.Process.Pid, syscall.SIGKILL) }
 	cmd.WaitDelay = time.Second

@@ -76,10 +76,20 @@ func TestEachAlarmIsRung(t *testing.T) {
 	}
 	require.Eventually(t, has("rings"), 10*time.Second, 5*time.Millisecond, "while another hangs")
 	require.Eventually(t, func() bool { return strings.Contains(b.Broken(), "no wire") }, 10*time.Second, time.Millisecond)
-	require.Eventually(t, func() bool { return strings.Contains(b.Broken(), "took more than") }, 10*time.Second, time.Millisecond)
+	require.Eventually(
+		t,
+		func() bool { return strings.Contains(b.Broken(), "took more than") },
+		10*time.Second,
+		time.Millisecond,
+	)
 	assert.False(t, has("hangs")())
 	require.NoError(t, os.WriteFile(mended, nil, 0o600))
-	require.Eventually(t, func() bool { return has("hangs")() && has("fails")() && b.Broken() == "" }, 10*time.Second, 5*time.Millisecond)
+	require.Eventually(
+		t,
+		func() bool { return has("hangs")() && has("fails")() && b.Broken() == "" },
+		10*time.Second,
+		5*time.Millisecond,
+	)
 	assert.Len(t, lines(t, log), 4, "the try, and each once")
 }
 

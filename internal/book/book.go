@@ -229,11 +229,13 @@ func (w *writer) line(line any) error {
 		if err := w.in(minutes); err != nil {
 			return err
 		}
-		return w.table.Write([]string{l.Cook, l.Probe, moment(l.AtMs), moment(l.FirstMs), moment(l.LastMs), number(l.First), number(l.Last), number(l.Low), number(l.High), strconv.Itoa(l.Count)})
+		return w.table.Write([]string{l.Cook, l.Probe, moment(l.AtMs), moment(l.FirstMs), moment(l.LastMs), number(l.First),
+			number(l.Last), number(l.Low), number(l.High), strconv.Itoa(l.Count)})
 	}
 	name := map[string]string{
-		"store.CarriedRecord": records, "store.CarriedVersion": versions, "store.CarriedFact": happened, "store.CarriedHandIn": handIns,
-		"store.CarriedClock": clocks, "store.CarriedOutcome": outcomes,
+		"store.CarriedRecord": records, "store.CarriedVersion": versions, "store.CarriedFact": happened,
+		"store.CarriedHandIn": handIns,
+		"store.CarriedClock":  clocks, "store.CarriedOutcome": outcomes,
 	}[fmt.Sprintf("%T", line)]
 	if err := w.in(name); err != nil {
 		return err
@@ -264,7 +266,12 @@ func (b *Book) Replace(ctx context.Context, db *store.Store, progress Progress) 
 	return b.put(ctx, db, db.Replace, progress)
 }
 
-func (b *Book) put(ctx context.Context, db *store.Store, into func(context.Context, func(func(any) error) error) (store.Taken, error), progress Progress) (store.Taken, error) {
+func (b *Book) put(
+	ctx context.Context,
+	db *store.Store,
+	into func(context.Context, func(func(any) error) error) (store.Taken, error),
+	progress Progress,
+) (store.Taken, error) {
 	taken, err := into(ctx, func(take func(any) error) error {
 		r := reader{book: b, take: take, progress: progress, ctx: ctx}
 		return r.all()
@@ -425,7 +432,16 @@ func (r *reader) rows(name string, read func([]string) (any, error)) error {
 			return at(name, n, fmt.Errorf("%w: %w", ErrFormat, err))
 		case n == 1:
 			if !slices.Equal(row, heads[name]) {
-				return at(name, n, fmt.Errorf("%w: its columns are %s, and have to be %s", ErrFormat, strings.Join(row, ", "), strings.Join(heads[name], ", ")))
+				return at(
+					name,
+					n,
+					fmt.Errorf(
+						"%w: its columns are %s, and have to be %s",
+						ErrFormat,
+						strings.Join(row, ", "),
+						strings.Join(heads[name], ", "),
+					),
+				)
 			}
 			continue
 		}
@@ -476,7 +492,13 @@ func (c *cells) celsius(typed string) float64 {
 
 func reading(row []string) (any, error) {
 	var c cells
-	return store.CarriedReading{Cook: row[0], HandIn: row[1], Probe: c.probe(row[2]), AtMs: c.moment(row[3]), C: c.celsius(row[4])}, c.err
+	return store.CarriedReading{
+		Cook:   row[0],
+		HandIn: row[1],
+		Probe:  c.probe(row[2]),
+		AtMs:   c.moment(row[3]),
+		C:      c.celsius(row[4]),
+	}, c.err
 }
 
 func minute(row []string) (any, error) {

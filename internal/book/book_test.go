@@ -62,12 +62,25 @@ func anyBook(t *testing.T, db *store.Store, r *rand.Rand) {
 		rec, err := db.Cooks().Create(t.Context(), c)
 		require.NoError(t, err)
 		for n := range 20 {
-			f := facts.Fact{ID: uuid.NewString(), Kind: facts.Noted, What: strings.Repeat("é\"\\\n,", 1+n), At: now.Format(time.RFC3339), Author: "Ines"}
+			f := facts.Fact{
+				ID:     uuid.NewString(),
+				Kind:   facts.Noted,
+				What:   strings.Repeat("é\"\\\n,", 1+n),
+				At:     now.Format(time.RFC3339),
+				Author: "Ines",
+			}
 			require.NoError(t, db.AddFact(t.Context(), rec.ID, f))
 		}
 		var read []facts.Reading
 		for m := range 300 {
-			read = append(read, facts.Reading{Probe: "core:p1", At: now.Add(-time.Duration(60+m*7) * time.Second), C: quantity.Celsius(100 * r.Float64())})
+			read = append(
+				read,
+				facts.Reading{
+					Probe: "core:p1",
+					At:    now.Add(-time.Duration(60+m*7) * time.Second),
+					C:     quantity.Celsius(100 * r.Float64()),
+				},
+			)
 		}
 		require.NoError(t, db.HandIn(t.Context(), rec.ID, facts.HandIn{ID: uuid.NewString(), Device: "a, \"b\""}, read))
 		if r.IntN(2) == 0 {
@@ -76,7 +89,10 @@ func anyBook(t *testing.T, db *store.Store, r *rand.Rand) {
 		}
 		var picture bytes.Buffer
 		require.NoError(t, jpeg.Encode(&picture, image.NewGray(image.Rect(0, 0, 20, 10+r.IntN(20))), nil))
-		_, err = db.AddPhoto(t.Context(), store.Photo{Cook: rec.ID, Piece: "p1", Width: 20, Height: config(t, picture.Bytes()).Height, Data: picture.Bytes()})
+		_, err = db.AddPhoto(
+			t.Context(),
+			store.Photo{Cook: rec.ID, Piece: "p1", Width: 20, Height: config(t, picture.Bytes()).Height, Data: picture.Bytes()},
+		)
 		require.NoError(t, err)
 	}
 }
@@ -145,17 +161,23 @@ func noise(n, line int) string {
 func TestWhatIsNoBook(t *testing.T) {
 	db := apptest.Store(t, apptest.Nothing)
 	id := uuid.NewString()
-	sound := fmt.Sprintf(`{"id":"%s","kind":"pit","version":1,"created":"2026-01-01T00:00:00Z","updated":"2026-01-01T00:00:00Z","doc":{"name":"Kettle","kind":"kettle","room":""}}`+"\n", id)
+	const head = "cook,hand_in,probe,at,celsius\n"
+	sound := fmt.Sprintf(
+		`{"id":"%s","kind":"pit","version":1,"created":"2026-01-01T00:00:00Z","updated":"2026-01-01T00:00:00Z","doc":{"name":"Kettle","kind":"kettle","room":""}}`+"\n",
+		id,
+	)
 	for want, file := range map[string][]byte{
 		"not a Verjuice book": []byte("hello"), "not a Verjuice book ": with(map[string]string{"book.json": "{}"}), "version 9": with(map[string]string{"book.json": `{"format":"verjuice book","version":9}`}),
-		"records.jsonl, line 2": with(map[string]string{"records.jsonl": sound + "{"}), "records.jsonl, line 1": with(map[string]string{"records.jsonl": strings.Replace(sound, "pit", "king", 1)}),
-		"facts.jsonl, line 1":  with(map[string]string{"records.jsonl": sound, "facts.jsonl": `{"cook":"x","fact":{"id":"1"}}`}),
-		"readings.csv, line 2": with(map[string]string{"records.jsonl": sound, "readings.csv": "cook,hand_in,probe,at,celsius\nx,y,nowhere,2026-01-01T00:00:00Z,20\n"}),
+		"records.jsonl, line 2": with(map[string]string{"records.jsonl": sound + "{"}),
+		"records.jsonl, line 1": with(map[string]string{"records.jsonl": strings.Replace(sound, "pit", "king", 1)}),
+		"facts.jsonl, line 1":   with(map[string]string{"records.jsonl": sound, "facts.jsonl": `{"cook":"x","fact":{"id":"1"}}`}),
+		"readings.csv, line 2": with(map[string]string{"records.jsonl": sound,
+			"readings.csv": "cook,hand_in,probe,at,celsius\nx,y,nowhere,2026-01-01T00:00:00Z,20\n"}),
 		"readings.csv, line 3": with(map[string]string{"readings.csv": "cook,hand_in,probe,at,celsius\nx,y,pit:0,2026-01-01T00:00:00Z,20\nx,y,pit:0\n"}),
 		"minutes.csv, line 2":  with(map[string]string{"minutes.csv": "cook,probe,at,first_at,last_at,first,last,low,high,count\nx,pit:0,2026-01-01T00:00:00Z,2026-01-01T00:00:00Z,2026-01-01T00:00:00Z,1,1,1,NaN,2\n"}),
 		"readings.csv, line 1": with(map[string]string{"readings.csv": "cook,hand_in,at,probe,celsius\n"}),
-		"longer than 4096":     with(map[string]string{"readings.csv": "cook,hand_in,probe,at,celsius\n" + strings.Repeat(",", 10_000)}),
-		"line 2: this file":    with(map[string]string{"readings.csv": "cook,hand_in,probe,at,celsius\n\"" + noise(2_000_000, 60)}),
+		"longer than 4096":     with(map[string]string{"readings.csv": head + strings.Repeat(",", 10_000)}),
+		"line 2: this file":    with(map[string]string{"readings.csv": head + "\"" + noise(2_000_000, 60)}),
 		"more than any record": with(map[string]string{"records.jsonl": `{"doc":{"pieces":[` + strings.Repeat("{},", 200_000) + "{}]}}"}),
 		"no file of a book":    with(map[string]string{"Records.jsonl": sound}),
 		"photos.jsonl, line 1": with(map[string]string{"photos.jsonl": `{"cook":"x"}`}),
@@ -261,7 +283,10 @@ func TestADamagedBook(t *testing.T) {
 func TestABookOfTheFirstVersion(t *testing.T) {
 	db := apptest.Store(t, apptest.Nothing)
 	id := uuid.NewString()
-	sound := fmt.Sprintf(`{"id":"%s","kind":"pit","version":1,"created":"2026-01-01T00:00:00Z","updated":"2026-01-01T00:00:00Z","doc":{"name":"Kettle","kind":"kettle","room":""}}`+"\n", id)
+	sound := fmt.Sprintf(
+		`{"id":"%s","kind":"pit","version":1,"created":"2026-01-01T00:00:00Z","updated":"2026-01-01T00:00:00Z","doc":{"name":"Kettle","kind":"kettle","room":""}}`+"\n",
+		id,
+	)
 	assert.EqualValues(t, 1, taken(t, db, with(map[string]string{"records.jsonl": sound})).Added)
 }
 

@@ -53,15 +53,32 @@ func oneOfEach(t *testing.T, db *store.Store) string {
 	rec, err := db.Formulas().Create(t.Context(), rub, field.Because("changed.new"))
 	require.NoError(t, err)
 	rub.Note = "Changed."
-	_, err = db.Formulas().Update(t.Context(), rec.ID, rec.Version, rub, func(formula.Formula) []formula.Change { return nil })
+	_, err = db.Formulas().
+		Update(t.Context(), rec.ID, rec.Version, rub, func(formula.Formula) []formula.Change { return nil })
 	require.NoError(t, err)
 	require.NoError(t, db.Thin(t.Context(), testclock.Now().AddDate(100, 0, 0)))
 	c, err := db.Cooks().Create(t.Context(), anycook.Supper(anycook.Coated("pork-loin", "2 kg")))
 	require.NoError(t, err)
 	now := testclock.Now()
 	require.NoError(t, db.SetClock(t.Context(), c.ID, store.Clock{Began: now, At: now.Add(time.Hour), Speed: 60, Seed: 7}))
-	require.NoError(t, db.HandIn(t.Context(), c.ID, facts.HandIn{ID: uuid.NewString(), Device: "probe"}, []facts.Reading{{Probe: "pit:0", At: now, C: 110}}))
-	require.NoError(t, db.PutOutcome(t.Context(), c.ID, store.Told{Facts: 1}, outcome.Cook{Name: "x", Day: "2026-11-01", Pieces: []outcome.Piece{{Key: "a", Hours: 7.5, CookedKG: 1.5}}}))
+	require.NoError(
+		t,
+		db.HandIn(
+			t.Context(),
+			c.ID,
+			facts.HandIn{ID: uuid.NewString(), Device: "probe"},
+			[]facts.Reading{{Probe: "pit:0", At: now, C: 110}},
+		),
+	)
+	require.NoError(
+		t,
+		db.PutOutcome(
+			t.Context(),
+			c.ID,
+			store.Told{Facts: 1},
+			outcome.Cook{Name: "x", Day: "2026-11-01", Pieces: []outcome.Piece{{Key: "a", Hours: 7.5, CookedKG: 1.5}}},
+		),
+	)
 	_, err = db.Learn(t.Context(), nil)
 	require.NoError(t, err)
 	return c.ID
@@ -186,7 +203,11 @@ func TestAClockForARealCook(t *testing.T) {
 func TestVersionsMerge(t *testing.T) {
 	testclock.Undated(t)
 	r := rand.New(rand.NewPCG(5, 6))
-	dbs := []*store.Store{apptest.Store(t, apptest.Nothing), apptest.Store(t, apptest.Nothing), apptest.Store(t, apptest.Nothing)}
+	dbs := []*store.Store{
+		apptest.Store(t, apptest.Nothing),
+		apptest.Store(t, apptest.Nothing),
+		apptest.Store(t, apptest.Nothing),
+	}
 	rub := formula.ReadyMade()[0]
 	rub.ID = ""
 	var ids []string
@@ -214,7 +235,8 @@ func TestVersionsMerge(t *testing.T) {
 			notes++
 			doc := rec.Doc
 			doc.Note = fmt.Sprint("Note ", notes)
-			saved, err := dbs[n].Formulas().Update(t.Context(), id, rec.Version, doc, func(formula.Formula) []formula.Change { return nil })
+			saved, err := dbs[n].Formulas().Update(t.Context(), id, rec.Version, doc,
+				func(formula.Formula) []formula.Change { return nil })
 			require.NoError(t, err)
 			assert.Equal(t, doc.Note, saved.Doc.Note)
 			seen[n][id+doc.Note] = true

@@ -145,7 +145,12 @@ func (b *Book) about() error {
 		return errors.Join(ErrFormat, err)
 	}
 	if b.Version = is.Version; is.Version > Version {
-		return fmt.Errorf("%w of a version that this program reads: it is version %d, and %d is the latest known", ErrFormat, is.Version, Version)
+		return fmt.Errorf(
+			"%w of a version that this program reads: it is version %d, and %d is the latest known",
+			ErrFormat,
+			is.Version,
+			Version,
+		)
 	}
 	return nil
 }
@@ -267,7 +272,12 @@ func bounded(line []byte) error {
 			values++
 		}
 		if values > mostValues || deep > mostDeep {
-			return fmt.Errorf("%w: it holds more than any record does (%s values, or %d deep)", ErrFormat, strconv.Itoa(mostValues), mostDeep)
+			return fmt.Errorf(
+				"%w: it holds more than any record does (%s values, or %d deep)",
+				ErrFormat,
+				strconv.Itoa(mostValues),
+				mostDeep,
+			)
 		}
 	}
 	return nil

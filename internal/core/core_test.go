@@ -16,7 +16,14 @@ import (
 // The core imports the standard library, gonum and itself, and nothing of the
 // standard library that reaches outside.
 func TestCoreIsPure(t *testing.T) {
-	outside := map[string]bool{"os": true, "net": true, "net/http": true, "database/sql": true, "os/exec": true, "log": true}
+	outside := map[string]bool{
+		"os":           true,
+		"net":          true,
+		"net/http":     true,
+		"database/sql": true,
+		"os/exec":      true,
+		"log":          true,
+	}
 	files := 0
 	err := filepath.WalkDir(".", func(path string, _ fs.DirEntry, err error) error {
 		require.NoError(t, err)

@@ -74,21 +74,24 @@ func loadFormulas(ctx context.Context, db *store.Store) (formula.Formula, error)
 			Name: "Lock-keeper’s injection", Kind: formula.Injection, Basis: formula.ByWeight, Tags: []string{"beef"},
 			Note: "Odhran’s, for the chuck roll: stock with the lamb rub steeped in it and strained.",
 			Rows: []formula.Row{
-				{Ingredient: "stock", Form: "liquid", Parts: "400 g"}, {Ingredient: "worcestershire-type", Form: "liquid", Parts: "2 Tbsp"},
+				{Ingredient: "stock", Form: "liquid", Parts: "400 g"}, {Ingredient: "worcestershire-type", Form: "liquid",
+					Parts: "2 Tbsp"},
 				{Formula: first.ID, Parts: "4 %"},
 			},
 		},
 		{
 			Name: "Slipway spritz", Kind: formula.Spritz, Basis: formula.ByVolume, Tags: []string{"pork", "regatta"},
 			Note: "Two of vinegar to one of juice, every 45 minutes.",
-			Rows: []formula.Row{{Ingredient: "cider-vinegar", Form: "liquid", Parts: "2"}, {Ingredient: "apple-juice", Form: "liquid", Parts: "1"}},
+			Rows: []formula.Row{{Ingredient: "cider-vinegar", Form: "liquid", Parts: "2"},
+				{Ingredient: "apple-juice", Form: "liquid", Parts: "1"}},
 		},
 		{
 			Name: "Boathouse glaze", Kind: formula.Glaze, Basis: formula.ByVolume, Tags: []string{"pork"},
 			Note: "Warm, for the last twenty minutes.",
 			Rows: []formula.Row{
 				{Ingredient: "honey", Form: "liquid", Parts: "1/2 cup"}, {Ingredient: "ketchup", Form: "liquid", Parts: "1/2 cup"},
-				{Ingredient: "cider-vinegar", Form: "liquid", Parts: "2 Tbsp"}, {Ingredient: "soy-sauce", Form: "liquid", Parts: "1 Tbsp"},
+				{Ingredient: "cider-vinegar", Form: "liquid", Parts: "2 Tbsp"},
+				{Ingredient: "soy-sauce", Form: "liquid", Parts: "1 Tbsp"},
 			},
 		},
 	} {
@@ -106,7 +109,8 @@ func loadFormulas(ctx context.Context, db *store.Store) (formula.Formula, error)
 // loadPits puts the club's pits on record: two of its own, and one that is borrowed.
 func loadPits(ctx context.Context, db *store.Store) ([]cook.Pit, error) {
 	var out []cook.Pit
-	for _, p := range []cook.Pit{{Name: "Pellet cabinet", Kind: "pellet"}, {Name: "Kettle", Kind: "kettle", Room: "24"}, {Name: "Borrowed offset", Kind: "offset"}} {
+	for _, p := range []cook.Pit{{Name: "Pellet cabinet", Kind: "pellet"}, {Name: "Kettle", Kind: "kettle", Room: "24"},
+		{Name: "Borrowed offset", Kind: "offset"}} {
 		r, err := db.Pits().Create(ctx, p)
 		if err != nil {
 			return nil, err

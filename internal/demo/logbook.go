@@ -43,18 +43,66 @@ type pastCook struct {
 
 // logbook are the club's cooks of the last year, the latest first.
 var logbook = []pastCook{
-	{9, "Lamb for the committee", lambShoulders, "", 0, "7 h", "foil", 74, [5]int{3, 3, 4, 4, 3}, "Wrapped too early: the bark was still soft.", 0.35},
+	{
+		9,
+		"Lamb for the committee",
+		lambShoulders,
+		"",
+		0,
+		"7 h",
+		"foil",
+		74,
+		[5]int{3, 3, 4, 4, 3},
+		"Wrapped too early: the bark was still soft.",
+		0.35,
+	},
 	{16, "Sunday loin", porkLoin, "", 2, "2 h", "", 0, [5]int{3, 4, 4, 3, 4}, "", 0},
 	{30, "Crew chicken", chickenLegs, "", 1, "1 h 15", "", 0, [5]int{2, 4, 4, 4, 3}, "A little more salt in the bath.", 0},
 	{37, "Chuck roll, first try", pulledRoll, "", 0, "10 h", "paper", 71, [5]int{3, 5, 4, 4, 4}, "", 0},
 	{44, "Venison for the coaches", venison, "", 2, "1 h 30", "", 0, [5]int{2, 3, 5, 4, 4}, "Off at 55, not 57.", 0},
-	{65, "Lamb, unwrapped", lambShoulders, "", 0, "8 h", "", 0, [5]int{3, 5, 4, 3, 5}, "It took far longer than we said.", 0},
-	{79, "Loin on the offset again", porkLoin, "2.1 kg", 2, "2 h 15", "", 0, [5]int{4, 4, 3, 3, 5}, "Too much rub for a loin.", 0},
+	{
+		65,
+		"Lamb, unwrapped",
+		lambShoulders,
+		"",
+		0,
+		"8 h",
+		"",
+		0,
+		[5]int{3, 5, 4, 3, 5},
+		"It took far longer than we said.",
+		0,
+	},
+	{
+		79,
+		"Loin on the offset again",
+		porkLoin,
+		"2.1 kg",
+		2,
+		"2 h 15",
+		"",
+		0,
+		[5]int{4, 4, 3, 3, 5},
+		"Too much rub for a loin.",
+		0,
+	},
 	{93, "Summer head race", pulledRoll, "5.2 kg", 0, "11 h", "foil", 72, [5]int{3, 3, 5, 5, 3}, "", 0},
 	{107, "Chicken for the juniors", chickenLegs, "", 1, "1 h", "", 0, [5]int{3, 4, 4, 4, 2}, "", 0},
 	{121, "Lamb for the boat naming", lambShoulders, "3.1 kg", 0, "8 h", "paper", 72, [5]int{3, 4, 5, 4, 4}, "", 0},
 	{149, "Venison, second haunch", venison, "1.6 kg", 2, "1 h 15", "", 0, [5]int{3, 3, 4, 3, 4}, "", 0},
-	{170, "Winter training supper", pulledRoll, "4.0 kg", 0, "9 h", "foil", 70, [5]int{4, 3, 4, 5, 3}, "Less salt: it was on the edge.", 0},
+	{
+		170,
+		"Winter training supper",
+		pulledRoll,
+		"4.0 kg",
+		0,
+		"9 h",
+		"foil",
+		70,
+		[5]int{4, 3, 4, 5, 3},
+		"Less salt: it was on the edge.",
+		0,
+	},
 	{198, "Loin, first on the kettle", porkLoin, "", 1, "2 h", "", 0, [5]int{3, 3, 3, 3, 3}, "", 0},
 }
 
@@ -109,7 +157,16 @@ func loadMeal(ctx context.Context, db *store.Store, now time.Time) error {
 	_, err = db.Meals().Create(ctx, meal.Meal{
 		Name: "Crew lunch", ServeAt: now.AddDate(0, 0, 2).Format(time.DateOnly) + "T13:00", Zone: Zone,
 		Items: []meal.Item{
-			{Key: "a", Cook: kept[0].Cook, Piece: "p1", Title: "Pulled lamb", Form: "pulled", Kept: "freezer", Dish: "flatbread", For: "4"},
+			{
+				Key:   "a",
+				Cook:  kept[0].Cook,
+				Piece: "p1",
+				Title: "Pulled lamb",
+				Form:  "pulled",
+				Kept:  "freezer",
+				Dish:  "flatbread",
+				For:   "4",
+			},
 			{Key: "b", Title: "Chicken legs", Form: "pieces", Kept: "freezer", Weight: "1.2 kg"},
 		},
 	})
@@ -135,7 +192,14 @@ func (p pastCook) typed(now time.Time, pits []cook.Pit) cook.Cook {
 	if p.wrap != "" {
 		one.Choices = map[string]string{"wrap": p.wrap}
 	}
-	return cook.Cook{Name: p.name, ServeAt: saturday(now.AddDate(0, 0, -p.days)).Format(time.DateOnly) + "T18:30", Zone: Zone, Guests: "10", Pits: pits, Pieces: []cook.Piece{one}}
+	return cook.Cook{
+		Name:    p.name,
+		ServeAt: saturday(now.AddDate(0, 0, -p.days)).Format(time.DateOnly) + "T18:30",
+		Zone:    Zone,
+		Guests:  "10",
+		Pits:    pits,
+		Pieces:  []cook.Piece{one},
+	}
 }
 
 // load cooks a past cook on its simulated pit and puts it on record.
@@ -177,7 +241,13 @@ func (p pastCook) load(ctx context.Context, db *store.Store, now time.Time, pits
 	}
 	course := facts.Course{}
 	course.Add(read...)
-	result, err := cooking.Work(ctx, o, all, k, cooking.Clock{Now: serve.Add(8 * time.Hour), Recorded: c.ServeAt, Read: course.Readings()})
+	result, err := cooking.Work(
+		ctx,
+		o,
+		all,
+		k,
+		cooking.Clock{Now: serve.Add(8 * time.Hour), Recorded: c.ServeAt, Read: course.Readings()},
+	)
 	if err != nil {
 		return err
 	}
@@ -211,7 +281,9 @@ func (p pastCook) burn(o order.Order, seed uint64) burnt {
 	line := o.Lines[0]
 	meat := line.Meat.Value
 	on, _ := method.Find(line.Sound(), method.On)
-	fire := instrument.NewFire(meat.Cut, meat.Geometry, heat.Pits[o.Cook.Pits[p.pit].Kind].Convect, 4, seed^forecast.Seed("logbook")).OnPit(hidden + uint64(p.pit))
+	fire := instrument.NewFire(meat.Cut, meat.Geometry, heat.Pits[o.Cook.Pits[p.pit].Kind].Convect, 4,
+		seed^forecast.Seed("logbook")).
+		OnPit(hidden + uint64(p.pit))
 	out := burnt{wrapped: -1}
 	noise := rand.New(rand.NewPCG(seed, 1))
 	for minute := 0; minute < longest && fire.True() < meat.Cut.DoneC(); minute++ {
@@ -222,7 +294,13 @@ func (p pastCook) burn(o order.Order, seed uint64) burnt {
 			fire.Lift(heat.Mild)
 		}
 		fire.Run(instrument.Setting{SetC: float64(on.Set), AirC: heat.Mild, Wrapped: out.wrapped >= 0}, 1)
-		out.core, out.pit = append(out.core, fire.Core()+0.15*noise.NormFloat64()), append(out.pit, fire.Pit()+0.6*noise.NormFloat64())
+		out.core, out.pit = append(
+			out.core,
+			fire.Core()+0.15*noise.NormFloat64(),
+		), append(
+			out.pit,
+			fire.Pit()+0.6*noise.NormFloat64(),
+		)
 	}
 	return out
 }
@@ -239,7 +317,13 @@ func (b burnt) readings(on time.Time, pit int) []facts.Reading {
 }
 
 // happened is what was pressed, weighed and scored.
-func (p pastCook) happened(o order.Order, run burnt, on, serve time.Time, rest time.Duration, r *rand.Rand) facts.Facts {
+func (p pastCook) happened(
+	o order.Order,
+	run burnt,
+	on, serve time.Time,
+	rest time.Duration,
+	r *rand.Rand,
+) facts.Facts {
 	off := on.Add(time.Duration(len(run.core)) * time.Minute)
 	at := func(t time.Time) string { return t.Format(time.RFC3339) }
 	pit := field.Values{"pit": float64(p.pit)}
@@ -248,17 +332,46 @@ func (p pastCook) happened(o order.Order, run burnt, on, serve time.Time, rest t
 		{Kind: facts.Done, Piece: "p1", What: "fire", At: at(on)},
 	}
 	for m := 150; m < len(run.core); m += 75 {
-		out = append(out, facts.Fact{Kind: facts.Done, Piece: "p1", What: "look", At: at(on.Add(time.Duration(m) * time.Minute))})
+		out = append(
+			out,
+			facts.Fact{Kind: facts.Done, Piece: "p1", What: "look", At: at(on.Add(time.Duration(m) * time.Minute))},
+		)
 	}
 	if run.wrapped >= 0 {
-		out = append(out, facts.Fact{Kind: facts.Done, Piece: "p1", What: "wrap", At: at(on.Add(time.Duration(run.wrapped) * time.Minute)), Values: field.Values{"kind": p.wrap}})
+		out = append(
+			out,
+			facts.Fact{
+				Kind:   facts.Done,
+				Piece:  "p1",
+				What:   "wrap",
+				At:     at(on.Add(time.Duration(run.wrapped) * time.Minute)),
+				Values: field.Values{"kind": p.wrap},
+			},
+		)
 	}
-	out = append(out,
-		facts.Fact{Kind: facts.Done, Piece: "p1", What: "off", At: at(off)}, facts.Fact{Kind: facts.Done, Piece: "p1", What: "rest", At: at(off.Add(5 * time.Minute))},
-		facts.Fact{Kind: facts.Done, Piece: "p1", What: "slice", At: at(off.Add(rest))})
+	out = append(
+		out,
+		facts.Fact{
+			Kind:  facts.Done,
+			Piece: "p1",
+			What:  "off",
+			At:    at(off),
+		},
+		facts.Fact{Kind: facts.Done, Piece: "p1", What: "rest", At: at(off.Add(5 * time.Minute))},
+		facts.Fact{Kind: facts.Done, Piece: "p1", What: "slice", At: at(off.Add(rest))},
+	)
 	late := at(serve.Add(2 * time.Hour))
 	weigh := func(what string, kg float64) {
-		out = append(out, facts.Fact{Kind: facts.Weighed, Piece: "p1", What: what, At: late, Values: field.Values{"typed": quantity.FormatMass(quantity.Mass(kg), quantity.Metric)}})
+		out = append(
+			out,
+			facts.Fact{
+				Kind:   facts.Weighed,
+				Piece:  "p1",
+				What:   what,
+				At:     late,
+				Values: field.Values{"typed": quantity.FormatMass(quantity.Mass(kg), quantity.Metric)},
+			},
+		)
 	}
 	meat := o.Lines[0].Meat.Value
 	green := meat.Green.Mid.KG() * float64(meat.Count)
@@ -271,10 +384,23 @@ func (p pastCook) happened(o order.Order, run burnt, on, serve time.Time, rest t
 	if p.kept > 0 {
 		weigh("kept", p.kept*served)
 		sliced := off.Add(rest)
-		out = append(out, facts.Fact{Kind: facts.Done, Piece: "p1", What: "chill", At: at(sliced.Add(time.Hour))}, facts.Fact{Kind: facts.Done, Piece: "p1", What: "cold", At: at(sliced.Add(5 * time.Hour))})
+		out = append(
+			out,
+			facts.Fact{Kind: facts.Done, Piece: "p1", What: "chill", At: at(sliced.Add(time.Hour))},
+			facts.Fact{Kind: facts.Done, Piece: "p1", What: "cold", At: at(sliced.Add(5 * time.Hour))},
+		)
 	}
 	for i, aspect := range facts.Aspects {
-		out = append(out, facts.Fact{Kind: facts.Scored, Piece: "p1", What: aspect, At: late, Values: field.Values{"score": float64(p.scores[i])}})
+		out = append(
+			out,
+			facts.Fact{
+				Kind:   facts.Scored,
+				Piece:  "p1",
+				What:   aspect,
+				At:     late,
+				Values: field.Values{"score": float64(p.scores[i])},
+			},
+		)
 	}
 	if p.note != "" {
 		out = append(out, facts.Fact{Kind: facts.Noted, Piece: "p1", What: p.note, At: late})
@@ -307,7 +433,8 @@ func loadLive(ctx context.Context, db *store.Store, now time.Time, pits []cook.P
 	one.Choices, one.When = map[string]string{"wrap": "paper"}, map[string]string{"wrap": "76 °C"}
 	serve := now.In(zone).Add(9 * time.Hour).Truncate(30 * time.Minute)
 	rec, err := db.Cooks().Create(ctx, cook.Cook{
-		Name: "Boathouse crew", ServeAt: serve.Format(cook.TimeLayout), Zone: Zone, Guests: "12", Quiet: "none", Pits: pits[:1], Pieces: []cook.Piece{one},
+		Name: "Boathouse crew", ServeAt: serve.Format(cook.TimeLayout), Zone: Zone, Guests: "12", Quiet: "none",
+		Pits: pits[:1], Pieces: []cook.Piece{one},
 	})
 	if err != nil {
 		return err
@@ -318,10 +445,12 @@ func loadLive(ctx context.Context, db *store.Store, now time.Time, pits []cook.P
 		return err
 	}
 	for _, f := range []facts.Fact{
-		{Kind: facts.Done, What: "light", At: on.Add(-40 * time.Minute).Format(time.RFC3339), Author: "Odhran", Values: field.Values{"pit": 0.0}},
+		{Kind: facts.Done, What: "light", At: on.Add(-40 * time.Minute).Format(time.RFC3339), Author: "Odhran",
+			Values: field.Values{"pit": 0.0}},
 		{Kind: facts.Done, Piece: "p1", What: "fire", At: on.Format(time.RFC3339), Author: "Ines"},
 		{Kind: facts.Done, Piece: "p1", What: "look", At: on.Add(3 * time.Hour).Format(time.RFC3339), Author: "Odhran"},
-		{Kind: facts.Seen, Piece: "p1", What: "colour", At: on.Add(5 * time.Hour).Format(time.RFC3339), Author: "Ines", Values: field.Values{"how": "red-brown"}},
+		{Kind: facts.Seen, Piece: "p1", What: "colour", At: on.Add(5 * time.Hour).Format(time.RFC3339), Author: "Ines",
+			Values: field.Values{"how": "red-brown"}},
 	} {
 		f.ID = uuid.NewString()
 		if err := db.AddFact(ctx, rec.ID, f); err != nil {

@@ -39,7 +39,14 @@ func Calendar(id string, sequence uint, c cook.Cook, p *sheet.PlanSheet, now tim
 	if err != nil {
 		return "", err
 	}
-	event(cal, fmt.Sprintf("cook-%s-serve@verjuice", id), sequence, now, serve, serve.Add(time.Hour)).SetSummary(oneLine("Serve: " + c.Name))
+	event(
+		cal,
+		fmt.Sprintf("cook-%s-serve@verjuice", id),
+		sequence,
+		now,
+		serve,
+		serve.Add(time.Hour),
+	).SetSummary(oneLine("Serve: " + c.Name))
 	return cal.Serialize(ics.WithNewLineWindows), nil
 }
 
@@ -54,7 +61,11 @@ func MealCalendar(id string, sequence uint, name string, tasks []sheet.MealTask,
 		if err != nil {
 			return "", err
 		}
-		remind(event(cal, fmt.Sprintf("meal-%s-%d@verjuice", id, i), sequence, now, at, at.Add(10*time.Minute)), t.Label, t.Note)
+		remind(
+			event(cal, fmt.Sprintf("meal-%s-%d@verjuice", id, i), sequence, now, at, at.Add(10*time.Minute)),
+			t.Label,
+			t.Note,
+		)
 	}
 	return cal.Serialize(ics.WithNewLineWindows), nil
 }

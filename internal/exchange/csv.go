@@ -50,7 +50,10 @@ func writeCSV(fs []formula.Formula, k kitchen.Kitchen) ([]byte, error) {
 	for _, f := range fs {
 		for _, r := range f.Rows {
 			_ = w.Write([]string{
-				Guard(f.Name), string(kindOr(f.Kind)), string(f.Basis), Guard(r.Parts), Guard(formula.RowName(r, k)), Guard(r.Form), Guard(r.Ingredient),
+				Guard(
+					f.Name,
+				), string(kindOr(f.Kind)), string(f.Basis), Guard(r.Parts), Guard(formula.RowName(r, k)), Guard(r.Form),
+				Guard(r.Ingredient),
 				Guard(f.Note), Guard(strings.Join(f.Tags, ";")),
 			})
 		}
@@ -112,7 +115,17 @@ func readCSV(data []byte) ([]raw, error) {
 			}
 			i = len(out)
 			place[name] = i
-			out = append(out, raw{name: name, kind: cell("kind"), basis: cell("basis"), note: cell("note"), place: here, tags: csvTags(cell("tags"))})
+			out = append(
+				out,
+				raw{
+					name:  name,
+					kind:  cell("kind"),
+					basis: cell("basis"),
+					note:  cell("note"),
+					place: here,
+					tags:  csvTags(cell("tags")),
+				},
+			)
 		}
 		out[i].rows = append(out[i].rows, rawRow{
 			amount: cell("amount"), id: cell("id"), name: cell("ingredient"), form: cell("form"),

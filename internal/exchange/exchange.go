@@ -230,5 +230,8 @@ func kindOr(k formula.Kind) formula.Kind {
 // oneLine keeps a name to one line, without anything that would begin another in a file of
 // lines.
 func oneLine(s string) string {
-	return strings.Join(strings.FieldsFunc(s, func(r rune) bool { return unicode.IsSpace(r) || unicode.IsControl(r) }), " ")
+	return strings.Join(
+		strings.FieldsFunc(s, func(r rune) bool { return unicode.IsSpace(r) || unicode.IsControl(r) }),
+		" ",
+	)
 }

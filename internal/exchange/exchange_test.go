@@ -17,12 +17,27 @@ import (
 var mine = kitchen.Kitchen{Formulas: own}
 
 var own = map[string]formula.Formula{
-	"1": {ID: "1", Name: "=Crew rub, \"hot\"", Basis: formula.ByVolume, Tags: []string{"a", "b"}, Note: "two\nlines", Rows: []formula.Row{
-		{Ingredient: "kosher-salt", Form: "hollow flake", Parts: "1 1/2"}, {Ingredient: "black-pepper", Form: "coarse", Parts: "2 Tbsp"},
-		{Ingredient: "brown-sugar", Form: "loose", Parts: "10 %"},
-	}},
+	"1": {
+		ID:    "1",
+		Name:  "=Crew rub, \"hot\"",
+		Basis: formula.ByVolume,
+		Tags:  []string{"a", "b"},
+		Note:  "two\nlines",
+		Rows: []formula.Row{
+			{
+				Ingredient: "kosher-salt",
+				Form:       "hollow flake",
+				Parts:      "1 1/2",
+			}, {Ingredient: "black-pepper", Form: "coarse", Parts: "2 Tbsp"},
+			{Ingredient: "brown-sugar", Form: "loose", Parts: "10 %"},
+		},
+	},
 	"2": {ID: "2", Name: "Steeped", Kind: formula.Injection, Basis: formula.ByWeight, Rows: []formula.Row{
-		{Ingredient: "stock", Form: "liquid", Parts: "400 g"}, {Formula: "1", Parts: "5 %"}, {Ingredient: "sea-salt", Form: "coarse crystals, 1–2 mm", Parts: "3"},
+		{
+			Ingredient: "stock",
+			Form:       "liquid",
+			Parts:      "400 g",
+		}, {Formula: "1", Parts: "5 %"}, {Ingredient: "sea-salt", Form: "coarse crystals, 1–2 mm", Parts: "3"},
 	}},
 	"3": {ID: "3", Name: "Shares", Kind: formula.Bath, Basis: formula.ByWeight, Rows: []formula.Row{
 		{Ingredient: "water", Form: "liquid", Parts: "94 %"}, {Ingredient: "table-salt", Form: "fine", Parts: "6 %"},
@@ -54,7 +69,16 @@ func TestRoundTrip(t *testing.T) {
 				got, errs := formula.Blend(f.Formula, inFile)
 				require.Empty(t, errs)
 				for n := range want.Components {
-					assert.InDelta(t, want.Components[n].WeightShare, got.Components[n].WeightShare, 1e-5, "%s row %d as %s", f.Formula.Name, n, as)
+					assert.InDelta(
+						t,
+						want.Components[n].WeightShare,
+						got.Components[n].WeightShare,
+						1e-5,
+						"%s row %d as %s",
+						f.Formula.Name,
+						n,
+						as,
+					)
 				}
 				if as == JSON {
 					assert.Equal(t, all[i].Note, f.Formula.Note)
@@ -69,7 +93,8 @@ func TestRoundTrip(t *testing.T) {
 // dropped.
 func TestLinesOfARecipe(t *testing.T) {
 	page := `[{"@type":"WebPage"},{"@context":"https://schema.org","@graph":[{"@type":["Thing","Recipe"],"name":"A rub","keywords":["hot"],"recipeIngredient":[
-		"2 tablespoons (30 g) smoked paprika", "1 1/2 cups packed brown sugar", "½ tsp ground cayenne pepper", "2 Tbsp + 1 tsp garlic powder",
+		"2 tablespoons (30 g) smoked paprika", "1 1/2 cups packed brown sugar",
+		"½ tsp ground cayenne pepper", "2 Tbsp + 1 tsp garlic powder",
 		"1 tsp salt", "2 tsp kosher salt", "1 Tbsp grains of paradise", "black pepper to taste", "1 cup cider vinegar"]}]}]`
 	found, err := Read([]byte(page), kitchen.Kitchen{})
 	require.NoError(t, err)
@@ -80,7 +105,8 @@ func TestLinesOfARecipe(t *testing.T) {
 		got = append(got, r.Parts+"|"+r.Ingredient+"|"+r.Form)
 	}
 	assert.Equal(t, []string{
-		"2 tablespoons|smoked-paprika|powder", "1 1/2 cups|brown-sugar|packed", "½ tsp|cayenne|powder", "2 Tbsp + 1 tsp|garlic|powder",
+		"2 tablespoons|smoked-paprika|powder", "1 1/2 cups|brown-sugar|packed", "½ tsp|cayenne|powder",
+		"2 Tbsp + 1 tsp|garlic|powder",
 		"1 tsp||", "2 tsp||", "1 Tbsp||", "||", "1 cup|cider-vinegar|liquid",
 	}, got)
 	require.Len(t, f.Asks, 4)
@@ -94,12 +120,19 @@ func TestLinesOfARecipe(t *testing.T) {
 // Units are kept, other names are found, and an amount that nobody can know is asked.
 func TestAmountsOfARecipe(t *testing.T) {
 	for line, want := range map[string]string{
-		"2 oz black pepper, coarse": "2 oz|black-pepper|coarse", "1 cup apple cider vinegar": "1 cup|cider-vinegar|liquid", "2 cups beef broth": "2 cups|stock|liquid",
-		"1 cup ketchup": "1 cup|ketchup|liquid", "500 ml sweet cider": "500 ml|sweet-cider|liquid", "1 stick butter": "1 stick|butter-salted|soft",
-		"2 Tbsp soy sauce": "2 Tbsp|soy-sauce|liquid", "1-1/2 Tbsp paprika": "1-1/2 Tbsp|paprika|powder", "half a cup brown sugar, packed": "half a cup|brown-sugar|packed",
-		"6 cloves garlic, fresh": "?", "2 bottles beer": "?", "2 sticks cinnamon": "?", "1-2 Tbsp paprika": "?", "4 oz apple juice": "?", "1 t cayenne": "?", "a handful parsley": "?",
+		"2 oz black pepper, coarse": "2 oz|black-pepper|coarse", "1 cup apple cider vinegar": "1 cup|cider-vinegar|liquid",
+		"2 cups beef broth": "2 cups|stock|liquid",
+		"1 cup ketchup":     "1 cup|ketchup|liquid", "500 ml sweet cider": "500 ml|sweet-cider|liquid",
+		"1 stick butter":   "1 stick|butter-salted|soft",
+		"2 Tbsp soy sauce": "2 Tbsp|soy-sauce|liquid", "1-1/2 Tbsp paprika": "1-1/2 Tbsp|paprika|powder",
+		"half a cup brown sugar, packed": "half a cup|brown-sugar|packed",
+		"6 cloves garlic, fresh":         "?", "2 bottles beer": "?", "2 sticks cinnamon": "?", "1-2 Tbsp paprika": "?",
+		"4 oz apple juice": "?", "1 t cayenne": "?", "a handful parsley": "?",
 	} {
-		found, err := Read([]byte("{\"@type\":\"Recipe\",\"name\":\"x\",\"recipeIngredient\":[\""+line+"\"]}"), kitchen.Kitchen{})
+		found, err := Read(
+			[]byte("{\"@type\":\"Recipe\",\"name\":\"x\",\"recipeIngredient\":[\""+line+"\"]}"),
+			kitchen.Kitchen{},
+		)
 		require.NoError(t, err, line)
 		r := found[0].Formula.Rows[0]
 		if want == "?" {
@@ -111,7 +144,10 @@ func TestAmountsOfARecipe(t *testing.T) {
 		assert.Equal(t, want, r.Parts+"|"+r.Ingredient+"|"+r.Form, line)
 		assert.Empty(t, found[0].Asks, line)
 	}
-	found, err := Read([]byte(`{"@type":"Recipe","name":"x","recipeIngredient":["2 oz black pepper, coarse"]}`), kitchen.Kitchen{})
+	found, err := Read(
+		[]byte(`{"@type":"Recipe","name":"x","recipeIngredient":["2 oz black pepper, coarse"]}`),
+		kitchen.Kitchen{},
+	)
 	require.NoError(t, err)
 	mix, wrong := formula.Blend(found[0].Formula, nil)
 	require.Empty(t, wrong)
@@ -138,7 +174,8 @@ func TestBadFiles(t *testing.T) {
 		"torn quotes":          {"amount,ingredient\n1,\"salt", "line 2: this is not a proper table"},
 		"no ingredient cell":   {"amount,ingredient\n1,table salt\n2,", "line 3: the ingredient is missing"},
 		"long cell":            {"amount,ingredient\n1," + strings.Repeat("x", 3000), "line 2: a cell is longer"},
-		"too many rows":        {"amount,ingredient\n" + strings.Repeat("1,table salt\n", 41), "line 2: a formula has at most 40"},
+		"too many rows": {"amount,ingredient\n" + strings.Repeat("1,table salt\n", 41),
+			"line 2: a formula has at most 40"},
 	} {
 		t.Run(name, func(t *testing.T) {
 			_, err := Read([]byte(c.in), kitchen.Kitchen{})

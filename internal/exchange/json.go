@@ -43,7 +43,14 @@ type fileRow struct {
 func writeJSON(fs []formula.Formula, k kitchen.Kitchen) ([]byte, error) {
 	out := file{Format: formatName, Version: formatVersion, Formulas: []fileFormula{}}
 	for _, f := range fs {
-		one := fileFormula{Name: f.Name, Kind: string(kindOr(f.Kind)), Note: f.Note, Tags: f.Tags, Basis: string(f.Basis), Rows: []fileRow{}}
+		one := fileFormula{
+			Name:  f.Name,
+			Kind:  string(kindOr(f.Kind)),
+			Note:  f.Note,
+			Tags:  f.Tags,
+			Basis: string(f.Basis),
+			Rows:  []fileRow{},
+		}
 		for _, r := range f.Rows {
 			row := fileRow{Amount: r.Parts, Ingredient: r.Ingredient, Form: r.Form}
 			if name := formula.RowName(r, k); r.Formula != "" {
@@ -89,7 +96,14 @@ func readJSON(data []byte) ([]raw, error) {
 	}
 	var out []raw
 	for i, one := range f.Formulas {
-		r := raw{name: one.Name, kind: one.Kind, note: one.Note, basis: one.Basis, tags: one.Tags, place: fmt.Sprintf("$.formulas[%d].rows", i)}
+		r := raw{
+			name:  one.Name,
+			kind:  one.Kind,
+			note:  one.Note,
+			basis: one.Basis,
+			tags:  one.Tags,
+			place: fmt.Sprintf("$.formulas[%d].rows", i),
+		}
 		if strings.TrimSpace(one.Name) == "" {
 			return nil, wrong(fmt.Sprintf("$.formulas[%d].name", i), "the name is missing")
 		}
@@ -108,7 +122,16 @@ func readJSON(data []byte) ([]raw, error) {
 			if len(name)+len(row.Amount)+len(row.Form) > maxCell {
 				return nil, wrong(here, "this is longer than %d letters", maxCell)
 			}
-			r.rows = append(r.rows, rawRow{amount: row.Amount, id: row.Ingredient, name: name, form: row.Form, written: strings.Join([]string{row.Amount, name, row.Form}, " ")})
+			r.rows = append(
+				r.rows,
+				rawRow{
+					amount:  row.Amount,
+					id:      row.Ingredient,
+					name:    name,
+					form:    row.Form,
+					written: strings.Join([]string{row.Amount, name, row.Form}, " "),
+				},
+			)
 		}
 		out = append(out, r)
 	}

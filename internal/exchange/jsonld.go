@@ -30,15 +30,21 @@ func writeLD(fs []formula.Formula, k kitchen.Kitchen) ([]byte, error) {
 	for _, f := range fs {
 		mix, errs := formula.Blend(f, k)
 		if len(errs) > 0 {
-			return nil, wrong("", "“%s” has a mistake of its own: %s", f.Name, sheet.Mistakes(errs[:1], sheet.Reader{})[0].Message)
+			return nil, wrong(
+				"",
+				"“%s” has a mistake of its own: %s",
+				f.Name,
+				sheet.Mistakes(errs[:1], sheet.Reader{})[0].Message,
+			)
 		}
 		whole := mix.Measured
 		if whole == 0 {
 			whole = 100 // shares alone
 		}
 		r := recipe{
-			Type: "Recipe", Name: f.Name, Description: f.Note, Category: string(kindOr(f.Kind)), Keywords: strings.Join(f.Tags, ", "),
-			Yield: quantity.Number(whole) + " g",
+			Type: "Recipe", Name: f.Name, Description: f.Note, Category: string(kindOr(f.Kind)),
+			Keywords: strings.Join(f.Tags, ", "),
+			Yield:    quantity.Number(whole) + " g",
 		}
 		for i, row := range f.Rows {
 			name := formula.RowName(row, k)
@@ -145,7 +151,13 @@ func readRecipe(v map[string]any, path string) (raw, error) {
 		}
 		return ""
 	}
-	r := raw{name: text("name"), note: text("description"), kind: text("recipeCategory"), basis: string(formula.ByWeight), place: path + ".recipeIngredient"}
+	r := raw{
+		name:  text("name"),
+		note:  text("description"),
+		kind:  text("recipeCategory"),
+		basis: string(formula.ByWeight),
+		place: path + ".recipeIngredient",
+	}
 	if strings.TrimSpace(r.name) == "" {
 		return r, wrong(path+".name", "the name is missing")
 	}

@@ -30,7 +30,13 @@ func place(raws []raw, p known) ([]Found, error) {
 		if len(r.rows) > formula.MaxRows {
 			return nil, wrong(r.place, "a formula has at most %d ingredients; this one has %d", formula.MaxRows, len(r.rows))
 		}
-		f := formula.Formula{Name: oneLine(r.name), Kind: kindOf(r.kind), Note: strings.TrimSpace(r.note), Tags: r.tags, Basis: formula.Basis(r.basis)}
+		f := formula.Formula{
+			Name:  oneLine(r.name),
+			Kind:  kindOf(r.kind),
+			Note:  strings.TrimSpace(r.note),
+			Tags:  r.tags,
+			Basis: formula.Basis(r.basis),
+		}
 		if f.Basis != formula.ByVolume {
 			f.Basis = formula.ByWeight
 		}
@@ -128,17 +134,30 @@ func (p known) byID(id string) (larder.Ingredient, bool) {
 var (
 	brackets = regexp.MustCompile(`\([^)]*\)`)
 	idle     = map[string]bool{
-		"of": true, "the": true, "a": true, "an": true, "freshly": true, "fresh": true, "finely": true, "coarsely": true, "dried": true,
-		"and": true, "or": true, "more": true, "about": true, "to": true, "good": true, "quality": true, "for": true, "plus": true, "taste": true,
+		"of": true, "the": true, "a": true, "an": true, "freshly": true, "fresh": true, "finely": true, "coarsely": true,
+		"dried": true,
+		"and":   true, "or": true, "more": true, "about": true, "to": true, "good": true, "quality": true, "for": true,
+		"plus": true, "taste": true,
 	}
-	sameWord = map[string]string{"cracked": "coarse", "grounded": "ground", "granules": "granulated", "chili": "chilli", "chile": "chilli", "worcestershire": "worcestershire-type", "soy": "soy-type"}
+	sameWord = map[string]string{
+		"cracked":        "coarse",
+		"grounded":       "ground",
+		"granules":       "granulated",
+		"chili":          "chilli",
+		"chile":          "chilli",
+		"worcestershire": "worcestershire-type",
+		"soy":            "soy-type",
+	}
 )
 
 // words are the words of s that mean something, singular.
 func words(s string) []string {
 	var out []string
 	s = brackets.ReplaceAllString(strings.ToLower(s), " ")
-	for _, w := range strings.FieldsFunc(s, func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) && r != '-' }) {
+	for _, w := range strings.FieldsFunc(s, func(r rune) bool {
+		return !unicode.IsLetter(r) && !unicode.IsDigit(r) &&
+			r != '-'
+	}) {
 		if w == "coarsely" {
 			w = "coarse"
 		}
@@ -215,7 +234,10 @@ func match(entries []entry, text string) (best []Choice, sure bool) {
 				}
 			}
 			score := float64(inName)*3 + float64(inForm) - float64(missing)*2 - float64(other) - float64(n)*0.01
-			hits = append(hits, hit{Choice{i.ID, f.Name, i.Name + ", " + f.Name}, score, missing == 0 && other == 0, inForm > 0 || alike(i.Forms)})
+			hits = append(
+				hits,
+				hit{Choice{i.ID, f.Name, i.Name + ", " + f.Name}, score, missing == 0 && other == 0, inForm > 0 || alike(i.Forms)},
+			)
 		}
 	}
 	slices.SortStableFunc(hits, func(a, b hit) int { return cmp.Compare(b.score, a.score) })

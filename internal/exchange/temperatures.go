@@ -79,7 +79,8 @@ func ReadTable(ctx context.Context, text string) (Table, error) {
 	if err != nil {
 		return t, err
 	}
-	if t.head = !slices.ContainsFunc(sample[0], func(cell string) bool { return holds(cell) == "temperature" || holds(cell) == "time" }); t.head {
+	if t.head = !slices.ContainsFunc(sample[0],
+		func(cell string) bool { return holds(cell) == "temperature" || holds(cell) == "time" }); t.head {
 		t.Rows--
 	}
 	t.guess(sample)
@@ -116,7 +117,9 @@ func (t Table) each(ctx context.Context, do func(n int, row []string) error) err
 
 var (
 	elapsed = regexp.MustCompile(`^(\d{1,3}):(\d{2})(?::(\d{2}))?$`)
-	slashed = regexp.MustCompile(`^(\d{1,2})[/.\-](\d{1,2})[/.\-](\d{2,4})[ T,]+(\d{1,2}):(\d{2})(?::(\d{2}))?\s*([AaPp][Mm])?$`)
+	slashed = regexp.MustCompile(
+		`^(\d{1,2})[/.\-](\d{1,2})[/.\-](\d{2,4})[ T,]+(\d{1,2}):(\d{2})(?::(\d{2}))?\s*([AaPp][Mm])?$`,
+	)
 	isoLike = regexp.MustCompile(`^\d{4}-\d{2}-\d{2}[ T]\d{1,2}:\d{2}`)
 )
 
@@ -184,7 +187,8 @@ func (t *Table) guess(rows [][]string) {
 		}
 		t.Columns = append(t.Columns, col)
 	}
-	t.Fahrenheit = hottest > 160 || strings.Contains(strings.ToLower(strings.Join(rows[0], " ")), "°f") || strings.Contains(strings.ToLower(strings.Join(rows[0], " ")), "(f)")
+	t.Fahrenheit = hottest > 160 || strings.Contains(strings.ToLower(strings.Join(rows[0], " ")), "°f") ||
+		strings.Contains(strings.ToLower(strings.Join(rows[0], " ")), "(f)")
 	t.MonthFirst = monthFirst && !dayFirst
 	t.Asks = !monthFirst && !dayFirst && slices.ContainsFunc(body, func(row []string) bool {
 		return slices.ContainsFunc(row, func(c string) bool { return slashed.MatchString(strings.TrimSpace(c)) })
@@ -210,7 +214,13 @@ type As struct {
 }
 
 // layouts are how a file may write a day and a time.
-var layouts = []string{time.RFC3339Nano, "2006-01-02T15:04:05", "2006-01-02 15:04:05", "2006-01-02 15:04", "2006-01-02T15:04"}
+var layouts = []string{
+	time.RFC3339Nano,
+	"2006-01-02T15:04:05",
+	"2006-01-02 15:04:05",
+	"2006-01-02 15:04",
+	"2006-01-02T15:04",
+}
 
 // Gap is a stretch in which nothing was read.
 type Gap struct{ From, To time.Time }
@@ -250,7 +260,10 @@ func (t Table) Readings(ctx context.Context, as As) (out []facts.Reading, gaps [
 			out = append(out, facts.Reading{Probe: as.Probes[c], At: at, C: quantity.Celsius(v)})
 		}
 		if len(out) > facts.MostReadings {
-			return Error{"line " + strconv.Itoa(n+1), fmt.Sprintf("a cook-out holds at most %d readings: leave columns out, or divide the file", facts.MostReadings)}
+			return Error{
+				"line " + strconv.Itoa(n+1),
+				fmt.Sprintf("a cook-out holds at most %d readings: leave columns out, or divide the file", facts.MostReadings),
+			}
 		}
 		return nil
 	})
@@ -306,7 +319,13 @@ func moment(cell string, as *As) (time.Time, bool) {
 		return t, t.Day() == day
 	}
 	if m := elapsed.FindStringSubmatch(cell); m != nil && !as.Start.IsZero() {
-		d := time.Duration(number(m[1]))*time.Hour + time.Duration(number(m[2]))*time.Minute + time.Duration(number(m[3]))*time.Second
+		d := time.Duration(
+			number(m[1]),
+		)*time.Hour + time.Duration(
+			number(m[2]),
+		)*time.Minute + time.Duration(
+			number(m[3]),
+		)*time.Second
 		return as.Start.Add(d), true
 	}
 	if v, err := strconv.ParseFloat(cell, 64); err == nil {

@@ -23,13 +23,16 @@ func TestTemperaturesFromElsewhere(t *testing.T) {
 		start      time.Time
 		gaps, skip int
 	}{
-		"iso":          {"time,meat,pit\n2026-07-13 12:00:00,20,107\n2026-07-13 12:01:00,,107\n2026-07-13T12:30:00,21.5,108\n", false, false, false, time.Time{}, 1, 1},
-		"semicolons":   {"Zeit;Fleisch;Ofen\n13.07.2026 12:00;20,0;107,0\n13.07.2026 12:05;21,5;108\n", false, false, false, time.Time{}, 0, 0},
-		"american":     {"Date,Probe 1 (F),Pit (F)\n7/13/2026 12:00 PM,68,225\n7/13/26 12:05 PM,70.7,226\n", true, true, false, time.Time{}, 0, 0},
-		"epoch":        {"ts,a,b\n1783940400,20,107\n1783940700,21.5,108\n", false, false, false, time.Time{}, 0, 0},
-		"elapsed":      {"elapsed,a,b\n00:00,20,107\n00:05,21.5,108\n", false, false, false, noon, 0, 0},
-		"no names":     {"2026-07-13 12:00,20,107\n2026-07-13 12:05,21.5,108\n", false, false, false, time.Time{}, 0, 0},
-		"who is first": {"t,a,b\n05/06/2026 12:00,20,107\n05/06/2026 12:05,21.5,108\n", false, false, true, time.Time{}, 0, 0},
+		"iso": {"time,meat,pit\n2026-07-13 12:00:00,20,107\n2026-07-13 12:01:00,,107\n2026-07-13T12:30:00,21.5,108\n", false, false, false, time.Time{}, 1, 1},
+		"semicolons": {"Zeit;Fleisch;Ofen\n13.07.2026 12:00;20,0;107,0\n13.07.2026 12:05;21,5;108\n", false, false, false,
+			time.Time{}, 0, 0},
+		"american": {"Date,Probe 1 (F),Pit (F)\n7/13/2026 12:00 PM,68,225\n7/13/26 12:05 PM,70.7,226\n", true, true,
+			false, time.Time{}, 0, 0},
+		"epoch":    {"ts,a,b\n1783940400,20,107\n1783940700,21.5,108\n", false, false, false, time.Time{}, 0, 0},
+		"elapsed":  {"elapsed,a,b\n00:00,20,107\n00:05,21.5,108\n", false, false, false, noon, 0, 0},
+		"no names": {"2026-07-13 12:00,20,107\n2026-07-13 12:05,21.5,108\n", false, false, false, time.Time{}, 0, 0},
+		"who is first": {"t,a,b\n05/06/2026 12:00,20,107\n05/06/2026 12:05,21.5,108\n", false, false, true, time.Time{}, 0,
+			0},
 	} {
 		table, err := exchange.ReadTable(t.Context(), c.file)
 		require.NoError(t, err, name)
@@ -38,7 +41,16 @@ func TestTemperaturesFromElsewhere(t *testing.T) {
 		assert.Equal(t, c.asks, table.Asks, name)
 		assert.Contains(t, []string{"time", "elapsed"}, table.Columns[0].Holds, name)
 		assert.Equal(t, "temperature", table.Columns[1].Holds, name)
-		read, gaps, skipped, err := table.Readings(t.Context(), exchange.As{Probes: map[int]string{1: "core:a", 2: "pit:0"}, Fahrenheit: c.f, MonthFirst: c.month, Zone: dublin, Start: c.start})
+		read, gaps, skipped, err := table.Readings(
+			t.Context(),
+			exchange.As{
+				Probes:     map[int]string{1: "core:a", 2: "pit:0"},
+				Fahrenheit: c.f,
+				MonthFirst: c.month,
+				Zone:       dublin,
+				Start:      c.start,
+			},
+		)
 		require.NoError(t, err, name)
 		assert.Len(t, gaps, c.gaps, name)
 		assert.Equal(t, c.skip, skipped, name)

@@ -113,15 +113,54 @@ type Maker struct {
 }
 
 // What is typed by those who make no mistake, and by those who make all of them.
-var sound = []string{"2.4 kg", "5 lb 4 oz", "1 1/2 cups", "85 mm", "120 °C", "250F", "90 min", "12 h", "0.9 %", "2", "8", "60 g/L", "pork-shoulder-bone-in", "kosher-salt", "coat", "medium", "foil", "seasoned", "Europe/Dublin", "2026-11-28T18:30", "23:00-06:00", "cabinet", ""}
+var sound = []string{
+	"2.4 kg",
+	"5 lb 4 oz",
+	"1 1/2 cups",
+	"85 mm",
+	"120 °C",
+	"250F",
+	"90 min",
+	"12 h",
+	"0.9 %",
+	"2",
+	"8",
+	"60 g/L",
+	"pork-shoulder-bone-in",
+	"kosher-salt",
+	"coat",
+	"medium",
+	"foil",
+	"seasoned",
+	"Europe/Dublin",
+	"2026-11-28T18:30",
+	"23:00-06:00",
+	"cabinet",
+	"",
+}
 
 var strange = []string{
-	"", " ", "\u0000", "-1 kg", "1e999 g", "NaN", "∞", "1/0", "9999999999999999999999 kg", "2 cups or maybe 3 lb", "12,5", "1.000.000", "🌶🌶🌶", "\u202eexe.gpj", "' OR 1=1 --",
-	"<script>alert(1)</script>", "../../../../etc/passwd", "0026-01-01T00:00", "9999-12-31T23:59", "2026-02-30T25:61", "Local", "23:00-23:00", "{{.}}", "%s%n", "null", "\ufeff2 kg",
+	"", " ", "\u0000", "-1 kg", "1e999 g", "NaN", "∞", "1/0", "9999999999999999999999 kg", "2 cups or maybe 3 lb",
+	"12,5", "1.000.000", "🌶🌶🌶", "\u202eexe.gpj", "' OR 1=1 --",
+	"<script>alert(1)</script>", "../../../../etc/passwd", "0026-01-01T00:00", "9999-12-31T23:59", "2026-02-30T25:61",
+	"Local", "23:00-23:00", "{{.}}", "%s%n", "null", "\ufeff2 kg",
 	strings.Repeat("9", 400), strings.Repeat("x", 5000), strings.Repeat("( ", 900), strings.Repeat("1 kg + ", 300),
 }
 
-var numbers = []any{0, -1, 1, 3, 1.5, 1e308, -1e308, 5e-324, 9007199254740993, json.Number("1e400"), json.Number("-0"), 1000000}
+var numbers = []any{
+	0,
+	-1,
+	1,
+	3,
+	1.5,
+	1e308,
+	-1e308,
+	5e-324,
+	9007199254740993,
+	json.Number("1e400"),
+	json.Number("-0"),
+	1000000,
+}
 
 func pick[T any](h *Maker, of []T) T { return of[h.IntN(len(of))] }
 
@@ -130,7 +169,19 @@ func (h *Maker) value(s schema, depth int) any {
 		s = h.of.Components.Schemas[s.Ref[strings.LastIndex(s.Ref, "/")+1:]]
 	}
 	if h.Float64() < h.Odd {
-		return pick(h, []any{nil, true, pick(h, numbers), pick(h, strange), []any{}, map[string]any{}, []any{pick(h, strange), nil}, map[string]any{pick(h, strange): pick(h, numbers)}})
+		return pick(
+			h,
+			[]any{
+				nil,
+				true,
+				pick(h, numbers),
+				pick(h, strange),
+				[]any{},
+				map[string]any{},
+				[]any{pick(h, strange), nil},
+				map[string]any{pick(h, strange): pick(h, numbers)},
+			},
+		)
 	}
 	kind := fmt.Sprint(s.Type)
 	switch {

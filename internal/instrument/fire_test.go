@@ -28,7 +28,14 @@ type trial struct {
 // aTrial is any cook that is wrapped in the stall or not, on any pit.
 func aTrial(t testing.TB, seed uint64) trial {
 	r := rand.New(rand.NewPCG(seed, 404))
-	ids := []string{"pork-shoulder-bone-in", "beef-brisket-packer", "beef-plate-ribs", "beef-chuck-roast", "pork-neck", "lamb-shoulder-bone-in"}
+	ids := []string{
+		"pork-shoulder-bone-in",
+		"beef-brisket-packer",
+		"beef-plate-ribs",
+		"beef-chuck-roast",
+		"pork-neck",
+		"lamb-shoulder-bone-in",
+	}
 	c, ok := cut.Find(ids[r.IntN(len(ids))])
 	require.True(t, ok)
 	g, err := cut.New(c, quantity.Mass(c.TypicalKG*(0.7+0.7*r.Float64())), 0)
@@ -41,7 +48,8 @@ func aTrial(t testing.TB, seed uint64) trial {
 	}
 	out := trial{
 		cook: heat.Cook{Cut: c, Geometry: g, DoneC: 93, Piece: seed, Programme: heat.Programme{
-			Pit: pit, Steps: []heat.SetPoint{{SetC: set.SetC}}, OpenMin: set.OpenMin, Loose: 1, StartC: 4, Ambient: heat.Ambient{AirC: 15},
+			Pit: pit, Steps: []heat.SetPoint{{SetC: set.SetC}}, OpenMin: set.OpenMin, Loose: 1, StartC: 4,
+			Ambient: heat.Ambient{AirC: 15},
 		}},
 		fire: NewFire(c, g, pit.Convect, 4, seed), set: set,
 	}
@@ -126,7 +134,11 @@ func calibrate(t testing.TB, n int) calibration {
 }
 
 func forecast(t testing.TB, c trial, readings []heat.Reading) heat.Forecast {
-	f, err := heat.Of(t.Context(), c.cook, heat.Ask{Cores: []float64{wrapsAt}, Readings: readings, Members: 120, Seed: c.cook.Piece})
+	f, err := heat.Of(
+		t.Context(),
+		c.cook,
+		heat.Ask{Cores: []float64{wrapsAt}, Readings: readings, Members: 120, Seed: c.cook.Piece},
+	)
 	require.NoError(t, err)
 	return f
 }
@@ -151,7 +163,12 @@ func median(v []float64) float64 {
 func TestTheForecastOnOtherPhysics(t *testing.T) {
 	got := calibrate(t, 60)
 	t.Logf("%+v", got)
-	assert.True(t, 0.7 <= got.wrapIn && got.wrapIn <= 0.95, "the time to the wrap lies in the band in %.0f %%", 100*got.wrapIn)
+	assert.True(
+		t,
+		0.7 <= got.wrapIn && got.wrapIn <= 0.95,
+		"the time to the wrap lies in the band in %.0f %%",
+		100*got.wrapIn,
+	)
 	assert.True(t, 0.7 <= got.doneIn && got.doneIn <= 0.95, "the time to done lies in the band in %.0f %%", 100*got.doneIn)
 	assert.LessOrEqual(t, got.wrapHalf, 0.5, "four readings halve the band of the time to the wrap")
 	assert.LessOrEqual(t, got.doneHalf, 0.5, "two readings after the wrap halve that of the time to done")

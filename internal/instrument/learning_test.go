@@ -45,7 +45,13 @@ func became(t testing.TB, book, n uint64) outcome.Cook {
 	c.cook.Programme.PitRead = air
 	f, err := heat.Of(t.Context(), c.cook, heat.Ask{Members: 120, Seed: c.cook.Piece})
 	require.NoError(t, err)
-	p := outcome.Piece{PitID: "pit", AirN: 5 * len(air), AirOffC: off[len(off)/2], Hours: min(done, 34), Pace: math.Log(min(done, 34) / f.Done.Mid)}
+	p := outcome.Piece{
+		PitID:   "pit",
+		AirN:    5 * len(air),
+		AirOffC: off[len(off)/2],
+		Hours:   min(done, 34),
+		Pace:    math.Log(min(done, 34) / f.Done.Mid),
+	}
 	return outcome.Cook{Finished: true, Pieces: []outcome.Piece{p}}
 }
 
@@ -86,7 +92,8 @@ func teach(t testing.TB, n int) taught {
 				out.offIn++
 			}
 			known := learn.From(all).Pit("pit")
-			if hot := (learn.Lesson{Mid: known.HeatLn, SD: known.HeatSD}); hot.Low() <= math.Log(truth.Hot) && math.Log(truth.Hot) <= hot.High() {
+			if hot := (learn.Lesson{Mid: known.HeatLn, SD: known.HeatSD}); hot.Low() <= math.Log(truth.Hot) &&
+				math.Log(truth.Hot) <= hot.High() {
 				out.hotIn++
 			}
 			if wise.Done.Low <= done && done <= wise.Done.High {
@@ -115,8 +122,18 @@ func rms(v []float64) float64 {
 func TestPitsAreLearnt(t *testing.T) {
 	got := teach(t, 40)
 	t.Logf("%+v", got)
-	assert.True(t, 0.65 <= float64(got.offIn)/40 && float64(got.offIn)/40 <= 0.95, "what is true lies in the 80 %% interval in %d of 40", got.offIn)
-	assert.True(t, 0.65 <= float64(got.hotIn)/40 && float64(got.hotIn)/40 <= 0.95, "how its air gives heat lies in the interval in %d of 40", got.hotIn)
+	assert.True(
+		t,
+		0.65 <= float64(got.offIn)/40 && float64(got.offIn)/40 <= 0.95,
+		"what is true lies in the 80 %% interval in %d of 40",
+		got.offIn,
+	)
+	assert.True(
+		t,
+		0.65 <= float64(got.hotIn)/40 && float64(got.hotIn)/40 <= 0.95,
+		"how its air gives heat lies in the interval in %d of 40",
+		got.hotIn,
+	)
 	assert.Less(t, got.told, got.untaught)
 	assert.True(t, 0.65 <= float64(got.inBand)/40, "the next cook lies in its band in %d of 40", got.inBand)
 }

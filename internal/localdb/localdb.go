@@ -82,7 +82,12 @@ func Start(ctx context.Context, dir string, options ...Option) (*Server, error) 
 
 func (s *Server) start(ctx context.Context, dir, daemon, install string) error {
 	if free, known := s.Free(); known && free < starts {
-		return fmt.Errorf("only %d MB are free on the disk of %s, and the database needs %d to start: make room, then start again", free>>20, dir, starts>>20)
+		return fmt.Errorf(
+			"only %d MB are free on the disk of %s, and the database needs %d to start: make room, then start again",
+			free>>20,
+			dir,
+			starts>>20,
+		)
 	}
 	data := filepath.Join(dir, "data")
 	if err := initialise(ctx, data, install); err != nil {
@@ -97,7 +102,11 @@ func (s *Server) start(ctx context.Context, dir, daemon, install string) error {
 	}
 	s.addr, s.password = net.JoinHostPort("127.0.0.1", strconv.Itoa(port)), rand.Text()
 	boot := filepath.Join(dir, "boot.sql")
-	grant := fmt.Sprintf("CREATE OR REPLACE USER '%[1]s'@'127.0.0.1' IDENTIFIED BY '%[2]s';\nGRANT ALL ON `%[1]s%%`.* TO '%[1]s'@'127.0.0.1';\n", account, s.password)
+	grant := fmt.Sprintf(
+		"CREATE OR REPLACE USER '%[1]s'@'127.0.0.1' IDENTIFIED BY '%[2]s';\nGRANT ALL ON `%[1]s%%`.* TO '%[1]s'@'127.0.0.1';\n",
+		account,
+		s.password,
+	)
 	if err := os.WriteFile(boot, []byte(grant), 0o600); err != nil {
 		return err
 	}
@@ -337,7 +346,10 @@ func common(data string) []string {
 func initialise(ctx context.Context, data, install string) error {
 	if _, err := os.Stat(data); err == nil {
 		if _, err := os.Stat(filepath.Join(data, "ibdata1")); err != nil {
-			return fmt.Errorf("the data folder %s is not a database: move it away, and a new one is made at the next start", data)
+			return fmt.Errorf(
+				"the data folder %s is not a database: move it away, and a new one is made at the next start",
+				data,
+			)
 		}
 		return nil
 	}

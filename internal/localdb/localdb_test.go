@@ -150,7 +150,11 @@ func TestAServerWithoutRoomWaits(t *testing.T) {
 	require.NoError(t, process().Signal(syscall.SIGKILL))
 	s.Stop()
 	<-s.Ended()
-	_, err = Start(t.Context(), t.TempDir(), func(s *Server) { s.free = func() (uint64, bool) { return starts - 1, true } })
+	_, err = Start(
+		t.Context(),
+		t.TempDir(),
+		func(s *Server) { s.free = func() (uint64, bool) { return starts - 1, true } },
+	)
 	assert.ErrorContains(t, err, "make room, then start again")
 }
 

@@ -132,7 +132,14 @@ func upright(img image.Image, orientation int) image.Image {
 	t := turns[orientation]
 	ow, oh := float64(out.Bounds().Dx()), float64(out.Bounds().Dy())
 	// Of the same size, so that each point goes to one point.
-	draw.NearestNeighbor.Transform(out, f64.Aff3{t[0], t[1], t[2] * ow, t[3], t[4], t[5] * oh}, small, small.Bounds(), draw.Src, nil)
+	draw.NearestNeighbor.Transform(
+		out,
+		f64.Aff3{t[0], t[1], t[2] * ow, t[3], t[4], t[5] * oh},
+		small,
+		small.Bounds(),
+		draw.Src,
+		nil,
+	)
 	return out
 }
 

@@ -65,7 +65,8 @@ func corners(img image.Image) string {
 // the picture with it.
 func TestPicturesAreTurnedUpright(t *testing.T) {
 	stored := quarters(400, 200)
-	for orientation, want := range map[int]string{1: "rgbw", 2: "grwb", 3: "bwrg", 4: "wbgr", 5: "rwbg", 6: "wrgb", 7: "bgrw", 8: "gbwr"} {
+	for orientation, want := range map[int]string{1: "rgbw", 2: "grwb", 3: "bwrg", 4: "wbgr", 5: "rwbg", 6: "wrgb",
+		7: "bgrw", 8: "gbwr"} {
 		got := upright(stored, orientation)
 		assert.Equal(t, want, corners(got), "orientation %d", orientation)
 		wide := got.Bounds().Dx() > got.Bounds().Dy()

@@ -112,7 +112,17 @@ func (l *line) truth(h happened.Happened, seed uint64) live.Truth {
 	if target == 0 {
 		target = l.burn.Cut.DoneC()
 	}
-	out := live.Truth{Piece: l.key, PitOff: hidden.PitOff, Thick: hidden.Thick, Hot: hidden.Hot, On: h.On, Off: h.Off, TargetC: target, CoreC: l.fire.True(), ShownC: l.fire.Core()}
+	out := live.Truth{
+		Piece:   l.key,
+		PitOff:  hidden.PitOff,
+		Thick:   hidden.Thick,
+		Hot:     hidden.Hot,
+		On:      h.On,
+		Off:     h.Off,
+		TargetC: target,
+		CoreC:   l.fire.True(),
+		ShownC:  l.fire.Core(),
+	}
 	did := h.Burn(l.burn)
 	wrapped := len(h.Wraps) > 0
 	way := func(id string, b forecast.Burn, wraps []heat.Wrap) {
@@ -138,7 +148,15 @@ func (l *line) done(h happened.Happened, b forecast.Burn, wraps []heat.Wrap, tar
 	fire, on, wrapped := l.fresh(seed), -1.0, 0
 	for fire.Hours() < longest && fire.True() < target {
 		now := fire.Hours()
-		n := when.Now{CoreC: fire.Core(), Hours: now, Wrapped: math.Max(-1, now-on), Unwrapped: -1, Surface: now > 2, Bark: now > 3, Colour: now > 4}
+		n := when.Now{
+			CoreC:     fire.Core(),
+			Hours:     now,
+			Wrapped:   math.Max(-1, now-on),
+			Unwrapped: -1,
+			Surface:   now > 2,
+			Bark:      now > 3,
+			Colour:    now > 4,
+		}
 		if wrapped < len(wraps) && wraps[wrapped].When.Met(n) {
 			wrapped, on = wrapped+1, now
 		}

@@ -129,7 +129,8 @@ func (r *rig) read(ctx context.Context, db *store.Store, clock store.Clock, now 
 		}
 		id := uuid.NewSHA1(uuid.Nil, fmt.Appendf(nil, "%s %d %d", r.cook, clock.Seed, r.until.Unix()))
 		h := facts.HandIn{ID: id.String(), Device: "simulated"}
-		if err := db.HandIn(ctx, r.cook, h, read); err != nil && err != store.ErrOther && err != store.ErrFullOfReadings { // another program knew of a press before this one
+		if err := db.HandIn(ctx, r.cook, h, read); err != nil && err != store.ErrOther &&
+			err != store.ErrFullOfReadings { // another program knew of a press before this one
 			return err
 		}
 	}
@@ -164,7 +165,13 @@ func (r *rig) learn(ctx context.Context, db *store.Store, clock store.Clock, now
 		return err
 	}
 	o := order.Parse(rec.Doc, k)
-	result, err := cooking.Work(ctx, o, all, k, cooking.Clock{Now: now, Recorded: rec.Doc.ServeAt, Forecast: forecast.Once{}, Parts: cooking.Depths})
+	result, err := cooking.Work(
+		ctx,
+		o,
+		all,
+		k,
+		cooking.Clock{Now: now, Recorded: rec.Doc.ServeAt, Forecast: forecast.Once{}, Parts: cooking.Depths},
+	)
 	if err != nil {
 		return err
 	}
@@ -227,12 +234,20 @@ func (r *rig) minute(from time.Time, seed uint64) []facts.Reading {
 			if l.follow(h, at, seed); l.fire.Hours() == 0 {
 				continue // it goes on at this moment
 			}
-			if core, shows := troubled(l.fire.Core()+0.15*noise.NormFloat64(), l.fire.Pit(), seed^forecast.Seed(l.key), at); shows {
+			if core, shows := troubled(l.fire.Core()+0.15*noise.NormFloat64(), l.fire.Pit(), seed^forecast.Seed(l.key),
+				at); shows {
 				out = append(out, facts.Reading{Probe: facts.Probe{Piece: l.key}.String(), At: at, C: quantity.Celsius(core)})
 			}
 			if !pits[l.pit] && h.Off.IsZero() {
 				pits[l.pit] = true
-				out = append(out, facts.Reading{Probe: facts.Probe{Pit: l.pit}.String(), At: at, C: quantity.Celsius(l.fire.Pit() + 0.6*noise.NormFloat64())})
+				out = append(
+					out,
+					facts.Reading{
+						Probe: facts.Probe{Pit: l.pit}.String(),
+						At:    at,
+						C:     quantity.Celsius(l.fire.Pit() + 0.6*noise.NormFloat64()),
+					},
+				)
 			}
 		}
 	}

@@ -37,8 +37,16 @@ func TestInstrumentsGoOnWhereTheyWere(t *testing.T) {
 		rec, err := db.Cooks().Create(t.Context(), anycook.Supper(p))
 		require.NoError(t, err)
 		require.NoError(t, db.SetClock(t.Context(), rec.ID, clock))
-		for what, h := range map[string]time.Duration{"fire": 10 * time.Minute, "look": 2 * time.Hour, "wrap": 5 * time.Hour} {
-			require.NoError(t, db.AddFact(t.Context(), rec.ID, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: what, At: began.Add(h).Format(time.RFC3339)}))
+		for what, h := range map[string]time.Duration{"fire": 10 * time.Minute, "look": 2 * time.Hour,
+			"wrap": 5 * time.Hour} {
+			require.NoError(
+				t,
+				db.AddFact(
+					t.Context(),
+					rec.ID,
+					facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: what, At: began.Add(h).Format(time.RFC3339)},
+				),
+			)
 		}
 		return rec.ID
 	}
@@ -169,7 +177,14 @@ func TestManyWaitForTheirTurn(t *testing.T) {
 	begun, err := db.Clock(t.Context(), ids[store.MostPractised])
 	require.NoError(t, err)
 	assert.Equal(t, now.Add(time.Minute), begun.Now(later.Add(time.Second)), "it begins where it stood")
-	require.NoError(t, db.AddFact(t.Context(), ids[1], facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "x", What: "fire", At: now.Format(time.RFC3339)}))
+	require.NoError(
+		t,
+		db.AddFact(
+			t.Context(),
+			ids[1],
+			facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "x", What: "fire", At: now.Format(time.RFC3339)},
+		),
+	)
 	on, err := db.OnNow(t.Context(), now.AddDate(-1, 0, 0))
 	require.NoError(t, err)
 	assert.Empty(t, on)

@@ -43,7 +43,14 @@ func practise(t *testing.T, seed uint64) *practised {
 
 func (p *practised) say(what string, h float64, values field.Values) {
 	at := p.began.Add(time.Duration(h * float64(time.Hour)))
-	f := facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: what, At: at.Format(time.RFC3339), Values: values}
+	f := facts.Fact{
+		ID:     uuid.NewString(),
+		Kind:   facts.Done,
+		Piece:  "a",
+		What:   what,
+		At:     at.Format(time.RFC3339),
+		Values: values,
+	}
 	if what == "fuel" {
 		f.Piece = ""
 	}

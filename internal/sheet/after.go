@@ -106,18 +106,40 @@ type AfterNote struct {
 }
 
 var weightWords = map[string]string{
-	"trimmed": "Trimmed, as it went on", "cooked": "Off the fire, with its bones", "bones": "Bones, after it was eaten", "mixed": "Rub mixed", "left": "Rub left over", "kept": "Meat kept for later, without bones",
+	"trimmed": "Trimmed, as it went on", "cooked": "Off the fire, with its bones", "bones": "Bones, after it was eaten",
+	"mixed": "Rub mixed", "left": "Rub left over", "kept": "Meat kept for later, without bones",
 }
 
 var aspectWords = map[string][]string{
-	"salt": {"Salt", "far too bland", "a little bland", "just right", "a little salty", "too salty"}, "bark": {"Bark", "none", "poor", "fair", "good", "superb"},
-	"tenderness": {"Tenderness", "tough", "chewy", "fair", "tender", "superb"}, "moisture": {"Moisture", "dry", "a little dry", "fair", "moist", "superb"},
+	"salt": {
+		"Salt",
+		"far too bland",
+		"a little bland",
+		"just right",
+		"a little salty",
+		"too salty",
+	}, "bark": {"Bark", "none", "poor", "fair", "good", "superb"},
+	"tenderness": {
+		"Tenderness",
+		"tough",
+		"chewy",
+		"fair",
+		"tender",
+		"superb",
+	}, "moisture": {"Moisture", "dry", "a little dry", "fair", "moist", "superb"},
 	"smoke": {"Smoke", "none", "faint", "fair", "good", "superb"},
 }
 
 // OfAfter says how a cook went, and what is kept of it. What earlier cooks taught is left out of what
 // was thought, so that a lesson is not learnt twice. The error is that of ctx.
-func OfAfter(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.Clock, course facts.Course, as Reader) (AfterSheet, outcome.Cook, error) {
+func OfAfter(
+	ctx context.Context,
+	r CookRequest,
+	k kitchen.Kitchen,
+	at cooking.Clock,
+	course facts.Course,
+	as Reader,
+) (AfterSheet, outcome.Cook, error) {
 	k.Learnt, k.Stand = kitchen.Kitchen{}.Learnt, ""
 	at.Read, at.Parts = course.Readings(), cooking.Seasons|cooking.Depths|cooking.Baths|cooking.Needles
 	result, k, err := r.Work(ctx, k, at)
@@ -129,7 +151,13 @@ func OfAfter(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.C
 		return AfterSheet{}, outcome.Cook{}, err
 	}
 	w := newWriter(result, as)
-	out := AfterSheet{Name: r.Cook.Name, Moves: []AfterMove{}, Pieces: []AfterPiece{}, Notes: notes(r.Facts.Notes("")), Finished: a.Outcome.Finished}
+	out := AfterSheet{
+		Name:     r.Cook.Name,
+		Moves:    []AfterMove{},
+		Pieces:   []AfterPiece{},
+		Notes:    notes(r.Facts.Notes("")),
+		Finished: a.Outcome.Finished,
+	}
 	if f, ok := r.Facts.Done("", "over"); ok {
 		out.Over = f.ID
 	}
@@ -171,7 +199,11 @@ func (w writer) costServed(r cooking.Result, o outcome.Cook) string {
 	}
 	portion := r.Order.Base.Value.Portion.KG()
 	each := money(shop.Money{Value: cost.Total.Mid * portion / served, Sign: cost.Sign})
-	out := fmt.Sprintf("A portion of %s came to %s, by what was on the plates: meat, mixes, and what was burnt and wrapped.", quantity.FormatMass(r.Order.Base.Value.Portion, w.Units), each)
+	out := fmt.Sprintf(
+		"A portion of %s came to %s, by what was on the plates: meat, mixes, and what was burnt and wrapped.",
+		quantity.FormatMass(r.Order.Base.Value.Portion, w.Units),
+		each,
+	)
 	if missing := w.missing(cost.Missing); len(missing) > 0 {
 		out += " " + upper(without(missing)) + "."
 	}
@@ -230,7 +262,8 @@ func notes(all []facts.Fact) []AfterNote {
 
 func (w writer) afterPiece(f facts.Facts, p after.Piece, o outcome.Piece, now time.Time) AfterPiece {
 	out := AfterPiece{
-		Key: o.Key, Title: title(p.Live.Piece), Curve: w.curve(p.Thought), Read: []ReadPoint{}, Unit: "°C", OffH: o.Hours, Target: 0,
+		Key: o.Key, Title: title(p.Live.Piece), Curve: w.curve(p.Thought), Read: []ReadPoint{}, Unit: "°C", OffH: o.Hours,
+		Target:  0,
 		Weights: w.afterWeights(f, o), Scores: []AfterScore{}, Notes: notes(f.Notes(o.Key)), Cautions: []LiveCaution{},
 	}
 	if w.Units == quantity.US {
@@ -274,7 +307,12 @@ func (w writer) afterFigures(out *AfterPiece, p after.Piece, o outcome.Piece) {
 	if o.Hours > 0 {
 		out.Hours = BigFigure{Text: of(o.Hours), Note: "on the fire"}
 		if o.Thought.Mid > 0 && o.Thought.Mid < 40 {
-			out.Hours.Note = fmt.Sprintf("on the fire; forecast %s (%s–%s)", of(o.Thought.Mid), of(o.Thought.Low), of(o.Thought.High))
+			out.Hours.Note = fmt.Sprintf(
+				"on the fire; forecast %s (%s–%s)",
+				of(o.Thought.Mid),
+				of(o.Thought.Low),
+				of(o.Thought.High),
+			)
 		}
 		if o.GuessH > 0 {
 			nearer := "the forecast was nearer"
@@ -306,7 +344,11 @@ func (w writer) afterFigures(out *AfterPiece, p after.Piece, o outcome.Piece) {
 	if !math.IsNaN(p.MissC) {
 		out.Miss = fmt.Sprintf("Half of the readings were within %s of the forecast.", w.gap(p.MissC))
 		if math.Abs(o.AirOffC) >= 2 && o.AirN > 0 {
-			out.Miss += fmt.Sprintf(" The pit ran %s %s than it was set to.", w.gap(math.Abs(o.AirOffC)), map[bool]string{true: "hotter", false: "cooler"}[o.AirOffC > 0])
+			out.Miss += fmt.Sprintf(
+				" The pit ran %s %s than it was set to.",
+				w.gap(math.Abs(o.AirOffC)),
+				map[bool]string{true: "hotter", false: "cooler"}[o.AirOffC > 0],
+			)
 		}
 	}
 }
@@ -355,7 +397,10 @@ func (w writer) afterWeights(f facts.Facts, o outcome.Piece) []AfterWeight {
 			one.Typed, _ = said.Values["typed"].(string)
 		}
 		if slices.Contains(o.Asked, what) {
-			one.Ask = fmt.Sprintf("This cannot be right for %s. Check the number and its unit; it is not counted until you confirm it.", beside(what, o, w))
+			one.Ask = fmt.Sprintf(
+				"This cannot be right for %s. Check the number and its unit; it is not counted until you confirm it.",
+				beside(what, o, w),
+			)
 		}
 		if v := usual[what]; v > 0 {
 			one.Usual = "about " + quantity.FormatMass(quantity.Mass(v), w.Units)

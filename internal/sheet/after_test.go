@@ -87,7 +87,10 @@ func TestAPageAfterAnotherIsAPageByItself(t *testing.T) {
 				at.Now = at.Now.Add(90e9)
 				next.Plan = anycook.Pick(r, []string{"", "overnight", "ahead"})
 			case 7:
-				next.Pieces[1].Choices = map[string]string{"wrap": anycook.Pick(r, []string{"foil", "paper", "none"}), "spritz": "45"}
+				next.Pieces[1].Choices = map[string]string{
+					"wrap":   anycook.Pick(r, []string{"foil", "paper", "none"}),
+					"spritz": "45",
+				}
 			default:
 				anycook.Spoil(r, &next.Pieces[r.IntN(2)], 1)
 			}
@@ -101,7 +104,12 @@ func TestAPageAfterAnotherIsAPageByItself(t *testing.T) {
 func TestWhatAnswersDoFollowsTheForecast(t *testing.T) {
 	p := anycook.Coated("beef-chuck-roll", "2.2 kg")
 	effects := func(w Written) string { return fmt.Sprint(w.Result.Pieces[0].Decided) }
-	typing, settled := cooking.Clock{Now: testclock.Now(), Forecast: forecast.Typing{}}, cooking.Clock{Now: testclock.Now()}
+	typing, settled := cooking.Clock{
+		Now:      testclock.Now(),
+		Forecast: forecast.Typing{},
+	}, cooking.Clock{
+		Now: testclock.Now(),
+	}
 	k := kitchen.Kitchen{Stand: "one"}
 	ask := func(weight, wrap string) CookRequest {
 		q := p

@@ -17,7 +17,10 @@ type LiveAlarm struct {
 
 // alarmWords are what is called out, and what to do.
 var alarmWords = map[string][2]string{
-	"pit-low":  {"The %s is low: %s, set to %s", "Look to the fire: fuel, air, lid. Under 107 °C / 225 °F the meat warms too slowly while it is under 60 °C / 140 °F."},
+	"pit-low": {
+		"The %s is low: %s, set to %s",
+		"Look to the fire: fuel, air, lid. Under 107 °C / 225 °F the meat warms too slowly while it is under 60 °C / 140 °F.",
+	},
 	"pit-high": {"The %s is hot: %s, set to %s", "Close its air a little. Sugar scorches above 150 °C / 300 °F."},
 	"probe":    {"No reading of %s since %s", "Is the probe in, and its cable dry?"},
 	"wrap":     {"Wrap %s now", ""},

@@ -44,7 +44,9 @@ func WriteFormula(r bench.Result, as Reader) FormulaSheet {
 	w := writer{Reader: as}
 	none := Figure{}
 	out := FormulaSheet{
-		Errors: w.mistakes(r.Mistakes), Ready: r.Ready, Rows: []RowSheet{}, Rounded: []string{}, Totals: []Total{}, Allergens: []string{},
+		Errors: w.mistakes(
+			r.Mistakes,
+		), Ready: r.Ready, Rows: []RowSheet{}, Rounded: []string{}, Totals: []Total{}, Allergens: []string{},
 		Batch: none, Spoon: none, SpoonSalt: none,
 	}
 	if !r.Ready {
@@ -62,7 +64,12 @@ func WriteFormula(r bench.Result, as Reader) FormulaSheet {
 	out.Keeping = fmt.Sprintf("Keeps %s: %s.", quantity.FormatDays(r.KeepsDays), keepings[r.Keeps])
 	if rounded := r.Rounded; rounded != nil {
 		out.Rounded = rounded.Text
-		out.RoundNote = fmt.Sprintf("Rounded, the worst row is %.0f %% off, and the mix holds %.1f %% salt instead of %.1f %%.", rounded.Worst, 100*rounded.Salt, 100*r.Mix.SaltShare())
+		out.RoundNote = fmt.Sprintf(
+			"Rounded, the worst row is %.0f %% off, and the mix holds %.1f %% salt instead of %.1f %%.",
+			rounded.Worst,
+			100*rounded.Salt,
+			100*r.Mix.SaltShare(),
+		)
 	}
 	return out
 }

@@ -103,7 +103,14 @@ func (w writer) buy(s *Sheet, r cooking.Result) {
 	for _, l := range r.Buy {
 		line := BuyLine{Title: w.pieces[l.Key], Buy: Figure{}}
 		if l.Sound {
-			line.Buy, line.Count, line.Typed, line.Cost = w.figure(l.Buy), l.Count, quantity.FormatMass(l.Each, w.Units), w.cost(l.Cost)
+			line.Buy, line.Count, line.Typed, line.Cost = w.figure(
+				l.Buy,
+			), l.Count, quantity.FormatMass(
+				l.Each,
+				w.Units,
+			), w.cost(
+				l.Cost,
+			)
 		}
 		if l.Cost != nil && l.Share > 0 {
 			line.Each = money(shop.Money{Value: l.Share, Sign: l.Cost.Sign})
@@ -148,7 +155,13 @@ type ShopLine struct {
 func WriteShopping(r cooking.Result, as Reader) Shopping {
 	w := newWriter(r, as)
 	list := provisions.List(r)
-	out := Shopping{Errors: w.mistakes(r.Mistakes), Meat: []ShopLine{}, Groceries: []ShopLine{}, Stock: []ShopLine{}, Jars: []string{}}
+	out := Shopping{
+		Errors:    w.mistakes(r.Mistakes),
+		Meat:      []ShopLine{},
+		Groceries: []ShopLine{},
+		Stock:     []ShopLine{},
+		Jars:      []string{},
+	}
 	for _, item := range list.Meat {
 		line := w.shopLine(item, r)
 		line.Name = times(item.Count, w.pieces[item.For[0].Key])
@@ -219,7 +232,15 @@ func (w writer) supply(item shop.Item, r cooking.Result) ShopLine {
 }
 
 func (w writer) shopLine(item shop.Item, r cooking.Result) ShopLine {
-	out := ShopLine{ID: item.ID, Name: item.Name, Kind: item.Kind, Need: w.packetMass(item.Need), Grams: item.Buy.Grams(), For: []string{}, Frozen: item.Frozen}
+	out := ShopLine{
+		ID:     item.ID,
+		Name:   item.Name,
+		Kind:   item.Kind,
+		Need:   w.packetMass(item.Need),
+		Grams:  item.Buy.Grams(),
+		For:    []string{},
+		Frozen: item.Frozen,
+	}
 	if item.Have > 0 {
 		out.InStock = w.packetMass(item.Have)
 	}

@@ -33,7 +33,8 @@ type PitChoice struct {
 // Coats are the coats that cooks tell apart, upwards.
 func Coats() []CoatChoice {
 	notes := map[string]string{
-		"light": "meat shows everywhere", "medium": "meat shows through between the grains", "heavy": "hardly any meat shows", "crust": "a packed layer",
+		"light": "meat shows everywhere", "medium": "meat shows through between the grains",
+		"heavy": "hardly any meat shows", "crust": "a packed layer",
 	}
 	out := []CoatChoice{}
 	for _, c := range formula.Coats {
@@ -45,7 +46,8 @@ func Coats() []CoatChoice {
 // Bands are the bands of salt, upwards.
 func Bands() []BandChoice {
 	notes := map[string]string{
-		"flat": "tastes unsalted", "mild": "salt comes from the sauce", "seasoned": "what most tables call right", "bold": "for a thick bark",
+		"flat": "tastes unsalted", "mild": "salt comes from the sauce", "seasoned": "what most tables call right",
+		"bold":  "for a thick bark",
 		"cured": "like ham", "too salty": "too salty for most",
 	}
 	out := []BandChoice{}
@@ -69,9 +71,11 @@ func UsualValues(units quantity.System) cook.Usual {
 // Pits are the kinds of pit.
 func Pits() []PitChoice {
 	notes := map[string]string{
-		"pellet": "feeds itself; keep the hopper full", "cabinet": "a full basket lasts the night", "kettle": "a fuse of briquettes burns six hours or so",
-		"drum": "hooks hold more than its grate", "ceramic": "slow to heat or cool; burns for long", "offset": "a split of wood every half hour to an hour",
-		"gas": "holds by its dial", "oven": "no smoke, no weather",
+		"pellet": "feeds itself; keep the hopper full", "cabinet": "a full basket lasts the night",
+		"kettle": "a fuse of briquettes burns six hours or so",
+		"drum":   "hooks hold more than its grate", "ceramic": "slow to heat or cool; burns for long",
+		"offset": "a split of wood every half hour to an hour",
+		"gas":    "holds by its dial", "oven": "no smoke, no weather",
 	}
 	out := []PitChoice{}
 	for _, p := range plan.Pits {
@@ -92,7 +96,11 @@ type LayerChoice struct {
 // Layers are the kinds of layer, in the order they go on.
 func Layers() []LayerChoice {
 	one := func(name, ingredient, form string) *formula.Formula {
-		return &formula.Formula{Name: name, Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: ingredient, Form: form, Parts: "1"}}}
+		return &formula.Formula{
+			Name:  name,
+			Basis: formula.ByWeight,
+			Rows:  []formula.Row{{Ingredient: ingredient, Form: form, Parts: "1"}},
+		}
 	}
 	stock, mustard := one("ready stock", "stock", "liquid"), dose.UsualBinder().Formula
 	texts := map[string]LayerChoice{
@@ -120,7 +128,11 @@ type PlaceChoice struct {
 
 // NeedlePlaces are the places that a needle may be kept out of.
 func NeedlePlaces() []PlaceChoice {
-	labels := map[string]string{"edge": "the edge", "bone": "the bone (the middle, lengthwise)", "thin-end": "the thin end"}
+	labels := map[string]string{
+		"edge":     "the edge",
+		"bone":     "the bone (the middle, lengthwise)",
+		"thin-end": "the thin end",
+	}
 	out := []PlaceChoice{}
 	for _, p := range dose.Avoidable {
 		out = append(out, PlaceChoice{p, labels[p]})
@@ -169,12 +181,24 @@ func typedIn(units quantity.System) func(c float64) string {
 // MomentExamples are moments as they may be typed, in units.
 func MomentExamples(units quantity.System) []string {
 	at := typedIn(units)
-	return []string{at(71), at(71) + " or 8 h", "after 4 h", "bark set", "07:00", "30 min before serving", "every 45 min from bark set until the wrap"}
+	return []string{
+		at(71),
+		at(71) + " or 8 h",
+		"after 4 h",
+		"bark set",
+		"07:00",
+		"30 min before serving",
+		"every 45 min from bark set until the wrap",
+	}
 }
 
 // PitExamples are lists of what a pit is set to over the day, as they may be typed, in units.
 func PitExamples(units quantity.System) []string {
 	at := typedIn(units)
 	low, mid, high := at(107), at(110), at(135)
-	return []string{low + " from 23:00, " + high + " from 07:00", low + ", " + high + " once wrapped", mid + ", " + high + " after 8 h"}
+	return []string{
+		low + " from 23:00, " + high + " from 07:00",
+		low + ", " + high + " once wrapped",
+		mid + ", " + high + " after 8 h",
+	}
 }

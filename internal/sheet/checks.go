@@ -16,9 +16,13 @@ type CheckLine struct {
 
 // checkTexts are what is seen to before a pit is lit.
 var checkTexts = map[string]string{
-	"ash": "ash out, air holes free", "pellets": "dry pellets for all the hours, and half as much again", "charcoal": "dry charcoal for all the hours, and half as much again", "wood": "dry splits for all the hours, and half as much again",
-	"gas": "a full bottle, or a second one", "tray": "drip tray in and lined", "water": "water pan filled with hot water, if you use one", "grate": "grate brushed and oiled",
-	"probes": "probes read 0 °C / 32 °F in ice water", "shelter": "out of the wind and the rain, well away from walls and roofs",
+	"ash": "ash out, air holes free", "pellets": "dry pellets for all the hours, and half as much again",
+	"charcoal": "dry charcoal for all the hours, and half as much again",
+	"wood":     "dry splits for all the hours, and half as much again",
+	"gas":      "a full bottle, or a second one", "tray": "drip tray in and lined",
+	"water": "water pan filled with hot water, if you use one", "grate": "grate brushed and oiled",
+	"probes":  "probes read 0 °C / 32 °F in ice water",
+	"shelter": "out of the wind and the rain, well away from walls and roofs",
 }
 
 // checks are what is seen to before a task, each as it was ticked: before a pit is lit.

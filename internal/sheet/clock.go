@@ -70,8 +70,9 @@ func onFire(d time.Duration) string {
 
 func (w writer) clock(c *cooking.PieceClock) *ClockSheet {
 	out := &ClockSheet{
-		Known: c.Known, Steps: []Step{}, Lane: []Bar{}, Fire: onFire(c.Fire.Mid), FireRange: duration(c.Fire.Low) + "–" + onFire(c.Fire.High),
-		Source: timingSource, PitAt: w.value(c.Set, ""), OffAt: w.value(c.Done, ""),
+		Known: c.Known, Steps: []Step{}, Lane: []Bar{}, Fire: onFire(c.Fire.Mid),
+		FireRange: duration(c.Fire.Low) + "–" + onFire(c.Fire.High),
+		Source:    timingSource, PitAt: w.value(c.Set, ""), OffAt: w.value(c.Done, ""),
 	}
 	if !plainOff(c) {
 		out.OffAt = w.waited(c.OffAt)
@@ -93,7 +94,11 @@ func (w writer) steps(c *cooking.PieceClock, sheet *ClockSheet) []Step {
 	out := []Step{}
 	inputs := []Input{
 		{"serving", "serving", day(c.Serve)}, {"knife", "slicing at", day(t.Slice)}, {"rest", "rest", duration(c.Rest)},
-		{"fire", "on the fire", sheet.Fire + " (" + sheet.FireRange + ")"}, {"wait", "salted before the fire", duration(c.Wait)},
+		{
+			"fire",
+			"on the fire",
+			sheet.Fire + " (" + sheet.FireRange + ")",
+		}, {"wait", "salted before the fire", duration(c.Wait)},
 	}
 	add := func(key, label string, at time.Time, note, why string) {
 		if at.IsZero() {
@@ -104,26 +109,85 @@ func (w writer) steps(c *cooking.PieceClock, sheet *ClockSheet) []Step {
 		if !w.Brief {
 			f.Where = &Where{Explanation: why, Source: sheet.Source, Inputs: inputs}
 		}
-		out = append(out, Step{Key: key, Label: label, At: iso(at), Day: at.Format("Mon 2 Jan"), Time: at.Format("15:04"), Figure: f, Note: note})
+		out = append(
+			out,
+			Step{
+				Key:    key,
+				Label:  label,
+				At:     iso(at),
+				Day:    at.Format("Mon 2 Jan"),
+				Time:   at.Format("15:04"),
+				Figure: f,
+				Note:   note,
+			},
+		)
 	}
 	add("thaw", "thaw from", t.Thaw, "in the fridge, "+duration(c.Thaws), "24 h in the cold for 2.2 kg (5 lb).")
 	if c.Soak > 0 {
-		add("bath", "into the bath", t.Bath, duration(c.Soak)+", then drained and dried", "Salting time minus the bath and half an hour to drain.")
+		add(
+			"bath",
+			"into the bath",
+			t.Bath,
+			duration(c.Soak)+", then drained and dried",
+			"Salting time minus the bath and half an hour to drain.",
+		)
 	}
-	add("not-before", "not before", t.Fire.Add(-c.Longest), "keeps "+duration(c.Longest)+" once salted", "Fire time minus the longest that this meat keeps in the cold once salted.")
-	add("salt", "salt at", t.Salt, saltNote(c), "Fire time minus the wait, moved out of your quiet hours and to when there are hands for it.")
+	add(
+		"not-before",
+		"not before",
+		t.Fire.Add(-c.Longest),
+		"keeps "+duration(c.Longest)+" once salted",
+		"Fire time minus the longest that this meat keeps in the cold once salted.",
+	)
+	add(
+		"salt",
+		"salt at",
+		t.Salt,
+		saltNote(c),
+		"Fire time minus the wait, moved out of your quiet hours and to when there are hands for it.",
+	)
 	if c.Temper > 0 && t.Out.After(t.Salt) {
-		add("out", "out of the fridge", t.Out, duration(c.Temper)+" on the counter", "Fire time minus the time on the counter.")
+		add(
+			"out",
+			"out of the fridge",
+			t.Out,
+			duration(c.Temper)+" on the counter",
+			"Fire time minus the time on the counter.",
+		)
 	}
-	add("fire", "fire at", t.Fire, "pit at "+w.value(c.Set, ""), "Slicing time minus the rest and a slow cook, so that it is ready nine times in ten. Moved as your plan needs.")
-	add("wrap", "wrap about", t.Wrap, w.wrapNote(c), "When the core should reach that temperature, from the time on the fire.")
+	add(
+		"fire",
+		"fire at",
+		t.Fire,
+		"pit at "+w.value(c.Set, ""),
+		"Slicing time minus the rest and a slow cook, so that it is ready nine times in ten. Moved as your plan needs.",
+	)
+	add(
+		"wrap",
+		"wrap about",
+		t.Wrap,
+		w.wrapNote(c),
+		"When the core should reach that temperature, from the time on the fire.",
+	)
 	off := "between " + t.Early.Format("15:04") + " and " + t.Late.Format("15:04")
 	if t.Over {
 		off = "it is off"
 	}
 	add("off", "off the fire", t.Off, off, "When it goes on, plus the usual time on the fire.")
-	add("reheat", "reheat from", t.Reheat, "covered, to 74 °C / 165 °F", "Cooked ahead it was cooled fast; reheating takes an hour and a half.")
-	add("serve", "serve", c.Serve, fmt.Sprintf("rested at least %s; %.0f %% sure to be in time", duration(c.Least), 100*math.Min(t.Chance, 0.99)), "As you set it.")
+	add(
+		"reheat",
+		"reheat from",
+		t.Reheat,
+		"covered, to 74 °C / 165 °F",
+		"Cooked ahead it was cooled fast; reheating takes an hour and a half.",
+	)
+	add(
+		"serve",
+		"serve",
+		c.Serve,
+		fmt.Sprintf("rested at least %s; %.0f %% sure to be in time", duration(c.Least), 100*math.Min(t.Chance, 0.99)),
+		"As you set it.",
+	)
 	return out
 }
 
@@ -154,11 +218,23 @@ func lateNote(c *cooking.PieceClock) string {
 	t := c.Times
 	switch c.Over {
 	case "late":
-		return fmt.Sprintf("It is late: on the fire at %s it is off about %s. Serve later, or choose a thinner cut.", t.Fire.Format("15:04"), t.Off.Format("15:04"))
+		return fmt.Sprintf(
+			"It is late: on the fire at %s it is off about %s. Serve later, or choose a thinner cut.",
+			t.Fire.Format("15:04"),
+			t.Off.Format("15:04"),
+		)
 	case "not-taken-up":
-		return fmt.Sprintf("Salting now leaves %s to the fire, less than the coat needs to be taken up (%s).", duration(c.Wait), duration(c.TakenUp))
+		return fmt.Sprintf(
+			"Salting now leaves %s to the fire, less than the coat needs to be taken up (%s).",
+			duration(c.Wait),
+			duration(c.TakenUp),
+		)
 	case "salted-late":
-		return fmt.Sprintf("Planned: salt %s before the fire. Salting only now leaves %s to the fire.", duration(c.Asked), duration(c.Wait))
+		return fmt.Sprintf(
+			"Planned: salt %s before the fire. Salting only now leaves %s to the fire.",
+			duration(c.Asked),
+			duration(c.Wait),
+		)
 	}
 	return ""
 }

@@ -37,11 +37,17 @@ type ComparisonRow struct {
 func WriteComparison(c *bench.Comparison, as Reader) *Comparison {
 	w := writer{Reader: as}
 	out := &Comparison{
-		On: fmt.Sprintf("%s of %s, %s coat, overnight", c.Cut.Name, quantity.FormatMass(c.Weight, w.Units), c.Coat), Columns: []ComparisonColumn{}, Rows: []ComparisonRow{}, Differences: []string{},
+		On: fmt.Sprintf(
+			"%s of %s, %s coat, overnight",
+			c.Cut.Name,
+			quantity.FormatMass(c.Weight, w.Units),
+			c.Coat,
+		), Columns: []ComparisonColumn{}, Rows: []ComparisonRow{}, Differences: []string{},
 	}
 	for _, col := range c.Columns {
 		out.Columns = append(out.Columns, ComparisonColumn{
-			Name: col.Name, Totals: w.totals(col.Totals), Spoon: w.figure(col.Spoon), OnMeat: w.figure(col.OnMeat), Percent: w.figure(col.Percent), Rows: w.rows(col.Rows), SaltBy: saltShares(col.Rows),
+			Name: col.Name, Totals: w.totals(col.Totals), Spoon: w.figure(col.Spoon), OnMeat: w.figure(col.OnMeat),
+			Percent: w.figure(col.Percent), Rows: w.rows(col.Rows), SaltBy: saltShares(col.Rows),
 		})
 	}
 	for _, r := range c.Rows {

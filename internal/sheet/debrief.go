@@ -29,7 +29,8 @@ type DebriefWay struct {
 }
 
 var pathWords = map[string]string{
-	"did": "As you did it", "planned": "As it was planned", "bare": "The same, never wrapped", "foil": "The same, wrapped in foil at %s", "hotter": "As planned, with the pit %s hotter",
+	"did": "As you did it", "planned": "As it was planned", "bare": "The same, never wrapped",
+	"foil": "The same, wrapped in foil at %s", "hotter": "As planned, with the pit %s hotter",
 }
 
 // WriteDebrief says what was true of a cook that was practised.
@@ -47,8 +48,13 @@ func (w writer) debrief(t live.Truth) DebriefPiece {
 		return duration(time.Duration(h * float64(time.Hour)).Round(5 * time.Minute))
 	}
 	out := DebriefPiece{Key: t.Piece, Hidden: w.hidden(t), Ways: []DebriefWay{}}
-	out.Did = fmt.Sprintf("You pulled it after %s. Its coldest place was really at %s; the probe showed %s, and the aim was %s.",
-		duration(t.Off.Sub(t.On).Round(time.Minute)), w.warm(t.CoreC, 1), w.warm(t.ShownC, 1), w.short(t.TargetC))
+	out.Did = fmt.Sprintf(
+		"You pulled it after %s. Its coldest place was really at %s; the probe showed %s, and the aim was %s.",
+		duration(t.Off.Sub(t.On).Round(time.Minute)),
+		w.warm(t.CoreC, 1),
+		w.warm(t.ShownC, 1),
+		w.short(t.TargetC),
+	)
 	did := t.Ways[0]
 	if early := did.Hours - t.Off.Sub(t.On).Hours(); did.Done && early > 0.25 && t.CoreC < t.TargetC-1 {
 		out.Did += fmt.Sprintf(" It needed %s more.", hours(early))
@@ -82,13 +88,31 @@ func (w writer) debrief(t live.Truth) DebriefPiece {
 func (w writer) hidden(t live.Truth) []string {
 	out := []string{"The pit kept to what it was set to."}
 	if math.Abs(t.PitOff) >= 1 {
-		out[0] = fmt.Sprintf("The pit ran %s %s than it was set to.", w.gap(math.Abs(t.PitOff)), map[bool]string{true: "hotter", false: "cooler"}[t.PitOff > 0])
+		out[0] = fmt.Sprintf(
+			"The pit ran %s %s than it was set to.",
+			w.gap(math.Abs(t.PitOff)),
+			map[bool]string{true: "hotter", false: "cooler"}[t.PitOff > 0],
+		)
 	}
 	if off := 100 * (t.Thick - 1); math.Abs(off) >= 3 {
-		out = append(out, fmt.Sprintf("The piece was %.0f %% %s than you were told.", math.Abs(off), map[bool]string{true: "thicker", false: "thinner"}[off > 0]))
+		out = append(
+			out,
+			fmt.Sprintf(
+				"The piece was %.0f %% %s than you were told.",
+				math.Abs(off),
+				map[bool]string{true: "thicker", false: "thinner"}[off > 0],
+			),
+		)
 	}
 	if off := 100 * (t.Hot - 1); math.Abs(off) >= 5 {
-		out = append(out, fmt.Sprintf("The air in the pit gave %.0f %% %s heat than is usual.", math.Abs(off), map[bool]string{true: "more", false: "less"}[off > 0]))
+		out = append(
+			out,
+			fmt.Sprintf(
+				"The air in the pit gave %.0f %% %s heat than is usual.",
+				math.Abs(off),
+				map[bool]string{true: "more", false: "less"}[off > 0],
+			),
+		)
 	}
 	return out
 }

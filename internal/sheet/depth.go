@@ -48,8 +48,12 @@ type Moment struct {
 
 func (w writer) depth(d *cooking.Depth, band salt.Band) *DepthSheet {
 	out := &DepthSheet{
-		PathMM: d.Brine.Path.Depth.MM(), OneBare: d.OneBare, Thickness: w.value(d.Across, ""), Depth: w.figure(d.Depth), TakenUp: w.figure(d.TakenUp), Even: w.figure(d.Even),
-		EvenNote: evenNote(d), EvenAt: evenAt(d), Surface: surfaceNote(d), BadMoment: d.Surface == "beads", Advice: advice(d), Moments: []Moment{}, Seasoned: band.Low,
+		PathMM: d.Brine.Path.Depth.MM(), OneBare: d.OneBare, Thickness: w.value(d.Across, ""), Depth: w.figure(d.Depth),
+		TakenUp: w.figure(d.TakenUp), Even: w.figure(d.Even),
+		EvenNote: evenNote(
+			d,
+		), EvenAt: evenAt(d), Surface: surfaceNote(d), BadMoment: d.Surface == "beads", Advice: advice(d),
+		Moments: []Moment{}, Seasoned: band.Low,
 		MaxSalt: math.Max(1.5, math.Min(6, 300*d.Course.End.Mean)), WaitNote: join(plannedWait(d), " ", schoolNote(d)),
 	}
 	if d.Brine.Load <= 0 {
@@ -66,7 +70,12 @@ func (w writer) depth(d *cooking.Depth, band salt.Band) *DepthSheet {
 	return out
 }
 
-var markNames = map[time.Duration]string{10 * time.Minute: "10 min", 3 * time.Hour: "3 h", 10 * time.Hour: "overnight", 24 * time.Hour: "24 h"}
+var markNames = map[time.Duration]string{
+	10 * time.Minute: "10 min",
+	3 * time.Hour:    "3 h",
+	10 * time.Hour:   "overnight",
+	24 * time.Hour:   "24 h",
+}
 
 // drawn rounds what a picture is drawn with to a thousandth.
 func drawn(v float64) float64 { return math.Round(v*1000) / 1000 }
@@ -74,7 +83,9 @@ func drawn(v float64) float64 { return math.Round(v*1000) / 1000 }
 func (w writer) moment(m salt.Moment, d *cooking.Depth) Moment {
 	out := Moment{
 		Hours: drawn(m.At.Hours()), Label: quantity.FormatDuration(m.At), Mark: markNames[m.At], MarkLabel: markNames[m.At],
-		DepthMM: drawn(m.Depth.MM()), Depth: w.value(m.Depth, ""), OnSurface: drawn(100 * m.OnSurface), Centre: drawn(100 * m.Centre),
+		DepthMM: drawn(
+			m.Depth.MM(),
+		), Depth: w.value(m.Depth, ""), OnSurface: drawn(100 * m.OnSurface), Centre: drawn(100 * m.Centre),
 		Profile: make([]float64, len(m.Profile)), Note: "all of it in the meat",
 	}
 	out.Heading = out.Label + " after salting"
@@ -125,7 +136,10 @@ func surfaceNote(d *cooking.Depth) string {
 	case "dry":
 		return head + "still dry: the salt has not drawn water yet."
 	case "beads":
-		return fmt.Sprintf(head+"beads of water: the worst moment to start. Wait until it glistens, %s from salting, or start within five minutes.", quantity.FormatDuration(d.Course.TakenUp))
+		return fmt.Sprintf(
+			head+"beads of water: the worst moment to start. Wait until it glistens, %s from salting, or start within five minutes.",
+			quantity.FormatDuration(d.Course.TakenUp),
+		)
 	case "glisten":
 		return head + "a wet glisten: the salt is in, the surface not yet dry."
 	case "ready":
@@ -152,7 +166,11 @@ func movedFrom(wait, asked time.Duration) (time.Duration, bool) {
 
 func plannedWait(d *cooking.Depth) string {
 	if asked, moved := movedFrom(d.Wait, d.Asked); moved {
-		return fmt.Sprintf("The plan gives %s instead of %s.", quantity.FormatDuration(d.Wait), quantity.FormatDuration(asked))
+		return fmt.Sprintf(
+			"The plan gives %s instead of %s.",
+			quantity.FormatDuration(d.Wait),
+			quantity.FormatDuration(asked),
+		)
 	}
 	return ""
 }
@@ -162,7 +180,11 @@ func schoolNote(d *cooking.Depth) string {
 	by := upper(quantity.FormatDuration(d.School.By))
 	switch d.School.ID {
 	case "short-minutes":
-		return fmt.Sprintf("%s too short: this coat is taken up after %s. Or salt within five minutes of the fire.", by, quantity.FormatDuration(d.School.Per))
+		return fmt.Sprintf(
+			"%s too short: this coat is taken up after %s. Or salt within five minutes of the fire.",
+			by,
+			quantity.FormatDuration(d.School.Per),
+		)
 	case "long-minutes":
 		return by + " longer than a short salting needs: for that much time, choose overnight."
 	case "short-day":

@@ -59,10 +59,20 @@ func extreme(r *rand.Rand) outcome.Cook {
 		return anycook.Pick(r, []float64{0, 0, math.SmallestNonzeroFloat64, 1e-9, 1e-3, 0.5, 1, most * r.Float64(), most})
 	}
 	p := outcome.Piece{
-		Key: "a", Cut: anycook.Pick(r, []string{"pork-loin", "beef-chuck-roll", "gone"}), PitID: "k", PitName: "Kettle", Wrap: "none", Count: r.IntN(3), On: "2026-11-14T12:00:00Z",
-		GreenKG: v(1e6), CookedKG: v(1e6), BonesKG: v(1e6), KeptKG: v(1e6), MixedKG: v(1e6), LeftKG: v(1e6), RubKG: v(1e6), Salt: v(100), MM: v(1e4),
-		Hours: v(1e6), GuessH: v(1e6), Thought: outcome.Band{Low: v(1e6), Mid: v(1e6), High: v(1e6)}, Yield: outcome.Band{Low: v(1), Mid: v(100), High: v(1)},
-		SetC: v(1000), AirOffC: v(1000) - v(1000), CoreC: v(1000), Pace: v(100) - v(100), AirN: r.IntN(500), Scores: []outcome.Score{{Aspect: "salt", Value: 1 + r.IntN(5)}}, Notes: []string{},
+		Key: "a", Cut: anycook.Pick(r, []string{"pork-loin", "beef-chuck-roll", "gone"}), PitID: "k", PitName: "Kettle",
+		Wrap: "none", Count: r.IntN(3), On: "2026-11-14T12:00:00Z",
+		GreenKG: v(
+			1e6,
+		), CookedKG: v(1e6), BonesKG: v(1e6), KeptKG: v(1e6), MixedKG: v(1e6), LeftKG: v(1e6), RubKG: v(1e6), Salt: v(100),
+		MM: v(1e4),
+		Hours: v(
+			1e6,
+		), GuessH: v(1e6), Thought: outcome.Band{Low: v(1e6), Mid: v(1e6), High: v(1e6)},
+		Yield: outcome.Band{Low: v(1), Mid: v(100), High: v(1)},
+		SetC: v(
+			1000,
+		), AirOffC: v(1000) - v(1000), CoreC: v(1000), Pace: v(100) - v(100), AirN: r.IntN(500),
+		Scores: []outcome.Score{{Aspect: "salt", Value: 1 + r.IntN(5)}}, Notes: []string{},
 	}
 	return outcome.Cook{Name: "x", Day: "2026-11-14", Finished: true, Notes: []string{}, Pieces: []outcome.Piece{p}}
 }
@@ -83,7 +93,17 @@ func TestNoFigureIsEndless(t *testing.T) {
 		for _, as := range []sheet.Reader{{}, {Units: quantity.US}} {
 			finite(t, sheet.WriteLessons(b, as), all)
 			finite(t, sheet.WriteTrends(all, as), all)
-			finite(t, sheet.WriteCompared([]sheet.Beside{{ID: "a", Outcome: all[0], Course: facts.Course{}}, {ID: "b", Outcome: all[len(all)-1], Course: facts.Course{}}}, as), all)
+			finite(
+				t,
+				sheet.WriteCompared(
+					[]sheet.Beside{
+						{ID: "a", Outcome: all[0], Course: facts.Course{}},
+						{ID: "b", Outcome: all[len(all)-1], Course: facts.Course{}},
+					},
+					as,
+				),
+				all,
+			)
 			finite(t, sheet.WriteLogLine("id", all[0]))
 			finite(t, sheet.WriteProposals(anycook.Supper(anycook.Coated("pork-loin", "2 kg")), all[0]), all[0])
 		}
@@ -103,10 +123,29 @@ func afterward(t *testing.T, more ...facts.Fact) (sheet.AfterSheet, outcome.Cook
 	c := anycook.Supper(p)
 	c.ServeAt = ""
 	done := func(n int, piece, what, at string) facts.Fact {
-		return facts.Fact{ID: fmt.Sprintf("00000000-0000-4000-8000-0000000001%02d", n), Kind: facts.Done, Piece: piece, What: what, At: at}
+		return facts.Fact{
+			ID:    fmt.Sprintf("00000000-0000-4000-8000-0000000001%02d", n),
+			Kind:  facts.Done,
+			Piece: piece,
+			What:  what,
+			At:    at,
+		}
 	}
-	all := append(facts.Facts{done(1, "a", "fire", "2026-11-14T12:00:00Z"), done(2, "a", "off", "2026-11-14T15:00:00Z"), done(3, "", "over", "2026-11-14T17:00:00Z")}, more...)
-	out, became, err := sheet.OfAfter(t.Context(), sheet.CookRequest{Cook: c, Facts: all}, kitchen.Kitchen{}, cooking.Clock{Now: testclock.Now(), Forecast: forecast.Once{}}, facts.Course{}, sheet.Reader{})
+	all := append(
+		facts.Facts{
+			done(1, "a", "fire", "2026-11-14T12:00:00Z"),
+			done(2, "a", "off", "2026-11-14T15:00:00Z"),
+			done(3, "", "over", "2026-11-14T17:00:00Z"),
+		},
+		more...)
+	out, became, err := sheet.OfAfter(
+		t.Context(),
+		sheet.CookRequest{Cook: c, Facts: all},
+		kitchen.Kitchen{},
+		cooking.Clock{Now: testclock.Now(), Forecast: forecast.Once{}},
+		facts.Course{},
+		sheet.Reader{},
+	)
 	require.NoError(t, err)
 	return out, became
 }
@@ -117,7 +156,13 @@ func TestAWeightThatCannotBe(t *testing.T) {
 	testclock.Undated(t)
 	for typed, asks := range map[string]bool{"1.4 kg": false, "1800 kg": true, "20 g": true, "2.5 kg": false} {
 		for _, sure := range []bool{false, true} {
-			w := facts.Fact{ID: fmt.Sprintf("00000000-0000-4000-8000-00000000000%d", 2), Kind: facts.Weighed, Piece: "a", What: "cooked", At: "2026-11-14T16:00:00Z"}
+			w := facts.Fact{
+				ID:    fmt.Sprintf("00000000-0000-4000-8000-00000000000%d", 2),
+				Kind:  facts.Weighed,
+				Piece: "a",
+				What:  "cooked",
+				At:    "2026-11-14T16:00:00Z",
+			}
 			w.Values = map[string]any{"typed": typed}
 			if sure {
 				w.Values["sure"] = true

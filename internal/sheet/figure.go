@@ -65,17 +65,32 @@ func fixed(scale float64, decimals int, unit string) shape {
 
 // Shapes of figures.
 var (
-	grams = shape{scale: 1000, unit: "g", text: func(_ writer, v float64) string { return quantity.FormatGrams(quantity.Mass(v)) }, step: true, us: &ounces}
+	grams = shape{
+		scale: 1000,
+		unit:  "g",
+		text:  func(_ writer, v float64) string { return quantity.FormatGrams(quantity.Mass(v)) },
+		step:  true,
+		us:    &ounces,
+	}
 	// ounces keeps grams as its number, in which weighing goes on.
-	ounces = shape{scale: 1000, text: func(w writer, v float64) string { return quantity.FormatMass(quantity.Mass(v), w.Units) }}
-	mass   = shape{scale: 1, text: func(w writer, v float64) string { return quantity.FormatMass(quantity.Mass(v), w.Units) }}
-	depth  = shape{scale: 1000, text: func(w writer, v float64) string {
+	ounces = shape{
+		scale: 1000,
+		text:  func(w writer, v float64) string { return quantity.FormatMass(quantity.Mass(v), w.Units) },
+	}
+	mass = shape{
+		scale: 1,
+		text:  func(w writer, v float64) string { return quantity.FormatMass(quantity.Mass(v), w.Units) },
+	}
+	depth = shape{scale: 1000, text: func(w writer, v float64) string {
 		if v <= 0 {
 			return "none yet"
 		}
 		return quantity.FormatLength(quantity.Length(v), w.Units)
 	}}
-	length  = shape{scale: 1000, text: func(w writer, v float64) string { return quantity.FormatLength(quantity.Length(v), w.Units) }}
+	length = shape{
+		scale: 1000,
+		text:  func(w writer, v float64) string { return quantity.FormatLength(quantity.Length(v), w.Units) },
+	}
 	minutes = shape{scale: 1, text: func(_ writer, v float64) string {
 		return quantity.FormatDuration(time.Duration(v * float64(time.Minute)))
 	}}
@@ -112,7 +127,8 @@ func (w writer) figure(f trace.Figure) Figure {
 	}
 	as := r.as.in(w.Units)
 	out := Figure{
-		ID: f.Rule, Value: brief(as.scale * f.Mid), Unit: as.unit, Text: as.text(w, f.Mid), Low: brief(as.scale * f.Low), High: brief(as.scale * f.High),
+		ID: f.Rule, Value: brief(as.scale * f.Mid), Unit: as.unit, Text: as.text(w, f.Mid), Low: brief(as.scale * f.Low),
+		High: brief(as.scale * f.High),
 	}
 	out.Range = w.rangeOf(as, f)
 	if !w.Brief {
@@ -168,7 +184,8 @@ func (w writer) rangeOf(as shape, f trace.Figure) string {
 		return ""
 	}
 	// The unit is named once when both ends have the same.
-	if head, unit, ok := cutLast(low); ok && as.unit == "" && strings.HasSuffix(high, " "+unit) && !strings.Contains(head, " ") {
+	if head, unit, ok := cutLast(low); ok && as.unit == "" && strings.HasSuffix(high, " "+unit) &&
+		!strings.Contains(head, " ") {
 		low = head
 	}
 	return withUnit(low+"–"+high, as.unit)

@@ -17,7 +17,14 @@ import (
 
 // The same coat salts a rack harder than a shoulder, and the figure says why.
 func TestFiguresSayWhereTheyComeFrom(t *testing.T) {
-	s := page(t, anycook.Supper(anycook.Coated("pork-shoulder-bone-in", "3.6 kg"), anycook.Coated("pork-spare-ribs-squared", "1.2 kg")), Reader{})
+	s := page(
+		t,
+		anycook.Supper(
+			anycook.Coated("pork-shoulder-bone-in", "3.6 kg"),
+			anycook.Coated("pork-spare-ribs-squared", "1.2 kg"),
+		),
+		Reader{},
+	)
 	assert.Contains(t, s.Pieces[1].Ledger.Percent.Where.Explanation, "2.8 ×")
 	assert.Contains(t, s.Pieces[0].Meat.Comparison, "about as much surface as a pork shoulder")
 	texts(reflect.ValueOf(s), "", func(at, text string) {
@@ -59,8 +66,17 @@ func BenchmarkScale(b *testing.B) {
 
 // Six pieces, worked out and written.
 func BenchmarkSheet(b *testing.B) {
-	c := anycook.Supper(anycook.Coated("pork-shoulder-bone-in", "3.6 kg"), anycook.Coated("pork-spare-ribs-squared", "1.2 kg"), anycook.Coated("beef-brisket-packer", "5 kg"),
-		anycook.Coated("chicken-leg", "300 g"), anycook.Coated("venison-haunch", "1.8 kg"), anycook.Coated("pork-loin", "2 kg"))
+	c := anycook.Supper(
+		anycook.Coated("pork-shoulder-bone-in", "3.6 kg"),
+		anycook.Coated("pork-spare-ribs-squared", "1.2 kg"),
+		anycook.Coated("beef-brisket-packer", "5 kg"),
+		anycook.Coated(
+			"chicken-leg",
+			"300 g",
+		),
+		anycook.Coated("venison-haunch", "1.8 kg"),
+		anycook.Coated("pork-loin", "2 kg"),
+	)
 	b.ReportAllocs()
 	for b.Loop() {
 		told(CookRequest{Cook: c}, noon, Reader{})

@@ -50,9 +50,16 @@ type GuessAnswer struct {
 // WriteGame says where a game stands.
 func WriteGame(s *guess.State, as Reader) *GuessSheet {
 	w := writer{Reader: as}
-	out := &GuessSheet{Answers: []GuessAnswer{}, Points: s.Points, Score: fmt.Sprintf("%d of %d, %s", len(s.Answers), guess.Rounds, points(s.Points))}
+	out := &GuessSheet{
+		Answers: []GuessAnswer{},
+		Points:  s.Points,
+		Score:   fmt.Sprintf("%d of %d, %s", len(s.Answers), guess.Rounds, points(s.Points)),
+	}
 	for _, a := range s.Answers {
-		out.Answers = append(out.Answers, GuessAnswer{w.question(a.Question), a.Guess, w.figure(a.Answer), a.Off, a.Points, points(a.Points), judged(a.Off)})
+		out.Answers = append(
+			out.Answers,
+			GuessAnswer{w.question(a.Question), a.Guess, w.figure(a.Answer), a.Off, a.Points, points(a.Points), judged(a.Off)},
+		)
 	}
 	if s.Next != nil {
 		q := w.question(*s.Next)
@@ -77,7 +84,10 @@ func (w writer) question(q guess.Question) GuessQuestion {
 	case "salt":
 		out.Question = fmt.Sprintf("How many grams of salt does a %s coat put on it?", q.Coat.Name)
 	default:
-		out.Question, out.Unit = fmt.Sprintf("A %s coat, overnight: how salty does the meat get, in %% of boneless meat?", q.Coat.Name), "%"
+		out.Question, out.Unit = fmt.Sprintf(
+			"A %s coat, overnight: how salty does the meat get, in %% of boneless meat?",
+			q.Coat.Name,
+		), "%"
 	}
 	return out
 }

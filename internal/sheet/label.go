@@ -30,7 +30,12 @@ func ReadLabel(l formula.Label, as Reader) (*LabelSheet, error) {
 	}
 	switch wide := r.Salt.High - r.Salt.Low; {
 	case wide > 15:
-		out.Message = fmt.Sprintf("%s holds %.0f to %.0f %% salt: the serving is too small to say more. A label with a bigger serving narrows it.", name, r.Salt.Low, r.Salt.High)
+		out.Message = fmt.Sprintf(
+			"%s holds %.0f to %.0f %% salt: the serving is too small to say more. A label with a bigger serving narrows it.",
+			name,
+			r.Salt.Low,
+			r.Salt.High,
+		)
 	case r.Salt.Mid > 50:
 		out.Message = fmt.Sprintf("%s is mostly salt: dose it by the salt it brings, not by the look of the coat.", name)
 	default:

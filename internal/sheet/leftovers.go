@@ -39,12 +39,24 @@ func (w writer) leftovers(p live.Piece, keptKG float64, now time.Time) *Leftover
 	clock := func(t time.Time) string { return t.In(last["slice"].Location()).Format("Mon 15:04") }
 	out := &LeftoverSheet{Lines: []string{}, UseBy: l.UseBy.Format("Monday 2 January")}
 	if l.Chilled.IsZero() {
-		out.Lines = append(out.Lines, fmt.Sprintf("Cut or pull it, spread it in shallow trays with its juice and put it in the cold by %s.", clock(l.Out)))
+		out.Lines = append(
+			out.Lines,
+			fmt.Sprintf("Cut or pull it, spread it in shallow trays with its juice and put it in the cold by %s.", clock(l.Out)),
+		)
 	} else {
 		out.Chilled = clock(l.Chilled)
 	}
 	if l.Reached.IsZero() {
-		out.Lines = append(out.Lines, fmt.Sprintf("It has to be at %s by %s and at %s by %s.", w.short(leftover.CoolC), clock(l.Cool), w.short(leftover.ColdC), clock(l.Cold)))
+		out.Lines = append(
+			out.Lines,
+			fmt.Sprintf(
+				"It has to be at %s by %s and at %s by %s.",
+				w.short(leftover.CoolC),
+				clock(l.Cool),
+				w.short(leftover.ColdC),
+				clock(l.Cold),
+			),
+		)
 	} else {
 		out.Cold = clock(l.Reached)
 	}
@@ -55,8 +67,20 @@ func (w writer) leftovers(p live.Piece, keptKG float64, now time.Time) *Leftover
 		}
 		return fmt.Sprintf("%g cm", 100*m)
 	}
-	out.Lines = append(out.Lines, fmt.Sprintf("Warm it covered at %s to %s in the middle: about %s for a tray %s deep, %s for %s.", w.short(ovenC), w.short(leftover.WarmC),
-		duration(leftover.Body{Deep: trays[0]}.Reheat(fridgeC, ovenC).Round(5*time.Minute)), depth(trays[0]), duration(leftover.Body{Deep: trays[1]}.Reheat(fridgeC, ovenC).Round(5*time.Minute)), depth(trays[1])))
+	out.Lines = append(
+		out.Lines,
+		fmt.Sprintf(
+			"Warm it covered at %s to %s in the middle: about %s for a tray %s deep, %s for %s.",
+			w.short(ovenC),
+			w.short(leftover.WarmC),
+			duration(
+				leftover.Body{Deep: trays[0]}.Reheat(fridgeC, ovenC).Round(5*time.Minute),
+			),
+			depth(trays[0]),
+			duration(leftover.Body{Deep: trays[1]}.Reheat(fridgeC, ovenC).Round(5*time.Minute)),
+			depth(trays[1]),
+		),
+	)
 	if makes := w.makes(keptKG); makes != "" && !l.Late {
 		out.Lines = append(out.Lines, makes)
 	}
@@ -81,5 +105,9 @@ func (w writer) makes(keptKG float64) string {
 		return ""
 	}
 	last := len(of) - 1
-	return fmt.Sprintf("The %s that you kept makes %s.", quantity.FormatMass(quantity.Mass(keptKG), w.Units), join(strings.Join(of[:last], ", "), " or ", of[last]))
+	return fmt.Sprintf(
+		"The %s that you kept makes %s.",
+		quantity.FormatMass(quantity.Mass(keptKG), w.Units),
+		join(strings.Join(of[:last], ", "), " or ", of[last]),
+	)
 }

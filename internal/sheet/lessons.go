@@ -45,7 +45,10 @@ func cooks(n int) string {
 func WriteLessons(b learn.Book, as Reader) []LessonLine {
 	w := writer{Reader: as}
 	out := []LessonLine{}
-	for _, id := range slices.SortedFunc(maps.Keys(b.Pits), func(x, y string) int { return b.Pits[y].Off.Cooks - b.Pits[x].Off.Cooks }) {
+	for _, id := range slices.SortedFunc(maps.Keys(b.Pits), func(x,
+		y string) int {
+		return b.Pits[y].Off.Cooks - b.Pits[x].Off.Cooks
+	}) {
 		p := b.Pits[id]
 		if p.Off.Cooks > 0 {
 			out = append(out, LessonLine{"off:" + id, upper(w.runs(p)) + ".", w.gap2(p.Off.Low(), p.Off.High()), p.Off.Cooks})
@@ -59,16 +62,40 @@ func WriteLessons(b learn.Book, as Reader) []LessonLine {
 		c, _ := cut.Find(id)
 		text := fmt.Sprintf("Your %s gives about what is usual (from %s).", c.Name, cooks(y.Cooks))
 		if math.Abs(y.Mid) >= 0.015 {
-			text = fmt.Sprintf("Your %s gives %s meat on the plates than is usual (from %s).", c.Name, moreOrLess(y.Mid), cooks(y.Cooks))
+			text = fmt.Sprintf(
+				"Your %s gives %s meat on the plates than is usual (from %s).",
+				c.Name,
+				moreOrLess(y.Mid),
+				cooks(y.Cooks),
+			)
 		}
 		out = append(out, LessonLine{"yield:" + id, text, percents(y), y.Cooks})
 	}
 	if b.Coat.Cooks > 0 {
-		out = append(out, LessonLine{"coat", fmt.Sprintf("You put %s rub on than the sheet says (from %s).", moreOrLess(b.Coat.Mid), cooks(b.Coat.Cooks)), percents(b.Coat), b.Coat.Cooks})
+		out = append(
+			out,
+			LessonLine{
+				"coat",
+				fmt.Sprintf("You put %s rub on than the sheet says (from %s).", moreOrLess(b.Coat.Mid), cooks(b.Coat.Cooks)),
+				percents(b.Coat),
+				b.Coat.Cooks,
+			},
+		)
 	}
 	if b.Salt.Cooks > 0 {
-		out = append(out, LessonLine{"salt", fmt.Sprintf("Salt is just right for your table at about %.2f %% of the raw meat (from %s).", b.Salt.Mid, cooks(b.Salt.Cooks)),
-			fmt.Sprintf("%.2f–%.2f %%", b.Salt.Low(), b.Salt.High()), b.Salt.Cooks})
+		out = append(
+			out,
+			LessonLine{
+				"salt",
+				fmt.Sprintf(
+					"Salt is just right for your table at about %.2f %% of the raw meat (from %s).",
+					b.Salt.Mid,
+					cooks(b.Salt.Cooks),
+				),
+				fmt.Sprintf("%.2f–%.2f %%", b.Salt.Low(), b.Salt.High()),
+				b.Salt.Cooks,
+			},
+		)
 	}
 	return out
 }
@@ -78,13 +105,25 @@ func (w writer) runs(p learn.Pit) string {
 	if math.Abs(p.Off.Mid) < 1 {
 		return fmt.Sprintf("the %s keeps to what it is set to (from %s)", p.Name, cooks(p.Off.Cooks))
 	}
-	return fmt.Sprintf("the %s runs %s %s than it is set to (from %s)", p.Name, w.gap(math.Abs(p.Off.Mid)), map[bool]string{true: "hotter", false: "cooler"}[p.Off.Mid > 0], cooks(p.Off.Cooks))
+	return fmt.Sprintf(
+		"the %s runs %s %s than it is set to (from %s)",
+		p.Name,
+		w.gap(math.Abs(p.Off.Mid)),
+		map[bool]string{true: "hotter", false: "cooler"}[p.Off.Mid > 0],
+		cooks(p.Off.Cooks),
+	)
 }
 
 // paces says how fast a pit cooks: "your last 6 cook-outs on the Kettle went 9 % slower than forecast".
 func paces(p learn.Pit) string {
 	by := 100 * (math.Exp(p.Pace.Mid) - 1)
-	return fmt.Sprintf("your last %s on the %s went %.0f %% %s than its temperature explains", cooks(p.Pace.Cooks), p.Name, math.Abs(by), map[bool]string{true: "slower", false: "faster"}[by > 0])
+	return fmt.Sprintf(
+		"your last %s on the %s went %.0f %% %s than its temperature explains",
+		cooks(p.Pace.Cooks),
+		p.Name,
+		math.Abs(by),
+		map[bool]string{true: "slower", false: "faster"}[by > 0],
+	)
 }
 
 // gap2 is a range of differences of temperature, with their signs.
@@ -101,7 +140,11 @@ func moreOrLess(ln float64) string {
 
 // percents is the range of a factor, ln.
 func percents(l learn.Lesson) string {
-	return strings.ReplaceAll(fmt.Sprintf("%+.0f to %+.0f %%", 100*(math.Exp(l.Low())-1), 100*(math.Exp(l.High())-1)), "-", "−")
+	return strings.ReplaceAll(
+		fmt.Sprintf("%+.0f to %+.0f %%", 100*(math.Exp(l.Low())-1), 100*(math.Exp(l.High())-1)),
+		"-",
+		"−",
+	)
 }
 
 // allows says what earlier cooks tell of the pits of a cook, since its forecast allows for it.

@@ -99,7 +99,14 @@ type LiveAdvice struct {
 }
 
 // OfLive says what stands at the pit. The error is that of ctx.
-func OfLive(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.Clock, course facts.Course, as Reader) (LiveSheet, error) {
+func OfLive(
+	ctx context.Context,
+	r CookRequest,
+	k kitchen.Kitchen,
+	at cooking.Clock,
+	course facts.Course,
+	as Reader,
+) (LiveSheet, error) {
 	at.Read, at.Parts = course.Readings(), cooking.Seasons|cooking.Depths|cooking.Baths|cooking.Needles
 	result, _, err := r.Work(ctx, k, at)
 	if err != nil {
@@ -114,7 +121,16 @@ func OfLive(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.Cl
 	if zone := result.Order.Serving.Value.Zone; zone != nil {
 		now = now.In(zone)
 	}
-	out := LiveSheet{Name: r.Cook.Name, Zone: r.Cook.Zone, Now: iso(now), Clock: now.Format("15:04"), Speed: 1, Next: []LiveNext{}, Pieces: []LivePiece{}, Log: w.log(result)}
+	out := LiveSheet{
+		Name:   r.Cook.Name,
+		Zone:   r.Cook.Zone,
+		Now:    iso(now),
+		Clock:  now.Format("15:04"),
+		Speed:  1,
+		Next:   []LiveNext{},
+		Pieces: []LivePiece{},
+		Log:    w.log(result),
+	}
 	if s := result.Order.Serving.Value.At; !s.IsZero() {
 		out.Serve = "serving at " + s.Format("15:04")
 	}
@@ -195,7 +211,19 @@ func Warm(c float64, as Reader) string { return writer{Reader: as}.short(c) }
 func (w writer) livePiece(r cooking.Result, p live.Piece, now time.Time, next []LiveNext) LivePiece {
 	key := p.Piece.Line.Key
 	h := p.Piece.Happened
-	out := LivePiece{Key: key, Title: title(p.Piece), State: string(p.State), PitNo: p.Pit, Places: []BigFigure{}, Probed: p.Piece.Line.Meat.Value.Cut.Places(), Curve: []DrawnPoint{}, Read: []ReadPoint{}, Catch: []CatchLine{}, NowH: math.Round(1000*h.NowH) / 1000, Unit: "°C"}
+	out := LivePiece{
+		Key:    key,
+		Title:  title(p.Piece),
+		State:  string(p.State),
+		PitNo:  p.Pit,
+		Places: []BigFigure{},
+		Probed: p.Piece.Line.Meat.Value.Cut.Places(),
+		Curve:  []DrawnPoint{},
+		Read:   []ReadPoint{},
+		Catch:  []CatchLine{},
+		NowH:   math.Round(1000*h.NowH) / 1000,
+		Unit:   "°C",
+	}
 	if w.Units == quantity.US {
 		out.Unit = "°F"
 	}
@@ -271,7 +299,8 @@ func (w writer) goesOn(out *LivePiece, p live.Piece, on time.Time) {
 	if p.Done() {
 		out.Ready = BigFigure{Text: "Done", Note: "take it off"}
 	} else if !math.IsInf(done.Mid, 1) {
-		out.Ready = BigFigure{Text: at(done.Low).Format("15:04") + "–" + w.until(done.High, at), Note: "off the fire, most likely " + at(done.Mid).Format("15:04")}
+		out.Ready = BigFigure{Text: at(done.Low).Format("15:04") + "–" + w.until(done.High, at),
+			Note: "off the fire, most likely " + at(done.Mid).Format("15:04")}
 		out.Moved = w.moved(p)
 	} else {
 		out.Ready.Note = "in this pit it does not get done"
@@ -321,7 +350,12 @@ func (w writer) moved(p live.Piece) string {
 	case d < 0 && p.PitOff > 3.5:
 		why = "the pit ran " + w.gap(p.PitOff) + " high"
 	}
-	return fmt.Sprintf("%s %s than thought when it went on: %s.", duration(d.Abs()), map[bool]string{true: "later", false: "earlier"}[d > 0], why)
+	return fmt.Sprintf(
+		"%s %s than thought when it went on: %s.",
+		duration(d.Abs()),
+		map[bool]string{true: "later", false: "earlier"}[d > 0],
+		why,
+	)
 }
 
 // advice says whether to wrap, and why.
@@ -343,7 +377,11 @@ func (w writer) advice(p live.Piece) *LiveAdvice {
 		out.Head, out.Figure, out.Why = "Not yet: wrap when the bark holds", "", "The bark still scratches off."
 	}
 	if a.Saves >= 10*time.Minute {
-		out.Why = join(out.Why, " ", "Wrapping now saves about "+duration(a.Saves.Round(5*time.Minute))+" and softens the bark.")
+		out.Why = join(
+			out.Why,
+			" ",
+			"Wrapping now saves about "+duration(a.Saves.Round(5*time.Minute))+" and softens the bark.",
+		)
 	}
 	return out
 }

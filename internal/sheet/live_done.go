@@ -53,7 +53,8 @@ func (w writer) atPit(p live.Piece) []LiveCaution {
 	}
 	for _, f := range p.Piece.Findings {
 		over := p.State == live.Done || p.State == live.Resting && f.Stage == "fire" && f.ID != "poultry-done"
-		told := f.ID == "slow-to-warm" && logged("warmed-slowly") || f.ID == "hot-hold" && logged("held-cool") || f.ID == "poultry-done" && logged("poultry-shown")
+		told := f.ID == "slow-to-warm" && logged("warmed-slowly") || f.ID == "hot-hold" && logged("held-cool") ||
+			f.ID == "poultry-done" && logged("poultry-shown")
 		if (f.Stage == "fire" || f.Stage == "rest") && !over && !told {
 			add(f)
 		}
@@ -86,7 +87,10 @@ func (w writer) verdict(p live.Piece) string {
 	case len(d.Cold) > 0 && len(d.Cold) < len(p.Places):
 		return "Not there yet in " + places(slices.Clone(d.Cold)) + ": the coldest place counts."
 	case d.Tender() && p.Core != nil:
-		return fmt.Sprintf("Soft already, at %s: probe it in other places before you take it off.", w.short(float64(p.Core.C)))
+		return fmt.Sprintf(
+			"Soft already, at %s: probe it in other places before you take it off.",
+			w.short(float64(p.Core.C)),
+		)
 	}
 	return ""
 }
@@ -95,14 +99,20 @@ func (w writer) verdict(p live.Piece) string {
 func (w writer) catch(c live.Catch, p live.Piece) CatchLine {
 	percent := func(share float64) string { return fmt.Sprintf("%.0f %%", 100*math.Min(share, 0.99)) }
 	by := duration(c.Saves.Abs().Round(5 * time.Minute))
-	out := CatchLine{Note: fmt.Sprintf("saves about %s: %s instead of %s to be ready in time", by, percent(c.Chance), percent(c.Was))}
+	out := CatchLine{
+		Note: fmt.Sprintf("saves about %s: %s instead of %s to be ready in time", by, percent(c.Chance), percent(c.Was)),
+	}
 	set := Press{What: "set", Label: "Pit changed", Pit: true, Values: field.Values{"pit": p.Pit, "c": float64(c.SetC)}}
 	switch c.ID {
 	case "hotter":
 		out.Label, out.Note, out.Press = "Pit up to "+w.short(float64(c.SetC)), out.Note+"; less time for smoke", set
 	case "cooler":
 		out.Label, out.Press = "Pit down to "+w.short(float64(c.SetC)), set
-		out.Note = fmt.Sprintf("it would be off long before it rests: about %s more for smoke, a shorter hold, still %s to be ready in time", by, percent(c.Chance))
+		out.Note = fmt.Sprintf(
+			"it would be off long before it rests: about %s more for smoke, a shorter hold, still %s to be ready in time",
+			by,
+			percent(c.Chance),
+		)
 	case "later":
 		day := ""
 		if c.Serve.YearDay() != p.Piece.Clock.Serve.YearDay() {

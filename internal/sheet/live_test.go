@@ -23,18 +23,25 @@ func BenchmarkLive(b *testing.B) {
 	on := time.Date(2026, 11, 28, 7, 0, 0, 0, time.UTC)
 	r, course := sheet.CookRequest{}, facts.Course{}
 	var pieces []cook.Piece
-	for i, cut := range []string{"lamb-shoulder-bone-in", "beef-chuck-roll", "pork-loin", "chicken-leg", "venison-haunch"} {
+	for i, cut := range []string{"lamb-shoulder-bone-in", "beef-chuck-roll", "pork-loin", "chicken-leg",
+		"venison-haunch"} {
 		p := anycook.Coated(cut, "3 kg")
 		p.Key, p.Fire.On = fmt.Sprint("p", i), i%3
 		pieces = append(pieces, p)
-		r.Facts = append(r.Facts, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: p.Key, What: "fire", At: on.Format(time.RFC3339)})
+		r.Facts = append(
+			r.Facts,
+			facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: p.Key, What: "fire", At: on.Format(time.RFC3339)},
+		)
 	}
 	r.Cook = anycook.Supper(pieces...)
 	r.Cook.Zone, r.Cook.ServeAt = "UTC", "2026-11-28T20:30"
 	r.Cook.Pits = []cook.Pit{{Name: "a", Kind: "pellet"}, {Name: "b", Kind: "kettle"}, {Name: "c", Kind: "offset"}}
 	read := func(at time.Time) {
 		for i := range pieces {
-			course.Add(facts.Reading{Probe: fmt.Sprint("core:p", i), At: at, C: quantity.Celsius(5 + 8*at.Sub(on).Hours())}, facts.Reading{Probe: fmt.Sprint("pit:", i%3), At: at, C: 118})
+			course.Add(
+				facts.Reading{Probe: fmt.Sprint("core:p", i), At: at, C: quantity.Celsius(5 + 8*at.Sub(on).Hours())},
+				facts.Reading{Probe: fmt.Sprint("pit:", i%3), At: at, C: 118},
+			)
 		}
 	}
 	now := on
@@ -44,7 +51,14 @@ func BenchmarkLive(b *testing.B) {
 	for b.Loop() {
 		now = now.Add(5 * time.Minute)
 		read(now)
-		_, err := sheet.OfLive(b.Context(), r, kitchen.Kitchen{}, cooking.Clock{Now: now, Recorded: r.Cook.ServeAt}, course, sheet.Reader{})
+		_, err := sheet.OfLive(
+			b.Context(),
+			r,
+			kitchen.Kitchen{},
+			cooking.Clock{Now: now, Recorded: r.Cook.ServeAt},
+			course,
+			sheet.Reader{},
+		)
 		require.NoError(b, err)
 	}
 }

@@ -198,16 +198,32 @@ func (w writer) compared(out *LogCompared, pieces []outcome.Piece) {
 		return ""
 	}
 	add("Cut", false, func(p outcome.Piece) string { return p.Label })
-	add("Trimmed weight", false, func(p outcome.Piece) string { return quantity.FormatMass(quantity.Mass(p.GreenKG), w.Units) })
-	add("Thickest point", false, func(p outcome.Piece) string { return quantity.FormatLength(quantity.Length(p.MM/1000), w.Units) })
+	add(
+		"Trimmed weight",
+		false,
+		func(p outcome.Piece) string { return quantity.FormatMass(quantity.Mass(p.GreenKG), w.Units) },
+	)
+	add(
+		"Thickest point",
+		false,
+		func(p outcome.Piece) string { return quantity.FormatLength(quantity.Length(p.MM/1000), w.Units) },
+	)
 	add("Pit", false, func(p outcome.Piece) string { return cmp.Or(p.PitName, p.PitKind) })
 	add("Set to", false, func(p outcome.Piece) string { return when(p.SetC > 0, w.short(p.SetC)) })
 	add("The pit ran", false, func(p outcome.Piece) string {
-		return when(p.AirN > 0, map[bool]string{true: w.gap(math.Abs(p.AirOffC)) + " hotter", false: w.gap(math.Abs(p.AirOffC)) + " cooler"}[p.AirOffC > 0])
+		return when(
+			p.AirN > 0,
+			map[bool]string{true: w.gap(math.Abs(p.AirOffC)) + " hotter",
+				false: w.gap(math.Abs(p.AirOffC)) + " cooler"}[p.AirOffC > 0],
+		)
 	})
 	add("Wrap", false, func(p outcome.Piece) string { return when(p.Wrap != "none", cmp.Or(wrapNames[p.Wrap], p.Wrap)) })
 	add("Rub", false, func(p outcome.Piece) string { return p.Formula })
-	add("Salt in the raw meat", false, func(p outcome.Piece) string { return when(p.Salt > 0, fmt.Sprintf("%.2f %%", p.Salt)) })
+	add(
+		"Salt in the raw meat",
+		false,
+		func(p outcome.Piece) string { return when(p.Salt > 0, fmt.Sprintf("%.2f %%", p.Salt)) },
+	)
 	add("Forecast", true, func(p outcome.Piece) string { return when(p.Thought.Mid > 0, hours(p.Thought.Mid)) })
 	add("On the fire", true, func(p outcome.Piece) string { return when(p.Hours > 0, hours(p.Hours)) })
 	add("Highest core", true, func(p outcome.Piece) string { return when(p.CoreC > 0, w.short(p.CoreC)) })
@@ -280,7 +296,12 @@ func WriteTrends(all []outcome.Cook, as Reader) Trends {
 	if len(forecast) > 0 {
 		f, _, _ := mean(forecast)
 		g, _, _ := mean(guess)
-		out.Nearer = fmt.Sprintf("Over %s with a guess of yours, the forecast was off by %.0f %% and your guess by %.0f %%.", cooks(len(forecast)), 100*(math.Exp(f)-1), 100*(math.Exp(g)-1))
+		out.Nearer = fmt.Sprintf(
+			"Over %s with a guess of yours, the forecast was off by %.0f %% and your guess by %.0f %%.",
+			cooks(len(forecast)),
+			100*(math.Exp(f)-1),
+			100*(math.Exp(g)-1),
+		)
 	}
 	return out
 }

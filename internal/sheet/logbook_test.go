@@ -21,8 +21,11 @@ import (
 // past is a cook of one piece that is over.
 func past(name string, change func(*outcome.Piece)) outcome.Cook {
 	p := outcome.Piece{
-		Key: "a", Label: "pork loin, boneless", Cut: "pork-loin", PitName: "Kettle", PitKind: "kettle", Wrap: "none", GreenKG: 1.8, On: "2026-11-14T12:00:00Z", Off: "2026-11-14T14:30:00Z",
-		Hours: 2.5, Thought: outcome.Band{Low: 1.5, Mid: 2, High: 3}, CookedKG: 1.44, Yield: outcome.Band{Mid: 0.82}, Salt: 0.9, MM: 80, SetC: 120, Scores: []outcome.Score{{Aspect: "salt", Value: 4}}, Notes: []string{"First.", "Off at 60."},
+		Key: "a", Label: "pork loin, boneless", Cut: "pork-loin", PitName: "Kettle", PitKind: "kettle", Wrap: "none",
+		GreenKG: 1.8, On: "2026-11-14T12:00:00Z", Off: "2026-11-14T14:30:00Z",
+		Hours: 2.5, Thought: outcome.Band{Low: 1.5, Mid: 2, High: 3}, CookedKG: 1.44, Yield: outcome.Band{Mid: 0.82},
+		Salt: 0.9, MM: 80, SetC: 120, Scores: []outcome.Score{{Aspect: "salt", Value: 4}},
+		Notes: []string{"First.", "Off at 60."},
 	}
 	change(&p)
 	return outcome.Cook{Name: name, Day: "2026-11-14", Finished: true, Pieces: []outcome.Piece{p}}
@@ -33,14 +36,22 @@ func past(name string, change func(*outcome.Piece)) outcome.Cook {
 func TestALineOfTheLogbook(t *testing.T) {
 	l := sheet.WriteLogLine("id", past("Sunday loin", func(*outcome.Piece) {}))
 	assert.Equal(t, "Sat 14 Nov 2026", l.Day)
-	assert.Equal(t, []string{"2 h 30", "30 min longer than forecast", "80 %", "Kettle, no wrap", "Off at 60."}, []string{strings.ReplaceAll(l.Hours, "2½ h", "2 h 30"), l.Miss, l.Yield, l.How, l.Note})
+	assert.Equal(
+		t,
+		[]string{"2 h 30", "30 min longer than forecast", "80 %", "Kettle, no wrap", "Off at 60."},
+		[]string{strings.ReplaceAll(l.Hours, "2½ h", "2 h 30"), l.Miss, l.Yield, l.How, l.Note},
+	)
 	assert.Equal(t, "3.0", l.Score)
 	quick := sheet.WriteLogLine("id", past("", func(p *outcome.Piece) { p.Hours = 1.5 }))
 	assert.Equal(t, "30 min shorter than forecast", quick.Miss)
 	bare := sheet.WriteLogLine("id", past("", func(p *outcome.Piece) {
 		p.Hours, p.Thought, p.CookedKG, p.Scores, p.Notes, p.PitName, p.Wrap = 0, outcome.Band{}, 0, nil, nil, "", "foil"
 	}))
-	assert.Equal(t, []string{"", "", "", "", "", "kettle, foil"}, []string{bare.Hours, bare.Miss, bare.Yield, bare.Score, bare.Note, bare.How})
+	assert.Equal(
+		t,
+		[]string{"", "", "", "", "", "kettle, foil"},
+		[]string{bare.Hours, bare.Miss, bare.Yield, bare.Score, bare.Note, bare.How},
+	)
 	assert.NotPanics(t, func() { sheet.WriteLogLine("id", outcome.Cook{}) })
 }
 
@@ -54,7 +65,14 @@ func TestComparedPointByPoint(t *testing.T) {
 	}
 	other := past("Other", func(p *outcome.Piece) { p.Wrap, p.Hours = "paper", 2 })
 	other.Pieces = append([]outcome.Piece{{Key: "z", Cut: "lamb-leg"}}, other.Pieces...)
-	got := sheet.WriteCompared([]sheet.Beside{{ID: "1", Outcome: past("One", func(*outcome.Piece) {}), Course: course}, {ID: "2", Outcome: other, Course: course}, {ID: "3", Outcome: outcome.Cook{Name: "Nothing"}}}, sheet.Reader{Units: quantity.US})
+	got := sheet.WriteCompared(
+		[]sheet.Beside{
+			{ID: "1", Outcome: past("One", func(*outcome.Piece) {}), Course: course},
+			{ID: "2", Outcome: other, Course: course},
+			{ID: "3", Outcome: outcome.Cook{Name: "Nothing"}},
+		},
+		sheet.Reader{Units: quantity.US},
+	)
 	require.Len(t, got.Cooks, 2)
 	assert.Equal(t, []string{"Nothing: nothing went on the fire"}, got.Missed)
 	assert.Equal(t, "°F", got.Unit)
@@ -75,7 +93,11 @@ func TestComparedPointByPoint(t *testing.T) {
 
 // Trends hold every cook of a cut once, with its ends; a cut of one cook has no range.
 func TestTrends(t *testing.T) {
-	all := []outcome.Cook{past("", func(*outcome.Piece) {}), past("", func(p *outcome.Piece) { p.CookedKG, p.GuessH = 1.35, 2 }), past("", func(p *outcome.Piece) { p.Cut, p.CookedKG = "lamb-leg-bone-in", 0 })}
+	all := []outcome.Cook{
+		past("", func(*outcome.Piece) {}),
+		past("", func(p *outcome.Piece) { p.CookedKG, p.GuessH = 1.35, 2 }),
+		past("", func(p *outcome.Piece) { p.Cut, p.CookedKG = "lamb-leg-bone-in", 0 }),
+	}
 	got := sheet.WriteTrends(all, sheet.Reader{})
 	require.Len(t, got.Cuts, 2)
 	assert.Equal(t, 2, got.Cuts[0].Cooks)
@@ -83,23 +105,38 @@ func TestTrends(t *testing.T) {
 	assert.Equal(t, "1.9 (1.9–1.9)", got.Cuts[0].Pace)
 	assert.Equal(t, []string{"", "1.9"}, []string{got.Cuts[1].Yield, got.Cuts[1].Pace})
 	assert.Len(t, got.Salt, 3)
-	assert.Equal(t, "Over one cook-out with a guess of yours, the forecast was off by 25 % and your guess by 25 %.", got.Nearer)
+	assert.Equal(
+		t,
+		"Over one cook-out with a guess of yours, the forecast was off by 25 % and your guess by 25 %.",
+		got.Nearer,
+	)
 }
 
 // A lesson says what it is, which way, and how many cooks it rests on, in either kind of units.
 func TestLessonsInWords(t *testing.T) {
 	b := learn.Book{
-		Pits:   map[string]learn.Pit{"k": {Name: "Kettle", Off: learn.Lesson{Mid: -7, SD: 1, Cooks: 6}, Pace: learn.Lesson{Mid: 0.09, SD: 0.05, Cooks: 4}}},
-		Yields: map[string]learn.Lesson{"pork-loin": {Mid: -0.05, SD: 0.02, Cooks: 1}, "lamb-leg-bone-in": {Mid: 0.001, SD: 0.02, Cooks: 2}},
-		Coat:   learn.Lesson{Mid: 0.18, SD: 0.05, Cooks: 3}, Salt: learn.Lesson{Mid: 0.92, SD: 0.05, Cooks: 9},
+		Pits: map[string]learn.Pit{
+			"k": {
+				Name: "Kettle",
+				Off:  learn.Lesson{Mid: -7, SD: 1, Cooks: 6},
+				Pace: learn.Lesson{Mid: 0.09, SD: 0.05, Cooks: 4},
+			},
+		},
+		Yields: map[string]learn.Lesson{
+			"pork-loin":        {Mid: -0.05, SD: 0.02, Cooks: 1},
+			"lamb-leg-bone-in": {Mid: 0.001, SD: 0.02, Cooks: 2},
+		},
+		Coat: learn.Lesson{Mid: 0.18, SD: 0.05, Cooks: 3}, Salt: learn.Lesson{Mid: 0.92, SD: 0.05, Cooks: 9},
 	}
 	texts := ""
 	for _, l := range sheet.WriteLessons(b, sheet.Reader{}) {
 		texts += l.Text + "|" + l.Range + "\n"
 	}
 	for _, want := range []string{
-		"The Kettle runs 7\u00a0°C cooler than it is set to (from 6 cook-outs).|−8\u00a0°C to −6\u00a0°C", "Your last 4 cook-outs on the Kettle went 9 % slower than its temperature explains.",
-		"gives 5 % less meat on the plates than is usual (from one cook-out).", "gives about what is usual (from 2 cook-outs).", "You put 20 % more rub on than the sheet says (from 3 cook-outs).",
+		"The Kettle runs 7\u00a0°C cooler than it is set to (from 6 cook-outs).|−8\u00a0°C to −6\u00a0°C",
+		"Your last 4 cook-outs on the Kettle went 9 % slower than its temperature explains.",
+		"gives 5 % less meat on the plates than is usual (from one cook-out).",
+		"gives about what is usual (from 2 cook-outs).", "You put 20 % more rub on than the sheet says (from 3 cook-outs).",
 		"Salt is just right for your table at about 0.92 % of the raw meat (from 9 cook-outs).|0.86–0.98 %",
 	} {
 		assert.Contains(t, texts, want)
@@ -118,11 +155,25 @@ func TestLessonsInWords(t *testing.T) {
 func TestTheTruthInWords(t *testing.T) {
 	on := time.Date(2026, 11, 14, 7, 0, 0, 0, time.UTC)
 	truth := live.Truth{
-		Piece: "a", PitOff: -6, Thick: 1.12, Hot: 0.8, On: on, Off: on.Add(8 * time.Hour), TargetC: 95, CoreC: 90, ShownC: 95.4,
-		Ways: []live.Way{{ID: "did", Hours: 9.5, Done: true}, {ID: "planned", Hours: 9.4, Done: true}, {ID: "bare", Hours: 12, Done: true}, {ID: "hotter", Hours: 30}},
+		Piece: "a", PitOff: -6, Thick: 1.12, Hot: 0.8, On: on, Off: on.Add(8 * time.Hour), TargetC: 95, CoreC: 90,
+		ShownC: 95.4,
+		Ways: []live.Way{
+			{ID: "did", Hours: 9.5, Done: true},
+			{ID: "planned", Hours: 9.4, Done: true},
+			{ID: "bare", Hours: 12, Done: true},
+			{ID: "hotter", Hours: 30},
+		},
 	}
 	p := sheet.WriteDebrief([]live.Truth{truth}, sheet.Reader{}).Pieces[0]
-	assert.Equal(t, []string{"The pit ran 6\u00a0°C cooler than it was set to.", "The piece was 12 % thicker than you were told.", "The air in the pit gave 20 % less heat than is usual."}, p.Hidden)
+	assert.Equal(
+		t,
+		[]string{
+			"The pit ran 6\u00a0°C cooler than it was set to.",
+			"The piece was 12 % thicker than you were told.",
+			"The air in the pit gave 20 % less heat than is usual.",
+		},
+		p.Hidden,
+	)
 	assert.Contains(t, p.Did, "really at 90.0°; the probe showed 95.4°")
 	assert.Contains(t, p.Did, "It needed 1 h 30 more")
 	costs := []string{}
@@ -132,21 +183,40 @@ func TestTheTruthInWords(t *testing.T) {
 	assert.Equal(t, []string{"", "about the same", "2 h 30 later", ""}, costs)
 	assert.Equal(t, "never done", p.Ways[3].Time)
 	truth.Off = on.Add(12 * time.Hour)
-	assert.Contains(t, sheet.WriteDebrief([]live.Truth{truth}, sheet.Reader{}).Pieces[0].Did, "It was there 2 h 30 before.")
+	assert.Contains(
+		t,
+		sheet.WriteDebrief([]live.Truth{truth}, sheet.Reader{}).Pieces[0].Did,
+		"It was there 2 h 30 before.",
+	)
 	calm := live.Truth{Thick: 1, Hot: 1, Ways: []live.Way{{ID: "did", Hours: 8, Done: true}}}
-	assert.Equal(t, []string{"The pit kept to what it was set to."}, sheet.WriteDebrief([]live.Truth{calm}, sheet.Reader{}).Pieces[0].Hidden)
+	assert.Equal(
+		t,
+		[]string{"The pit kept to what it was set to."},
+		sheet.WriteDebrief([]live.Truth{calm}, sheet.Reader{}).Pieces[0].Hidden,
+	)
 }
 
 // What was told is said back as it is understood, with what is not.
 func TestATaleSaidBack(t *testing.T) {
 	on := time.Date(2026, 11, 14, 7, 0, 0, 0, time.UTC)
-	moves, wrong := tale.Read("pit up to 275 F after 5 h; wrapped in paper an hour later, 71 C; 68 C was read at 2 h; sang", on)
+	moves, wrong := tale.Read(
+		"pit up to 275 F after 5 h; wrapped in paper an hour later, 71 C; 68 C was read at 2 h; sang",
+		on,
+	)
 	out := sheet.WriteTale(moves, wrong, sheet.Reader{})
 	labels := []string{}
 	for _, l := range out.Lines {
 		labels = append(labels, fmt.Sprint(l.Time, " ", l.Label))
 	}
-	assert.Equal(t, []string{"Sat 12:00 Pit set to 135\u00a0°C", "Sat 13:00 Wrapped in paper, core at 71\u00a0°C", "Sat 09:00 Core read, core at 68\u00a0°C"}, labels)
+	assert.Equal(
+		t,
+		[]string{
+			"Sat 12:00 Pit set to 135\u00a0°C",
+			"Sat 13:00 Wrapped in paper, core at 71\u00a0°C",
+			"Sat 09:00 Core read, core at 68\u00a0°C",
+		},
+		labels,
+	)
 	require.Len(t, out.Errors, 1)
 	assert.Contains(t, out.Errors[0].Message, "“sang”")
 }

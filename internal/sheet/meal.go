@@ -77,14 +77,23 @@ type MealRequest struct {
 func WriteMeal(r MealRequest, as Reader) MealSheet {
 	w := writer{Reader: as}
 	p := meal.Work(r.Meal, r.Kept, r.Now)
-	out := MealSheet{Errors: append([]Mistake{}, Mistakes(p.Wrong, as)...), Items: []MealItem{}, Tasks: []MealTask{}, Cautions: []MealCaution{}, Disclaimer: Closing}
+	out := MealSheet{
+		Errors:     append([]Mistake{}, Mistakes(p.Wrong, as)...),
+		Items:      []MealItem{},
+		Tasks:      []MealTask{},
+		Cautions:   []MealCaution{},
+		Disclaimer: Closing,
+	}
 	for _, one := range p.Items {
 		out.Items = append(out.Items, w.mealItem(one, r))
 	}
 	if p.Trays > 0 {
 		out.Trays = fmt.Sprintf("Fills %s of 30 × 40 cm.", counted(p.Trays, "tray", "trays"))
 		if p.Trays > p.Fits {
-			out.Trays += fmt.Sprintf(" %s at once: warm the rest in turn, and keep it covered above 60 °C / 140 °F.", upper(fits(p.Fits)))
+			out.Trays += fmt.Sprintf(
+				" %s at once: warm the rest in turn, and keep it covered above 60 °C / 140 °F.",
+				upper(fits(p.Fits)),
+			)
 		}
 	}
 	if !p.Serve.IsZero() {
@@ -104,7 +113,11 @@ func WriteMeal(r MealRequest, as Reader) MealSheet {
 		}
 	}
 	if !p.Sooner.IsZero() {
-		out.Sooner = fmt.Sprintf("It is too late for %s: %s is the soonest.", p.Serve.Format("15:04"), p.Sooner.In(p.Serve.Location()).Format("15:04"))
+		out.Sooner = fmt.Sprintf(
+			"It is too late for %s: %s is the soonest.",
+			p.Serve.Format("15:04"),
+			p.Sooner.In(p.Serve.Location()).Format("15:04"),
+		)
 		out.SoonerAt = p.Sooner.In(p.Serve.Location()).Format(meal.TimeLayout)
 	}
 	for _, severity := range []caution.Severity{caution.Stop, caution.Care, caution.Note} {
@@ -145,7 +158,14 @@ func mealTitle(i meal.Item, f meal.KeptForm) string {
 }
 
 func (w writer) mealItem(one meal.Warmed, r MealRequest) MealItem {
-	out := MealItem{Title: mealTitle(one.Item, one.Form), How: one.Form.How, From: r.Named[one.Item.Cook], Deep: w.deep(one.Form.DeepMM), Each: w.weight(quantity.Mass(one.Dish.Grams / 1000)), Shares: []MealShare{}}
+	out := MealItem{
+		Title:  mealTitle(one.Item, one.Form),
+		How:    one.Form.How,
+		From:   r.Named[one.Item.Cook],
+		Deep:   w.deep(one.Form.DeepMM),
+		Each:   w.weight(quantity.Mass(one.Dish.Grams / 1000)),
+		Shares: []MealShare{},
+	}
 	kept := r.Kept[one.Item.Key]
 	if one.Dish.ID == meal.Cold {
 		out.How = "cold, straight from the fridge"
@@ -163,15 +183,33 @@ func (w writer) mealItem(one meal.Warmed, r MealRequest) MealItem {
 		return out
 	}
 	out.Weight = quantity.FormatMass(one.Mass, w.Units)
-	out.Feeds = BigFigure{Text: fmt.Sprint(one.Feeds), Note: fmt.Sprintf("%s, %s of meat each", map[bool]string{true: "portion", false: "portions"}[one.Feeds == 1], w.weight(one.Each))}
+	out.Feeds = BigFigure{
+		Text: fmt.Sprint(one.Feeds),
+		Note: fmt.Sprintf(
+			"%s, %s of meat each",
+			map[bool]string{true: "portion", false: "portions"}[one.Feeds == 1],
+			w.weight(one.Each),
+		),
+	}
 	if one.Takes.Mid > 0 {
-		out.Takes = BigFigure{Text: duration(one.Takes.Mid.Round(5 * time.Minute)), Note: fmt.Sprintf("to %s in the middle; %s–%s", w.short(leftover.WarmC), duration(one.Takes.Low.Round(5*time.Minute)), duration(one.Takes.High.Round(5*time.Minute)))}
+		out.Takes = BigFigure{
+			Text: duration(one.Takes.Mid.Round(5 * time.Minute)),
+			Note: fmt.Sprintf(
+				"to %s in the middle; %s–%s",
+				w.short(leftover.WarmC),
+				duration(one.Takes.Low.Round(5*time.Minute)),
+				duration(one.Takes.High.Round(5*time.Minute)),
+			),
+		}
 	}
 	switch {
 	case one.Short > 0:
 		out.Problem = fmt.Sprintf("%s short.", upper(counted(one.Short, "portion", "portions")))
 	case one.OverKG > 0:
-		out.Problem = fmt.Sprintf("That is %s more than is left of it.", quantity.FormatMass(quantity.Mass(one.OverKG), w.Units))
+		out.Problem = fmt.Sprintf(
+			"That is %s more than is left of it.",
+			quantity.FormatMass(quantity.Mass(one.OverKG), w.Units),
+		)
 	}
 	for _, d := range meal.Dishes {
 		if makes := int(one.Mass.Grams() / d.Grams); makes > 0 {
@@ -211,7 +249,11 @@ func (w writer) mealTask(t meal.Task, p meal.Plan) MealTask {
 			out.Note += fmt.Sprintf("; in %d lots, the first ones kept hot", one.Batches)
 		}
 	case "check":
-		out.Label, out.Note = title+": probe the middle", fmt.Sprintf("%s by %s; done early it waits covered, above 60\u00a0°C / 140\u00a0°F", w.short(leftover.WarmC), one.By.Round(5*time.Minute).Format("15:04"))
+		out.Label, out.Note = title+": probe the middle", fmt.Sprintf(
+			"%s by %s; done early it waits covered, above 60\u00a0°C / 140\u00a0°F",
+			w.short(leftover.WarmC),
+			one.By.Round(5*time.Minute).Format("15:04"),
+		)
 	case "finish":
 		out.Label, out.Note = title+": out, and on the plates", one.Dish.Takes
 		if one.Dish.ID == meal.Cold {
@@ -258,7 +300,14 @@ type KeptLine struct {
 }
 
 // forms are what finishes are warmed as.
-var forms = map[string]string{"pulled": "pulled", "sliced": "sliced", "pink": "sliced", "bones": "racks", "done": "pieces", "whole": "pieces"}
+var forms = map[string]string{
+	"pulled": "pulled",
+	"sliced": "sliced",
+	"pink":   "sliced",
+	"bones":  "racks",
+	"done":   "pieces",
+	"whole":  "pieces",
+}
 
 // WriteKept writes what was kept of a piece.
 func WriteKept(id, cook string, p outcome.Piece, as Reader) KeptLine {

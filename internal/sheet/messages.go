@@ -249,9 +249,15 @@ var examples = map[string]string{
 
 // taskVerbs say a task of a stage, with the piece or pit that it is about.
 var taskVerbs = map[string]string{
-	"thaw": "Thaw %s in the fridge", "bath": "%s: into the bath", "lift": "%s: out of the bath", "salt": "Prepare and salt %s",
-	"out": "%s: out of the fridge", "fire": "%s: on the fire", "wrap": "Wrap %s", "off": "%s: off the fire", "reheat": "Reheat %s, covered, to 74 °C / 165 °F",
-	"slice": "Slice %s", "prepare": "Prepare %s", "pull": "Pull the %s", "serve": "Serve %s", "dust": "Dust %s once more", "spritz": "Spritz %s", "sauce": "Make the sauce or glaze for %s", "glaze": "Glaze %s", "light": "Light the %s", "feed": "Feed the %s", "set": "Set the %s to its next temperature", "rest": "Move %s on to its next rest", "travel": "Travel with %s",
-	"baste": "Baste %s", "mop": "Mop %s", "look": "Look at %s", "turn": "Turn %s", "wood": "Add wood for %s", "fuel": "Add fuel for %s", "probe": "Probe %s", "unwrap": "Unwrap %s", "finish": "Finish %s",
+	"thaw": "Thaw %s in the fridge", "bath": "%s: into the bath", "lift": "%s: out of the bath",
+	"salt": "Prepare and salt %s",
+	"out":  "%s: out of the fridge", "fire": "%s: on the fire", "wrap": "Wrap %s", "off": "%s: off the fire",
+	"reheat": "Reheat %s, covered, to 74 °C / 165 °F",
+	"slice":  "Slice %s", "prepare": "Prepare %s", "pull": "Pull the %s", "serve": "Serve %s",
+	"dust": "Dust %s once more", "spritz": "Spritz %s", "sauce": "Make the sauce or glaze for %s", "glaze": "Glaze %s",
+	"light": "Light the %s", "feed": "Feed the %s", "set": "Set the %s to its next temperature",
+	"rest": "Move %s on to its next rest", "travel": "Travel with %s",
+	"baste": "Baste %s", "mop": "Mop %s", "look": "Look at %s", "turn": "Turn %s", "wood": "Add wood for %s",
+	"fuel": "Add fuel for %s", "probe": "Probe %s", "unwrap": "Unwrap %s", "finish": "Finish %s",
 	"other": "What you noted for %s",
 }

@@ -10,11 +10,19 @@ import (
 
 // signWords are what is waited for, in words.
 var signWords = map[when.Sign]string{
-	when.Surface: "when the surface is dry", when.Bark: "when the bark is set", when.Colour: "when the colour is right", when.Soft: "when a probe slides in",
+	when.Surface: "when the surface is dry", when.Bark: "when the bark is set", when.Colour: "when the colour is right",
+	when.Soft: "when a probe slides in",
 }
 
 // ofWords are other moves, as a moment names them.
-var ofWords = map[string]string{"on": "it goes on", "wrap": "the wrap", "unwrap": "it is unwrapped", "off": "it is off", "slice": "slicing", "serve": "serving"}
+var ofWords = map[string]string{
+	"on":     "it goes on",
+	"wrap":   "the wrap",
+	"unwrap": "it is unwrapped",
+	"off":    "it is off",
+	"slice":  "slicing",
+	"serve":  "serving",
+}
 
 func (w writer) condition(c when.Cond) string {
 	switch {
@@ -65,7 +73,10 @@ func (w writer) every(e when.Every) string {
 		out += " " + w.waited(e.From)
 	}
 	if !e.Until.None() {
-		out += ", until " + strings.TrimPrefix(strings.TrimPrefix(strings.TrimPrefix(w.waited(e.Until), "right after "), "at "), "when ")
+		out += ", until " + strings.TrimPrefix(
+			strings.TrimPrefix(strings.TrimPrefix(w.waited(e.Until), "right after "), "at "),
+			"when ",
+		)
 	}
 	return out
 }

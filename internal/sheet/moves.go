@@ -36,8 +36,10 @@ type MoveLine struct {
 
 // ownVerbs are the moves of a cook's own, of a piece.
 var ownVerbs = map[method.Kind]string{
-	method.Spritz: "spritz %s", method.Baste: "baste %s", method.Mop: "mop %s", method.Look: "look at %s", method.Turn: "turn %s", method.Wood: "add wood for %s", method.Fuel: "add fuel for %s",
-	method.Probe: "probe %s", method.Wrap: "wrap %s", method.Unwrap: "unwrap %s", method.Dust: "dust %s", method.Glaze: "glaze %s", method.Finish: "finish %s", method.Other: "%s",
+	method.Spritz: "spritz %s", method.Baste: "baste %s", method.Mop: "mop %s", method.Look: "look at %s",
+	method.Turn: "turn %s", method.Wood: "add wood for %s", method.Fuel: "add fuel for %s",
+	method.Probe: "probe %s", method.Wrap: "wrap %s", method.Unwrap: "unwrap %s", method.Dust: "dust %s",
+	method.Glaze: "glaze %s", method.Finish: "finish %s", method.Other: "%s",
 }
 
 func (w writer) ownLabel(m method.Move, piece string) string {
@@ -97,9 +99,22 @@ func (w writer) taskLabel(r cooking.Result, k plan.Task, piece int) string {
 // stageLines are the moves of the stages that are lines of the list, with what they are called and
 // where they are changed.
 var stageLines = map[method.Kind]struct{ label, stage, task string }{
-	method.Thaw: {"thaw in the fridge", "piece", "thaw"}, method.Brine: {"into the bath", "brine", "bath"}, method.Inject: {"inject", "brine", "salt"},
-	method.Wait: {"salt and season", "season", "salt"}, method.Temper: {"out of the fridge", "wait", "out"}, method.On: {"on the fire", "fire", "fire"},
-	method.Spritz: {"spritz", "fire", "spritz"}, method.Wrap: {"wrap", "fire", "wrap"}, method.Off: {"off the fire", "fire", "off"}, method.Rest: {"rest", "clock", ""}, method.Slice: {"slice", "clock", "slice"},
+	method.Thaw: {
+		"thaw in the fridge",
+		"piece",
+		"thaw",
+	}, method.Brine: {"into the bath", "brine", "bath"}, method.Inject: {"inject", "brine", "salt"},
+	method.Wait: {
+		"salt and season",
+		"season",
+		"salt",
+	}, method.Temper: {"out of the fridge", "wait", "out"}, method.On: {"on the fire", "fire", "fire"},
+	method.Spritz: {
+		"spritz",
+		"fire",
+		"spritz",
+	}, method.Wrap: {"wrap", "fire", "wrap"}, method.Off: {"off the fire", "fire", "off"},
+	method.Rest: {"rest", "clock", ""}, method.Slice: {"slice", "clock", "slice"},
 }
 
 // moves are all that is done to a piece, in the order of the clock.
@@ -161,12 +176,28 @@ func (w writer) moves(r cooking.Result, n int) []MoveLine {
 const offBefore = "It is off the fire before this comes."
 
 // ownLines are the moves of the cook's own, those with a mistake too.
-func (w writer) ownLines(r cooking.Result, p cooking.Piece, at string, tasks map[string]plan.Task, add func(MoveLine, plan.Task)) {
+func (w writer) ownLines(
+	r cooking.Result,
+	p cooking.Piece,
+	at string,
+	tasks map[string]plan.Task,
+	add func(MoveLine, plan.Task),
+) {
 	for i, typed := range p.Line.Typed.Moves {
 		pointer := fmt.Sprintf("%s/moves/%d", at, i)
-		l := MoveLine{ID: fmt.Sprintf("own-%d", i), What: typed.What, Own: i, Label: upper(typed.What), Field: pointer + "/when", Removes: []Edit{{Pointer: pointer, Remove: true}}}
+		l := MoveLine{
+			ID:      fmt.Sprintf("own-%d", i),
+			What:    typed.What,
+			Own:     i,
+			Label:   upper(typed.What),
+			Field:   pointer + "/when",
+			Removes: []Edit{{Pointer: pointer, Remove: true}},
+		}
 		task := plan.Task{}
-		if k := slices.IndexFunc(p.Line.Own, func(m method.Move) bool { return m.Key == typed.Key || typed.Key == "" && m.Key == strconv.Itoa(i) }); k >= 0 {
+		if k := slices.IndexFunc(p.Line.Own, func(m method.Move) bool {
+			return m.Key == typed.Key || typed.Key == "" &&
+				m.Key == strconv.Itoa(i)
+		}); k >= 0 {
 			m := p.Line.Own[k]
 			l.Drags = m.At.Each == 0
 			l.Label, l.When = upper(strings.TrimSuffix(w.ownLabel(m, "it"), ": it")), w.every(m.At)
@@ -181,7 +212,12 @@ func (w writer) ownLines(r cooking.Result, p cooking.Piece, at string, tasks map
 }
 
 // dropped are the moments of a move that is put right after one of the stages.
-var dropped = map[string]string{"on": "right after it goes on", "wrap": "right after the wrap", "off": "right after it is off", "slice": "right after slicing"}
+var dropped = map[string]string{
+	"on":    "right after it goes on",
+	"wrap":  "right after the wrap",
+	"off":   "right after it is off",
+	"slice": "right after slicing",
+}
 
 // drop is the moment of a move that is put right after a line.
 func drop(l MoveLine, k plan.Task, p cooking.Piece) string {
@@ -220,10 +256,14 @@ func (w writer) stageMove(l *MoveLine, m method.Move, p cooking.Piece, at string
 			l.Label = "Wrap in " + wrapNames[m.With]
 		}
 		l.Clears = map[method.Kind][]Edit{
-			method.Wrap: {{Pointer: at + "/choices/wrap-at"}}, method.Spritz: {{Pointer: at + "/choices/spritz"}}, method.Off: {{Pointer: at + "/fire/done"}},
+			method.Wrap: {{Pointer: at + "/choices/wrap-at"}}, method.Spritz: {{Pointer: at + "/choices/spritz"}},
+			method.Off: {{Pointer: at + "/fire/done"}},
 		}[m.Kind]
 		if m.Kind != method.Off {
-			l.Removes = []Edit{{Pointer: at + "/choices/" + string(m.Kind), Value: "none"}, {Pointer: at + "/when/" + string(m.Kind)}}
+			l.Removes = []Edit{
+				{Pointer: at + "/choices/" + string(m.Kind), Value: "none"},
+				{Pointer: at + "/when/" + string(m.Kind)},
+			}
 		}
 	case method.On:
 		if l.Note = "pit at " + w.value(m.Set, ""); p.Clock != nil {
@@ -254,8 +294,10 @@ func (w writer) stageMove(l *MoveLine, m method.Move, p cooking.Piece, at string
 
 // restWords are where a piece rests, in the list of moves.
 var restWords = map[string]string{
-	"counter": "rest on the counter", "wrapped": "rest in its wrap", "board": "rest on the board", "tray": "rest in a tray", "cooler": "rest in a dry cooler", "oven": "rest in the oven, switched off",
-	"pit": "rest in the pit, shut down", "pit-cooler": "rest in the pit, then in a cooler", "holder": "hold in a warm holder",
+	"counter": "rest on the counter", "wrapped": "rest in its wrap", "board": "rest on the board",
+	"tray": "rest in a tray", "cooler": "rest in a dry cooler", "oven": "rest in the oven, switched off",
+	"pit": "rest in the pit, shut down", "pit-cooler": "rest in the pit, then in a cooler",
+	"holder": "hold in a warm holder",
 }
 
 // restLabel is what is done in a part of the rest.
@@ -291,7 +333,10 @@ func (w writer) rests(p cooking.Piece, tasks map[string]plan.Task, add func(Move
 		add(l, task)
 	}
 	if rests := p.Clock.Rests; rests.Travel > 0 {
-		add(MoveLine{ID: "travel", What: "travel", Own: -1, Label: "Travel", Note: duration(rests.Travel), Stage: "clock"}, tasks["travel"])
+		add(
+			MoveLine{ID: "travel", What: "travel", Own: -1, Label: "Travel", Note: duration(rests.Travel), Stage: "clock"},
+			tasks["travel"],
+		)
 	}
 }
 

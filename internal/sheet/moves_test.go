@@ -16,7 +16,8 @@ import (
 // A moment is said so that it can be typed again, and means the same, in either unit.
 func TestMomentsAreSaidAsTheyAreRead(t *testing.T) {
 	for _, typed := range []string{
-		"71 °C", "after 4 h", "71 °C or 8 h", "95 °C and soft", "bark set", "surface dry", "colour", "07:00", "30 min before serving", "20 min after the wrap", "right after it is off", "15 min before it is off",
+		"71 °C", "after 4 h", "71 °C or 8 h", "95 °C and soft", "bark set", "surface dry", "colour", "07:00",
+		"30 min before serving", "20 min after the wrap", "right after it is off", "15 min before it is off",
 	} {
 		want, err := when.Parse(typed)
 		require.NoError(t, err)
@@ -29,7 +30,11 @@ func TestMomentsAreSaidAsTheyAreRead(t *testing.T) {
 			assert.Equal(t, want.Each(same), again.Each(same), said)
 		}
 	}
-	e := when.Every{Each: 45 * time.Minute, From: when.At(when.Cond{Sign: when.Bark}), Until: when.At(when.Cond{Of: "wrap"})}
+	e := when.Every{
+		Each:  45 * time.Minute,
+		From:  when.At(when.Cond{Sign: when.Bark}),
+		Until: when.At(when.Cond{Of: "wrap"}),
+	}
 	assert.Equal(t, "every 45 min once the bark is set, until the wrap", writer{}.every(e))
 	again, err := when.ParseEvery(writer{}.every(e))
 	require.NoError(t, err)
@@ -79,7 +84,8 @@ func TestTheListOfMoves(t *testing.T) {
 		last = l.Label
 	}
 	assert.Equal(t, []string{"Thaw in the fridge", "Salt and season"}, labels[:2])
-	for _, want := range []string{"Turn it", "Wrap in foil", "Off the fire", "Open it and let it steam off", "Rest on the counter", "Rest in a dry cooler", "Travel"} {
+	for _, want := range []string{"Turn it", "Wrap in foil", "Off the fire", "Open it and let it steam off",
+		"Rest on the counter", "Rest in a dry cooler", "Travel"} {
 		assert.Contains(t, labels, want)
 	}
 	assert.Contains(t, []string{"Pull it", "Look at it"}, last)

@@ -131,13 +131,20 @@ type DonenessSheet struct {
 }
 
 // OfOutlook answers with the forecast of one piece. The error is that of ctx.
-func OfOutlook(ctx context.Context, r OutlookRequest, k kitchen.Kitchen, at cooking.Clock, as Reader) (OutlookSheet, error) {
+func OfOutlook(
+	ctx context.Context,
+	r OutlookRequest,
+	k kitchen.Kitchen,
+	at cooking.Clock,
+	as Reader,
+) (OutlookSheet, error) {
 	result, err := cooking.Work(ctx, order.Parse(r.Cook, k), r.Facts, k, at)
 	if err != nil {
 		return OutlookSheet{}, err
 	}
 	none := OutlookSheet{
-		Unit: "°C", Heads: []BigFigure{}, Curve: []DrawnPoint{}, Marks: []CurveMark{}, Spritzes: []float64{}, Rest: []DrawnPoint{}, Reaches: []ReachLine{}, Says: []string{},
+		Unit: "°C", Heads: []BigFigure{}, Curve: []DrawnPoint{}, Marks: []CurveMark{}, Spritzes: []float64{},
+		Rest: []DrawnPoint{}, Reaches: []ReachLine{}, Says: []string{},
 		Narrows: []NarrowLine{}, Ways: []WayLine{}, Rules: []RuleLine{},
 	}
 	look, ok, err := outlook.Of(ctx, result, r.Piece)
@@ -159,7 +166,11 @@ func OfOutlook(ctx context.Context, r OutlookRequest, k kitchen.Kitchen, at cook
 			if err != nil {
 				return none, err
 			}
-			out.Other = &OtherCurve{Label: line.Label, Curve: w.curve(other.Fire.Curve), Text: fmt.Sprintf("%s: %s on the fire", line.Label, hours(other.Fire.Done.Mid))}
+			out.Other = &OtherCurve{
+				Label: line.Label,
+				Curve: w.curve(other.Fire.Curve),
+				Text:  fmt.Sprintf("%s: %s on the fire", line.Label, hours(other.Fire.Done.Mid)),
+			}
 		}
 	}
 	return out, nil
@@ -181,7 +192,10 @@ func (w writer) curve(points []heat.Point) []DrawnPoint {
 			if p.PitC != 0 {
 				pit = w.degrees(p.PitC)
 			}
-			out = append(out, DrawnPoint{math.Round(1000*p.H) / 1000, w.degrees(p.Core.Low), w.degrees(p.Core.Mid), w.degrees(p.Core.High), pit})
+			out = append(
+				out,
+				DrawnPoint{math.Round(1000*p.H) / 1000, w.degrees(p.Core.Low), w.degrees(p.Core.Mid), w.degrees(p.Core.High), pit},
+			)
 		}
 	}
 	return out
@@ -218,8 +232,15 @@ func (w writer) outlook(out OutlookSheet, l outlook.Look, r cooking.Result) Outl
 	}
 	out.Heads = append(out.Heads, BigFigure{Text: hours(fire.Done.Mid), Note: "on the fire, " + w.between(fire.Done)})
 	if c.Known {
-		out.Heads = append(out.Heads, BigFigure{Text: c.Times.Fire.Format("15:04"), Note: "on the fire, " + c.Times.Fire.Format("Mon 2 Jan")},
-			BigFigure{Text: fmt.Sprintf("%.0f", 100*math.Min(c.Times.Chance, 0.99)), Unit: "%", Note: "to be ready for the knife"})
+		out.Heads = append(
+			out.Heads,
+			BigFigure{Text: c.Times.Fire.Format("15:04"), Note: "on the fire, " + c.Times.Fire.Format("Mon 2 Jan")},
+			BigFigure{
+				Text: fmt.Sprintf("%.0f", 100*math.Min(c.Times.Chance, 0.99)),
+				Unit: "%",
+				Note: "to be ready for the knife",
+			},
+		)
 	}
 	if p.Meat != nil {
 		served := w.figure(p.Meat.Served)
@@ -232,11 +253,17 @@ func (w writer) outlook(out OutlookSheet, l outlook.Look, r cooking.Result) Outl
 	for i, core := range l.Cores {
 		b := fire.Reach[i]
 		if !math.IsInf(b.Mid, 1) {
-			out.Reaches = append(out.Reaches, ReachLine{w.value(quantity.Celsius(core), ""), hours(b.Mid), w.between(b), clock(b.Mid)})
+			out.Reaches = append(
+				out.Reaches,
+				ReachLine{w.value(quantity.Celsius(core), ""), hours(b.Mid), w.between(b), clock(b.Mid)},
+			)
 		}
 	}
 	if l.Burn.Core > 0 {
-		out.Reaches = append(out.Reaches, ReachLine{w.value(l.Burn.Core, "") + ", done", hours(fire.Done.Mid), w.between(fire.Done), clock(fire.Done.Mid)})
+		out.Reaches = append(
+			out.Reaches,
+			ReachLine{w.value(l.Burn.Core, "") + ", done", hours(fire.Done.Mid), w.between(fire.Done), clock(fire.Done.Mid)},
+		)
 	}
 	out.Says, out.RestText = w.saysOf(l), w.restText(l)
 	for _, n := range fire.Narrows {
@@ -283,7 +310,10 @@ func (w writer) marks(out *OutlookSheet, l outlook.Look, clock func(float64) str
 		out.Marks = append(out.Marks, CurveMark{"off", done, core(done), label, at(done)})
 	}
 	if c.Known && c.Times.Slice.After(c.Times.Fire) {
-		out.Marks = append(out.Marks, CurveMark{"knife", c.Times.Slice.Sub(c.Times.Fire).Hours(), 0, "slice", c.Times.Slice.Format("Mon 15:04")})
+		out.Marks = append(
+			out.Marks,
+			CurveMark{"knife", c.Times.Slice.Sub(c.Times.Fire).Hours(), 0, "slice", c.Times.Slice.Format("Mon 15:04")},
+		)
 	}
 	slices.SortStableFunc(out.Marks, func(a, b CurveMark) int { return cmp.Compare(a.H, b.H) })
 	if every := c.Spritz.Hours(); every > 0 && len(fire.Visits) > 0 {
@@ -319,7 +349,15 @@ func (w writer) changes(out *OutlookSheet, l outlook.Look, core func(h float64) 
 	}
 }
 
-var wrapNames = map[string]string{"foil": "foil", "paper": "paper", "brown-paper": "paper", "pan": "pan and foil", "boat": "open boat", "bacon": "bacon", "none": "unwrapped"}
+var wrapNames = map[string]string{
+	"foil":        "foil",
+	"paper":       "paper",
+	"brown-paper": "paper",
+	"pan":         "pan and foil",
+	"boat":        "open boat",
+	"bacon":       "bacon",
+	"none":        "unwrapped",
+}
 
 // short is a temperature in the reader's unit alone.
 func (w writer) short(c float64) string {

@@ -150,7 +150,11 @@ func TestAnotherWayIsDrawn(t *testing.T) {
 	}
 	for _, w := range out.Ways {
 		assert.NotEmpty(t, w.Label)
-		assert.True(t, strings.HasPrefix(w.Differs, "+ ") || strings.HasPrefix(w.Differs, "− ") || w.Differs == "the same time", w.Differs)
+		assert.True(
+			t,
+			strings.HasPrefix(w.Differs, "+ ") || strings.HasPrefix(w.Differs, "− ") || w.Differs == "the same time",
+			w.Differs,
+		)
 	}
 }
 
@@ -179,7 +183,8 @@ func TestAForecastOfLess(t *testing.T) {
 	for _, r := range out.Reaches {
 		assert.Empty(t, r.Clock)
 	}
-	for _, bad := range []cook.Cook{shoulder(func(p *cook.Piece) { p.Trimmed = "heavy" }), shoulder(func(p *cook.Piece) { p.Fire.Pit = "hot" }), shoulder(func(p *cook.Piece) { p.Cut = "unicorn" }), {}} {
+	for _, bad := range []cook.Cook{shoulder(func(p *cook.Piece) { p.Trimmed = "heavy" }),
+		shoulder(func(p *cook.Piece) { p.Fire.Pit = "hot" }), shoulder(func(p *cook.Piece) { p.Cut = "unicorn" }), {}} {
 		none := ahead(t, bad, "hotter", Reader{})
 		assert.Empty(t, none.Title)
 		assert.NotNil(t, none.Curve, "lists are empty, not absent")
@@ -240,7 +245,12 @@ func TestBeforeLighting(t *testing.T) {
 		assert.True(t, kept["light-pit0"][0].Ticked, kind.ID)
 		assert.False(t, kept["light-pit0"][1].Ticked)
 		assert.False(t, kept["light-pit1"][0].Ticked, "the other pit has its own")
-		gone := facts.Fact{ID: "00000000-0000-4000-8000-000000000006", Kind: facts.Withdrawn, What: f.ID, At: "2026-11-28T05:01"}
+		gone := facts.Fact{
+			ID:   "00000000-0000-4000-8000-000000000006",
+			Kind: facts.Withdrawn,
+			What: f.ID,
+			At:   "2026-11-28T05:01",
+		}
 		assert.False(t, lists(facts.Facts{f, gone})["light-pit0"][0].Ticked)
 	}
 }

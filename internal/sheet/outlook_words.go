@@ -20,23 +20,71 @@ func (w writer) saysOf(l outlook.Look) []string {
 		out = append(out, fmt.Sprintf("The bark is set after about %s (%s).", hours(f.Bark.Mid), w.between(f.Bark)))
 	}
 	if l.Stall != nil {
-		out = append(out, fmt.Sprintf("It stalls for about %s, between %s and %s: the surface sweats as fast as the heat comes in.", hours(l.Stall.To-l.Stall.From), w.short(l.Stall.LowC), w.short(l.Stall.TopC)))
+		out = append(
+			out,
+			fmt.Sprintf(
+				"It stalls for about %s, between %s and %s: the surface sweats as fast as the heat comes in.",
+				hours(l.Stall.To-l.Stall.From),
+				w.short(l.Stall.LowC),
+				w.short(l.Stall.TopC),
+			),
+		)
 	}
 	if l.Burn.Cut.DoneC() > 80 {
-		out = append(out, fmt.Sprintf("Tenderness when it comes off: %.1f (%.1f–%.1f), where 1 is soft to a probe.", f.Soft.Mid, f.Soft.Low, f.Soft.High))
+		out = append(
+			out,
+			fmt.Sprintf(
+				"Tenderness when it comes off: %.1f (%.1f–%.1f), where 1 is soft to a probe.",
+				f.Soft.Mid,
+				f.Soft.Low,
+				f.Soft.High,
+			),
+		)
 	}
 	if f.Carry.Mid >= 0.5 {
-		out = append(out, fmt.Sprintf("Off the fire the core still rises by about %s (%s–%s).", w.gap(f.Carry.Mid), strings.Split(w.gap(f.Carry.Low), "\u00a0")[0], w.gap(f.Carry.High)))
+		out = append(
+			out,
+			fmt.Sprintf(
+				"Off the fire the core still rises by about %s (%s–%s).",
+				w.gap(f.Carry.Mid),
+				strings.Split(w.gap(f.Carry.Low), "\u00a0")[0],
+				w.gap(f.Carry.High),
+			),
+		)
 	}
-	out = append(out, fmt.Sprintf("Served: %.0f %% of the trimmed weight (%.0f–%.0f\u00a0%%).", 100*f.Yield.Mid, 100*f.Yield.Low, 100*f.Yield.High))
+	out = append(
+		out,
+		fmt.Sprintf(
+			"Served: %.0f %% of the trimmed weight (%.0f–%.0f\u00a0%%).",
+			100*f.Yield.Mid,
+			100*f.Yield.Low,
+			100*f.Yield.High,
+		),
+	)
 	if f.Undone > 0.02 {
-		out = append(out, fmt.Sprintf("In %.0f of 100 it does not get done within %s in a pit like this.", 100*f.Undone, duration(heat.Longest*time.Hour)))
+		out = append(
+			out,
+			fmt.Sprintf(
+				"In %.0f of 100 it does not get done within %s in a pit like this.",
+				100*f.Undone,
+				duration(heat.Longest*time.Hour),
+			),
+		)
 	}
-	return append(out, "None of your own cooks is in it yet. It cannot know how true your pit’s dial is, how wet the meat is, or exactly where your probe sits.")
+	return append(
+		out,
+		"None of your own cooks is in it yet. It cannot know how true your pit’s dial is, how wet the meat is, or exactly where your probe sits.",
+	)
 }
 
 // placeWords say where it rests.
-var placeWords = map[string]string{"counter": "on the counter", "cooler": "in a dry cooler", "oven_off": "in the switched-off oven", "pit_off": "in the switched-off pit", "holder": "in a warm holder"}
+var placeWords = map[string]string{
+	"counter":  "on the counter",
+	"cooler":   "in a dry cooler",
+	"oven_off": "in the switched-off oven",
+	"pit_off":  "in the switched-off pit",
+	"holder":   "in a warm holder",
+}
 
 func (w writer) restText(l outlook.Look) string {
 	where := placeWords[l.Place]
@@ -47,7 +95,13 @@ func (w writer) restText(l outlook.Look) string {
 	if math.IsInf(l.Rest.Floor.Low, 1) {
 		return fmt.Sprintf("%s it stays above %s.", upper(where), floor)
 	}
-	return fmt.Sprintf("%s it falls to %s after %s at the earliest, more likely after %s. Serve it before that.", upper(where), floor, hours(l.Rest.Floor.Low), hours(l.Rest.Floor.Mid))
+	return fmt.Sprintf(
+		"%s it falls to %s after %s at the earliest, more likely after %s. Serve it before that.",
+		upper(where),
+		floor,
+		hours(l.Rest.Floor.Low),
+		hours(l.Rest.Floor.Mid),
+	)
 }
 
 // narrowings say what to measure or tell, and on which stage.
@@ -70,12 +124,29 @@ func (w writer) narrow(n heat.Narrowing, _ cooking.Piece) (NarrowLine, bool) {
 
 // wayWords name the other ways.
 var wayWords = map[string][2]string{
-	"wrap-foil": {"wrap it in foil", "quick, softer bark"}, "wrap-paper": {"wrap it in paper", "firmer bark than foil"}, "wrap-pan": {"a pan and foil", "keeps the juice"}, "wrap-none": {"never wrap it", "the firmest bark"},
-	"wrap-earlier": {"wrap it earlier", "softer bark, less smoke"}, "hotter": {"a hotter pit", "less time for smoke"}, "cooler": {"a cooler pit", "more time for smoke"},
-	"halves":    {"cut it in two", "quicker, more bark; two to turn and to probe"},
-	"low-night": {"a low pit overnight", "it cooks while you sleep"}, "holder": {"hold it in a warm holder", "it may be done hours early"}, "temper": {"temper it for an hour", "a warmer start"},
-	"fan": {"if the pit had a fan", "as a pellet cabinet has"}, "still": {"if the pit had no fan", "as a charcoal cabinet"},
-	"cold": {"if it is cold at the pit", ""}, "windy": {"if it is windy", ""}, "thicker": {"if it is 15 % thicker than estimated", ""},
+	"wrap-foil": {
+		"wrap it in foil",
+		"quick, softer bark",
+	}, "wrap-paper": {"wrap it in paper", "firmer bark than foil"}, "wrap-pan": {"a pan and foil", "keeps the juice"},
+	"wrap-none": {"never wrap it", "the firmest bark"},
+	"wrap-earlier": {
+		"wrap it earlier",
+		"softer bark, less smoke",
+	}, "hotter": {"a hotter pit", "less time for smoke"}, "cooler": {"a cooler pit", "more time for smoke"},
+	"halves": {"cut it in two", "quicker, more bark; two to turn and to probe"},
+	"low-night": {
+		"a low pit overnight",
+		"it cooks while you sleep",
+	}, "holder": {"hold it in a warm holder", "it may be done hours early"},
+	"temper": {"temper it for an hour", "a warmer start"},
+	"fan": {
+		"if the pit had a fan",
+		"as a pellet cabinet has",
+	}, "still": {"if the pit had no fan", "as a charcoal cabinet"},
+	"cold": {
+		"if it is cold at the pit",
+		"",
+	}, "windy": {"if it is windy", ""}, "thicker": {"if it is 15 % thicker than estimated", ""},
 }
 
 func (w writer) way(o outlook.Way, l outlook.Look) WayLine {
@@ -91,7 +162,11 @@ func (w writer) way(o outlook.Way, l outlook.Look) WayLine {
 		out.Differs = "− " + duration((-d).Round(5*time.Minute))
 	}
 	if share := 100 * (o.Yield - 1); math.Abs(share) >= 1 {
-		out.Note = join(out.Note, "; ", fmt.Sprintf("%s%.0f %% meat", map[bool]string{true: "+ ", false: "− "}[share > 0], math.Abs(share)))
+		out.Note = join(
+			out.Note,
+			"; ",
+			fmt.Sprintf("%s%.0f %% meat", map[bool]string{true: "+ ", false: "− "}[share > 0], math.Abs(share)),
+		)
 	}
 	if o.Plan != "" {
 		sleep := "a full night’s sleep"
@@ -108,14 +183,19 @@ func (w writer) way(o outlook.Way, l outlook.Look) WayLine {
 	return out
 }
 
-var ruleNames = map[string]string{"pound": "An hour a pound", "pound-half": "An hour and a half a pound", "nine-two": "Nine hours, and two of rest"}
+var ruleNames = map[string]string{
+	"pound":      "An hour a pound",
+	"pound-half": "An hour and a half a pound",
+	"nine-two":   "Nine hours, and two of rest",
+}
 
 func (w writer) rules(l outlook.Look) []RuleLine {
 	out := []RuleLine{}
 	line := func(label string, says time.Duration, byWeight bool) {
 		long, short := "it is one figure for every piece", "it is one figure for every piece"
 		if byWeight {
-			long, short = "it goes by weight, and this piece is not that thick", "it goes by weight, and the way to the middle is what takes time"
+			long, short = "it goes by weight, and this piece is not that thick",
+				"it goes by weight, and the way to the middle is what takes time"
 		}
 		off := says.Hours() - l.Fire.Done.Mid
 		why := "close to the forecast"

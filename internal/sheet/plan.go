@@ -115,15 +115,31 @@ type Stretch struct {
 	Says string `json:"says" doc:"The same in a sentence"`
 }
 
-var planNames = map[plan.Kind]string{plan.SameDay: "Same day", plan.Overnight: "Overnight", plan.Ahead: "The day before"}
+var planNames = map[plan.Kind]string{
+	plan.SameDay:   "Same day",
+	plan.Overnight: "Overnight",
+	plan.Ahead:     "The day before",
+}
 
-var planWords = map[plan.Kind]string{plan.SameDay: "the same day", plan.Overnight: "overnight", plan.Ahead: "the day before"}
+var planWords = map[plan.Kind]string{
+	plan.SameDay:   "the same day",
+	plan.Overnight: "overnight",
+	plan.Ahead:     "the day before",
+}
 
 // plan writes the plans out.
 func (w writer) plan(r cooking.Result) *PlanSheet {
 	p := r.Plan
 	chosen := p.Result.Plans[p.Chosen]
-	out := &PlanSheet{Options: []PlanOption{}, Refused: []PlanRefusal{}, Tasks: []TaskLine{}, Conflicts: []PlanConflict{}, Rooms: []RoomSheet{}, Quiet: []Stretch{}, Learnt: w.allows(r.Order.Learnt, r.Order.Cook.Pits)}
+	out := &PlanSheet{
+		Options:   []PlanOption{},
+		Refused:   []PlanRefusal{},
+		Tasks:     []TaskLine{},
+		Conflicts: []PlanConflict{},
+		Rooms:     []RoomSheet{},
+		Quiet:     []Stretch{},
+		Learnt:    w.allows(r.Order.Learnt, r.Order.Cook.Pits),
+	}
 	for i, one := range p.Result.Plans {
 		o := w.option(one)
 		o.Chance, o.Chosen = w.figure(p.Chances[i]), i == p.Chosen
@@ -135,12 +151,24 @@ func (w writer) plan(r cooking.Result) *PlanSheet {
 		number[piece.Line.Key] = i
 	}
 	for _, one := range p.Result.Refused {
-		no := PlanRefusal{Kind: string(one.Kind), ID: one.Why.ID, Values: one.Why.Values, Name: planNames[one.Kind], Reason: w.about(one.Why, one.Key)}
+		no := PlanRefusal{
+			Kind:   string(one.Kind),
+			ID:     one.Why.ID,
+			Values: one.Why.Values,
+			Name:   planNames[one.Kind],
+			Reason: w.about(one.Why, one.Key),
+		}
 		switch {
 		case !one.ServeAt.IsZero():
-			no.Offer = &Offer{"serve at " + day(one.ServeAt), []Edit{{Pointer: "/serve_at", Value: one.ServeAt.Format(timeLayout)}}}
+			no.Offer = &Offer{
+				"serve at " + day(one.ServeAt),
+				[]Edit{{Pointer: "/serve_at", Value: one.ServeAt.Format(timeLayout)}},
+			}
 		case one.Holder:
-			no.Offer = &Offer{"rest it in a warm holder", []Edit{{Pointer: fmt.Sprintf("/pieces/%d/choices/rest", number[one.Key]), Value: "holder"}}}
+			no.Offer = &Offer{
+				"rest it in a warm holder",
+				[]Edit{{Pointer: fmt.Sprintf("/pieces/%d/choices/rest", number[one.Key]), Value: "holder"}},
+			}
 		}
 		out.Refused = append(out.Refused, no)
 	}
@@ -148,13 +176,19 @@ func (w writer) plan(r cooking.Result) *PlanSheet {
 		out.Tasks = append(out.Tasks, w.task(r, k, number[k.Key]))
 	}
 	for _, x := range chosen.Conflicts {
-		out.Conflicts = append(out.Conflicts, PlanConflict{x.Kind, x.Why.ID, x.Why.Values, number[x.Key], iso(x.At), upper(w.about(x.Why, x.Key))})
+		out.Conflicts = append(
+			out.Conflicts,
+			PlanConflict{x.Kind, x.Why.ID, x.Why.Values, number[x.Key], iso(x.At), upper(w.about(x.Why, x.Key))},
+		)
 	}
 	for _, room := range chosen.Rooms {
 		out.Rooms = append(out.Rooms, w.room(room))
 	}
 	for _, q := range p.Quiet {
-		out.Quiet = append(out.Quiet, Stretch{iso(q.From), iso(q.To), "Quiet hours from " + hourOf(q.From) + " until " + hourOf(q.To) + "."})
+		out.Quiet = append(
+			out.Quiet,
+			Stretch{iso(q.From), iso(q.To), "Quiet hours from " + hourOf(q.From) + " until " + hourOf(q.To) + "."},
+		)
 	}
 	if chosen.Chance < 0.85 && chosen.Safe.After(p.Ask.Serve) {
 		out.SaferAt, out.Safer = chosen.Safe.Format(timeLayout), day(chosen.Safe)
@@ -200,9 +234,17 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 		id = fmt.Sprintf("pit%d", k.Pit)
 	}
 	out := TaskLine{
-		ID: join(k.Stage+"-"+id, "-", k.Move), Piece: piece, Key: k.Key, Stage: k.Stage, At: iso(k.At), Local: k.At.Format(timeLayout), Day: k.At.Format("Mon 2 Jan"),
-		Time: k.At.Format("15:04"), Label: w.taskLabel(r, k, piece), Until: iso(k.At.Add(k.Lasts)), Lasts: handsFor(k.Lasts), Done: k.Done,
-		CanMark: k.Key != "" && slices.Contains(markable, k.Stage), CanFix: k.Key != "" && slices.Contains(plan.Fixable, k.Stage),
+		ID: join(
+			k.Stage+"-"+id,
+			"-",
+			k.Move,
+		), Piece: piece, Key: k.Key, Stage: k.Stage, At: iso(k.At), Local: k.At.Format(timeLayout),
+		Day: k.At.Format("Mon 2 Jan"),
+		Time: k.At.Format(
+			"15:04",
+		), Label: w.taskLabel(r, k, piece), Until: iso(k.At.Add(k.Lasts)), Lasts: handsFor(k.Lasts), Done: k.Done,
+		CanMark: k.Key != "" &&
+			slices.Contains(markable, k.Stage), CanFix: k.Key != "" && slices.Contains(plan.Fixable, k.Stage),
 		Wakes: k.Wakes && !k.Done, Clash: k.Clash && !k.Done,
 	}
 	if own, ok := ownMove(r, k, piece); ok {
@@ -211,7 +253,8 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 	if fact, ok := r.Facts.Done(k.Key, k.Stage); ok {
 		out.Fact = fact.ID
 	}
-	out.Fixed = out.Fact == "" && slices.ContainsFunc(r.Order.Wishes.Value, func(m plan.Mark) bool { return m.Key == k.Key && m.Stage == k.Stage })
+	out.Fixed = out.Fact == "" &&
+		slices.ContainsFunc(r.Order.Wishes.Value, func(m plan.Mark) bool { return m.Key == k.Key && m.Stage == k.Stage })
 	if k.Stage == "feed" || k.Stage == "set" {
 		out.ID += fmt.Sprintf("-%d", k.Turn)
 	}
@@ -240,7 +283,10 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 
 // heldWords say where a piece waits that has to wait longer than it keeps in its usual
 // place.
-var heldWords = map[string]string{"cooler": "in a dry cooler, wrapped in towels", "holder": "in a warm holder or a low oven"}
+var heldWords = map[string]string{
+	"cooler": "in a dry cooler, wrapped in towels",
+	"holder": "in a warm holder or a low oven",
+}
 
 // markable are the stages that can be marked as done.
 var markable = []string{"thaw", "bath", "salt", "fire", "off"}
@@ -295,7 +341,13 @@ func (w writer) taskNote(p cooking.Piece, stage string) string {
 }
 
 func (w writer) option(p plan.Plan) PlanOption {
-	o := PlanOption{Kind: string(p.Kind), Name: planNames[p.Kind], Wakings: p.Woken, Hold: "longest hold " + quantity.FormatDuration(p.Hold.Round(5*time.Minute)), Late: p.Overdue}
+	o := PlanOption{
+		Kind:    string(p.Kind),
+		Name:    planNames[p.Kind],
+		Wakings: p.Woken,
+		Hold:    "longest hold " + quantity.FormatDuration(p.Hold.Round(5*time.Minute)),
+		Late:    p.Overdue,
+	}
 	if p.Waking {
 		o.Name = "A start in the night"
 	}
@@ -329,11 +381,25 @@ func (w writer) summary(p plan.Plan) string {
 		}
 		switch {
 		case t.Kind == plan.Overnight:
-			special = append(special, fmt.Sprintf("%s goes on %s and is held from about %s", name, t.Fire.Format("Mon 15:04"), t.Off.Format("15:04")))
+			special = append(
+				special,
+				fmt.Sprintf("%s goes on %s and is held from about %s", name, t.Fire.Format("Mon 15:04"), t.Off.Format("15:04")),
+			)
 		case t.Kind == plan.Ahead && !t.Reheat.IsZero():
-			special = append(special, fmt.Sprintf("%s is cooked on %s, cooled fast and reheated from %s", name, t.Fire.Format("Monday"), t.Reheat.Format("Mon 15:04")))
+			special = append(
+				special,
+				fmt.Sprintf(
+					"%s is cooked on %s, cooled fast and reheated from %s",
+					name,
+					t.Fire.Format("Monday"),
+					t.Reheat.Format("Mon 15:04"),
+				),
+			)
 		case t.Kind == plan.Ahead:
-			special = append(special, fmt.Sprintf("%s is off about %s and held for %s", name, t.Off.Format("Mon 15:04"), quantity.FormatDuration(t.Hold)))
+			special = append(
+				special,
+				fmt.Sprintf("%s is off about %s and held for %s", name, t.Off.Format("Mon 15:04"), quantity.FormatDuration(t.Hold)),
+			)
 		}
 	}
 	out := fmt.Sprintf("The first fire at %s.", first.Format("Mon 15:04"))
@@ -352,29 +418,58 @@ func (w writer) grate(dm2 float64) string {
 }
 
 func (w writer) room(r room.Room) RoomSheet {
-	out := RoomSheet{Name: w.pit(r.Pit), Uses: []RoomUse{}, Message: fmt.Sprintf("most at %s: %s", r.PeakAt.Format("Mon 15:04"), w.grate(r.Peak))}
+	out := RoomSheet{
+		Name:    w.pit(r.Pit),
+		Uses:    []RoomUse{},
+		Message: fmt.Sprintf("most at %s: %s", r.PeakAt.Format("Mon 15:04"), w.grate(r.Peak)),
+	}
 	if r.Limit > 0 {
 		out.Message += " of " + w.grate(r.Limit)
 		out.Full = r.Peak > r.Limit*1.02
 	}
 	for _, u := range r.Uses {
-		out.Uses = append(out.Uses, RoomUse{w.pieces[u.Key], iso(u.From), iso(u.To), u.DM2, w.pieces[u.Key] + ": " + w.grate(u.DM2)})
+		out.Uses = append(
+			out.Uses,
+			RoomUse{w.pieces[u.Key], iso(u.From), iso(u.To), u.DM2, w.pieces[u.Key] + ": " + w.grate(u.DM2)},
+		)
 	}
 	return out
 }
 
-var stageWords = map[string]string{"thaw": "thawing from", "bath": "in the bath", "salt": "salted", "fire": "on the fire", "off": "off the fire"}
+var stageWords = map[string]string{
+	"thaw": "thawing from",
+	"bath": "in the bath",
+	"salt": "salted",
+	"fire": "on the fire",
+	"off":  "off the fire",
+}
 
 // change tells in a sentence what the last thing that happened has moved.
 func (w writer) change(c plan.Change) string {
-	head := fmt.Sprintf("%s: %s at %s, %s.", w.pieces[c.Mark.Key], stageWords[c.Mark.Stage], c.Mark.At.Format("15:04"), against(c.Late))
+	head := fmt.Sprintf(
+		"%s: %s at %s, %s.",
+		w.pieces[c.Mark.Key],
+		stageWords[c.Mark.Stage],
+		c.Mark.At.Format("15:04"),
+		against(c.Late),
+	)
 	switch c.Mark.Stage {
 	case "off":
 		return head + fmt.Sprintf(" It rests %s before slicing.", quantity.FormatDuration(c.Now.Hold))
 	case "fire":
-		return head + fmt.Sprintf(" Off about %s instead of %s; the chance to serve on time is %.0f %%, was %.0f %%.", c.Now.Off.Format("15:04"), c.Was.Off.Format("15:04"), 100*c.Chance, 100*c.WasOf)
+		return head + fmt.Sprintf(
+			" Off about %s instead of %s; the chance to serve on time is %.0f %%, was %.0f %%.",
+			c.Now.Off.Format("15:04"),
+			c.Was.Off.Format("15:04"),
+			100*c.Chance,
+			100*c.WasOf,
+		)
 	}
-	return head + fmt.Sprintf(" It is salted %s before the fire instead of %s.", quantity.FormatDuration(c.Now.Wait), quantity.FormatDuration(c.Was.Wait))
+	return head + fmt.Sprintf(
+		" It is salted %s before the fire instead of %s.",
+		quantity.FormatDuration(c.Now.Wait),
+		quantity.FormatDuration(c.Was.Wait),
+	)
 }
 
 func against(d time.Duration) string {

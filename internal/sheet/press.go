@@ -84,7 +84,8 @@ func (w writer) presses(p live.Piece, now time.Time, next []LiveNext) []Press {
 	case p.Advice.Now:
 		planned, due = "wrap", true
 	}
-	if i := slices.Index(whats, planned); i > 0 && (due || planned != "off") { // which is not to lie under the thumb for hours
+	if i := slices.Index(whats, planned); i > 0 &&
+		(due || planned != "off") { // which is not to lie under the thumb for hours
 		whats = slices.Insert(slices.Delete(whats, i, i+1), 0, planned)
 	}
 	out := []Press{}
@@ -129,17 +130,28 @@ var pitWork = []string{"light", "set", "wood", "fuel", "out", "relit"}
 
 // pressWords are what was done, as it is pressed.
 var pressWords = map[string]string{
-	"thaw": "Thawing", "bath": "In its bath", "salt": "Salted", "light": "Pit lit", "fire": "On the fire", "look": "Looked", "spritz": "Spritzed", "baste": "Basted", "mop": "Mopped", "turn": "Turned", "wood": "Wood on", "fuel": "Fuel on", "set": "Pit changed",
-	"wrap": "Wrapped", "unwrap": "Unwrapped", "glaze": "Glazed", "dust": "Dusted", "some-off": "One pulled off", "off": "Pulled off", "vent": "Vented", "rest": "Put to rest", "slice": "Sliced", "probe": "Probed", "chill": "Put to cool", "cold": "Cold", "finish": "Finished", "over": "Over", "out": "Fire out", "relit": "Lit again", "other": "Done",
+	"thaw": "Thawing", "bath": "In its bath", "salt": "Salted", "light": "Pit lit", "fire": "On the fire",
+	"look": "Looked", "spritz": "Spritzed", "baste": "Basted", "mop": "Mopped", "turn": "Turned", "wood": "Wood on",
+	"fuel": "Fuel on", "set": "Pit changed",
+	"wrap": "Wrapped", "unwrap": "Unwrapped", "glaze": "Glazed", "dust": "Dusted", "some-off": "One pulled off",
+	"off": "Pulled off", "vent": "Vented", "rest": "Put to rest", "slice": "Sliced", "probe": "Probed",
+	"chill": "Put to cool", "cold": "Cold", "finish": "Finished", "over": "Over", "out": "Fire out",
+	"relit": "Lit again", "other": "Done",
 }
 
 // seenWords are what is looked at.
 var seenWords = map[string]string{
-	"surface": "Surface", "colour": "Colour", "bark": "Bark", "fat": "Fat, pressed", "bones": "Bones", "bend": "Bend", "feel": "Probe feels",
+	"surface": "Surface", "colour": "Colour", "bark": "Bark", "fat": "Fat, pressed", "bones": "Bones", "bend": "Bend",
+	"feel": "Probe feels",
 }
 
 // howWords are how a sign is, where its id is not the word.
-var howWords = map[string]string{"scratches": "scratches off", "springs": "springs back", "stays": "stays pressed", "nearly": "nearly soft"}
+var howWords = map[string]string{
+	"scratches": "scratches off",
+	"springs":   "springs back",
+	"stays":     "stays pressed",
+	"nearly":    "nearly soft",
+}
 
 // signs are what can be seen of a piece that is on.
 func (w writer) signs(p live.Piece) []SignLine {

@@ -37,11 +37,18 @@ type pressed struct {
 func everyPress() []pressed {
 	var out []pressed
 	for _, what := range facts.Stages {
-		out = append(out, pressed{facts.Done, what, map[string]field.Values{"set": {"pit": 0.0, "c": 130.0}, "wrap": {"kind": "foil"}}[what]})
+		out = append(
+			out,
+			pressed{facts.Done, what, map[string]field.Values{"set": {"pit": 0.0, "c": 130.0}, "wrap": {"kind": "foil"}}[what]},
+		)
 	}
 	for _, s := range facts.Signs {
 		for _, how := range s.Hows {
-			out = append(out, pressed{facts.Seen, s.ID, field.Values{"how": how}}, pressed{facts.Seen, s.ID, field.Values{"how": how, "place": "the flat"}})
+			out = append(
+				out,
+				pressed{facts.Seen, s.ID, field.Values{"how": how}},
+				pressed{facts.Seen, s.ID, field.Values{"how": how, "place": "the flat"}},
+			)
 		}
 	}
 	return out
@@ -55,12 +62,16 @@ func TestWhateverIsPressed(t *testing.T) {
 	testclock.Undated(t)
 	r := rand.New(rand.NewPCG(61, 62))
 	all := everyPress()
-	slices.SortStableFunc(all, func(a, b pressed) int { return strings.Compare(string(b.kind), string(a.kind)) }) // signs move no heat: two after each other share a forecast
+	slices.SortStableFunc(
+		all,
+		func(a, b pressed) int { return strings.Compare(string(b.kind), string(a.kind)) },
+	) // signs move no heat: two after each other share a forecast
 	states := []struct {
 		name string
 		said []string
 		h    float64
-	}{{"before", nil, 0}, {"on", []string{"fire"}, 1}, {"off", []string{"fire", "off"}, 2}, {"sliced", []string{"fire", "off", "slice"}, 3}}
+	}{{"before", nil, 0}, {"on", []string{"fire"}, 1}, {"off", []string{"fire", "off"}, 2},
+		{"sliced", []string{"fire", "off", "slice"}, 3}}
 	next, odd := map[string]int{}, false
 	for _, c := range cut.All() {
 		for _, finish := range c.Finishes {
@@ -95,21 +106,44 @@ func stands(t *testing.T, c cut.Cut, finish, off string, said []string, h float6
 	one.Key, one.Choices = "a", map[string]string{"finish": finish, "wrap": "paper"}
 	one.When = map[string]string{"off": off}
 	page := anycook.Supper(one)
-	page.Zone, page.ServeAt, page.Pits = "UTC", at(10).Format(cook.TimeLayout), []cook.Pit{{Name: "Cabinet", Kind: "cabinet"}}
+	page.Zone, page.ServeAt, page.Pits = "UTC", at(
+		10,
+	).Format(cook.TimeLayout),
+		[]cook.Pit{
+			{Name: "Cabinet", Kind: "cabinet"},
+		}
 	var all facts.Facts
 	for i, stage := range said {
 		all = append(all, anycook.Done(i+1, "a", stage, at(float64(i)*h/2).Format(time.RFC3339)))
 	}
-	last := facts.Fact{ID: anycook.Done(9, "", "", "").ID, Kind: p.kind, What: p.what, Piece: "a", Values: p.values, At: at(h).Format(time.RFC3339)}
-	if p.what == "set" || p.what == "light" || p.what == "out" || p.what == "relit" || p.what == "fuel" || p.what == "wood" || p.what == "over" {
+	last := facts.Fact{
+		ID:     anycook.Done(9, "", "", "").ID,
+		Kind:   p.kind,
+		What:   p.what,
+		Piece:  "a",
+		Values: p.values,
+		At:     at(h).Format(time.RFC3339),
+	}
+	if p.what == "set" || p.what == "light" || p.what == "out" || p.what == "relit" || p.what == "fuel" ||
+		p.what == "wood" ||
+		p.what == "over" {
 		last.Piece = ""
 	}
 	require.Empty(t, last.Check(), what)
 	course := facts.Course{}
 	for m := 0.0; read && m < h; m += 0.25 {
-		course.Add(facts.Reading{Probe: "core:a", At: at(m), C: quantity.Celsius(5 + 50*m)}, facts.Reading{Probe: "pit:0", At: at(m), C: 119})
+		course.Add(
+			facts.Reading{Probe: "core:a", At: at(m), C: quantity.Celsius(5 + 50*m)},
+			facts.Reading{Probe: "pit:0", At: at(m), C: 119},
+		)
 	}
-	parsed, err := cooking.Work(t.Context(), order.Parse(page, kitchen.Kitchen{}), nil, kitchen.Kitchen{}, cooking.Clock{Forecast: forecast.Once{}})
+	parsed, err := cooking.Work(
+		t.Context(),
+		order.Parse(page, kitchen.Kitchen{}),
+		nil,
+		kitchen.Kitchen{},
+		cooking.Clock{Forecast: forecast.Once{}},
+	)
 	require.NoError(t, err)
 	require.Empty(t, parsed.Mistakes, what)
 	out, err := sheet.OfLive(t.Context(), sheet.CookRequest{Cook: page, Facts: append(all, last)}, kitchen.Kitchen{},

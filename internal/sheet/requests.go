@@ -50,11 +50,20 @@ func with(k kitchen.Kitchen, t *kitchen.Typed) (kitchen.Kitchen, field.Errors) {
 
 // Work works the request out. What is wrong with the kitchen is among the mistakes,
 // too.
-func (r CookRequest) Work(ctx context.Context, k kitchen.Kitchen, at cooking.Clock) (cooking.Result, kitchen.Kitchen, error) {
+func (r CookRequest) Work(
+	ctx context.Context,
+	k kitchen.Kitchen,
+	at cooking.Clock,
+) (cooking.Result, kitchen.Kitchen, error) {
 	return r.workAfter(ctx, cooking.Result{}, k, at)
 }
 
-func (r CookRequest) workAfter(ctx context.Context, before cooking.Result, k kitchen.Kitchen, at cooking.Clock) (cooking.Result, kitchen.Kitchen, error) {
+func (r CookRequest) workAfter(
+	ctx context.Context,
+	before cooking.Result,
+	k kitchen.Kitchen,
+	at cooking.Clock,
+) (cooking.Result, kitchen.Kitchen, error) {
 	k, wrong := with(k, r.Kitchen)
 	out, err := cooking.WorkAfter(ctx, before, order.ParseAfter(before.Order, r.Cook, k), r.Facts, k, at)
 	if err != nil {
@@ -81,7 +90,14 @@ func OfCook(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cooking.Cl
 
 // OfCookAfter answers for a whole cook that was answered for before. The error is that
 // of ctx.
-func OfCookAfter(ctx context.Context, before Written, r CookRequest, k kitchen.Kitchen, at cooking.Clock, as Reader) (Written, error) {
+func OfCookAfter(
+	ctx context.Context,
+	before Written,
+	r CookRequest,
+	k kitchen.Kitchen,
+	at cooking.Clock,
+	as Reader,
+) (Written, error) {
 	result, _, err := r.workAfter(ctx, before.Result, k, at)
 	if err != nil {
 		return Written{}, err
@@ -114,9 +130,21 @@ func OfShopping(ctx context.Context, r CookRequest, k kitchen.Kitchen, at cookin
 }
 
 // piece works out one piece, and what of it is asked for.
-func piece[T any](ctx context.Context, r PieceRequest, k kitchen.Kitchen, parts cooking.Parts, write func(writer, cooking.Piece) *T) (*T, error) {
+func piece[T any](
+	ctx context.Context,
+	r PieceRequest,
+	k kitchen.Kitchen,
+	parts cooking.Parts,
+	write func(writer, cooking.Piece) *T,
+) (*T, error) {
 	k, errs := with(k, r.Kitchen)
-	p, err := cooking.One(ctx, r.Piece, cook.Cook{Portion: r.Portion, Fridge: r.Fridge, Room: r.Room, Spoons: r.Meant}, k, parts)
+	p, err := cooking.One(
+		ctx,
+		r.Piece,
+		cook.Cook{Portion: r.Portion, Fridge: r.Fridge, Room: r.Room, Spoons: r.Meant},
+		k,
+		parts,
+	)
 	var wrong field.Errors
 	if err != nil && !errors.As(err, &wrong) {
 		return nil, err
@@ -149,7 +177,13 @@ func Ledger(ctx context.Context, r PieceRequest, k kitchen.Kitchen) (*LedgerShee
 // DryBrine follows the salt of a piece's coat into the meat. The error is a
 // field.Errors.
 func DryBrine(ctx context.Context, r PieceRequest, k kitchen.Kitchen) (*DepthSheet, error) {
-	return piece(ctx, r, k, cooking.Depths, func(w writer, p cooking.Piece) *DepthSheet { return w.depth(p.Depth, p.Line.Salting.Value.Band) })
+	return piece(
+		ctx,
+		r,
+		k,
+		cooking.Depths,
+		func(w writer, p cooking.Piece) *DepthSheet { return w.depth(p.Depth, p.Line.Salting.Value.Band) },
+	)
 }
 
 // WetBrine works out a piece's bath. The error is a field.Errors.

@@ -75,10 +75,15 @@ func modeName(byTarget, bySaid bool) string {
 func (w writer) season(s *cooking.Season) *SeasonSheet {
 	coat := s.Coat.Mid
 	out := &SeasonSheet{
-		FormulaID: s.FromID, UsualMode: modeName(s.UsualBy, false), Mode: modeName(s.ByTarget, s.BySaid), OnMeat: w.figure(s.OnMeat), ToMix: w.figure(s.ToMix), Salt: w.figure(s.Salt),
+		FormulaID: s.FromID, UsualMode: modeName(s.UsualBy, false), Mode: modeName(s.ByTarget, s.BySaid),
+		OnMeat: w.figure(s.OnMeat), ToMix: w.figure(s.ToMix), Salt: w.figure(s.Salt),
 		Coat: w.figure(s.Coat), CoatName: w.say(formula.NameCoat(coat)), TooThick: coat > formula.MaxCoat,
-		Spoons: quantity.FormatSpoons(s.Mix.Volume(s.Mixed), w.Spoons).Text, Rows: w.rows(s.Rows), SaltBy: saltShares(s.Rows), SaltShare: w.figure(s.SaltShare),
-		SugarShare: s.Mix.Per100g.Sugar, Allergens: append([]string{}, s.Mix.Allergens...), Weighed: s.Weighed, Cost: w.cost(s.Cost), InJar: s.InJar,
+		Spoons: quantity.FormatSpoons(
+			s.Mix.Volume(s.Mixed),
+			w.Spoons,
+		).Text, Rows: w.rows(s.Rows), SaltBy: saltShares(s.Rows), SaltShare: w.figure(s.SaltShare),
+		SugarShare: s.Mix.Per100g.Sugar, Allergens: append([]string{}, s.Mix.Allergens...), Weighed: s.Weighed,
+		Cost: w.cost(s.Cost), InJar: s.InJar,
 	}
 	if s.ByHabit {
 		out.CoatName = "a " + s.CoatChosen + " hand of salt"
@@ -96,9 +101,13 @@ func (w writer) rows(rows []dose.Row) []RowSheet {
 	out := make([]RowSheet, len(rows))
 	for i, r := range rows {
 		out[i] = RowSheet{
-			Name: r.Ingredient.Name, Form: r.Form.Name, Kind: r.Ingredient.Kind, Mass: w.figure(r.Mass), Spoons: quantity.FormatSpoons(r.Volume, w.Spoons),
+			Name: r.Ingredient.Name, Form: r.Form.Name, Kind: r.Ingredient.Kind, Mass: w.figure(r.Mass),
+			Spoons: quantity.FormatSpoons(r.Volume, w.Spoons),
 			Weight: 100 * r.WeightShare, Volume: 100 * r.VolumeShare,
-			Shares: Shares{fmt.Sprintf("%s: %.0f %% by volume", r.Ingredient.Name, 100*r.VolumeShare), fmt.Sprintf("%s: %.0f %% by weight", r.Ingredient.Name, 100*r.WeightShare)},
+			Shares: Shares{
+				fmt.Sprintf("%s: %.0f %% by volume", r.Ingredient.Name, 100*r.VolumeShare),
+				fmt.Sprintf("%s: %.0f %% by weight", r.Ingredient.Name, 100*r.WeightShare),
+			},
 		}
 	}
 	return out
@@ -144,7 +153,9 @@ type Freed struct {
 
 func (w writer) ledger(l *cooking.Ledger) *LedgerSheet {
 	out := &LedgerSheet{
-		Percent: w.figure(l.Percent), Plate: w.figure(l.Plate), Sodium: w.figure(l.Sodium), Day: w.figure(l.Day), Outer: w.figure(l.Outer),
+		Percent: w.figure(
+			l.Percent,
+		), Plate: w.figure(l.Plate), Sodium: w.figure(l.Sodium), Day: w.figure(l.Day), Outer: w.figure(l.Outer),
 		Band: l.Band, Tastes: l.Tastes.Name, Bands: salt.Bands, Lines: []LedgerLine{},
 	}
 	switch {
@@ -163,7 +174,8 @@ func (w writer) ledger(l *cooking.Ledger) *LedgerSheet {
 			continue
 		}
 		one := LedgerLine{
-			ID: line.Label.ID, Name: sourceName(line.Label), Percent: line.Percent, Text: decimal(line.Percent, 2), Salt: w.weight(line.Salt), Place: line.Place, Stays: percentRange(line.Stays),
+			ID: line.Label.ID, Name: sourceName(line.Label), Percent: line.Percent, Text: decimal(line.Percent, 2),
+			Salt: w.weight(line.Salt), Place: line.Place, Stays: percentRange(line.Stays),
 		}
 		one.Summary = fmt.Sprintf("%s: %s %%, %s of salt", one.Name, one.Text, one.Salt)
 		out.Lines = append(out.Lines, one)

@@ -215,12 +215,19 @@ func (w writer) each(p cooking.Piece) []EachSheet {
 func (w writer) piece(p cooking.Piece, f facts.Facts) PieceSheet {
 	meat := p.Line.Meat.Value
 	out := PieceSheet{
-		Key: p.Line.Key, Ready: p.Ready, Title: w.pieces[p.Line.Key], Noun: meat.Cut.Noun, Count: max(1, p.Line.Meat.Value.Count),
+		Key: p.Line.Key, Ready: p.Ready, Title: w.pieces[p.Line.Key], Noun: meat.Cut.Noun,
+		Count:     max(1, p.Line.Meat.Value.Count),
 		Decisions: w.decisions(p.Decided), Cautions: w.cautions(p, f), Recipes: []string{}, Moves: []MoveLine{},
 	}
 	if p.Meat != nil {
 		out.Meat = w.meat(p)
-		out.UsualPit, out.UsualCore = w.value(quantity.Celsius(meat.Cut.PitC), ""), w.value(quantity.Celsius(meat.Cut.DoneC()), "")
+		out.UsualPit, out.UsualCore = w.value(
+			quantity.Celsius(meat.Cut.PitC),
+			"",
+		), w.value(
+			quantity.Celsius(meat.Cut.DoneC()),
+			"",
+		)
 		out.UsualRest = duration(time.Duration(meat.Cut.RestMin * float64(time.Minute)))
 	}
 	if p.Bath != nil {
@@ -255,8 +262,14 @@ func (w writer) meat(p cooking.Piece) *Meat {
 	m := p.Meat
 	g := p.Line.Meat.Value.Geometry
 	return &Meat{
-		Green: w.figure(m.Green), AllGreen: w.figure(m.AllGreen), Thickness: w.figure(m.Thickness), Each: w.each(p), Block: w.figure(m.Block), Surface: w.figure(m.Surface), PerKG: w.figure(m.PerKG),
-		Served: w.figure(m.Served), Servings: w.figure(m.Servings), OneBare: p.Line.Meat.Value.OneBare, Comparison: compare(m.Ratio), Size: w.value(cooking.SizeOf(g), ""),
+		Green: w.figure(
+			m.Green,
+		), AllGreen: w.figure(m.AllGreen), Thickness: w.figure(m.Thickness), Each: w.each(p), Block: w.figure(m.Block),
+		Surface: w.figure(m.Surface), PerKG: w.figure(m.PerKG),
+		Served: w.figure(
+			m.Served,
+		), Servings: w.figure(m.Servings), OneBare: p.Line.Meat.Value.OneBare, Comparison: compare(m.Ratio),
+		Size: w.value(cooking.SizeOf(g), ""),
 	}
 }
 
@@ -287,7 +300,15 @@ func (w writer) cookStages(r cooking.Result, s Sheet) CookStages {
 }
 
 func (w writer) pieceStages(p PieceSheet) PieceStages {
-	out := PieceStages{Piece: "weight needed", Brine: "neither", Season: "to choose", Wait: "how long", Fire: "which pit", Ahead: "how it goes", Clock: "counted back"}
+	out := PieceStages{
+		Piece:  "weight needed",
+		Brine:  "neither",
+		Season: "to choose",
+		Wait:   "how long",
+		Fire:   "which pit",
+		Ahead:  "how it goes",
+		Clock:  "counted back",
+	}
 	if p.Meat != nil {
 		out.Piece = times(p.Count, p.Meat.Green.Text) + ", " + p.Meat.Thickness.Text
 	}

@@ -143,11 +143,13 @@ func texts(v reflect.Value, at string, take func(at, text string)) {
 func finished(t *testing.T, answer any) {
 	t.Helper()
 	texts(reflect.ValueOf(answer), "", func(at, text string) {
-		mistake := strings.HasSuffix(at, "Errors.Message") || strings.HasSuffix(at, ".Name") || strings.HasSuffix(at, ".Recipes") // which may name what was typed
+		mistake := strings.HasSuffix(at, "Errors.Message") || strings.HasSuffix(at, ".Name") ||
+			strings.HasSuffix(at, ".Recipes") // which may name what was typed
 		for _, bad := range []string{"{", "%!", "map[", "<nil>", "NaN", "+Inf", "0001-01-01"} {
 			assert.False(t, !mistake && strings.Contains(text, bad), "%s: %s", at, text)
 		}
-		if strings.HasSuffix(at, "Errors.Message") || strings.HasSuffix(at, ".Explanation") || strings.HasSuffix(at, ".Action") {
+		if strings.HasSuffix(at, "Errors.Message") || strings.HasSuffix(at, ".Explanation") ||
+			strings.HasSuffix(at, ".Action") {
 			assert.NotEmpty(t, text, at)
 			assert.False(t, asID.MatchString(text), "%s: %s", at, text)
 		}
@@ -165,7 +167,10 @@ func TestEveryTextIsFinished(t *testing.T) {
 			anycook.Spoil(r, &c, 1+r.IntN(4))
 		}
 		req := CookRequest{Cook: c, Facts: f}
-		as := Reader{Units: anycook.Pick(r, []quantity.System{quantity.Metric, quantity.US}), Spoons: anycook.Pick(r, []quantity.SpoonSet{quantity.USSpoons, quantity.MetricSpoons})}
+		as := Reader{
+			Units:  anycook.Pick(r, []quantity.System{quantity.Metric, quantity.US}),
+			Spoons: anycook.Pick(r, []quantity.SpoonSet{quantity.USSpoons, quantity.MetricSpoons}),
+		}
 		s := told(req, noon, as)
 		finished(t, s)
 		if as.Units == quantity.US && n%3 == 0 {
@@ -198,7 +203,10 @@ func TestEveryTextOfTheBenchIsFinished(t *testing.T) {
 	as := Reader{Units: quantity.US, Spoons: quantity.MetricSpoons}
 	for range 500 {
 		q := bench.Request{Formula: anycook.Mix(r, "x"), Batch: formula.Batch{
-			Fix: anycook.Pick(r, []string{"", "total", "row", "jar", "guests", "salt", "coat", "pump", "pot"}), Amount: "5 %", Guests: "4", Meat: "2 kg", Cut: "pork-loin", Round: anycook.Pick(r, []string{"", "spoons", "1 g"}),
+			Fix: anycook.Pick(
+				r,
+				[]string{"", "total", "row", "jar", "guests", "salt", "coat", "pump", "pot"},
+			), Amount: "5 %", Guests: "4", Meat: "2 kg", Cut: "pork-loin", Round: anycook.Pick(r, []string{"", "spoons", "1 g"}),
 		}}
 		anycook.Spoil(r, &q, r.IntN(3))
 		finished(t, OfFormula(q, nothing, as))
@@ -327,10 +335,21 @@ func TestWhatHappenedIsTold(t *testing.T) {
 	}
 	when, err := time.Parse(time.RFC3339, fire)
 	require.NoError(t, err)
-	s := told(CookRequest{Cook: day, Facts: facts.Facts{anycook.Done(1, "a", "fire", when.Add(2*time.Hour).Format(cook.TimeLayout))}}, noon, Reader{})
+	s := told(
+		CookRequest{
+			Cook:  day,
+			Facts: facts.Facts{anycook.Done(1, "a", "fire", when.Add(2*time.Hour).Format(cook.TimeLayout))},
+		},
+		noon,
+		Reader{},
+	)
 	require.Empty(t, s.Errors)
 	assert.Contains(t, s.Plan.Change, "2 h late")
-	bad := told(CookRequest{Cook: day, Facts: facts.Facts{{ID: "1", Kind: facts.Done, What: "fire", At: "noon"}}}, noon, Reader{})
+	bad := told(
+		CookRequest{Cook: day, Facts: facts.Facts{{ID: "1", Kind: facts.Done, What: "fire", At: "noon"}}},
+		noon,
+		Reader{},
+	)
 	require.NotEmpty(t, bad.Errors)
 	assert.Equal(t, "/facts/0/id", bad.Errors[0].Pointer)
 }

@@ -28,24 +28,42 @@ type SchoolAnswer struct {
 
 // words are those that a newcomer may not know, in the order of the work.
 var words = []Term{
-	{"trimmed weight", "What the piece weighs after hard fat, loose flaps and silver skin are off. Seasoning and time follow it."},
+	{
+		"trimmed weight",
+		"What the piece weighs after hard fat, loose flaps and silver skin are off. Seasoning and time follow it.",
+	},
 	{"rub", "Salt, pepper and spices that go on the surface."},
-	{"parts", "How much of each, beside the others. Two parts by volume are not two parts by weight: a spoon of flaky salt weighs half as much as one of fine salt."},
-	{"coat", "How thick the rub lies: light, medium, heavy or crust. A thin piece has more surface for its weight, so the same coat makes it saltier."},
+	{
+		"parts",
+		"How much of each, beside the others. Two parts by volume are not two parts by weight: a spoon of flaky salt weighs half as much as one of fine salt.",
+	},
+	{
+		"coat",
+		"How thick the rub lies: light, medium, heavy or crust. A thin piece has more surface for its weight, so the same coat makes it saltier.",
+	},
 	{"binder", "Mustard, oil or the like, brushed on first so that more rub stays."},
 	{"dry brine", "Salt on the surface, and time in the cold for it to go in."},
 	{"wet brine", "Salted water that the meat lies in. An equilibrium bath is so weak that it cannot get too salty."},
 	{"injection", "Cold liquid through a needle into big or lean pieces."},
-	{"salt ledger", "All the salt that ends in a piece, from rub, bath, injection, glaze and sauce, as % of the raw meat without bones."},
+	{
+		"salt ledger",
+		"All the salt that ends in a piece, from rub, bath, injection, glaze and sauce, as % of the raw meat without bones.",
+	},
 	{"pit", "Whatever it cooks on: cabinet, offset, kettle, drum, ceramic cooker."},
 	{"spritz", "Vinegar, juice or water sprayed on the surface once it is set."},
 	{"bark", "The dark, firm crust. It is set when it does not scratch off."},
-	{"stall", "For hours, at about 65 to 75 °C / 150 to 167 °F, the core hardly rises: the surface sweats as fast as heat comes in."},
+	{
+		"stall",
+		"For hours, at about 65 to 75 °C / 150 to 167 °F, the core hardly rises: the surface sweats as fast as heat comes in.",
+	},
 	{"wrap", "Foil or butcher paper around it in the stall: quicker, with a softer bark."},
 	{"core", "The temperature in the coldest place, where the probe should be."},
 	{"probe-tender", "The probe slides in as into butter, in several places."},
 	{"vent", "Open for a few minutes after the fire, so that it stops cooking."},
-	{"rest, hold", "The time from the fire to the knife. The rest lets it settle; the hold keeps it hot until serving, never under 60 °C / 140 °F."},
+	{
+		"rest, hold",
+		"The time from the fire to the knife. The rest lets it settle; the hold keeps it hot until serving, never under 60 °C / 140 °F.",
+	},
 	{"chance", "Of so many cook-outs like this one, how many would be ready in time."},
 }
 

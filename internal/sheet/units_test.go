@@ -21,7 +21,12 @@ var metric = regexp.MustCompile(`[0-9] ?(g|kg|mL|L|mm|cm|dm²|kg/L|°C)(?:$|[^\p
 func customary(t *testing.T, answer any) {
 	t.Helper()
 	texts(reflect.ValueOf(answer), "", func(at, text string) {
-		if strings.Contains(at, ".Where") || strings.Contains(at, "Errors.") || strings.HasSuffix(at, ".Form") || strings.HasSuffix(at, ".Usual") || strings.HasSuffix(at, ".Value") || strings.HasSuffix(at, ".Source") || strings.HasSuffix(at, ".Authority") || strings.HasSuffix(at, ".Explanation") {
+		if strings.Contains(at, ".Where") || strings.Contains(at, "Errors.") || strings.HasSuffix(at, ".Form") ||
+			strings.HasSuffix(at, ".Usual") ||
+			strings.HasSuffix(at, ".Value") ||
+			strings.HasSuffix(at, ".Source") ||
+			strings.HasSuffix(at, ".Authority") ||
+			strings.HasSuffix(at, ".Explanation") {
 			return
 		}
 		assert.False(t, metric.MatchString(text), "%s: %s", at, text)
@@ -62,10 +67,15 @@ func TestWhatMayHaveBeenMeant(t *testing.T) {
 		spoil func(p *cook.Piece)
 		offer Offer
 	}{
-		"a bare core": {func(p *cook.Piece) { p.Fire.Done = "203" }, Offer{"203 °F", []Edit{{Pointer: "/pieces/0/fire/done", Value: "203 °F"}}}},
-		"a bare pit":  {func(p *cook.Piece) { p.Fire.Pit = "225 degrees" }, Offer{"225 °C", []Edit{{Pointer: "/pieces/0/fire/pit", Value: "225 °C"}}}},
-		"a wrap":      {func(p *cook.Piece) { p.Fire.Rest = "1 h in foil" }, Offer{"1 h, wrapped in foil", []Edit{{Pointer: "/pieces/0/fire/rest", Value: "1 h"}, {Pointer: "/pieces/0/choices/wrap", Value: "foil"}}}},
-		"a range":     {func(p *cook.Piece) { p.Season.Mode, p.Season.Amount = "amount", "1-2 Tbsp" }, Offer{"1 Tbsp", []Edit{{Pointer: "/pieces/0/season/amount", Value: "1 Tbsp"}}}},
+		"a bare core": {func(p *cook.Piece) { p.Fire.Done = "203" },
+			Offer{"203 °F", []Edit{{Pointer: "/pieces/0/fire/done", Value: "203 °F"}}}},
+		"a bare pit": {func(p *cook.Piece) { p.Fire.Pit = "225 degrees" },
+			Offer{"225 °C", []Edit{{Pointer: "/pieces/0/fire/pit", Value: "225 °C"}}}},
+		"a wrap": {func(p *cook.Piece) { p.Fire.Rest = "1 h in foil" },
+			Offer{"1 h, wrapped in foil", []Edit{{Pointer: "/pieces/0/fire/rest", Value: "1 h"},
+				{Pointer: "/pieces/0/choices/wrap", Value: "foil"}}}},
+		"a range": {func(p *cook.Piece) { p.Season.Mode, p.Season.Amount = "amount", "1-2 Tbsp" },
+			Offer{"1 Tbsp", []Edit{{Pointer: "/pieces/0/season/amount", Value: "1 Tbsp"}}}},
 	} {
 		c := anycook.Supper(anycook.Coated("pork-shoulder-bone-in", "3 kg"))
 		try.spoil(&c.Pieces[0])

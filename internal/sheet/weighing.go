@@ -37,9 +37,17 @@ func WriteWeighing(o formula.WeighOut, units quantity.System) WeighOut {
 	if units == quantity.US {
 		unit = scaleOunces
 	}
-	out := WeighOut{WeighOut: o, Shown: unit, Stands: []string{}, Counted: "The salt column now counts what you really weighed."}
+	out := WeighOut{
+		WeighOut: o,
+		Shown:    unit,
+		Stands:   []string{},
+		Counted:  "The salt column now counts what you really weighed.",
+	}
 	if o.Scale > 1 {
-		out.Counted = fmt.Sprintf("The salt column now counts what you really weighed, a batch %.0f %% bigger.", 100*(o.Scale-1))
+		out.Counted = fmt.Sprintf(
+			"The salt column now counts what you really weighed, a batch %.0f %% bigger.",
+			100*(o.Scale-1),
+		)
 	}
 	for _, s := range o.Steps {
 		out.Stands = append(out.Stands, unit.text(s.Weighed)+" of "+unit.text(s.Target)+" "+unit.Name)
@@ -49,7 +57,12 @@ func WriteWeighing(o formula.WeighOut, units quantity.System) WeighOut {
 		s := o.Steps[o.Over]
 		out.Message = fmt.Sprintf("%s %s too much: take it out.", unit.text(-s.Remaining), unit.Name)
 		if o.Grows > 0 {
-			out.Message = fmt.Sprintf("%s %s too much: take it out, or make the whole batch %.0f %% bigger.", unit.text(-s.Remaining), unit.Name, 100*(o.Grows-1))
+			out.Message = fmt.Sprintf(
+				"%s %s too much: take it out, or make the whole batch %.0f %% bigger.",
+				unit.text(-s.Remaining),
+				unit.Name,
+				100*(o.Grows-1),
+			)
 		}
 	case o.Next == len(o.Steps):
 		out.Message = "All weighed. Shake it well: settled mixes separate."

@@ -51,9 +51,16 @@ type BathPart struct {
 
 func (w writer) bath(b *wet.Bath) *BathSheet {
 	out := &BathSheet{
-		Liquid: w.figure(b.Liquid), Salt: w.figure(b.Salt), Strength: w.figure(b.Strength), Salometer: w.figure(b.Degrees), Density: w.figure(b.Density),
-		Egg: "A fresh egg floats in it.", TooFull: b.TooFull, Ice: w.figure(b.Ice), Hot: w.figure(b.Hot), Takes: w.figure(b.Takes), Gain: w.figure(b.Gain),
-		Window: w.window(b), At: []BathMoment{}, School: "Strong bath: quick, but too salty if you forget it. Lift it out in time.", Water: w.figure(b.Plain), Parts: []BathPart{},
+		Liquid: w.figure(
+			b.Liquid,
+		), Salt: w.figure(b.Salt), Strength: w.figure(b.Strength), Salometer: w.figure(b.Degrees),
+		Density: w.figure(b.Density),
+		Egg:     "A fresh egg floats in it.", TooFull: b.TooFull, Ice: w.figure(b.Ice), Hot: w.figure(b.Hot),
+		Takes: w.figure(b.Takes), Gain: w.figure(b.Gain),
+		Window: w.window(
+			b,
+		), At: []BathMoment{}, School: "Strong bath: quick, but too salty if you forget it. Lift it out in time.",
+		Water: w.figure(b.Plain), Parts: []BathPart{},
 	}
 	if b.Strength.Mid < salt.FloatsEgg {
 		out.Egg = fmt.Sprintf("A fresh egg sinks in it (it floats from about %.0f %%).", salt.FloatsEgg)
@@ -67,10 +74,26 @@ func (w writer) bath(b *wet.Bath) *BathSheet {
 		if b.TooFull {
 			verb = "Does not fit"
 		}
-		out.Fits = fmt.Sprintf("%s: %s in a %s pot (meat %s, liquid %s).", verb, room(b.Meat+b.Brew.Liquid), room(b.Typed.Pot), room(b.Meat), room(b.Brew.Liquid))
+		out.Fits = fmt.Sprintf(
+			"%s: %s in a %s pot (meat %s, liquid %s).",
+			verb,
+			room(b.Meat+b.Brew.Liquid),
+			room(b.Typed.Pot),
+			room(b.Meat),
+			room(b.Brew.Liquid),
+		)
 	}
 	for _, m := range b.At {
-		out.At = append(out.At, BathMoment{Hours: drawn(m.At.Hours()), Percent: drawn(100 * m.Mean), Centre: drawn(100 * m.Centre), Text: decimal(100*m.Mean, 2) + " %", Inside: "centre " + decimal(100*m.Centre, 2)})
+		out.At = append(
+			out.At,
+			BathMoment{
+				Hours:   drawn(m.At.Hours()),
+				Percent: drawn(100 * m.Mean),
+				Centre:  drawn(100 * m.Centre),
+				Text:    decimal(100*m.Mean, 2) + " %",
+				Inside:  "centre " + decimal(100*m.Centre, 2),
+			},
+		)
 	}
 	for _, p := range b.Parts {
 		name := p.Formula.Name
@@ -84,16 +107,27 @@ func (w writer) bath(b *wet.Bath) *BathSheet {
 		out.Parts = append(out.Parts, part)
 	}
 	if b.Shelf > 0 {
-		out.Chill = fmt.Sprintf("Chill everything that is not water first and pour it in cold: the bath ends at %s. Straight from the shelf it would end at %s.", w.temperature(salt.IceBathEnds, "both"), w.temperature(b.Shelf, ""))
+		out.Chill = fmt.Sprintf(
+			"Chill everything that is not water first and pour it in cold: the bath ends at %s. Straight from the shelf it would end at %s.",
+			w.temperature(salt.IceBathEnds, "both"),
+			w.temperature(b.Shelf, ""),
+		)
 		if b.Plain.Mid < 0.05 {
-			out.Chill = fmt.Sprintf("There is no water to boil: stir the salt into the cold liquid until it is gone. Straight from the shelf the bath would be at %s.", w.temperature(b.Shelf, ""))
+			out.Chill = fmt.Sprintf(
+				"There is no water to boil: stir the salt into the cold liquid until it is gone. Straight from the shelf the bath would be at %s.",
+				w.temperature(b.Shelf, ""),
+			)
 		}
 	}
 	if len(b.Parts) > 0 && b.Sugar >= 1 {
 		out.PartsNote = fmt.Sprintf("%.0f %% sugar: it stays near the surface, and colours there.", b.Sugar)
 	}
 	if len(b.Parts) > 0 && b.Acid >= 1 {
-		out.PartsNote = join(out.PartsNote, " ", fmt.Sprintf("%.1f %% acid: past some hours it turns the outside mealy.", b.Acid))
+		out.PartsNote = join(
+			out.PartsNote,
+			" ",
+			fmt.Sprintf("%.1f %% acid: past some hours it turns the outside mealy.", b.Acid),
+		)
 	}
 	return out
 }
@@ -119,7 +153,13 @@ func needleRecipe(out *InjectionSheet) string {
 	for _, r := range out.Rows {
 		parts = append(parts, whole(r.Mass)+" of "+r.Name)
 	}
-	return fmt.Sprintf("Injection, %s in all: %s. %s into each, %s a site.", whole(out.Batch), strings.Join(parts, ", "), whole(out.Volume), whole(out.PerSite))
+	return fmt.Sprintf(
+		"Injection, %s in all: %s. %s into each, %s a site.",
+		whole(out.Batch),
+		strings.Join(parts, ", "),
+		whole(out.Volume),
+		whole(out.PerSite),
+	)
 }
 
 // window says when to lift the meat out, and how long it stays right.
@@ -135,8 +175,16 @@ func (w writer) window(b *wet.Bath) string {
 	case b.Late == 0:
 		return fmt.Sprintf("%s %% after %s; it hardly goes above that.", aim, quantity.FormatDuration(b.Reached))
 	}
-	return fmt.Sprintf("%s %% after %s. Lift it out between %s and %s, a window of %s.", aim,
-		quantity.FormatDuration(b.Reached), quantity.FormatDuration(b.Early), quantity.FormatDuration(b.Late), quantity.FormatDuration(b.Late-b.Early))
+	return fmt.Sprintf(
+		"%s %% after %s. Lift it out between %s and %s, a window of %s.",
+		aim,
+		quantity.FormatDuration(
+			b.Reached,
+		),
+		quantity.FormatDuration(b.Early),
+		quantity.FormatDuration(b.Late),
+		quantity.FormatDuration(b.Late-b.Early),
+	)
 }
 
 // InjectionSheet is an injection, worked out.
@@ -180,21 +228,42 @@ type Pocket struct {
 
 func (w writer) needle(n *wet.Needle) *InjectionSheet {
 	out := &InjectionSheet{
-		Volume: w.figure(n.Volume), Batch: w.figure(n.Batch), Sites: w.figure(n.Sites), PerSite: w.figure(n.PerSite), Refills: w.figure(n.Refills),
-		Salt: w.figure(n.Salt), Even: w.figure(n.Even), Clogs: n.Clogs, Across: n.Across, Along: n.Along, LengthMM: n.Length.MM(), WidthMM: n.Width.MM(),
-		Pattern: n.Pattern, Spread: []Pocket{}, Rows: w.rows(n.Rows), WarmNote: "Inject it cool, at fridge temperature.", BoreNote: "Everything in it passes the needle.",
-		RunsOut: fmt.Sprintf("Between %s and %s leak back out: catch it, and use it as the binder.", w.as(little, float64(n.Runs.Low)), w.as(little, float64(n.Runs.High))),
+		Volume: w.figure(
+			n.Volume,
+		), Batch: w.figure(n.Batch), Sites: w.figure(n.Sites), PerSite: w.figure(n.PerSite), Refills: w.figure(n.Refills),
+		Salt: w.figure(
+			n.Salt,
+		), Even: w.figure(n.Even), Clogs: n.Clogs, Across: n.Across, Along: n.Along, LengthMM: n.Length.MM(),
+		WidthMM: n.Width.MM(),
+		Pattern: n.Pattern, Spread: []Pocket{}, Rows: w.rows(n.Rows), WarmNote: "Inject it cool, at fridge temperature.",
+		BoreNote: "Everything in it passes the needle.",
+		RunsOut: fmt.Sprintf(
+			"Between %s and %s leak back out: catch it, and use it as the binder.",
+			w.as(little, float64(n.Runs.Low)),
+			w.as(little, float64(n.Runs.High)),
+		),
 		KeepOut: "Keep the needle out of fat seams and away from the outermost edge, where it leaks back out.",
 	}
 	out.Grid = fmt.Sprintf("%d by %d sites, %s each", n.Along, n.Across, withUnit(out.PerSite.Text, out.PerSite.Unit))
 	out.Pump = decimal(n.Pump, 1) + " % of the meat"
 	if n.Over > 0 {
-		out.LeftOver = fmt.Sprintf("The meat takes about %s %% of its weight. The other %s is a marinade: put the meat in it, then throw it away.", decimal(dose.MaxPump, 0), w.as(little, float64(n.Over)))
+		out.LeftOver = fmt.Sprintf(
+			"The meat takes about %s %% of its weight. The other %s is a marinade: put the meat in it, then throw it away.",
+			decimal(dose.MaxPump, 0),
+			w.as(little, float64(n.Over)),
+		)
 	}
 	out.Length = w.value(n.Length, "") + " along the grain"
-	out.Spreads = fmt.Sprintf("Salt halfway to the next site, compared with the average. Each disc is %s across.", w.value(2*n.Reach, ""))
+	out.Spreads = fmt.Sprintf(
+		"Salt halfway to the next site, compared with the average. Each disc is %s across.",
+		w.value(2*n.Reach, ""),
+	)
 	if n.Clogs {
-		out.BoreNote = fmt.Sprintf("Grains of %s mm block a bore of %s mm (a third of it passes): strain it or grind it finer.", quantity.Number(n.GrainMM), quantity.Number(n.Typed.Bore.MM()))
+		out.BoreNote = fmt.Sprintf(
+			"Grains of %s mm block a bore of %s mm (a third of it passes): strain it or grind it finer.",
+			quantity.Number(n.GrainMM),
+			quantity.Number(n.Typed.Bore.MM()),
+		)
 	}
 	if n.Typed.Mix.FatLed() {
 		out.BoreNote = join(out.BoreNote, " ", "Salt does not dissolve in fat: shake it each time you fill the syringe.")
@@ -224,7 +293,18 @@ func (w writer) needle(n *wet.Needle) *InjectionSheet {
 		for k, v := range m.Profile {
 			profile[k] = drawn(v)
 		}
-		out.Spread = append(out.Spread, Pocket{Hours: drawn(m.At.Hours()), Label: label, Even: drawn(100 * m.Even), Text: even, Summary: label + ": " + even + " even", Profile: profile, ReachMM: drawn(n.Reach.MM())})
+		out.Spread = append(
+			out.Spread,
+			Pocket{
+				Hours:   drawn(m.At.Hours()),
+				Label:   label,
+				Even:    drawn(100 * m.Even),
+				Text:    even,
+				Summary: label + ": " + even + " even",
+				Profile: profile,
+				ReachMM: drawn(n.Reach.MM()),
+			},
+		)
 	}
 	return out
 }

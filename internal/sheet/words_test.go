@@ -28,9 +28,11 @@ func TestRetiredPhrases(t *testing.T) {
 	testclock.Undated(t)
 	bad := regexp.MustCompile(`(?i)` + strings.Join(retired, "|"))
 	files := 0
-	for _, root := range []string{".", "../exchange", "../api", "../demo", "../core/cut", "../core/larder", "../core/formula", "../../web/src", "../../docs", "../../README.md"} {
+	for _, root := range []string{".", "../exchange", "../api", "../demo", "../core/cut", "../core/larder",
+		"../core/formula", "../../web/src", "../../docs", "../../README.md"} {
 		require.NoError(t, filepath.WalkDir(root, func(path string, d fs.DirEntry, err error) error {
-			if err != nil || d.IsDir() || strings.HasSuffix(path, "_test.go") || strings.HasSuffix(path, "schema.d.ts") || !slices.Contains([]string{".go", ".tsx", ".ts", ".md", ".csv"}, filepath.Ext(path)) {
+			if err != nil || d.IsDir() || strings.HasSuffix(path, "_test.go") || strings.HasSuffix(path, "schema.d.ts") ||
+				!slices.Contains([]string{".go", ".tsx", ".ts", ".md", ".csv"}, filepath.Ext(path)) {
 				return err
 			}
 			files++

@@ -102,8 +102,13 @@ type carriedKind struct {
 // carries are the kinds of records, each read and written as what it is.
 func (s *Store) carries() map[string]carriedKind {
 	return map[string]carriedKind{
-		"cook": carrying(s.Cooks()), "formula": carrying(s.Formulas().Records), "jar": carrying(s.Jars()), "ingredient": carrying(s.Ingredients()),
-		"pit": carrying(s.Pits()), "method": carrying(s.Methods()), "meal": carrying(s.Meals()), "thing": carrying(s.things()), "lessons": carrying(s.lessons()),
+		"cook": carrying(
+			s.Cooks(),
+		), "formula": carrying(s.Formulas().Records), "jar": carrying(s.Jars()), "ingredient": carrying(s.Ingredients()),
+		"pit": carrying(
+			s.Pits(),
+		), "method": carrying(s.Methods()), "meal": carrying(s.Meals()), "thing": carrying(s.things()),
+		"lessons": carrying(s.lessons()),
 	}
 }
 
@@ -211,7 +216,17 @@ func (s *Store) written(tx *gorm.DB, give func(any) error) []func() error {
 				if err != nil {
 					return fmt.Errorf("%s %s: %w", m.Kind, m.ID, err)
 				}
-				return give(CarriedRecord{m.ID, m.Kind, m.Version, m.CreatedAt.UTC(), m.UpdatedAt.UTC(), gone(m.DeletedAt), json.RawMessage(now.Body)})
+				return give(
+					CarriedRecord{
+						m.ID,
+						m.Kind,
+						m.Version,
+						m.CreatedAt.UTC(),
+						m.UpdatedAt.UTC(),
+						gone(m.DeletedAt),
+						json.RawMessage(now.Body),
+					},
+				)
 			})
 		},
 		func() error {
@@ -246,11 +261,17 @@ func (s *Store) measured(tx *gorm.DB, give func(any) error) []func() error {
 		},
 		func() error {
 			return each(tx, "cook, probe, at_ms", func(m minuteModel) error {
-				return give(CarriedMinute{m.Cook, m.Probe, m.AtMs, m.FirstMs, m.LastMs, m.FirstC, m.LastC, m.LowC, m.HighC, m.Count})
+				return give(
+					CarriedMinute{m.Cook, m.Probe, m.AtMs, m.FirstMs, m.LastMs, m.FirstC, m.LastC, m.LowC, m.HighC, m.Count},
+				)
 			})
 		},
 		func() error {
-			return each(tx, "cook", func(m clockModel) error { return give(CarriedClock{m.Cook, m.BeganMs, m.CookMs, m.Speed, m.Seed}) })
+			return each(
+				tx,
+				"cook",
+				func(m clockModel) error { return give(CarriedClock{m.Cook, m.BeganMs, m.CookMs, m.Speed, m.Seed}) },
+			)
 		},
 		func() error {
 			return each(tx, "cook", func(m outcomeModel) error {
@@ -272,7 +293,8 @@ func (s *Store) measured(tx *gorm.DB, give func(any) error) []func() error {
 					return err
 				}
 				sum := sha256.Sum256(p.Data)
-				if err := give(CarriedPhoto{p.Cook, p.Piece, p.Note, p.Width, p.Height, p.CreatedAt.UTC(), gone(p.DeletedAt), hex.EncodeToString(sum[:]), p.Data}); err != nil {
+				if err := give(CarriedPhoto{p.Cook, p.Piece, p.Note, p.Width, p.Height, p.CreatedAt.UTC(), gone(p.DeletedAt),
+					hex.EncodeToString(sum[:]), p.Data}); err != nil {
 					return err
 				}
 			}

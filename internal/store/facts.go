@@ -43,7 +43,17 @@ type factBody struct {
 func (m factModel) fact() (facts.Fact, error) {
 	var b factBody
 	err := json.Unmarshal([]byte(m.Body), &b)
-	return facts.Fact{ID: m.ID, Kind: facts.Kind(m.Kind), Piece: m.Piece, What: m.What, At: m.Happened, Author: m.Author, Values: b.Values, Said: b.Said, Device: b.Device}, err
+	return facts.Fact{
+		ID:     m.ID,
+		Kind:   facts.Kind(m.Kind),
+		Piece:  m.Piece,
+		What:   m.What,
+		At:     m.Happened,
+		Author: m.Author,
+		Values: b.Values,
+		Said:   b.Said,
+		Device: b.Device,
+	}, err
 }
 
 // Facts are what happened at a cook, in the order in which it was said.
@@ -65,7 +75,16 @@ func (s *Store) Facts(ctx context.Context, cook string) (facts.Facts, error) {
 
 func modelOf(cook string, f facts.Fact) (factModel, error) {
 	body, err := json.Marshal(factBody{f.Values, f.Said, f.Device})
-	return factModel{ID: f.ID, Cook: cook, Kind: string(f.Kind), Piece: f.Piece, What: f.What, Happened: f.At, Author: f.Author, Body: string(body)}, err
+	return factModel{
+		ID:       f.ID,
+		Cook:     cook,
+		Kind:     string(f.Kind),
+		Piece:    f.Piece,
+		What:     f.What,
+		Happened: f.At,
+		Author:   f.Author,
+		Body:     string(body),
+	}, err
 }
 
 // AddFact saves a fact. The same fact sent twice is saved once; another fact with its

@@ -94,7 +94,11 @@ func (r Formulas) Versions(ctx context.Context, id string) ([]FormulaVersion, er
 }
 
 // Create saves f as its first version, which came about by origin.
-func (r Formulas) Create(ctx context.Context, f formula.Formula, origin formula.Change) (Record[formula.Formula], error) {
+func (r Formulas) Create(
+	ctx context.Context,
+	f formula.Formula,
+	origin formula.Change,
+) (Record[formula.Formula], error) {
 	return r.keep(ctx, []formula.Change{origin}, func(all Formulas) (Record[formula.Formula], error) {
 		return all.Records.Create(ctx, f)
 	})
@@ -103,7 +107,13 @@ func (r Formulas) Create(ctx context.Context, f formula.Formula, origin formula.
 // Update makes f the next version of a formula that still has the given one; changes
 // tells what is new in it, given the old. A formula in which nothing is new gets no
 // version.
-func (r Formulas) Update(ctx context.Context, id string, version uint, f formula.Formula, changes func(old formula.Formula) []formula.Change) (Record[formula.Formula], error) {
+func (r Formulas) Update(
+	ctx context.Context,
+	id string,
+	version uint,
+	f formula.Formula,
+	changes func(old formula.Formula) []formula.Change,
+) (Record[formula.Formula], error) {
 	old, err := r.Get(ctx, id)
 	if err != nil {
 		return old, err
@@ -158,7 +168,8 @@ func (r Formulas) uncircled(ctx context.Context, id string, uses []string) error
 		}
 		var found []row
 		// Locked, and so as they are now, not as when the transaction began.
-		if err := r.db.WithContext(ctx).Clauses(clause.Locking{Strength: clause.LockingStrengthUpdate}).Where("kind = 'formula' AND id IN ?", ids).Find(&found).Error; err != nil {
+		now := r.db.WithContext(ctx).Clauses(clause.Locking{Strength: clause.LockingStrengthUpdate})
+		if err := now.Where("kind = 'formula' AND id IN ?", ids).Find(&found).Error; err != nil {
 			return err
 		}
 		for _, m := range found {
@@ -173,7 +184,11 @@ func (r Formulas) uncircled(ctx context.Context, id string, uses []string) error
 }
 
 // keep saves a formula and its version, both or neither.
-func (r Formulas) keep(ctx context.Context, changes []formula.Change, save func(Formulas) (Record[formula.Formula], error)) (Record[formula.Formula], error) {
+func (r Formulas) keep(
+	ctx context.Context,
+	changes []formula.Change,
+	save func(Formulas) (Record[formula.Formula], error),
+) (Record[formula.Formula], error) {
 	var out Record[formula.Formula]
 	err := transaction(ctx, r.db, func(tx *gorm.DB) (err error) {
 		within := Formulas{r.within(tx)}
@@ -184,7 +199,15 @@ func (r Formulas) keep(ctx context.Context, changes []formula.Change, save func(
 		if err != nil {
 			return err
 		}
-		return tx.Create(&versionRow{Record: out.ID, Version: out.Version, Body: m.Body, Changes: writeChanges(changes), SavedAt: out.Updated}).Error
+		return tx.Create(
+			&versionRow{
+				Record:  out.ID,
+				Version: out.Version,
+				Body:    m.Body,
+				Changes: writeChanges(changes),
+				SavedAt: out.Updated,
+			},
+		).Error
 	})
 	return out, err
 }
@@ -192,7 +215,12 @@ func (r Formulas) keep(ctx context.Context, changes []formula.Change, save func(
 // CreateAll saves formulas, all or none. A row may use one of them by an id of which
 // inList tells its number; the used are made before the users. Formulas must not use
 // each other in a circle.
-func (r Formulas) CreateAll(ctx context.Context, fs []formula.Formula, origin formula.Change, inList func(id string) (int, bool)) ([]Record[formula.Formula], error) {
+func (r Formulas) CreateAll(
+	ctx context.Context,
+	fs []formula.Formula,
+	origin formula.Change,
+	inList func(id string) (int, bool),
+) ([]Record[formula.Formula], error) {
 	var out []Record[formula.Formula]
 	err := transaction(ctx, r.db, func(tx *gorm.DB) error {
 		out = make([]Record[formula.Formula], len(fs))

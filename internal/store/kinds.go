@@ -58,7 +58,14 @@ func (s *Store) Jars() Records[formula.Jar] {
 
 // Ingredients are the cook's own.
 func (s *Store) Ingredients() Records[larder.Own] {
-	return Records[larder.Own]{db: s.db, in: s, kind: "ingredient", sound: s.soundIngredient, first: byName, index: func(o larder.Own) found { return found{Name: o.Name} }}
+	return Records[larder.Own]{
+		db:    s.db,
+		in:    s,
+		kind:  "ingredient",
+		sound: s.soundIngredient,
+		first: byName,
+		index: func(o larder.Own) found { return found{Name: o.Name} },
+	}
 }
 
 // Pits are the pits that cooks are on. Each has a name of its own.
@@ -73,7 +80,14 @@ func (s *Store) Pits() Records[cook.Pit] {
 
 // Methods are how pieces are cooked, each kept under a name.
 func (s *Store) Methods() Records[cook.Method] {
-	return Records[cook.Method]{db: s.db, in: s, kind: "method", sound: s.soundMethod, first: byName, index: func(m cook.Method) found { return found{Name: m.Name} }}
+	return Records[cook.Method]{
+		db:    s.db,
+		in:    s,
+		kind:  "method",
+		sound: s.soundMethod,
+		first: byName,
+		index: func(m cook.Method) found { return found{Name: m.Name} },
+	}
 }
 
 // Meals are later meals from what was kept, the latest first.
@@ -92,7 +106,14 @@ type Thing struct {
 }
 
 func (s *Store) things() Records[Thing] {
-	return Records[Thing]{db: s.db, in: s, kind: "thing", sound: s.soundThing, first: byName, index: func(t Thing) found { return found{Name: t.Thing, Code: t.Thing} }}
+	return Records[Thing]{
+		db:    s.db,
+		in:    s,
+		kind:  "thing",
+		sound: s.soundThing,
+		first: byName,
+		index: func(t Thing) found { return found{Name: t.Thing, Code: t.Thing} },
+	}
 }
 
 // Things returns everything with a price or a stock.

@@ -41,7 +41,10 @@ func (s *Store) Kitchen(ctx context.Context, now time.Time, formulas ...string) 
 		if err != nil {
 			return k, err
 		}
-		next := keptKitchen{k, slices.Compact(slices.Sorted(slices.Values(slices.Concat(formulas, slices.Collect(maps.Keys(k.Formulas))))))}
+		next := keptKitchen{
+			k,
+			slices.Compact(slices.Sorted(slices.Values(slices.Concat(formulas, slices.Collect(maps.Keys(k.Formulas)))))),
+		}
 		if slices.Equal(next.formulas, held.formulas) {
 			next.kitchen.Stand = stand
 			s.kitchens.Add(asked, next)
@@ -73,7 +76,8 @@ func (s *Store) stand(ctx context.Context, formulas []string) (string, error) {
 
 func (s *Store) loadKitchen(ctx context.Context, now time.Time, formulas []string) (kitchen.Kitchen, error) {
 	k := kitchen.Kitchen{
-		Formulas: map[string]formula.Formula{}, Ingredients: map[string]larder.Ingredient{}, Prices: map[string]larder.Price{}, Stock: map[string]quantity.Amount{},
+		Formulas: map[string]formula.Formula{}, Ingredients: map[string]larder.Ingredient{},
+		Prices: map[string]larder.Price{}, Stock: map[string]quantity.Amount{},
 	}
 	// Everything in one question.
 	var rows []row

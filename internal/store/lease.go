@@ -66,7 +66,9 @@ func alone(ctx context.Context, db *gorm.DB, name string, do func(context.Contex
 	lost(nil)
 	<-renewed
 	// Without the context, which may be over: the next program need not wait.
-	free := db.WithContext(context.WithoutCancel(ctx)).Exec(`DELETE FROM leases WHERE name = ? AND holder = ?`, name, holder).Error
+	free := db.WithContext(context.WithoutCancel(ctx)).
+		Exec(`DELETE FROM leases WHERE name = ? AND holder = ?`, name, holder).
+		Error
 	return errors.Join(err, free)
 }
 
@@ -99,7 +101,8 @@ func again(do func() error) error {
 	var err error
 	for try := range 10 {
 		var of *mysql.MySQLError
-		if err = do(); !errors.As(err, &of) || of.Number != errDeadlock && of.Number != errLockWait && of.Number != errChanged {
+		if err = do(); !errors.As(err, &of) ||
+			of.Number != errDeadlock && of.Number != errLockWait && of.Number != errChanged {
 			return err
 		}
 		time.Sleep(time.Duration(1<<try) * time.Millisecond)

@@ -88,11 +88,19 @@ func TestOldMarksBecomeFacts(t *testing.T) {
 		_, err := db.ExecContext(t.Context(), statement)
 		require.NoError(t, err)
 	}
-	exec(`INSERT INTO cooks (id, version, name, serve_at, zone, guests, plan, created_at, updated_at) VALUES (1, 4, 'Old supper', '2026-01-03T18:00', 'UTC', 6,
-		'{"hands":2,"marks":[{"piece":"p1","stage":"salt","at":"2026-01-03T08:00","done":true},{"piece":"p1","stage":"fire","at":"2026-01-03T11:00"},{"piece":"p1","stage":"salt","at":"2026-01-03T08:30","done":true}],
-		  "acks":[{"piece":"p1","rule":"cold-side","what":"The fridge is warm.","at":"2026-01-02T10:00:00Z"}]}', '2026-01-01 12:00:00', '2026-01-01 12:00:00')`)
-	exec(`INSERT INTO pieces (cook_id, position, cut, pieces, bought, formula, formula_name, formula_basis) VALUES (1, 0, 'pork-loin', 1, '2 kg', '', 'Plain', 'weight')`)
-	exec(`INSERT INTO cooks (id, version, name, serve_at, zone, guests, plan, created_at, updated_at) VALUES (2, 1, 'Plain', '', 'UTC', 6, '', '2026-01-01 12:00:00', '2026-01-01 12:00:00')`)
+	exec(
+		`INSERT INTO cooks (id, version, name, serve_at, zone, guests, plan, created_at, updated_at) VALUES (1, 4, 'Old supper', '2026-01-03T18:00', 'UTC', 6,
+		'{"hands":2,"marks":[{"piece":"p1","stage":"salt","at":"2026-01-03T08:00","done":true},
+		  {"piece":"p1","stage":"fire","at":"2026-01-03T11:00"},
+		  {"piece":"p1","stage":"salt","at":"2026-01-03T08:30","done":true}],
+		  "acks":[{"piece":"p1","rule":"cold-side","what":"The fridge is warm.","at":"2026-01-02T10:00:00Z"}]}', '2026-01-01 12:00:00', '2026-01-01 12:00:00')`,
+	)
+	exec(
+		`INSERT INTO pieces (cook_id, position, cut, pieces, bought, formula, formula_name, formula_basis) VALUES (1, 0, 'pork-loin', 1, '2 kg', '', 'Plain', 'weight')`,
+	)
+	exec(
+		`INSERT INTO cooks (id, version, name, serve_at, zone, guests, plan, created_at, updated_at) VALUES (2, 1, 'Plain', '', 'UTC', 6, '', '2026-01-01 12:00:00', '2026-01-01 12:00:00')`,
+	)
 	for range 2 {
 		_, err := p.ApplyVersion(t.Context(), 7, true)
 		require.NoError(t, err)
@@ -109,12 +117,22 @@ func TestOldMarksBecomeFacts(t *testing.T) {
 		all[i].ID = ""
 	}
 	assert.Equal(t, facts.Facts{
-		{Kind: facts.Done, Piece: "p1", What: "salt", At: "2026-01-03T08:00"}, {Kind: facts.Done, Piece: "p1", What: "salt", At: "2026-01-03T08:30"},
+		{
+			Kind:  facts.Done,
+			Piece: "p1",
+			What:  "salt",
+			At:    "2026-01-03T08:00",
+		}, {Kind: facts.Done, Piece: "p1", What: "salt", At: "2026-01-03T08:30"},
 		{Kind: facts.Acknowledged, Piece: "p1", What: "cold-side", At: "2026-01-02T10:00:00Z", Said: "The fridge is warm."},
 	}, all)
 	rec, err := s.Cooks().Get(t.Context(), old("cook", 1))
 	require.NoError(t, err)
-	assert.Equal(t, []cook.Wish{{Piece: "p1", Stage: "fire", At: "2026-01-03T11:00"}}, rec.Doc.Wishes, "what was only fixed is a wish")
+	assert.Equal(
+		t,
+		[]cook.Wish{{Piece: "p1", Stage: "fire", At: "2026-01-03T11:00"}},
+		rec.Doc.Wishes,
+		"what was only fixed is a wish",
+	)
 	rec.Doc.Guests = "7"
 	_, err = s.Cooks().Update(t.Context(), rec.ID, rec.Version, rec.Doc)
 	require.NoError(t, err)
@@ -220,9 +238,17 @@ func TestFoldersBecomeRecords(t *testing.T) {
 	mine, err := s.Formulas().Get(t.Context(), "1")
 	require.NoError(t, err)
 	mine.Doc.Note = "changed"
-	_, err = s.Formulas().Update(t.Context(), "1", mine.Version, mine.Doc, func(formula.Formula) []formula.Change { return nil })
+	_, err = s.Formulas().
+		Update(t.Context(), "1", mine.Version, mine.Doc, func(formula.Formula) []formula.Change { return nil })
 	require.NoError(t, err, "the old address also writes")
-	require.NoError(t, s.AddFact(t.Context(), "3", facts.Fact{ID: "0b0e7a52-6a1f-4c0e-9d53-0d5f3c1e8a11", Kind: facts.Ticked, What: "salt", At: "2026-11-27T10:00"}))
+	require.NoError(
+		t,
+		s.AddFact(
+			t.Context(),
+			"3",
+			facts.Fact{ID: "0b0e7a52-6a1f-4c0e-9d53-0d5f3c1e8a11", Kind: facts.Ticked, What: "salt", At: "2026-11-27T10:00"},
+		),
+	)
 	said, err := s.Facts(t.Context(), "3")
 	require.NoError(t, err)
 	assert.Len(t, said, 3, "one done, one acknowledged, and the new one")
@@ -254,7 +280,8 @@ func same[T any](t *testing.T, then json.RawMessage, now T) {
 	empty := func(v T) string {
 		body, err := json.Marshal(v)
 		require.NoError(t, err)
-		return regexp.MustCompile(`"id":"draw-\d+",|,?"(id|wishes|kind|spoons|tags)":("draw-\d+"|\[[^]]*\]|"rub"|"us"|""|null)`).ReplaceAllString(string(body), "")
+		return regexp.MustCompile(`"id":"draw-\d+",|,?"(id|wishes|kind|spoons|tags)":("draw-\d+"|\[[^]]*\]|"rub"|"us"|""|null)`).
+			ReplaceAllString(string(body), "")
 	}
 	assert.Equal(t, empty(was), empty(now))
 }
@@ -314,7 +341,8 @@ func TestKilledWithinAMigration(t *testing.T) {
 			require.NoError(t, db.Close())
 			s, err := Open(t.Context(), at)
 			require.NoError(t, err, "%s after statement %d", file, done+1)
-			_, err = s.Cooks().Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Cut: "pork-loin", Trimmed: "2 kg"}}})
+			_, err = s.Cooks().
+				Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Cut: "pork-loin", Trimmed: "2 kg"}}})
 			assert.NoError(t, err)
 			require.NoError(t, s.Close())
 		}

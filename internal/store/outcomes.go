@@ -82,13 +82,38 @@ func (s *Store) PutOutcome(ctx context.Context, cook string, told Told, o outcom
 // outcomeOf is an outcome as it is kept, with what it is found by.
 func outcomeOf(cook, told string, o outcome.Cook) (outcomeModel, error) {
 	raw, err := json.Marshal(o)
-	m := outcomeModel{Cook: cook, Day: clipped(o.Day, 10), Name: clipped(o.Name, 200), Finished: o.Finished, Weather: clipped(o.Weather, 20), Model: o.Model, Told: clipped(told, 100), Body: string(raw), Score: o.Score()}
+	m := outcomeModel{
+		Cook:     cook,
+		Day:      clipped(o.Day, 10),
+		Name:     clipped(o.Name, 200),
+		Finished: o.Finished,
+		Weather:  clipped(o.Weather, 20),
+		Model:    o.Model,
+		Told:     clipped(told, 100),
+		Body:     string(raw),
+		Score:    o.Score(),
+	}
 	var cuts, finishes, pits, wraps, formulas []string
 	for _, p := range o.Pieces {
 		cuts, finishes, pits = append(cuts, p.Cut), append(finishes, p.Finish), append(pits, p.PitName)
 		wraps, formulas = append(wraps, p.Wrap), append(formulas, p.Formula)
 	}
-	m.Cuts, m.Finishes, m.Pits, m.Wraps, m.Formulas = listed(1000, cuts), listed(200, finishes), listed(500, pits), listed(200, wraps), listed(1000, formulas)
+	m.Cuts, m.Finishes, m.Pits, m.Wraps, m.Formulas = listed(
+		1000,
+		cuts,
+	), listed(
+		200,
+		finishes,
+	), listed(
+		500,
+		pits,
+	), listed(
+		200,
+		wraps,
+	), listed(
+		1000,
+		formulas,
+	)
 	return m, err
 }
 
@@ -102,7 +127,8 @@ func clipped(s string, most int) string {
 // Outcome is what became of a cook; false when that is not on record.
 func (s *Store) Outcome(ctx context.Context, cook string) (Logged, bool, error) {
 	var all []outcomeModel
-	if err := s.db.WithContext(ctx).Where("cook = ?", s.Cooks().known(cook)).Limit(1).Find(&all).Error; err != nil || len(all) == 0 {
+	if err := s.db.WithContext(ctx).Where("cook = ?", s.Cooks().known(cook)).Limit(1).Find(&all).Error; err != nil ||
+		len(all) == 0 {
 		return Logged{}, false, err
 	}
 	out, err := all[0].logged()
@@ -152,7 +178,9 @@ func escaped(word string) string {
 // there are the outcomes of cooks that were not deleted. Those that were are few: they are looked up
 // once, and not each cook.
 func (s *Store) there(ctx context.Context) *gorm.DB {
-	return s.db.WithContext(ctx).Table("outcomes o").Where("o.cook NOT IN (SELECT id FROM records WHERE kind = 'cook' AND deleted_at IS NOT NULL)")
+	return s.db.WithContext(ctx).
+		Table("outcomes o").
+		Where("o.cook NOT IN (SELECT id FROM records WHERE kind = 'cook' AND deleted_at IS NOT NULL)")
 }
 
 // Logbook are the outcomes that are looked for, the latest first, and how many there are. Cooks that
@@ -192,7 +220,13 @@ func (s *Store) Logbook(ctx context.Context, q Sought) ([]Logged, int64, error) 
 // LoggedSince are the outcomes of cooks since a day, the latest first.
 func (s *Store) LoggedSince(ctx context.Context, since time.Time) ([]Logged, error) {
 	var rows []outcomeModel
-	err := s.there(ctx).Select("o.*").Where("o.day >= ?", since.Format(time.DateOnly)).Order("o.day DESC, o.cook").Limit(mostTeach).Find(&rows).Error
+	err := s.there(ctx).
+		Select("o.*").
+		Where("o.day >= ?", since.Format(time.DateOnly)).
+		Order("o.day DESC, o.cook").
+		Limit(mostTeach).
+		Find(&rows).
+		Error
 	if err != nil {
 		return nil, err
 	}
@@ -215,7 +249,14 @@ type Lessons struct {
 const lessonsCode = "lessons"
 
 func (s *Store) lessons() Records[Lessons] {
-	return Records[Lessons]{db: s.db, in: s, kind: "lessons", sound: s.soundLessons, first: byName, index: func(Lessons) found { return found{Name: lessonsCode, Code: lessonsCode} }}
+	return Records[Lessons]{
+		db:    s.db,
+		in:    s,
+		kind:  "lessons",
+		sound: s.soundLessons,
+		first: byName,
+		index: func(Lessons) found { return found{Name: lessonsCode, Code: lessonsCode} },
+	}
 }
 
 // Lessons are those on record; without any they are empty.
@@ -233,7 +274,8 @@ const mostTeach = 300
 // Learn learns from the logbook anew, after change has said what the cook wants of it; nil leaves
 // that as it is. Of two at once neither is lost.
 func (s *Store) Learn(ctx context.Context, change func(*Lessons)) (Lessons, error) {
-	if was, err := s.Lessons(ctx); err != nil || change == nil && reflect.DeepEqual(was, Lessons{Without: []string{}}) && !s.logged(ctx) {
+	if was, err := s.Lessons(ctx); err != nil ||
+		change == nil && reflect.DeepEqual(was, Lessons{Without: []string{}}) && !s.logged(ctx) {
 		return was, err
 	}
 	m, err := s.lessons().row(lessonsID, 1, Lessons{Without: []string{}})
@@ -299,12 +341,17 @@ const mostChoices = 5000
 func (s *Store) LogChoices(ctx context.Context) (LogChoices, error) {
 	var out LogChoices
 	var rows []outcomeModel
-	err := s.there(ctx).Distinct("cuts", "finishes", "pits", "wraps", "formulas", "weather").Limit(mostChoices).Find(&rows).Error
+	err := s.there(ctx).
+		Distinct("cuts", "finishes", "pits", "wraps", "formulas", "weather").
+		Limit(mostChoices).
+		Find(&rows).
+		Error
 	if err != nil {
 		return out, err
 	}
 	for _, m := range rows {
-		for into, listed := range map[*[]string]string{&out.Cuts: m.Cuts, &out.Finishes: m.Finishes, &out.Pits: m.Pits, &out.Wraps: m.Wraps, &out.Formulas: m.Formulas, &out.Weathers: m.Weather} {
+		for into, listed := range map[*[]string]string{&out.Cuts: m.Cuts, &out.Finishes: m.Finishes, &out.Pits: m.Pits,
+			&out.Wraps: m.Wraps, &out.Formulas: m.Formulas, &out.Weathers: m.Weather} {
 			*into = append(*into, strings.FieldsFunc(listed, func(r rune) bool { return r == '|' })...)
 		}
 	}

@@ -32,9 +32,11 @@ func kept(t *testing.T, db *Store, names ...string) (ids []string) {
 		rec, err := db.Cooks().Create(t.Context(), cook.Cook{Name: name, Zone: "UTC", Pieces: []cook.Piece{}})
 		require.NoError(t, err)
 		o := outcome.Cook{
-			Model: outcome.Model, Name: name, Day: fmt.Sprintf("2026-11-%02d", 1+n), Finished: true, Weather: "cold", Notes: []string{},
+			Model: outcome.Model, Name: name, Day: fmt.Sprintf("2026-11-%02d", 1+n), Finished: true, Weather: "cold",
+			Notes: []string{},
 			Pieces: []outcome.Piece{{
-				Cut: "pork-loin", Finish: "pink", PitID: "k", PitName: "Kettle 100 %", Wrap: "none", Formula: "A_b|c", AirN: 100, AirOffC: 5, Notes: []string{},
+				Cut: "pork-loin", Finish: "pink", PitID: "k", PitName: "Kettle 100 %", Wrap: "none", Formula: "A_b|c", AirN: 100,
+				AirOffC: 5, Notes: []string{},
 				Scores: []outcome.Score{{Aspect: "bark", Value: 1 + n%5}},
 			}},
 		}
@@ -66,10 +68,12 @@ func TestFindingInTheLogbook(t *testing.T) {
 	} {
 		assert.Equal(t, want, find(Sought{Search: search}), search)
 	}
-	for name, q := range map[string]Sought{"pit": {Pit: "Kettle 100 %"}, "formula": {Formula: "A_b c"}, "weather": {Weather: "cold"}, "cut": {Cut: "pork-loin"}, "finish": {Finish: "pink"}, "wrap": {Wrap: "none"}} {
+	for name, q := range map[string]Sought{"pit": {Pit: "Kettle 100 %"}, "formula": {Formula: "A_b c"},
+		"weather": {Weather: "cold"}, "cut": {Cut: "pork-loin"}, "finish": {Finish: "pink"}, "wrap": {Wrap: "none"}} {
 		assert.Len(t, find(q), 4, name)
 	}
-	for name, q := range map[string]Sought{"pit": {Pit: "Kettle"}, "cut": {Cut: "pork"}, "any letter": {Formula: "AXb c"}, "weather": {Weather: "wet"}} {
+	for name, q := range map[string]Sought{"pit": {Pit: "Kettle"}, "cut": {Cut: "pork"},
+		"any letter": {Formula: "AXb c"}, "weather": {Weather: "wet"}} {
 		assert.Empty(t, find(q), name)
 	}
 	assert.Equal(t, []string{"Last", "Loin “two”"}, find(Sought{Score: 3}))
@@ -85,7 +89,11 @@ func TestFindingInTheLogbook(t *testing.T) {
 	}
 	none, err := db.LogChoices(t.Context())
 	require.NoError(t, err)
-	assert.Empty(t, slices.Concat(none.Cuts, none.Finishes, none.Pits, none.Wraps, none.Formulas, none.Weathers), "what only deleted cooks have is nothing to look for")
+	assert.Empty(
+		t,
+		slices.Concat(none.Cuts, none.Finishes, none.Pits, none.Wraps, none.Formulas, none.Weathers),
+		"what only deleted cooks have is nothing to look for",
+	)
 	for _, id := range ids {
 		_, err = db.Cooks().Restore(t.Context(), id)
 		require.NoError(t, err)
@@ -107,7 +115,15 @@ func TestAnOutcomeIsReplaced(t *testing.T) {
 	next := was.Outcome
 	next.Name = strings.Repeat("é", 400)
 	for n := len(next.Pieces); n < 24; n++ {
-		next.Pieces = append(next.Pieces, outcome.Piece{Cut: fmt.Sprintf("cut-%d-%s", n, strings.Repeat("y", 100)), Formula: strings.Repeat("x", 120), Notes: []string{}, Scores: []outcome.Score{}})
+		next.Pieces = append(
+			next.Pieces,
+			outcome.Piece{
+				Cut:     fmt.Sprintf("cut-%d-%s", n, strings.Repeat("y", 100)),
+				Formula: strings.Repeat("x", 120),
+				Notes:   []string{},
+				Scores:  []outcome.Score{},
+			},
+		)
 	}
 	require.NoError(t, db.PutOutcome(t.Context(), id, Told{Facts: 2}, next))
 	is, _, err := db.Outcome(t.Context(), id)

@@ -67,11 +67,13 @@ func (s *Store) HandIn(ctx context.Context, cook string, h facts.HandIn, read []
 		rows[i] = readingModel{Cook: cook, HandIn: h.ID, Probe: r.Probe, AtMs: r.At.UnixMilli(), Celsius: float64(r.C)}
 	}
 	err = transaction(ctx, s.db, func(tx *gorm.DB) error {
-		if err := tx.Create(&handInModel{ID: h.ID, Cook: cook, Device: h.Device, Digest: digest, Count: len(read)}).Error; err != nil {
+		if err := tx.Create(&handInModel{ID: h.ID, Cook: cook, Device: h.Device, Digest: digest,
+			Count: len(read)}).Error; err != nil {
 			return err
 		}
 		var held int64
-		if err := tx.Model(&handInModel{}).Where("cook = ?", cook).Select("COALESCE(SUM(count), 0)").Scan(&held).Error; err != nil {
+		if err := tx.Model(&handInModel{}).Where("cook = ?",
+			cook).Select("COALESCE(SUM(count), 0)").Scan(&held).Error; err != nil {
 			return err
 		}
 		if held > facts.MostReadings {
@@ -104,7 +106,8 @@ func insertReadings(tx *gorm.DB, rows []readingModel) error {
 			args = append(args, r.Cook, r.HandIn, r.Probe, r.AtMs, r.Celsius)
 		}
 		values := strings.Repeat(",(?,?,?,?,?)", len(part))[1:]
-		if _, err := tx.Statement.ConnPool.ExecContext(tx.Statement.Context, "INSERT INTO readings (cook, hand_in, probe, at_ms, celsius) VALUES "+values, args...); err != nil {
+		if _, err := tx.Statement.ConnPool.ExecContext(tx.Statement.Context,
+			"INSERT INTO readings (cook, hand_in, probe, at_ms, celsius) VALUES "+values, args...); err != nil {
 			return err
 		}
 	}
@@ -132,7 +135,11 @@ func (s *Store) Readings(ctx context.Context, cook string, after uint64, most in
 	}
 	out := make([]Kept, len(rows))
 	for i, r := range rows {
-		out[i] = Kept{facts.Reading{Probe: r.Probe, At: time.UnixMilli(r.AtMs).UTC(), C: quantity.Celsius(r.Celsius)}, r.HandIn, r.Seq}
+		out[i] = Kept{
+			facts.Reading{Probe: r.Probe, At: time.UnixMilli(r.AtMs).UTC(), C: quantity.Celsius(r.Celsius)},
+			r.HandIn,
+			r.Seq,
+		}
 	}
 	return out, nil
 }
@@ -202,7 +209,14 @@ const (
 func (clockModel) TableName() string { return "clocks" }
 
 func (m clockModel) clock() Clock {
-	return Clock{Began: time.UnixMilli(m.BeganMs).UTC(), At: time.UnixMilli(m.CookMs).UTC(), Speed: m.Speed, Seed: m.Seed, Running: m.Running == run, Waits: m.Running == wait}
+	return Clock{
+		Began:   time.UnixMilli(m.BeganMs).UTC(),
+		At:      time.UnixMilli(m.CookMs).UTC(),
+		Speed:   m.Speed,
+		Seed:    m.Seed,
+		Running: m.Running == run,
+		Waits:   m.Running == wait,
+	}
 }
 
 // Clock is the clock of a cook; the zero Clock, which shows the time on the wall, when it has none
@@ -256,7 +270,12 @@ func (s *Store) practice(ctx context.Context, cooks ...string) error {
 	if len(cooks) == 0 {
 		return nil
 	}
-	return s.db.WithContext(ctx).Model(&row{}).Unscoped().Where("kind = 'cook' AND id IN ?", cooks).UpdateColumn("class", practised).Error
+	return s.db.WithContext(ctx).
+		Model(&row{}).
+		Unscoped().
+		Where("kind = 'cook' AND id IN ?", cooks).
+		UpdateColumn("class", practised).
+		Error
 }
 
 // MostPractised is how many cooks are practised at once; who comes later waits for a turn.
@@ -299,7 +318,10 @@ const thereStill = "JOIN records r ON r.id = c.cook AND r.deleted_at IS NULL"
 // practising are the clocks that run, the first one first, and how many wait.
 func (s *Store) practising(ctx context.Context) (all []clockModel, waits int64, err error) {
 	db := s.db.WithContext(ctx)
-	err = db.Raw("SELECT c.* FROM clocks c "+thereStill+" WHERE c.running = ? ORDER BY c.began_ms, c.cook LIMIT ?", run, MostPractised).Scan(&all).Error
+	err = db.Raw("SELECT c.* FROM clocks c "+thereStill+" WHERE c.running = ? ORDER BY c.began_ms, c.cook LIMIT ?", run,
+		MostPractised).
+		Scan(&all).
+		Error
 	if err == nil {
 		err = db.Raw("SELECT COUNT(*) FROM clocks c "+thereStill+" WHERE c.running = ?", wait).Scan(&waits).Error
 	}
@@ -308,7 +330,12 @@ func (s *Store) practising(ctx context.Context) (all []clockModel, waits int64, 
 
 // Practise makes a cook that is only practised, with its clock and what was done before it: all or
 // nothing. It begins when its turn comes.
-func (s *Store) Practise(ctx context.Context, c cook.Cook, clock Clock, done []facts.Fact) (out Record[cook.Cook], err error) {
+func (s *Store) Practise(
+	ctx context.Context,
+	c cook.Cook,
+	clock Clock,
+	done []facts.Fact,
+) (out Record[cook.Cook], err error) {
 	clock.Running, clock.Waits = false, true
 	err = s.Together(ctx, func(db *Store) (err error) {
 		if out, err = db.Cooks().Create(ctx, c); err != nil {
@@ -336,7 +363,10 @@ const mostOnNow = 20
 // OnNow are the cooks of which was said in the two days before now that a piece went on, and not
 // that one was sliced; none that is practised.
 func (s *Store) OnNow(ctx context.Context, now time.Time) (ids []string, err error) {
-	err = s.db.WithContext(ctx).Raw(`SELECT f.cook FROM facts f JOIN records r ON r.id = f.cook AND r.deleted_at IS NULL AND r.class <> 'practice'
-		WHERE f.kind = 'done' AND f.created_at > ? AND NOT EXISTS (SELECT 1 FROM clocks c WHERE c.cook = f.cook AND NOT (c.speed = 1 AND c.began_ms = c.cook_ms)) GROUP BY f.cook HAVING MAX(f.what = 'fire') = 1 AND MAX(f.what IN ('slice', 'over')) = 0 ORDER BY MAX(f.seq) DESC LIMIT ?`, now.Add(-48*time.Hour), mostOnNow).Scan(&ids).Error
+	err = s.db.WithContext(ctx).
+		Raw(`SELECT f.cook FROM facts f JOIN records r ON r.id = f.cook AND r.deleted_at IS NULL AND r.class <> 'practice'
+		WHERE f.kind = 'done' AND f.created_at > ? AND NOT EXISTS (SELECT 1 FROM clocks c WHERE c.cook = f.cook AND NOT (c.speed = 1 AND c.began_ms = c.cook_ms)) GROUP BY f.cook HAVING MAX(f.what = 'fire') = 1 AND MAX(f.what IN ('slice', 'over')) = 0 ORDER BY MAX(f.seq) DESC LIMIT ?`, now.Add(-48*time.Hour), mostOnNow).
+		Scan(&ids).
+		Error
 	return ids, err
 }

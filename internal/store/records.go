@@ -29,10 +29,12 @@ type Records[T any] struct {
 	db    *gorm.DB
 	in    *Store
 	kind  string
-	first string                                                        // SQL for the order of lists
-	index func(T) found                                                 // by what a document is found
-	open  func(id string, d *T)                                         // what a document gets that is not in its body; nil is nothing
-	shut  func(d *T)                                                    // what is taken out of a body again; nil is nothing
+	first string        // SQL for the order of lists
+	index func(T) found // by what a document is found
+	// what a document gets that is not in its body; nil is nothing
+	open func(id string, d *T)
+	// what is taken out of a body again; nil is nothing
+	shut  func(d *T)
 	sound func(ctx context.Context, id string, d T, has kitchens) error // its check; a new record has no id
 }
 
@@ -125,8 +127,9 @@ func (r Records[T]) row(id string, version uint, d T) (row, error) {
 	by := r.index(d)
 	// What a record is found by is what its columns hold of it; the record itself is whole.
 	m := row{
-		ID: id, Kind: r.kind, Version: version, Body: string(body), Name: clipped(strings.TrimSpace(by.Name), 200), ServedAt: clipped(by.ServedAt, 16),
-		Class: clipped(by.Class, 16), Note: clipped(by.Note, 10_000), Tags: clipped(strings.Join(by.Tags, ","), 400),
+		ID: id, Kind: r.kind, Version: version, Body: string(body), Name: clipped(strings.TrimSpace(by.Name), 200),
+		ServedAt: clipped(by.ServedAt, 16),
+		Class:    clipped(by.Class, 16), Note: clipped(by.Note, 10_000), Tags: clipped(strings.Join(by.Tags, ","), 400),
 	}
 	if by.Code != "" {
 		m.Code = &by.Code
@@ -250,7 +253,8 @@ func (r Records[T]) Update(ctx context.Context, id string, version uint, d T) (R
 	}
 	m.UpdatedAt = r.db.NowFunc()
 	to := map[string]any{
-		"version": m.Version, "body": m.Body, "name": m.Name, "code": m.Code, "served_at": m.ServedAt, "tags": m.Tags, "note": m.Note, "updated_at": m.UpdatedAt,
+		"version": m.Version, "body": m.Body, "name": m.Name, "code": m.Code, "served_at": m.ServedAt, "tags": m.Tags,
+		"note": m.Note, "updated_at": m.UpdatedAt,
 	}
 	if m.Class != "" { // a cook that is practised stays one
 		to["class"] = m.Class

@@ -36,7 +36,12 @@ func TestADiskThatFills(t *testing.T) {
 			return err
 		},
 		func() error {
-			return s.HandIn(t.Context(), rec.ID, facts.HandIn{ID: uuid.NewString()}, []facts.Reading{{Probe: "pit:0", At: testclock.Now(), C: 120}})
+			return s.HandIn(
+				t.Context(),
+				rec.ID,
+				facts.HandIn{ID: uuid.NewString()},
+				[]facts.Reading{{Probe: "pit:0", At: testclock.Now(), C: 120}},
+			)
 		},
 	}
 	light := []func() error{
@@ -51,7 +56,11 @@ func TestADiskThatFills(t *testing.T) {
 			return err
 		},
 		func() error {
-			return s.AddFact(t.Context(), rec.ID, facts.Fact{ID: uuid.NewString(), Kind: facts.Noted, What: "windy", At: "2026-11-28T07:00"})
+			return s.AddFact(
+				t.Context(),
+				rec.ID,
+				facts.Fact{ID: uuid.NewString(), Kind: facts.Noted, What: "windy", At: "2026-11-28T07:00"},
+			)
 		},
 		func() error { return s.PutThing(t.Context(), Thing{Thing: "sea-salt", Stock: "1 kg"}) },
 		func() error {

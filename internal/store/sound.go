@@ -54,7 +54,10 @@ func (s *Store) stocked(ctx context.Context, formulas ...string) (kitchen.Kitche
 
 // soundCook refuses a cook with a mistake.
 func (s *Store) soundCook(ctx context.Context, id string, c cook.Cook, has kitchens) error {
-	at := cooking.Clock{Now: s.at(), Forecast: forecast.Typing{}} // only the mistakes are asked for, and they are those that previews show
+	at := cooking.Clock{
+		Now:      s.at(),
+		Forecast: forecast.Typing{},
+	} // only the mistakes are asked for, and they are those that previews show
 	if id != "" && !at.Now.IsZero() {
 		old, err := s.Cooks().Get(ctx, id)
 		if err != nil {
@@ -158,8 +161,10 @@ func (s *Store) packed() kitchens {
 // one line of a page against another. A record from before a rule, or from before a table was changed,
 // may break one: its page shows that when it is opened, and a book is not kept out for it.
 var judged = []string{
-	"meat.weight", "meat.weight-needed", "meat.thickness", "meat.gained", "weighed.", "salt.", "bath.", "inject.", "dose.", "mix.", "move.", "rest.", "when.", "pit.sets",
-	"decision.not-this-cut", "amount.", "layer.amount", "batch.", "wait.too-long", "season.free", "formula.has-mistake", "jar.too-little", "reheat.weight-needed", "reheat.cooked-",
+	"meat.weight", "meat.weight-needed", "meat.thickness", "meat.gained", "weighed.", "salt.", "bath.", "inject.",
+	"dose.", "mix.", "move.", "rest.", "when.", "pit.sets",
+	"decision.not-this-cut", "amount.", "layer.amount", "batch.", "wait.too-long", "season.free", "formula.has-mistake",
+	"jar.too-little", "reheat.weight-needed", "reheat.cooked-",
 }
 
 // bookWrong is what of a check keeps a record of a book out, as an ErrCarried.

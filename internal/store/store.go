@@ -41,8 +41,9 @@ var (
 
 // Store is the database.
 type Store struct {
-	db       *gorm.DB
-	patient  *gorm.DB                        // waits as long as it takes, for work that nobody waits for at a screen; nil within a transaction
+	db *gorm.DB
+	// waits as long as it takes, for work that nobody waits for at a screen; nil within a transaction
+	patient  *gorm.DB
 	kitchens *lru.Cache[string, keptKitchen] // those that were asked for last
 	now      func() time.Time                // by which dates that are typed are checked; nil where they are not
 }
@@ -75,7 +76,16 @@ func Open(ctx context.Context, dsn string, room ...Room) (*Store, error) {
 		pool.SetMaxOpenConns(patientConnections)
 		pool.SetMaxIdleConns(1)
 	}
-	cfg.Timeout, cfg.ReadTimeout, cfg.WriteTimeout = cmp.Or(cfg.Timeout, patience), cmp.Or(cfg.ReadTimeout, patience), cmp.Or(cfg.WriteTimeout, patience)
+	cfg.Timeout, cfg.ReadTimeout, cfg.WriteTimeout = cmp.Or(
+		cfg.Timeout,
+		patience,
+	), cmp.Or(
+		cfg.ReadTimeout,
+		patience,
+	), cmp.Or(
+		cfg.WriteTimeout,
+		patience,
+	)
 	db, err := connect(cfg)
 	if err != nil {
 		return nil, err
@@ -170,7 +180,10 @@ func (s *Store) Close() error {
 // it has answered something.
 func Away(err error) bool {
 	var network net.Error
-	return errors.Is(err, context.DeadlineExceeded) || errors.Is(err, driver.ErrBadConn) || errors.Is(err, mysql.ErrInvalidConn) || errors.Is(err, sql.ErrConnDone) || errors.As(err, &network)
+	return errors.Is(err, context.DeadlineExceeded) || errors.Is(err, driver.ErrBadConn) ||
+		errors.Is(err, mysql.ErrInvalidConn) ||
+		errors.Is(err, sql.ErrConnDone) ||
+		errors.As(err, &network)
 }
 
 // MariaDB's errors when there is no room left, and when the engine says so.
@@ -186,5 +199,7 @@ func Full(err error) bool {
 		return true
 	}
 	var of *mysql.MySQLError
-	return errors.As(err, &of) && (of.Number == errDiskFull || of.Number == errTableFull || of.Number == errEngine && strings.Contains(of.Message, " 28 "))
+	return errors.As(err, &of) &&
+		(of.Number == errDiskFull || of.Number == errTableFull || of.Number == errEngine &&
+			strings.Contains(of.Message, " 28 "))
 }

@@ -28,7 +28,11 @@ func TestMain(m *testing.M) { testdb.Main(m) }
 
 // old is the id of what had a number before records had UUIDs.
 func old(kind string, number int) string {
-	return fmt.Sprintf("00000000-0000-400%d-8000-%012d", map[string]int{"cook": 1, "formula": 2, "jar": 3, "ingredient": 4}[kind], number)
+	return fmt.Sprintf(
+		"00000000-0000-400%d-8000-%012d",
+		map[string]int{"cook": 1, "formula": 2, "jar": 3, "ingredient": 4}[kind],
+		number,
+	)
 }
 
 // migrated is a database with the tables of today.
@@ -50,10 +54,17 @@ func TestFactsFromManyHands(t *testing.T) {
 	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	defer s.Close()
-	made, err := s.Cooks().Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin", Trimmed: "2 kg"}}})
+	made, err := s.Cooks().
+		Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin", Trimmed: "2 kg"}}})
 	require.NoError(t, err)
 	said := func(hand, n int) facts.Fact {
-		return facts.Fact{ID: fmt.Sprintf("00000000-0000-4000-8000-00%04d%06d", hand, n), Kind: facts.Ticked, What: fmt.Sprint("line ", hand, n), At: "2026-11-28T07:00", Values: field.Values{"n": float64(n)}}
+		return facts.Fact{
+			ID:     fmt.Sprintf("00000000-0000-4000-8000-00%04d%06d", hand, n),
+			Kind:   facts.Ticked,
+			What:   fmt.Sprint("line ", hand, n),
+			At:     "2026-11-28T07:00",
+			Values: field.Values{"n": float64(n)},
+		}
 	}
 	var all sync.WaitGroup
 	for hand := range 6 {
@@ -87,7 +98,10 @@ func TestLocksAreLeased(t *testing.T) {
 	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	defer s.Close()
-	require.NoError(t, s.db.Exec(`INSERT INTO leases VALUES ('x', 'a killed program', NOW(3) + INTERVAL 300000 MICROSECOND)`).Error)
+	require.NoError(
+		t,
+		s.db.Exec(`INSERT INTO leases VALUES ('x', 'a killed program', NOW(3) + INTERVAL 300000 MICROSECOND)`).Error,
+	)
 	ran := false
 	require.NoError(t, s.Alone(t.Context(), "x", func(ctx context.Context) error {
 		ran = true
@@ -134,17 +148,24 @@ func TestNoDrawIsLost(t *testing.T) {
 	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	defer s.Close()
-	jar, err := s.Jars().Create(t.Context(), formula.Jar{Formula: formula.ReadyMade()[0], Made: "2026-11-01", Amount: "1 kg"})
+	jar, err := s.Jars().
+		Create(t.Context(), formula.Jar{Formula: formula.ReadyMade()[0], Made: "2026-11-01", Amount: "1 kg"})
 	require.NoError(t, err)
 	var all sync.WaitGroup
 	for hand := range 8 {
 		all.Go(func() {
 			for n := range 10 {
 				one := formula.Draw{ID: fmt.Sprint(hand, "-", n), Amount: "1 g", Day: "2026-11-02"}
-				_, err := s.Jars().Change(t.Context(), jar.ID, func(j *formula.Jar) error { j.Draws = append(j.Draws, one); return nil })
+				_, err := s.Jars().
+					Change(t.Context(), jar.ID, func(j *formula.Jar) error { j.Draws = append(j.Draws, one); return nil })
 				assert.NoError(t, err)
 				if n%2 == 1 {
-					_, err := s.Jars().Change(t.Context(), jar.ID, func(j *formula.Jar) error { j.Draws = slices.DeleteFunc(j.Draws, one.Is); return nil })
+					_, err := s.Jars().
+						Change(t.Context(), jar.ID, func(j *formula.Jar) error {
+							j.Draws = slices.DeleteFunc(j.Draws,
+								one.Is)
+							return nil
+						})
 					assert.NoError(t, err)
 				}
 			}
@@ -170,8 +191,16 @@ func TestFormulasAllOrNone(t *testing.T) {
 		_, err := fmt.Sscanf(id, "file-%d", &n)
 		return n, err == nil
 	}
-	outer := formula.Formula{Name: "outer", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "file-1", Parts: "1"}, {Formula: "equal-parts", Parts: "1"}}}
-	inner := formula.Formula{Name: "inner", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "sea-salt", Parts: "1"}}}
+	outer := formula.Formula{
+		Name:  "outer",
+		Basis: formula.ByWeight,
+		Rows:  []formula.Row{{Formula: "file-1", Parts: "1"}, {Formula: "equal-parts", Parts: "1"}},
+	}
+	inner := formula.Formula{
+		Name:  "inner",
+		Basis: formula.ByWeight,
+		Rows:  []formula.Row{{Ingredient: "sea-salt", Parts: "1"}},
+	}
 	made, err := s.Formulas().CreateAll(t.Context(), []formula.Formula{outer, inner}, formula.Change{ID: "read"}, inList)
 	require.NoError(t, err)
 	assert.Equal(t, made[1].ID, made[0].Doc.Rows[0].Formula)
@@ -203,7 +232,9 @@ func TestNoRingOfFormulas(t *testing.T) {
 		ring := make([]Record[formula.Formula], 2+round%2)
 		for i := range ring {
 			var err error
-			ring[i], err = programs[0].Formulas().Create(t.Context(), formula.Formula{Name: fmt.Sprint(round, "-", i), Basis: formula.ByWeight, Rows: []formula.Row{salt}}, formula.Change{ID: "changed.new"})
+			ring[i], err = programs[0].Formulas().
+				Create(t.Context(), formula.Formula{Name: fmt.Sprint(round, "-", i), Basis: formula.ByWeight,
+					Rows: []formula.Row{salt}}, formula.Change{ID: "changed.new"})
 			require.NoError(t, err)
 		}
 		var all sync.WaitGroup
@@ -212,7 +243,8 @@ func TestNoRingOfFormulas(t *testing.T) {
 			all.Go(func() {
 				f := one.Doc
 				f.Rows = []formula.Row{salt, {Formula: ring[(i+1)%len(ring)].ID, Parts: "1"}}
-				_, err := programs[i].Formulas().Update(t.Context(), one.ID, one.Version, f, func(formula.Formula) []formula.Change { return nil })
+				_, err := programs[i].Formulas().
+					Update(t.Context(), one.ID, one.Version, f, func(formula.Formula) []formula.Change { return nil })
 				if err != nil {
 					var wrong field.Errors // when the other one was saved before this one was looked at
 					assert.True(t, errors.Is(err, ErrCircle) || errors.As(err, &wrong) && wrong[0].ID == "formula.uses-itself", err)
@@ -260,7 +292,9 @@ func TestRecordsComeBack(t *testing.T) {
 	back, err := own.Restore(t.Context(), red.ID)
 	require.NoError(t, err)
 	assert.Equal(t, red.Doc, back.Doc)
-	made, err := s.Cooks().Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Cut: "pork-loin", Trimmed: "2 kg"}, {Key: "p1", Cut: "pork-loin", Trimmed: "2 kg"}, {Cut: "beef-chuck-roll", Trimmed: "4 kg"}}})
+	made, err := s.Cooks().
+		Create(t.Context(), cook.Cook{Name: "x", Pieces: []cook.Piece{{Cut: "pork-loin", Trimmed: "2 kg"},
+			{Key: "p1", Cut: "pork-loin", Trimmed: "2 kg"}, {Cut: "beef-chuck-roll", Trimmed: "4 kg"}}})
 	require.NoError(t, err)
 	keys := map[string]bool{}
 	for _, p := range made.Doc.Pieces {
@@ -277,15 +311,22 @@ func BenchmarkTenThousandCooks(b *testing.B) {
 	var rows []row
 	for n := range 10000 {
 		m, err := s.Cooks().row(uuid.NewString(), 1, cook.Cook{
-			Name: fmt.Sprintf("Supper %d by the %s", n, []string{"lock", "river", "boathouse"}[n%3]), ServeAt: fmt.Sprintf("20%02d-%02d-%02dT18:30", 10+n%20, 1+n%12, 1+n%28),
-			Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin", Trimmed: "2 kg", Season: cook.Season{Formula: formula.ReadyMade()[n%4]}}},
+			Name: fmt.Sprintf(
+				"Supper %d by the %s",
+				n,
+				[]string{"lock", "river", "boathouse"}[n%3],
+			), ServeAt: fmt.Sprintf("20%02d-%02d-%02dT18:30", 10+n%20, 1+n%12, 1+n%28),
+			Pieces: []cook.Piece{
+				{Key: "a", Cut: "pork-loin", Trimmed: "2 kg", Season: cook.Season{Formula: formula.ReadyMade()[n%4]}},
+			},
 		})
 		require.NoError(b, err)
 		m.CreatedAt, m.UpdatedAt = testclock.Now(), testclock.Now()
 		rows = append(rows, m)
 	}
 	require.NoError(b, s.db.CreateInBatches(rows, 500).Error)
-	for name, q := range map[string]Query{"list": {Limit: 30}, "last page": {Limit: 30, Offset: 9900}, "search": {Limit: 30, Search: "boathouse"}, "nothing found": {Limit: 30, Search: "regatta"}} {
+	for name, q := range map[string]Query{"list": {Limit: 30}, "last page": {Limit: 30, Offset: 9900},
+		"search": {Limit: 30, Search: "boathouse"}, "nothing found": {Limit: 30, Search: "regatta"}} {
 		b.Run(name, func(b *testing.B) {
 			for range b.N {
 				_, _, err := s.Cooks().List(b.Context(), q)

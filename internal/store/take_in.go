@@ -67,7 +67,11 @@ func (s *Store) Replace(ctx context.Context, give func(take func(line any) error
 	return s.takeIn(ctx, true, give)
 }
 
-func (s *Store) takeIn(ctx context.Context, emptied bool, give func(take func(line any) error) error) (out Taken, err error) {
+func (s *Store) takeIn(
+	ctx context.Context,
+	emptied bool,
+	give func(take func(line any) error) error,
+) (out Taken, err error) {
 	patient := s.Patient()
 	err = patient.Alone(ctx, bookLock, func(ctx context.Context) error {
 		return transaction(ctx, patient.db, func(tx *gorm.DB) error {
@@ -196,17 +200,7 @@ func (t *taker) model(line any) (any, error) {
 	case CarriedRecord:
 		return t.record(l)
 	case CarriedVersion:
-		if len(l.Doc)+len(l.Changes) > mostDoc {
-			return nil, refused("a document of %d bytes: it may have %d", len(l.Doc)+len(l.Changes), mostDoc)
-		}
-		m, err := t.kinds["formula"].read(l.Record, l.Version, string(l.Doc))
-		if err != nil {
-			return nil, refused("%v", err)
-		}
-		if l.Version < 1 {
-			return nil, refused("version %d", l.Version)
-		}
-		return versionRow{l.Record, l.Version, m.Body, string(l.Changes), l.Saved.Round(time.Millisecond)}, errors.Join(canBe(l.Saved), bookWrong(t.kinds["formula"].sound(t.ctx(), l.Record, m.Body, t.has)))
+		return t.version(l)
 	case CarriedFact:
 		field.CleanAll(&l.Fact)
 		if err := l.Fact.Check().Err(); err != nil {
@@ -217,12 +211,14 @@ func (t *taker) model(line any) (any, error) {
 		return m, errors.Join(err, canBe(l.Said))
 	case CarriedHandIn:
 		l.Device = field.Clean(l.Device)
-		if _, err := hex.DecodeString(l.Digest); err != nil || len(l.Digest) != 2*sha256.Size || !named(l.ID) || l.Count < 1 || l.Count > facts.MostReadings || utf8.RuneCountInString(l.Device) > MostDeviceName {
+		if _, err := hex.DecodeString(l.Digest); err != nil || len(l.Digest) != 2*sha256.Size || !named(l.ID) ||
+			l.Count < 1 || l.Count > facts.MostReadings || utf8.RuneCountInString(l.Device) > MostDeviceName {
 			return nil, refused("a hand-in of %d readings from %.80q under %.80q", l.Count, l.Device, l.ID)
 		}
 		return handInModel{l.ID, l.Cook, l.Device, l.Digest, l.Count, l.Came}, canBe(l.Came)
 	case CarriedReading:
-		if err := (facts.Reading{Probe: l.Probe, At: time.UnixMilli(l.AtMs).UTC(), C: quantity.Celsius(l.C)}).Check().Err(); err != nil {
+		if err := (facts.Reading{Probe: l.Probe, At: time.UnixMilli(l.AtMs).UTC(),
+			C: quantity.Celsius(l.C)}).Check().Err(); err != nil {
 			return nil, refused("%v", err)
 		}
 		return readingModel{Cook: l.Cook, HandIn: l.HandIn, Probe: l.Probe, AtMs: l.AtMs, Celsius: l.C}, nil
@@ -248,6 +244,22 @@ func (t *taker) model(line any) (any, error) {
 		return m, errors.Join(err, canBe(l.Updated))
 	}
 	return nil, refused("%T", line)
+}
+
+// version is an earlier version of a formula as a row.
+func (t *taker) version(l CarriedVersion) (any, error) {
+	if len(l.Doc)+len(l.Changes) > mostDoc {
+		return nil, refused("a document of %d bytes: it may have %d", len(l.Doc)+len(l.Changes), mostDoc)
+	}
+	m, err := t.kinds["formula"].read(l.Record, l.Version, string(l.Doc))
+	if err != nil {
+		return nil, refused("%v", err)
+	}
+	if l.Version < 1 {
+		return nil, refused("version %d", l.Version)
+	}
+	return versionRow{l.Record, l.Version, m.Body, string(l.Changes), l.Saved.Round(time.Millisecond)},
+		errors.Join(canBe(l.Saved), bookWrong(t.kinds["formula"].sound(t.ctx(), l.Record, m.Body, t.has)))
 }
 
 // mostSpeed is how many times faster than the one on the wall a clock goes at most.
@@ -405,7 +417,11 @@ func (t *taker) rows(all []any) error {
 	if err := t.tx.Model(&row{}).Unscoped().Where("id IN ?", ids).Pluck("id", &now).Error; err != nil {
 		return err
 	}
-	return t.remember(now, func(id string) bool { return !slices.Contains(here, id) }, func(string) (string, int) { return "", 0 })
+	return t.remember(
+		now,
+		func(id string) bool { return !slices.Contains(here, id) },
+		func(string) (string, int) { return "", 0 },
+	)
 }
 
 // remember notes what is new, with the cook that it is of and how many lines it may still have.
@@ -471,7 +487,8 @@ func (t *taker) handIns(all []any) error {
 	if err := t.tx.Model(&handInModel{}).Where("id IN ?", ids).Pluck("id", &here).Error; err != nil {
 		return err
 	}
-	if err := t.remember(ids, func(id string) bool { return !slices.Contains(here, id) }, func(id string) (string, int) { return of[id].Cook, of[id].Count }); err != nil {
+	if err := t.remember(ids, func(id string) bool { return !slices.Contains(here, id) },
+		func(id string) (string, int) { return of[id].Cook, of[id].Count }); err != nil {
 		return err
 	}
 	return write[handInModel](t, all)
@@ -542,14 +559,16 @@ func (t *taker) photo(l CarriedPhoto) error {
 	if err := t.known("cook", []string{l.Cook}); err != nil {
 		return err
 	}
-	if err := checkPhoto(Photo{Cook: l.Cook, Piece: l.Piece, Note: l.Note, Width: l.Width, Height: l.Height, Data: l.Data}); err != nil {
+	if err := checkPhoto(Photo{Cook: l.Cook, Piece: l.Piece, Note: l.Note, Width: l.Width, Height: l.Height,
+		Data: l.Data}); err != nil {
 		return refused("%v", err)
 	}
 	if err := canBe(l.Created, orNow(l.Deleted, l.Created)); err != nil {
 		return err
 	}
 	var here int64
-	if err := t.tx.Model(&Photo{}).Unscoped().Where("cook = ? AND piece = ? AND SHA2(data, 256) = ?", l.Cook, l.Piece, l.SHA256).Count(&here).Error; err != nil {
+	if err := t.tx.Model(&Photo{}).Unscoped().Where("cook = ? AND piece = ? AND SHA2(data, 256) = ?", l.Cook, l.Piece,
+		l.SHA256).Count(&here).Error; err != nil {
 		return err
 	}
 	if here > 0 {
@@ -557,13 +576,25 @@ func (t *taker) photo(l CarriedPhoto) error {
 		return nil
 	}
 	t.taken.Added++
-	return t.tx.Create(&Photo{Cook: l.Cook, Piece: l.Piece, Note: l.Note, Width: l.Width, Height: l.Height, Data: l.Data, CreatedAt: l.Created, DeletedAt: deletedAt(l.Deleted)}).Error
+	return t.tx.Create(
+		&Photo{
+			Cook:      l.Cook,
+			Piece:     l.Piece,
+			Note:      l.Note,
+			Width:     l.Width,
+			Height:    l.Height,
+			Data:      l.Data,
+			CreatedAt: l.Created,
+			DeletedAt: deletedAt(l.Deleted),
+		},
+	).Error
 }
 
 // empty takes all that is on record away, but for the devices' keys: only to put something else in
 // its place, in one transaction with that.
 func (s *Store) empty(ctx context.Context) error {
-	for _, table := range []string{"photos", "facts", "readings", "minutes", "hand_ins", "clocks", "outcomes", "record_versions", "records"} {
+	for _, table := range []string{"photos", "facts", "readings", "minutes", "hand_ins", "clocks", "outcomes",
+		"record_versions", "records"} {
 		if err := s.db.WithContext(ctx).Exec("DELETE FROM " + table).Error; err != nil {
 			return err
 		}

@@ -44,12 +44,24 @@ func takes(t *testing.T, s *Store, lines []any) Taken {
 // aCook is a cook with a fact and some readings.
 func aCook(t *testing.T, s *Store, name string, readings int) string {
 	t.Helper()
-	rec, err := s.Cooks().Create(t.Context(), cook.Cook{Name: name, Zone: "UTC", Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin", Trimmed: "2 kg"}}})
+	rec, err := s.Cooks().
+		Create(t.Context(), cook.Cook{Name: name, Zone: "UTC",
+			Pieces: []cook.Piece{{Key: "a", Cut: "pork-loin", Trimmed: "2 kg"}}})
 	require.NoError(t, err)
-	require.NoError(t, s.AddFact(t.Context(), rec.ID, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: "fire", At: "2026-11-28T07:20"}))
+	require.NoError(
+		t,
+		s.AddFact(
+			t.Context(),
+			rec.ID,
+			facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: "fire", At: "2026-11-28T07:20"},
+		),
+	)
 	var read []facts.Reading
 	for m := range readings {
-		read = append(read, facts.Reading{Probe: "core:a", At: testclock.Now().Add(time.Duration(m) * time.Second), C: quantity.Celsius(m % 90)})
+		read = append(
+			read,
+			facts.Reading{Probe: "core:a", At: testclock.Now().Add(time.Duration(m) * time.Second), C: quantity.Celsius(m % 90)},
+		)
 	}
 	if readings > 0 {
 		require.NoError(t, s.HandIn(t.Context(), rec.ID, facts.HandIn{ID: uuid.NewString(), Device: "probe"}, read))
@@ -99,12 +111,14 @@ func TestALineThatCannotBe(t *testing.T) {
 	id := aCook(t, s, "One", 10)
 	lines := carried(t, s)
 	for name, bad := range map[string]any{
-		"another kind":    CarriedRecord{ID: uuid.NewString(), Kind: "throne", Doc: json.RawMessage("{}")},
-		"no id":           CarriedRecord{ID: "one", Kind: "cook", Doc: json.RawMessage("{}")},
-		"no document":     CarriedRecord{ID: uuid.NewString(), Kind: "cook", Doc: json.RawMessage("[]")},
-		"no fact":         CarriedFact{Cook: id, Fact: facts.Fact{ID: uuid.NewString(), Kind: "guessed"}},
-		"of no cook":      CarriedFact{Cook: uuid.NewString(), Fact: facts.Fact{ID: uuid.NewString(), Kind: facts.Noted, What: "x", At: "2026-11-28T07:20"}},
-		"of no record":    CarriedVersion{Record: uuid.NewString(), Version: 1, Doc: json.RawMessage("{}"), Changes: json.RawMessage("[]")},
+		"another kind": CarriedRecord{ID: uuid.NewString(), Kind: "throne", Doc: json.RawMessage("{}")},
+		"no id":        CarriedRecord{ID: "one", Kind: "cook", Doc: json.RawMessage("{}")},
+		"no document":  CarriedRecord{ID: uuid.NewString(), Kind: "cook", Doc: json.RawMessage("[]")},
+		"no fact":      CarriedFact{Cook: id, Fact: facts.Fact{ID: uuid.NewString(), Kind: "guessed"}},
+		"of no cook": CarriedFact{Cook: uuid.NewString(), Fact: facts.Fact{ID: uuid.NewString(), Kind: facts.Noted,
+			What: "x", At: "2026-11-28T07:20"}},
+		"of no record": CarriedVersion{Record: uuid.NewString(), Version: 1, Doc: json.RawMessage("{}"),
+			Changes: json.RawMessage("[]")},
 		"another picture": CarriedPhoto{Cook: id, SHA256: "00", Data: []byte("x")},
 		"something else":  7,
 	} {

@@ -38,12 +38,33 @@ type minuteModel struct {
 func (minuteModel) TableName() string { return "minutes" }
 
 func (m minuteModel) minute() facts.Minute {
-	c, at := func(v float64) quantity.Celsius { return quantity.Celsius(v) }, func(ms int64) time.Time { return time.UnixMilli(ms).UTC() }
-	return facts.Minute{At: at(m.AtMs), First: c(m.FirstC), Last: c(m.LastC), Low: c(m.LowC), High: c(m.HighC), FirstAt: at(m.FirstMs), LastAt: at(m.LastMs), Count: m.Count}
+	c, at := func(v float64) quantity.Celsius { return quantity.Celsius(v) },
+		func(ms int64) time.Time { return time.UnixMilli(ms).UTC() }
+	return facts.Minute{
+		At:      at(m.AtMs),
+		First:   c(m.FirstC),
+		Last:    c(m.LastC),
+		Low:     c(m.LowC),
+		High:    c(m.HighC),
+		FirstAt: at(m.FirstMs),
+		LastAt:  at(m.LastMs),
+		Count:   m.Count,
+	}
 }
 
 func minuteOf(cook, probe string, m facts.Minute) minuteModel {
-	return minuteModel{cook, probe, m.At.UnixMilli(), m.FirstAt.UnixMilli(), m.LastAt.UnixMilli(), float64(m.First), float64(m.Last), float64(m.Low), float64(m.High), m.Count}
+	return minuteModel{
+		cook,
+		probe,
+		m.At.UnixMilli(),
+		m.FirstAt.UnixMilli(),
+		m.LastAt.UnixMilli(),
+		float64(m.First),
+		float64(m.Last),
+		float64(m.Low),
+		float64(m.High),
+		m.Count,
+	}
 }
 
 // Course is what each probe of a cook showed, minute by minute, and the number of the last reading
@@ -54,14 +75,16 @@ func (s *Store) Course(ctx context.Context, cook string) (facts.Course, uint64, 
 	err := transaction(ctx, s.db, func(tx *gorm.DB) error { // both as they were at one moment
 		clear(out)
 		// There are thousands of them: read without the cost of a model for each.
-		rows, err := tx.Raw("SELECT probe, at_ms, first_ms, last_ms, first_c, last_c, low_c, high_c, count FROM minutes WHERE cook = ? ORDER BY probe, at_ms", cook).Rows()
+		rows, err := tx.Raw("SELECT probe, at_ms, first_ms, last_ms, first_c, last_c, low_c, high_c, count FROM minutes WHERE cook = ? ORDER BY probe, at_ms", cook).
+			Rows()
 		if err != nil {
 			return err
 		}
 		defer rows.Close()
 		for rows.Next() {
 			var m minuteModel
-			if err := rows.Scan(&m.Probe, &m.AtMs, &m.FirstMs, &m.LastMs, &m.FirstC, &m.LastC, &m.LowC, &m.HighC, &m.Count); err != nil {
+			if err := rows.Scan(&m.Probe, &m.AtMs, &m.FirstMs, &m.LastMs, &m.FirstC, &m.LastC, &m.LowC, &m.HighC,
+				&m.Count); err != nil {
 				return err
 			}
 			out[m.Probe] = append(out[m.Probe], m.minute())
@@ -124,7 +147,8 @@ func past(tx *gorm.DB, rows []readingModel, before time.Time) ([]readingModel, e
 	var old []string
 	for ids := range slices.Chunk(slices.Collect(maps.Keys(of)), 2000) {
 		var some []string
-		if err := tx.Model(&handInModel{}).Where("id IN ? AND created_at < ?", ids, before).Pluck("id", &some).Error; err != nil {
+		if err := tx.Model(&handInModel{}).Where("id IN ? AND created_at < ?", ids, before).Pluck("id",
+			&some).Error; err != nil {
 			return nil, err
 		}
 		old = append(old, some...)
@@ -153,7 +177,8 @@ func thin(tx *gorm.DB, rows []readingModel) error {
 		for probe, minutes := range course {
 			from, to := minutes[0].At.UnixMilli(), minutes[len(minutes)-1].At.UnixMilli()
 			var there []minuteModel
-			if err := tx.Where("cook = ? AND probe = ? AND at_ms BETWEEN ? AND ?", cook, probe, from, to).Find(&there).Error; err != nil {
+			if err := tx.Where("cook = ? AND probe = ? AND at_ms BETWEEN ? AND ?", cook, probe, from,
+				to).Find(&there).Error; err != nil {
 				return err
 			}
 			before := map[int64]facts.Minute{}
@@ -193,7 +218,11 @@ func (s *Store) Tidy(ctx context.Context, now func() time.Time) {
 	for {
 		err := s.Alone(ctx, "thin", func(ctx context.Context) error { return s.Thin(ctx, now()) })
 		if err != nil && ctx.Err() == nil {
-			slog.Error("readings could not be put into minutes; it is tried again in an hour, and at the next start", "error", err)
+			slog.Error(
+				"readings could not be put into minutes; it is tried again in an hour, and at the next start",
+				"error",
+				err,
+			)
 		}
 		select {
 		case <-ctx.Done():

@@ -32,7 +32,10 @@ func TestThinnedReadingsStillCount(t *testing.T) {
 		var read []facts.Reading
 		for range 300 {
 			at := began.Add(time.Duration(r.IntN(3*3600_000)) * time.Millisecond)
-			read = append(read, facts.Reading{Probe: []string{"core:a", "pit:0"}[r.IntN(2)], At: at, C: quantity.Celsius(100 * r.Float64())})
+			read = append(
+				read,
+				facts.Reading{Probe: []string{"core:a", "pit:0"}[r.IntN(2)], At: at, C: quantity.Celsius(100 * r.Float64())},
+			)
 		}
 		return facts.HandIn{ID: uuid.NewString()}, read
 	}
@@ -85,7 +88,12 @@ func TestThinningGoesOn(t *testing.T) {
 		ids = append(ids, aCook(t, s, fmt.Sprint("Cook ", n), 120))
 	}
 	require.NoError(t, s.db.Exec("UPDATE hand_ins SET created_at = ?", testclock.Now().Add(-30*time.Hour)).Error)
-	require.NoError(t, s.db.Exec("CREATE TRIGGER broken BEFORE INSERT ON minutes FOR EACH ROW IF NEW.cook = '"+ids[1]+"' THEN SIGNAL SQLSTATE '45000'; END IF").Error)
+	require.NoError(
+		t,
+		s.db.Exec(
+			"CREATE TRIGGER broken BEFORE INSERT ON minutes FOR EACH ROW IF NEW.cook = '"+ids[1]+"' THEN SIGNAL SQLSTATE '45000'; END IF",
+		).Error,
+	)
 	left := func(id string) int {
 		single, err := s.Readings(t.Context(), id, 0, 0)
 		require.NoError(t, err)
@@ -125,7 +133,14 @@ func BenchmarkCourse(b *testing.B) {
 		var read []facts.Reading
 		for p := range 6 {
 			for second := range 6 {
-				read = append(read, facts.Reading{Probe: facts.Probe{Pit: p}.String(), At: began.Add(time.Duration(m)*time.Minute + time.Duration(10*second)*time.Second), C: quantity.Celsius(m)})
+				read = append(
+					read,
+					facts.Reading{
+						Probe: facts.Probe{Pit: p}.String(),
+						At:    began.Add(time.Duration(m)*time.Minute + time.Duration(10*second)*time.Second),
+						C:     quantity.Celsius(m),
+					},
+				)
 			}
 		}
 		require.NoError(b, s.HandIn(b.Context(), rec.ID, facts.HandIn{ID: uuid.NewString()}, read))

@@ -84,7 +84,12 @@ func TestSavesOutliveKills(t *testing.T) {
 					}
 				}
 				if mine.id != "" {
-					f := facts.Fact{ID: fmt.Sprintf("00000000-0000-4000-8000-%06d%06d", who, n), Kind: facts.Ticked, What: "salt", At: "2026-11-28T07:00"}
+					f := facts.Fact{
+						ID:   fmt.Sprintf("00000000-0000-4000-8000-%06d%06d", who, n),
+						Kind: facts.Ticked,
+						What: "salt",
+						At:   "2026-11-28T07:00",
+					}
 					if err := s.AddFact(short, mine.id, f); err == nil {
 						said[who]++
 					}
@@ -102,7 +107,13 @@ func TestSavesOutliveKills(t *testing.T) {
 		}
 	}
 	all.Wait()
-	require.Eventually(t, func() bool { return s.Ping(t.Context()) == nil }, 20*time.Second, 50*time.Millisecond, "it comes back")
+	require.Eventually(
+		t,
+		func() bool { return s.Ping(t.Context()) == nil },
+		20*time.Second,
+		50*time.Millisecond,
+		"it comes back",
+	)
 	assert.Greater(t, done.Load(), int32(50))
 	for who, want := range last {
 		require.NotEmpty(t, want.id, "cook %d", who)
@@ -123,7 +134,11 @@ func TestSavesOutliveKills(t *testing.T) {
 	_, total, err := s.Cooks().List(t.Context(), Query{})
 	require.NoError(t, err)
 	assert.LessOrEqual(t, total, int64(len(last))+int64(failed.Load()))
-	t.Logf("%d saves acknowledged, none lost, none twice; %d refused while the database was away", done.Load(), failed.Load())
+	t.Logf(
+		"%d saves acknowledged, none lost, none twice; %d refused while the database was away",
+		done.Load(),
+		failed.Load(),
+	)
 }
 
 // A pool that is asked by many more than it has connections serves them one after another.

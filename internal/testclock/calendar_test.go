@@ -31,7 +31,11 @@ var clocks = []struct {
 	{"scripts in it", func(path string) bool {
 		return ofTests(path) || strings.HasSuffix(path, ".test.ts") || strings.HasSuffix(path, ".test.tsx")
 	}, regexp.MustCompile(`\bDate\.now\b|\bnew Date\(\)`)},
-	{"SQL", func(path string) bool { return ofTests(path) || strings.HasSuffix(path, ".sql") }, regexp.MustCompile(`\b(NOW|CURDATE|CURTIME|SYSDATE|UNIX_TIMESTAMP|UTC_TIMESTAMP)\(|\bCURRENT_TIMESTAMP\b`)},
+	{
+		"SQL",
+		func(path string) bool { return ofTests(path) || strings.HasSuffix(path, ".sql") },
+		regexp.MustCompile(`\b(NOW|CURDATE|CURTIME|SYSDATE|UNIX_TIMESTAMP|UTC_TIMESTAMP)\(|\bCURRENT_TIMESTAMP\b`),
+	},
 	{"what runs them", func(path string) bool {
 		return path == "Makefile" || strings.HasPrefix(path, ".ci/") || strings.HasPrefix(path, "scripts/")
 	}, regexp.MustCompile("(?m)(^|[\\s;|&(`])date([\\s)`]+[-+)`]|[\\s)`]*$)")},
@@ -39,7 +43,8 @@ var clocks = []struct {
 
 // ofTests reports whether a file is Go that only tests run.
 func ofTests(path string) bool {
-	for _, folder := range []string{"e2e/", "internal/apptest/", "internal/testdb/", "internal/anycook/", "internal/hostile/", "internal/testclock/eachday/"} {
+	for _, folder := range []string{"e2e/", "internal/apptest/", "internal/testdb/", "internal/anycook/",
+		"internal/hostile/", "internal/testclock/eachday/"} {
 		if strings.HasPrefix(path, folder) {
 			return strings.HasSuffix(path, ".go")
 		}
@@ -91,7 +96,8 @@ func TestNoCalendar(t *testing.T) {
 // What asks is found.
 func TestWhatAsksForTheTimeIsFound(t *testing.T) {
 	for n, lines := range [][]string{
-		{"began := time.Now()", "assert.Less(t, time.Since(began), 3)", "Now: time.Now,"}, {"const at = Date.now();", "new Date().getDay()"},
+		{"began := time.Now()", "assert.Less(t, time.Since(began), 3)", "Now: time.Now,"},
+		{"const at = Date.now();", "new Date().getDay()"},
 		{"VALUES (1, NOW())", "created DATETIME DEFAULT CURRENT_TIMESTAMP"}, {"DAY := $(shell date -u -d '+1 year')", "\tdate +%F", "now=`date`", "at=$(date)", "date"},
 	} {
 		for _, line := range lines {

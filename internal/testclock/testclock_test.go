@@ -25,8 +25,15 @@ func TestDaysHoldWhatTheySay(t *testing.T) {
 		_, after := at.Add(2 * time.Hour).Zone()
 		forward, back = forward || after > before, back || after < before
 		clock := at.Format("15:04")
-		morning, noon, late = morning || clock > "05:00" && clock < "10:00", noon || clock == "12:00", late || clock == "23:50"
+		morning, noon, late = morning ||
+			clock > "05:00" && clock < "10:00", noon ||
+			clock == "12:00", late ||
+			clock == "23:50"
 	}
 	assert.Equal(t, [7]bool{true, true, true, true, true, true, true}, weekdays)
-	assert.Equal(t, [8]bool{true, true, true, true, true, true, true, true}, [8]bool{month, year, leap, forward, back, morning, noon, late})
+	assert.Equal(
+		t,
+		[8]bool{true, true, true, true, true, true, true, true},
+		[8]bool{month, year, leap, forward, back, morning, noon, late},
+	)
 }

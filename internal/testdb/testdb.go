@@ -189,8 +189,14 @@ func template(ctx context.Context, db *sql.DB, kind string, fill func(context.Co
 // copyScript is the statements that make a copy of a database named {to}.
 func copyScript(ctx context.Context, conn *sql.Conn, name string) (string, error) {
 	var out strings.Builder
-	out.WriteString("CREATE DATABASE {to}; USE {to}; SET foreign_key_checks = 0; SET unique_checks = 0; START TRANSACTION;")
-	rows, err := conn.QueryContext(ctx, "SELECT table_name FROM information_schema.tables WHERE table_schema = ? AND table_name <> 'ready_to_copy' ORDER BY 1", name)
+	out.WriteString(
+		"CREATE DATABASE {to}; USE {to}; SET foreign_key_checks = 0; SET unique_checks = 0; START TRANSACTION;",
+	)
+	rows, err := conn.QueryContext(
+		ctx,
+		"SELECT table_name FROM information_schema.tables WHERE table_schema = ? AND table_name <> 'ready_to_copy' ORDER BY 1",
+		name,
+	)
 	if err != nil {
 		return "", err
 	}
@@ -214,7 +220,8 @@ func copyScript(ctx context.Context, conn *sql.Conn, name string) (string, error
 		out.WriteString(create + ";")
 		var columns sql.NullString
 		var filled bool
-		err := conn.QueryRowContext(ctx, "SELECT GROUP_CONCAT('`', column_name, '`' ORDER BY ordinal_position), (SELECT COUNT(*) FROM `"+name+"`.`"+table+"`) > 0 FROM information_schema.columns WHERE table_schema = ? AND table_name = ? AND is_generated = 'NEVER'", name, table).Scan(&columns, &filled)
+		err := conn.QueryRowContext(ctx, "SELECT GROUP_CONCAT('`', column_name, '`' ORDER BY ordinal_position), (SELECT COUNT(*) FROM `"+name+"`.`"+table+"`) > 0 FROM information_schema.columns WHERE table_schema = ? AND table_name = ? AND is_generated = 'NEVER'", name, table).
+			Scan(&columns, &filled)
 		if err != nil {
 			return "", err
 		}

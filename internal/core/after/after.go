@@ -100,7 +100,11 @@ func went(ctx context.Context, p live.Piece) (Piece, error) {
 	out.Thought = seen.Fire.Curve
 	var off []float64
 	for _, r := range out.Read {
-		if i, there := slices.BinarySearchFunc(out.Thought, r.AtH, func(t heat.Point, h float64) int { return cmp.Compare(t.H, h) }); there || i < len(out.Thought) {
+		if i, there := slices.BinarySearchFunc(out.Thought, r.AtH, func(t heat.Point,
+			h float64) int {
+			return cmp.Compare(t.H, h)
+		}); there ||
+			i < len(out.Thought) {
 			off = append(off, math.Abs(out.Thought[i].Core.Mid-r.CoreC))
 		}
 	}
@@ -130,13 +134,22 @@ func moves(ctx context.Context, r cooking.Result, pieces []live.Piece, k kitchen
 	}
 	var out []Move
 	if !first.IsZero() && r.Plan != nil {
-		before, err := cooking.Work(ctx, r.Order, nil, k, cooking.Clock{Now: first.Add(-time.Hour), Recorded: r.Order.Cook.ServeAt, Parts: cooking.Depths})
+		before, err := cooking.Work(
+			ctx,
+			r.Order,
+			nil,
+			k,
+			cooking.Clock{Now: first.Add(-time.Hour), Recorded: r.Order.Cook.ServeAt, Parts: cooking.Depths},
+		)
 		if err != nil {
 			return nil, err
 		}
 		if before.Plan != nil {
 			for _, t := range before.Plan.Result.Plans[before.Plan.Chosen].Tasks {
-				again := slices.ContainsFunc(out, func(m Move) bool { return m.Stage == t.Stage && m.Piece == t.Key && m.Pit == t.Pit })
+				again := slices.ContainsFunc(
+					out,
+					func(m Move) bool { return m.Stage == t.Stage && m.Piece == t.Key && m.Pit == t.Pit },
+				)
 				if slices.Contains(told, t.Stage) && !again {
 					out = append(out, Move{Piece: t.Key, Pit: t.Pit, Stage: t.Stage, Planned: t.At})
 				}
@@ -210,8 +223,10 @@ func ofPiece(ctx context.Context, r cooking.Result, a Piece, by forecast.Forecas
 	p := a.Live.Piece
 	h, meat, key := p.Happened, p.Line.Meat.Value, p.Line.Key
 	out := outcome.Piece{
-		Key: key, Label: cmp.Or(p.Line.Typed.Label, meat.Cut.Name), Cut: meat.Cut.ID, Finish: string(meat.Cut.Finish), Count: meat.Count, Wrap: "none",
-		Formula: p.Line.Typed.Season.Formula.Name, Scores: []outcome.Score{}, Notes: []string{}, GuessH: p.Line.Guess.Value.Hours(), MM: 1000 * float64(meat.Geometry.Thickest),
+		Key: key, Label: cmp.Or(p.Line.Typed.Label, meat.Cut.Name), Cut: meat.Cut.ID, Finish: string(meat.Cut.Finish),
+		Count: meat.Count, Wrap: "none",
+		Formula: p.Line.Typed.Season.Formula.Name, Scores: []outcome.Score{}, Notes: []string{},
+		GuessH: p.Line.Guess.Value.Hours(), MM: 1000 * float64(meat.Geometry.Thickest),
 	}
 	if !p.Lit {
 		return out, nil
@@ -223,7 +238,17 @@ func ofPiece(ctx context.Context, r cooking.Result, a Piece, by forecast.Forecas
 		}
 		return t.Format(time.RFC3339)
 	}
-	out.On, out.Off, out.Sliced, out.Chilled, out.Cold = rfc(h.On), rfc(h.Off), rfc(h.Last["slice"]), rfc(h.Last["chill"]), rfc(h.Last["cold"])
+	out.On, out.Off, out.Sliced, out.Chilled, out.Cold = rfc(
+		h.On,
+	), rfc(
+		h.Off,
+	), rfc(
+		h.Last["slice"],
+	), rfc(
+		h.Last["chill"],
+	), rfc(
+		h.Last["cold"],
+	)
 	if !h.Off.IsZero() {
 		out.Hours = h.NowH
 	}
@@ -321,7 +346,11 @@ func weights(out *outcome.Piece, f facts.Facts, p cooking.Piece) {
 		planned = p.Meat.AllGreen.Mid
 		out.GreenKG = planned
 		if planned > 0 {
-			out.Yield = outcome.Band{Low: p.Meat.Served.Low / planned, Mid: p.Meat.Served.Mid / planned, High: p.Meat.Served.High / planned}
+			out.Yield = outcome.Band{
+				Low:  p.Meat.Served.Low / planned,
+				Mid:  p.Meat.Served.Mid / planned,
+				High: p.Meat.Served.High / planned,
+			}
 		}
 	}
 	kg := func(what string) float64 {
@@ -336,7 +365,17 @@ func weights(out *outcome.Piece, f facts.Facts, p cooking.Piece) {
 	if trimmed := kg("trimmed"); trimmed > 0 {
 		out.GreenKG = trimmed
 	}
-	out.CookedKG, out.BonesKG, out.MixedKG, out.LeftKG, out.KeptKG = kg("cooked"), kg("bones"), kg("mixed"), kg("left"), kg("kept")
+	out.CookedKG, out.BonesKG, out.MixedKG, out.LeftKG, out.KeptKG = kg(
+		"cooked",
+	), kg(
+		"bones",
+	), kg(
+		"mixed",
+	), kg(
+		"left",
+	), kg(
+		"kept",
+	)
 	if p.Ledger != nil {
 		out.Salt = p.Ledger.Percent.Mid
 	}

@@ -49,18 +49,38 @@ func (s *told) say(kind facts.Kind, what string, h float64, values field.Values)
 	if what == "light" || what == "set" || what == "over" {
 		piece = ""
 	}
-	s.all = append(s.all, facts.Fact{ID: uuid.NewString(), Kind: kind, Piece: piece, What: what, At: s.at(h).Format(time.RFC3339), Values: values, Author: "Ines"})
+	s.all = append(
+		s.all,
+		facts.Fact{
+			ID:     uuid.NewString(),
+			Kind:   kind,
+			Piece:  piece,
+			What:   what,
+			At:     s.at(h).Format(time.RFC3339),
+			Values: values,
+			Author: "Ines",
+		},
+	)
 }
 
 func (s *told) read(hours, perHour, air float64) {
 	for h := 0.0; h < hours; h += 1.0 / 60 {
-		s.course.Add(facts.Reading{Probe: "core:a", At: s.at(h), C: quantity.Celsius(5 + perHour*h)}, facts.Reading{Probe: "pit:0", At: s.at(h), C: quantity.Celsius(air)})
+		s.course.Add(
+			facts.Reading{Probe: "core:a", At: s.at(h), C: quantity.Celsius(5 + perHour*h)},
+			facts.Reading{Probe: "pit:0", At: s.at(h), C: quantity.Celsius(air)},
+		)
 	}
 }
 
 func (s *told) went() (after.After, outcome.Piece) {
 	s.t.Helper()
-	r, err := cooking.Work(s.t.Context(), order.Parse(s.c, kitchen.Kitchen{}), s.all, kitchen.Kitchen{}, cooking.Clock{Now: s.at(20), Recorded: s.c.ServeAt, Read: s.course.Readings()})
+	r, err := cooking.Work(
+		s.t.Context(),
+		order.Parse(s.c, kitchen.Kitchen{}),
+		s.all,
+		kitchen.Kitchen{},
+		cooking.Clock{Now: s.at(20), Recorded: s.c.ServeAt, Read: s.course.Readings()},
+	)
 	require.NoError(s.t, err)
 	require.Empty(s.t, r.Mistakes)
 	a, err := after.Of(s.t.Context(), r, s.course, kitchen.Kitchen{})
@@ -78,7 +98,8 @@ func TestWhatIsKept(t *testing.T) {
 	s.say(facts.Done, "off", 9, nil)
 	s.say(facts.Done, "slice", 10.5, nil)
 	s.read(9, 10, 128)
-	for what, typed := range map[string]string{"trimmed": "3.5 kg", "cooked": "2.4 kg", "bones": "400 g", "mixed": "120 g", "left": "20 g"} {
+	for what, typed := range map[string]string{"trimmed": "3.5 kg", "cooked": "2.4 kg", "bones": "400 g",
+		"mixed": "120 g", "left": "20 g"} {
 		s.say(facts.Weighed, what, 11, field.Values{"typed": typed})
 	}
 	s.say(facts.Scored, "salt", 11, field.Values{"score": 2.0})
@@ -94,7 +115,11 @@ func TestWhatIsKept(t *testing.T) {
 	assert.InDelta(t, 3.5, p.GreenKG, 1e-9)
 	assert.InDelta(t, 2.0/3.5, p.Served(0.18), 1e-9)
 	assert.InDelta(t, 0.1/p.RubKG, p.Used(), 1e-9)
-	assert.Equal(t, []outcome.Score{{Aspect: "salt", By: "Ines", Value: 2}, {Aspect: "bark", By: "Ines", Value: 5}}, p.Scores)
+	assert.Equal(
+		t,
+		[]outcome.Score{{Aspect: "salt", By: "Ines", Value: 2}, {Aspect: "bark", By: "Ines", Value: 5}},
+		p.Scores,
+	)
 	assert.Equal(t, []string{"Start earlier."}, p.Notes)
 	assert.InDelta(t, (5+3.0)/2, a.Outcome.Score(), 1e-9, "a little bland is one off of five")
 	assert.False(t, a.Outcome.Finished)
@@ -109,7 +134,8 @@ func TestWhatIsKept(t *testing.T) {
 // of which nothing was read, or a core that hardly rose, tells nothing.
 func TestThePace(t *testing.T) {
 	paces := map[string]float64{}
-	for name, c := range map[string]struct{ perHour, air, hours float64 }{"slow": {7, 120, 9}, "quick": {14, 120, 6}, "hot": {14, 150, 6}, "short": {10, 120, 2}} {
+	for name, c := range map[string]struct{ perHour, air, hours float64 }{"slow": {7, 120, 9}, "quick": {14, 120, 6},
+		"hot": {14, 150, 6}, "short": {10, 120, 2}} {
 		s := shoulder(t)
 		s.say(facts.Done, "fire", 0, nil)
 		s.say(facts.Done, "off", c.hours, nil)
@@ -155,7 +181,10 @@ func TestPlanAgainstActual(t *testing.T) {
 	assert.True(t, find(a, "salt").Actual.IsZero())
 	_, ok = find(a, "salt").Late()
 	assert.False(t, ok)
-	s.all = append(s.all, facts.Fact{ID: uuid.NewString(), Kind: facts.Corrected, What: fire.ID, At: s.at(0.5).Format(time.RFC3339)})
+	s.all = append(
+		s.all,
+		facts.Fact{ID: uuid.NewString(), Kind: facts.Corrected, What: fire.ID, At: s.at(0.5).Format(time.RFC3339)},
+	)
 	b, p := s.went()
 	assert.Equal(t, s.at(0.5), find(b, "fire").Actual)
 	assert.InDelta(t, 8.5, p.Hours, 1e-9)

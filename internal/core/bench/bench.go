@@ -1,6 +1,7 @@
 // Package bench works formulas out by themselves: in any batch, and side by side.
 //
-//	r := bench.WorkOut(bench.Request{Formula: f, Batch: formula.Batch{Fix: "total", Amount: "250 g"}}, k, quantity.USSpoons)
+//	batch := formula.Batch{Fix: "total", Amount: "250 g"}
+//	r := bench.WorkOut(bench.Request{Formula: f, Batch: batch}, k, quantity.USSpoons)
 //	r.Rows[0].Mass.Mid   // kg of the first row
 package bench
 
@@ -79,9 +80,17 @@ func WorkOut(r Request, k kitchen.Kitchen, spoons quantity.SpoonSet) Result {
 	out.Batch = trace.Exact("bench.batch", out.Size.KG())
 	out.Rows = dose.Rows(r.Formula, weighed)
 	tablespoon := spoons.Tablespoon().ML() * mix.GramsPerML / 1000
-	packed := []any{"per_ml", trace.Number{Value: mix.GramsPerML, Decimals: 2, Unit: "g"}, "settles_to", trace.Number{Value: 100 * formula.Packing, Unit: "%"}}
+	packed := []any{
+		"per_ml",
+		trace.Number{Value: mix.GramsPerML, Decimals: 2, Unit: "g"},
+		"settles_to",
+		trace.Number{Value: 100 * formula.Packing, Unit: "%"},
+	}
 	out.Spoon = trace.New("bench.spoon", quantity.Within(tablespoon, 0.1), packed...)
-	out.SpoonSalt = trace.New("bench.spoon-salt", quantity.Within(tablespoon*mix.SaltShare(), 0.1+mix.SaltSpread()), packed...)
+	out.SpoonSalt = trace.New(
+		"bench.spoon-salt",
+		quantity.Within(tablespoon*mix.SaltShare(), 0.1+mix.SaltSpread()),
+		packed...)
 	out.Totals = totals(mix, out.Size, r.Formula.Basis)
 	out.Cost = shop.CostOf(mix, out.Size, k)
 	out.KeepsDays, out.Keeps = mix.Keeping()
@@ -198,21 +207,44 @@ func Compare(ctx context.Context, r CompareRequest, k kitchen.Kitchen, spoons qu
 		for _, e := range one.Mistakes {
 			errs = append(errs, field.Error{Pointer: at + strings.TrimPrefix(e.Pointer, "/formula"), Wrong: e.Wrong})
 		}
-		piece, err := cooking.One(ctx, cook.Piece{Cut: c.ID, Trimmed: weight, Season: cook.Season{Formula: f, Mode: "coat", Coat: coat}}, cook.Cook{}, k, cooking.Seasons)
+		piece, err := cooking.One(
+			ctx,
+			cook.Piece{Cut: c.ID, Trimmed: weight, Season: cook.Season{Formula: f, Mode: "coat", Coat: coat}},
+			cook.Cook{},
+			k,
+			cooking.Seasons,
+		)
 		var wrong field.Errors
 		if err != nil && !errors.As(err, &wrong) {
 			return nil, err
 		}
 		for _, e := range wrong {
 			if !strings.HasPrefix(e.Pointer, "/season/formula") { // told above
-				errs = append(errs, field.Error{Pointer: strings.Replace(strings.Replace(e.Pointer, "/trimmed", "/weight", 1), "/season/coat", "/coat", 1), Wrong: e.Wrong})
+				errs = append(
+					errs,
+					field.Error{
+						Pointer: strings.Replace(strings.Replace(e.Pointer, "/trimmed", "/weight", 1), "/season/coat", "/coat", 1),
+						Wrong:   e.Wrong,
+					},
+				)
 			}
 		}
 		if piece.Season == nil || len(errs) > 0 {
 			continue
 		}
 		out.Weight = piece.Line.Meat.Value.Green.Mid
-		out.add(Column{Name: f.Name, Totals: one.Totals, Spoon: one.SpoonSalt, OnMeat: piece.Season.OnMeat, Percent: *piece.Season.Percent, Rows: one.Rows}, i, len(r.Formulas))
+		out.add(
+			Column{
+				Name:    f.Name,
+				Totals:  one.Totals,
+				Spoon:   one.SpoonSalt,
+				OnMeat:  piece.Season.OnMeat,
+				Percent: *piece.Season.Percent,
+				Rows:    one.Rows,
+			},
+			i,
+			len(r.Formulas),
+		)
 	}
 	if len(errs) > 0 {
 		return nil, errs
@@ -252,7 +284,8 @@ func differences(cols []Column) []Difference {
 		what, footing string
 		value         func(Column) float64
 	}{
-		{"salt", "weight", total("salt")}, {"salt", "piece", func(c Column) float64 { return 100 * c.Percent.Mid }}, {"sugar", "weight", total("sugar")},
+		{"salt", "weight", total("salt")}, {"salt", "piece", func(c Column) float64 { return 100 * c.Percent.Mid }},
+		{"sugar", "weight", total("sugar")},
 	} {
 		most, least := cols[0], cols[0]
 		for _, c := range cols {

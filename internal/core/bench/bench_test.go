@@ -43,7 +43,9 @@ func TestBatchForTheMeat(t *testing.T) {
 	assert.InEpsilon(t, 0.4, s.Batch.Mid, 1e-9)
 	s = workOut(anycook.Brine("6 %"), formula.Batch{Fix: "pot", Amount: "10 L", Meat: "4.4 kg"})
 	assert.InDelta(t, 5.5, s.Batch.Mid, 0.3, "what is left in the pot beside the meat")
-	for _, b := range []formula.Batch{{Fix: "salt", Amount: "1 %"}, {Fix: "coat", Amount: "thick", Meat: "1 kg"}, {Fix: "pot", Amount: "2 L", Meat: "4 kg"}, {Fix: "salt", Amount: "40 %", Meat: "1 kg"}, {Fix: "pump", Amount: "5 %", Meat: "1 kg", Cut: "unicorn"}} {
+	for _, b := range []formula.Batch{{Fix: "salt", Amount: "1 %"}, {Fix: "coat", Amount: "thick", Meat: "1 kg"},
+		{Fix: "pot", Amount: "2 L", Meat: "4 kg"}, {Fix: "salt", Amount: "40 %", Meat: "1 kg"},
+		{Fix: "pump", Amount: "5 %", Meat: "1 kg", Cut: "unicorn"}} {
 		assert.NotEmpty(t, workOut(f, b).Mistakes, "%+v", b)
 	}
 }
@@ -53,7 +55,10 @@ func TestNothingTypedBreaksTheBench(t *testing.T) {
 	r := rand.New(rand.NewPCG(73, 74))
 	for range 3000 {
 		q := bench.Request{Formula: anycook.Mix(r, "x"), Batch: formula.Batch{
-			Fix: anycook.Pick(r, []string{"", "total", "row", "jar", "guests", "salt", "coat", "pump", "pot"}), Amount: "5 %", Guests: "4", Meat: "2 kg", Cut: "pork-loin", Round: anycook.Pick(r, []string{"", "spoons", "1 g"}),
+			Fix: anycook.Pick(
+				r,
+				[]string{"", "total", "row", "jar", "guests", "salt", "coat", "pump", "pot"},
+			), Amount: "5 %", Guests: "4", Meat: "2 kg", Cut: "pork-loin", Round: anycook.Pick(r, []string{"", "spoons", "1 g"}),
 		}}
 		anycook.Spoil(r, &q, 1+r.IntN(3))
 		got := bench.WorkOut(q, nothing, quantity.USSpoons)
@@ -74,7 +79,12 @@ func TestComparing(t *testing.T) {
 	for _, row := range c.Rows {
 		assert.Len(t, row.Shares, 2)
 	}
-	c, err = bench.Compare(t.Context(), bench.CompareRequest{Formulas: []formula.Formula{all[0], all[0]}}, nothing, quantity.USSpoons)
+	c, err = bench.Compare(
+		t.Context(),
+		bench.CompareRequest{Formulas: []formula.Formula{all[0], all[0]}},
+		nothing,
+		quantity.USSpoons,
+	)
 	require.NoError(t, err)
 	for _, d := range c.Differences {
 		assert.True(t, d.Equal, "%+v", d)

@@ -34,17 +34,27 @@ func TestRulesAtTheirLimits(t *testing.T) {
 		"kept too long":             {func(f *Case) { f.Wait = 80 * time.Hour }, "raw-keeping", Care},
 		"some curing salt":          {func(f *Case) { f.NitritePPM = 620 }, "nitrite", Care},
 		"much curing salt":          {func(f *Case) { f.NitritePPM = 626 }, "nitrite", Stop},
-		"ground, as much as may be": {func(f *Case) { f.Cut, f.Done, f.NitritePPM = named("meat-loaf"), 72, 156 }, "nitrite", Care},
-		"ground, more":              {func(f *Case) { f.Cut, f.Done, f.NitritePPM = named("meat-loaf"), 72, 157 }, "nitrite", Stop},
-		"belly, dry":                {func(f *Case) { f.Cut, f.NitritePPM = named("pork-belly"), 201 }, "nitrite", Stop},
-		"thaw, bath and wait add":   {func(f *Case) { f.Thaw, f.Soak, f.Wait = 30*time.Hour, 20*time.Hour, 23*time.Hour }, "raw-keeping", Care},
-		"a bath in a warm fridge":   {func(f *Case) { f.Fridge, f.Wait, f.Soak = 6, 0, 5*time.Hour }, "cold-side", Care},
-		"a thaw in a warm fridge":   {func(f *Case) { f.Fridge, f.Wait, f.Thaw = 9, 0, 24*time.Hour }, "cold-side", Stop},
-		"a rabbit":                  {func(f *Case) { f.Cut, f.Done = named("rabbit-whole"), 92 }, "wild", Care},
-		"a rabbit underdone":        {func(f *Case) { f.Cut, f.Done = named("rabbit-whole"), 66 }, "wild", Stop},
-		"needled and slow":          {func(f *Case) { f.Opened, f.WarmsIn, f.Lingers = "needled", 241*time.Minute, 200*time.Minute }, "slow-to-warm", Care},
-		"rolled and far too slow":   {func(f *Case) { f.Opened, f.WarmsIn, f.Lingers = "rolled", 9*time.Hour, 361*time.Minute }, "slow-to-warm", Stop},
-		"rolled and pink":           {func(f *Case) { f.Cut, f.Done, f.Opened = named("beef-tri-tip"), 54, "rolled" }, "pink-finish", Stop},
+		"ground, as much as may be": {func(f *Case) { f.Cut, f.Done, f.NitritePPM = named("meat-loaf"), 72, 156 },
+			"nitrite", Care},
+		"ground, more": {func(f *Case) { f.Cut, f.Done, f.NitritePPM = named("meat-loaf"), 72, 157 },
+			"nitrite", Stop},
+		"belly, dry": {func(f *Case) { f.Cut, f.NitritePPM = named("pork-belly"), 201 }, "nitrite", Stop},
+		"thaw, bath and wait add": {func(f *Case) { f.Thaw, f.Soak, f.Wait = 30*time.Hour, 20*time.Hour, 23*time.Hour },
+			"raw-keeping", Care},
+		"a bath in a warm fridge": {func(f *Case) { f.Fridge, f.Wait, f.Soak = 6, 0, 5*time.Hour }, "cold-side", Care},
+		"a thaw in a warm fridge": {func(f *Case) { f.Fridge, f.Wait, f.Thaw = 9, 0, 24*time.Hour }, "cold-side", Stop},
+		"a rabbit":                {func(f *Case) { f.Cut, f.Done = named("rabbit-whole"), 92 }, "wild", Care},
+		"a rabbit underdone":      {func(f *Case) { f.Cut, f.Done = named("rabbit-whole"), 66 }, "wild", Stop},
+		"needled and slow": {func(f *Case) {
+			f.Opened, f.WarmsIn, f.Lingers = "needled", 241*time.Minute,
+				200*time.Minute
+		}, "slow-to-warm", Care},
+		"rolled and far too slow": {func(f *Case) {
+			f.Opened, f.WarmsIn, f.Lingers = "rolled", 9*time.Hour,
+				361*time.Minute
+		}, "slow-to-warm", Stop},
+		"rolled and pink": {func(f *Case) { f.Cut, f.Done, f.Opened = named("beef-tri-tip"), 54, "rolled" },
+			"pink-finish", Stop},
 		"trimmed by half":           {func(f *Case) { f.Trimmed = 52 }, "much-trimmed", Note},
 		"unsalted":                  {func(f *Case) { f.Unsalted = true }, "no-salt", Note},
 		"phosphate":                 {func(f *Case) { f.PhosphatePercent = 0.51 }, "phosphate", Stop},
@@ -65,11 +75,13 @@ func TestRulesAtTheirLimits(t *testing.T) {
 		"pink beef":                 {func(f *Case) { f.Cut, f.Done = named("beef-tri-tip"), 54 }, "pink-finish", Care},
 		"pink pork":                 {func(f *Case) { f.Cut, f.Done = named("pork-loin"), 60 }, "pink-finish", Stop},
 		"wild pig":                  {func(f *Case) { f.Cut = named("boar-shoulder") }, "wild", Care},
-		"held long":                 {func(f *Case) { f.Hold, f.Held, f.Keeps = 3*time.Hour, "cooler", 5*time.Hour }, "hot-hold", Note},
-		"held long on the counter":  {func(f *Case) { f.Hold, f.Held, f.Keeps = 2*time.Hour, "counter", 90*time.Minute }, "hot-hold", Care},
-		"cooked ahead":              {func(f *Case) { f.Hold, f.Chilled = 20*time.Hour, true }, "cooling", Care},
-		"left for later":            {func(f *Case) { f.Leftovers = true }, "leftovers", Note},
-		"charcoal":                  {func(f *Case) { f.Burns = "kettle" }, "fire-and-air", Note},
+		"held long": {func(f *Case) { f.Hold, f.Held, f.Keeps = 3*time.Hour, "cooler", 5*time.Hour },
+			"hot-hold", Note},
+		"held long on the counter": {func(f *Case) { f.Hold, f.Held, f.Keeps = 2*time.Hour, "counter", 90*time.Minute },
+			"hot-hold", Care},
+		"cooked ahead":   {func(f *Case) { f.Hold, f.Chilled = 20*time.Hour, true }, "cooling", Care},
+		"left for later": {func(f *Case) { f.Leftovers = true }, "leftovers", Note},
+		"charcoal":       {func(f *Case) { f.Burns = "kettle" }, "fire-and-air", Note},
 	} {
 		t.Run(name, func(t *testing.T) {
 			f := safe()
@@ -98,8 +110,10 @@ func TestNitriteLimits(t *testing.T) {
 		wet   bool
 		limit float64
 	}{
-		"dry shoulder": {"pork-shoulder-bone-in", false, 625}, "pumped shoulder": {"pork-shoulder-bone-in", true, 200}, "dry belly": {"pork-belly", false, 200},
-		"pumped belly": {"pork-belly", true, 120}, "pumped belly with its skin": {"pork-belly-skin", true, 108}, "ground": {"meat-loaf", false, 156},
+		"dry shoulder": {"pork-shoulder-bone-in", false, 625}, "pumped shoulder": {"pork-shoulder-bone-in", true, 200},
+		"dry belly":    {"pork-belly", false, 200},
+		"pumped belly": {"pork-belly", true, 120}, "pumped belly with its skin": {"pork-belly-skin", true, 108},
+		"ground": {"meat-loaf", false, 156},
 	} {
 		for _, bath := range []bool{false, true} {
 			f := safe()
@@ -151,11 +165,20 @@ func TestFindingsAreWhole(t *testing.T) {
 	hours := func(n int) time.Duration { return time.Duration(r.IntN(n*60)) * time.Minute }
 	for range 3000 {
 		f := Case{
-			Cut: cuts[r.IntN(len(cuts))], Fridge: quantity.Celsius(r.IntN(12)), Room: quantity.Celsius(r.IntN(40)), Counter: hours(4), Wait: hours(90), Longest: 72 * time.Hour,
-			Pit: quantity.Celsius(90 + r.IntN(120)), SaltPercent: 3 * r.Float64(), Band: "seasoned", SodiumMG: 4000 * r.Float64(), SugarShare: r.Float64(),
-			NitritePPM: 800 * r.Float64() * float64(r.IntN(2)), Soak: hours(40), Opened: []string{"", "no", "stuffed"}[r.IntN(3)], Trimmed: 60 * r.Float64(), Unsalted: r.IntN(2) == 0, Lingers: hours(8), PhosphatePercent: r.Float64(), Injected: r.IntN(2) == 0, Bath: r.IntN(2) == 0, Honey: r.IntN(2) == 0,
-			Allergens: []string{"soy"}[:r.IntN(2)], Frozen: r.IntN(2) == 0, Thaw: hours(60), Done: quantity.Celsius(50 + r.IntN(50)), WarmsIn: hours(9), Hold: hours(20),
-			Held: []string{"counter", "cooler", "oven", "holder"}[r.IntN(4)], Chilled: r.IntN(2) == 0, Leftovers: r.IntN(2) == 0, Burns: []string{"", "oven", "kettle", "offset"}[r.IntN(4)],
+			Cut: cuts[r.IntN(len(cuts))], Fridge: quantity.Celsius(r.IntN(12)), Room: quantity.Celsius(r.IntN(40)),
+			Counter: hours(4), Wait: hours(90), Longest: 72 * time.Hour,
+			Pit: quantity.Celsius(
+				90 + r.IntN(120),
+			), SaltPercent: 3 * r.Float64(), Band: "seasoned", SodiumMG: 4000 * r.Float64(), SugarShare: r.Float64(),
+			NitritePPM: 800 * r.Float64() * float64(
+				r.IntN(2),
+			), Soak: hours(40), Opened: []string{"", "no", "stuffed"}[r.IntN(3)], Trimmed: 60 * r.Float64(),
+			Unsalted: r.IntN(2) == 0, Lingers: hours(8), PhosphatePercent: r.Float64(), Injected: r.IntN(2) == 0,
+			Bath: r.IntN(2) == 0, Honey: r.IntN(2) == 0,
+			Allergens: []string{"soy"}[:r.IntN(2)], Frozen: r.IntN(2) == 0, Thaw: hours(60),
+			Done: quantity.Celsius(50 + r.IntN(50)), WarmsIn: hours(9), Hold: hours(20),
+			Held: []string{"counter", "cooler", "oven", "holder"}[r.IntN(4)], Chilled: r.IntN(2) == 0,
+			Leftovers: r.IntN(2) == 0, Burns: []string{"", "oven", "kettle", "offset"}[r.IntN(4)],
 			Wrapped: r.IntN(2) == 0, Endless: r.IntN(9) == 0,
 		}
 		last, once := 0, map[string]bool{}
@@ -197,14 +220,18 @@ func TestWhatTheLogTells(t *testing.T) {
 		change func(*Logged)
 		want   string // with its severity; empty is none
 	}{
-		"resting under 74 °C":    {bird, func(*Logged) {}, "poultry-shown care"},
-		"sliced under 74 °C":     {bird, func(l *Logged) { l.Served = true }, "poultry-shown stop"},
-		"shown at 74 °C":         {bird, func(l *Logged) { l.Highest = 74 }, ""},
-		"still on":               {bird, func(l *Logged) { l.Off = false }, ""},
-		"nothing read":           {bird, func(l *Logged) { l.Read = false }, "unverified care"},
-		"whole and slow":         {roast, func(l *Logged) { l.Warming = 5 * time.Hour }, ""},
-		"needled and slow":       {roast, func(l *Logged) { l.Opened, l.Warming = "needled", 5*time.Hour }, "warmed-slowly care"},
-		"injected, far too slow": {roast, func(l *Logged) { l.Injected, l.Warming, l.Lingers = true, 8*time.Hour, 7*time.Hour }, "warmed-slowly stop"},
+		"resting under 74 °C": {bird, func(*Logged) {}, "poultry-shown care"},
+		"sliced under 74 °C":  {bird, func(l *Logged) { l.Served = true }, "poultry-shown stop"},
+		"shown at 74 °C":      {bird, func(l *Logged) { l.Highest = 74 }, ""},
+		"still on":            {bird, func(l *Logged) { l.Off = false }, ""},
+		"nothing read":        {bird, func(l *Logged) { l.Read = false }, "unverified care"},
+		"whole and slow":      {roast, func(l *Logged) { l.Warming = 5 * time.Hour }, ""},
+		"needled and slow": {roast, func(l *Logged) { l.Opened, l.Warming = "needled", 5*time.Hour },
+			"warmed-slowly care"},
+		"injected, far too slow": {roast, func(l *Logged) {
+			l.Injected, l.Warming, l.Lingers = true, 8*time.Hour,
+				7*time.Hour
+		}, "warmed-slowly stop"},
 		"a cool pit":             {roast, func(l *Logged) { l.Cool, l.CoolC = time.Hour, 95 }, "ran-cool care"},
 		"an open lid":            {roast, func(l *Logged) { l.Cool, l.CoolC = 10*time.Minute, 95 }, ""},
 		"held cool":              {roast, func(l *Logged) { l.Under, l.Lowest = time.Hour, 57 }, "held-cool care"},

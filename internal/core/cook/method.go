@@ -38,11 +38,33 @@ func (m Method) Check() field.Errors {
 }
 
 // methodChoices are the decisions that belong to a method.
-var methodChoices = []string{"finish", "wood", "spritz", "wrap", "wrap-at", "tight", "in-wrap", "side", "feel", "rest", "vent", "slice", "lid"}
+var methodChoices = []string{
+	"finish",
+	"wood",
+	"spritz",
+	"wrap",
+	"wrap-at",
+	"tight",
+	"in-wrap",
+	"side",
+	"feel",
+	"rest",
+	"vent",
+	"slice",
+	"lid",
+}
 
 // MethodOf is how p is cooked, under a name. Which pit it is on is not part of it.
 func MethodOf(name string, p Piece) Method {
-	out := Method{Name: name, Cut: p.Cut, Wait: p.Wait, Fire: p.Fire, When: p.When, Moves: p.Moves, Choices: map[string]string{}}
+	out := Method{
+		Name:    name,
+		Cut:     p.Cut,
+		Wait:    p.Wait,
+		Fire:    p.Fire,
+		When:    p.When,
+		Moves:   p.Moves,
+		Choices: map[string]string{},
+	}
 	out.Fire.On, out.Fire.Guess, out.Fire.Time = 0, "", ""
 	for _, key := range methodChoices {
 		if v := p.Choices[key]; v != "" {

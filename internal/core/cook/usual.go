@@ -71,8 +71,11 @@ type Usual struct {
 
 // UsualValues are the usual values of a page.
 var UsualValues = Usual{
-	Portion: UsualPortion, Fridge: UsualFridge, Room: UsualRoom, Target: UsualTarget, Coat: UsualCoat, Band: UsualBand, Spare: UsualSpare,
-	Style: UsualStyle, Wait: UsualWait, BathKind: "equilibrium", BathStrength: UsualStrength, BathTarget: UsualBathTarget, BathTime: UsualBathTime,
+	Portion: UsualPortion, Fridge: UsualFridge, Room: UsualRoom, Target: UsualTarget, Coat: UsualCoat, Band: UsualBand,
+	Spare: UsualSpare,
+	Style: UsualStyle, Wait: UsualWait, BathKind: "equilibrium", BathStrength: UsualStrength,
+	BathTarget: UsualBathTarget, BathTime: UsualBathTime,
 	BathHot: UsualHot, Pump: UsualPump, Spacing: UsualSpacing, Syringe: UsualSyringe, Bore: UsualBore, Quiet: UsualQuiet,
-	Appetites: Appetites, TrimStyles: TrimStyles, Bands: salt.BandNames, Layers: dose.Kinds, FormulaKinds: formula.Kinds, Avoid: dose.Avoidable, Hands: 4,
+	Appetites: Appetites, TrimStyles: TrimStyles, Bands: salt.BandNames, Layers: dose.Kinds, FormulaKinds: formula.Kinds,
+	Avoid: dose.Avoidable, Hands: 4,
 }

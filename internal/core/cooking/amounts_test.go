@@ -146,7 +146,13 @@ func TestABathByItsRecipe(t *testing.T) {
 	p.Bath.Liquid = "2.5 gal"
 	assert.InDelta(t, 0.576, one(t, p).Bath.Salt.Mid, 1e-6, "as strong in more of it")
 	// A brine from the bench is all of the bath.
-	p.Bath = &cook.Bath{Kind: "strong", Salt: "none", Liquid: "3 L", For: "12 h", With: []cook.Dose{{Formula: anycook.Brine("6 g"), Amount: "100 %"}}}
+	p.Bath = &cook.Bath{
+		Kind:   "strong",
+		Salt:   "none",
+		Liquid: "3 L",
+		For:    "12 h",
+		With:   []cook.Dose{{Formula: anycook.Brine("6 g"), Amount: "100 %"}},
+	}
 	b := one(t, p).Bath
 	assert.Zero(t, b.Salt.Mid)
 	assert.InDelta(t, 100*0.995*6/106/(0.995*6/106+100.012/106), b.Strength.Mid, 0.01)
@@ -221,13 +227,27 @@ func TestChemicalsAddUp(t *testing.T) {
 		return v, f.Severity
 	}
 	cure := func(grams string) formula.Formula {
-		return formula.Formula{Name: "pickle", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "water", Parts: "1000 g"}, {Ingredient: "table-salt", Parts: "40 g"}, {Ingredient: "curing-salt", Parts: grams}}}
+		return formula.Formula{
+			Name:  "pickle",
+			Basis: formula.ByWeight,
+			Rows: []formula.Row{
+				{Ingredient: "water", Parts: "1000 g"},
+				{Ingredient: "table-salt", Parts: "40 g"},
+				{Ingredient: "curing-salt", Parts: grams},
+			},
+		}
 	}
 	p := anycook.Coated("pork-loin", "2 kg")
 	p.Inject = &cook.Injection{Formula: cure("25 g"), Pump: "10 %"}
 	pumped, _ := ppm(p)
 	assert.InDelta(t, 1e6*0.0625*25/1065*0.1, pumped, 1)
-	p.Bath = &cook.Bath{Kind: "strong", Salt: "none", Liquid: "2 L", For: "24 h", With: []cook.Dose{{Formula: cure("20 g"), Amount: "100 %"}}}
+	p.Bath = &cook.Bath{
+		Kind:   "strong",
+		Salt:   "none",
+		Liquid: "2 L",
+		For:    "24 h",
+		With:   []cook.Dose{{Formula: cure("20 g"), Amount: "100 %"}},
+	}
 	both, severity := ppm(p)
 	b := one(t, p).Bath
 	pickle := (b.Water + b.Brew.Salt).KG()
@@ -239,7 +259,14 @@ func TestChemicalsAddUp(t *testing.T) {
 	assert.InDelta(t, both-pumped, bathed, 1.5)
 
 	p = anycook.Coated("pork-loin", "2 kg")
-	p.Inject = &cook.Injection{Formula: formula.Formula{Name: "straight", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "water", Parts: "1000 g"}, {Ingredient: "tripolyphosphate", Parts: "70 g"}}}, Pump: "12 %"}
+	p.Inject = &cook.Injection{
+		Formula: formula.Formula{
+			Name:  "straight",
+			Basis: formula.ByWeight,
+			Rows:  []formula.Row{{Ingredient: "water", Parts: "1000 g"}, {Ingredient: "tripolyphosphate", Parts: "70 g"}},
+		},
+		Pump: "12 %",
+	}
 	f := found(one(t, p))["phosphate"]
 	stays := 0.12 * (1 - dose.Lost(0.12).Mid)
 	assert.InDelta(t, 100*stays*70*0.99/1070/(1+stays), f.Values["percent"], 0.01)

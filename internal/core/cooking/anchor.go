@@ -23,7 +23,8 @@ func anchored(subjects []*subject, l *Plan) bool {
 		}
 		now, known := l.anchor(s)
 		was, is := s.anchor.Pit, now.Pit
-		if !known || by(s.anchor.On, now.On) && by(was.First, is.First) && by(was.Wraps, is.Wraps) && by(was.Until, is.Until) {
+		if !known ||
+			by(s.anchor.On, now.On) && by(was.First, is.First) && by(was.Wraps, is.Wraps) && by(was.Until, is.Until) {
 			continue
 		}
 		s.anchor, moved = now, true
@@ -35,7 +36,9 @@ func anchored(subjects []*subject, l *Plan) bool {
 // byClock reports whether how the piece fares depends on when it goes on.
 func (s *subject) byClock() bool {
 	clock := func(c when.Cond) bool { return c.Clock != "" }
-	return s != nil && (len(s.sets) > 0 || slices.ContainsFunc(s.moves, func(m method.Move) bool { return m.At.From.Some(clock) || m.At.Until.Some(clock) }))
+	return s != nil &&
+		(len(s.sets) > 0 || slices.ContainsFunc(s.moves,
+			func(m method.Move) bool { return m.At.From.Some(clock) || m.At.Until.Some(clock) }))
 }
 
 // anchor is where the plan has a piece and its pit.

@@ -48,10 +48,17 @@ type PieceClock struct {
 func (s *subject) clock(taken time.Duration) *PieceClock {
 	rest, wait, wrap := s.move(method.Rest), s.move(method.Wait), s.move(method.Wrap)
 	out := &PieceClock{
-		Serve: s.serve, Times: s.times, Fire: s.fare.Fire.Span, Timed: s.timed(), Wait: s.on.Wait, Asked: s.asked, Open: wait.Open,
-		Thaws: s.move(method.Thaw).Lasts, Longest: s.meat.Cut.Custom().Raw, Temper: s.move(method.Temper).Lasts, Rest: rest.Lasts, Least: s.leastRest(),
-		Set:  s.burning[0].PitC,
-		Done: s.move(method.Off).At.From.Core(), Wrap: s.line.Answers.Value.Chose("wrap"), WrapAt: wrap.At.From, OffAt: s.move(method.Off).At.From, Rests: s.line.Rests, RestIn: rest.With, Probe: s.probe,
+		Serve: s.serve, Times: s.times, Fire: s.fare.Fire.Span, Timed: s.timed(), Wait: s.on.Wait, Asked: s.asked,
+		Open: wait.Open,
+		Thaws: s.move(
+			method.Thaw,
+		).Lasts, Longest: s.meat.Cut.Custom().Raw, Temper: s.move(method.Temper).Lasts, Rest: rest.Lasts,
+		Least: s.leastRest(),
+		Set:   s.burning[0].PitC,
+		Done: s.move(
+			method.Off,
+		).At.From.Core(), Wrap: s.line.Answers.Value.Chose("wrap"), WrapAt: wrap.At.From, OffAt: s.move(method.Off).At.From,
+		Rests: s.line.Rests, RestIn: rest.With, Probe: s.probe,
 		Slice: s.move(method.Slice).With, Grain: s.line.Notes.Value.Grain, TakenUp: taken,
 	}
 	out.Spritz = s.move(method.Spritz).At.Each

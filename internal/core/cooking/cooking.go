@@ -126,10 +126,18 @@ func Work(ctx context.Context, o order.Order, f facts.Facts, k kitchen.Kitchen, 
 
 // WorkAfter works out o as Work does, after another page of it: a piece for which
 // nothing is other than it was then is taken over.
-func WorkAfter(ctx context.Context, before Result, o order.Order, f facts.Facts, k kitchen.Kitchen, at Clock) (Result, error) {
+func WorkAfter(
+	ctx context.Context,
+	before Result,
+	o order.Order,
+	f facts.Facts,
+	k kitchen.Kitchen,
+	at Clock,
+) (Result, error) {
 	out := Result{
-		Order: o, Facts: f, Now: at.Now, Mistakes: append(o.Wrong(), o.Due(at.Now, at.Recorded)...), Pieces: make([]Piece, len(o.Lines)),
-		Kept: make([]bool, len(o.Lines)), Kitchen: k,
+		Order: o, Facts: f, Now: at.Now, Mistakes: append(o.Wrong(), o.Due(at.Now, at.Recorded)...),
+		Pieces: make([]Piece, len(o.Lines)),
+		Kept:   make([]bool, len(o.Lines)), Kitchen: k,
 	}
 	if len(o.Extra) > 0 && len(o.Lines) == 0 {
 		out.Pieces = []Piece{}
@@ -194,7 +202,9 @@ const settles = 4
 // keeps reports whether piece i is what it was before: it was typed the same, in the same
 // kitchen, and every number that comes from elsewhere is the same.
 func (r Result) keeps(before Result, i int) bool {
-	if i >= len(before.by) || r.Kitchen.Stand == "" || r.Kitchen.Stand != before.Kitchen.Stand || r.Order.Cook.Spoons != before.Order.Cook.Spoons || !reflect.DeepEqual(r.Facts, before.Facts) {
+	if i >= len(before.by) || r.Kitchen.Stand == "" || r.Kitchen.Stand != before.Kitchen.Stand ||
+		r.Order.Cook.Spoons != before.Order.Cook.Spoons ||
+		!reflect.DeepEqual(r.Facts, before.Facts) {
 		return false
 	}
 	was, now := before.by[i], r.by[i]
@@ -210,7 +220,8 @@ func (r Result) shown(before Result, i int) []Decided {
 	}
 	same := func(a, b any) bool { return reflect.DeepEqual(a, b) }
 	was, now := before.by[i], r.by[i]
-	if was.clocked != now.clocked || was.timed() != now.timed() || was.line.Typed.Fire.Done != now.line.Typed.Fire.Done || !same(was.line.Answers, now.line.Answers) {
+	if was.clocked != now.clocked || was.timed() != now.timed() || was.line.Typed.Fire.Done != now.line.Typed.Fire.Done ||
+		!same(was.line.Answers, now.line.Answers) {
 		return nil
 	}
 	if now.fare.Rough || same(was.fare, now.fare) && same(was.burning, now.burning) && was.meat.Green == now.meat.Green {
@@ -260,8 +271,18 @@ func (r *Result) total(o order.Order) {
 		}
 	}
 	p := o.People.Value
-	r.Needed = trace.Exact("portions_needed", p.Needed, "adults", trace.Number{Value: float64(p.Guests)}, "children", trace.Number{Value: float64(p.Children)},
-		"appetite", cmp.Or(o.Cook.Appetite, "usual"), "leftovers", trace.Number{Value: float64(p.Leftovers)})
+	r.Needed = trace.Exact(
+		"portions_needed",
+		p.Needed,
+		"adults",
+		trace.Number{Value: float64(p.Guests)},
+		"children",
+		trace.Number{Value: float64(p.Children)},
+		"appetite",
+		cmp.Or(o.Cook.Appetite, "usual"),
+		"leftovers",
+		trace.Number{Value: float64(p.Leftovers)},
+	)
 	r.Enough = shop.Feeds(servings, p.Needed)
 }
 
@@ -278,7 +299,8 @@ func (r *Result) buy(o order.Order, k kitchen.Kitchen) {
 			continue
 		}
 		pieces[i] = shop.Piece{
-			Key: p.Line.Key, Meat: p.Line.Meat.Value, Sound: true, Together: p.Line.Typed.Together, Frozen: p.Line.Answers.Value.Chose("state") == "frozen",
+			Key: p.Line.Key, Meat: p.Line.Meat.Value, Sound: true, Together: p.Line.Typed.Together,
+			Frozen:  p.Line.Answers.Value.Chose("state") == "frozen",
 			Portion: o.Base.Value.Portion, Portions: p.Meat.Servings.Mid, Uses: p.Using,
 		}
 	}

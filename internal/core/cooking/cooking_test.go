@@ -60,7 +60,10 @@ func sound(t *testing.T, c cook.Cook, f ...facts.Fact) cooking.Result {
 // The same coat on a rack and on a shoulder: salt differs by the factor that their
 // surfaces say.
 func TestSameCoatSaltsByItsSurface(t *testing.T) {
-	day := anycook.Supper(anycook.Coated("pork-shoulder-bone-in", "3.6 kg"), anycook.Coated("pork-spare-ribs-squared", "1.2 kg"))
+	day := anycook.Supper(
+		anycook.Coated("pork-shoulder-bone-in", "3.6 kg"),
+		anycook.Coated("pork-spare-ribs-squared", "1.2 kg"),
+	)
 	day.Quiet = "none" // both wait as long
 	r := sound(t, day)
 	shoulder, rack := r.Pieces[0], r.Pieces[1]
@@ -118,7 +121,13 @@ func TestWeightsReadEveryWay(t *testing.T) {
 	}
 	assert.InDelta(t, 3.8, green(func(p *cook.Piece) { p.Bought = "4 kg" }), 1e-9, "usual trim takes 5 %")
 	assert.InDelta(t, 3.64, green(func(p *cook.Piece) { p.Bought, p.TrimStyle = "4 kg", "close" }), 1e-9)
-	assert.InDelta(t, 3.5, green(func(p *cook.Piece) { p.Bought, p.Trimmed = "4 kg", "3,5 kg" }), 1e-9, "weighed beats estimated")
+	assert.InDelta(
+		t,
+		3.5,
+		green(func(p *cook.Piece) { p.Bought, p.Trimmed = "4 kg", "3,5 kg" }),
+		1e-9,
+		"weighed beats estimated",
+	)
 	assert.InDelta(t, 3.8, green(func(p *cook.Piece) { p.Bought, p.Count, p.Together = "8 kg", "2", true }), 1e-9)
 }
 
@@ -182,7 +191,11 @@ func TestCautionsLookAtEveryDose(t *testing.T) {
 	p.Layers = []cook.Layer{
 		{Kind: "glaze", Formula: anycook.Bottle("soy glaze", "soy-sauce"), Amount: "1 Tbsp"},
 		{Kind: "finish", Formula: anycook.Bottle("cure", "curing-salt"), Amount: "10 g"},
-		{Kind: "glaze", Formula: formula.Formula{Name: "nested", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "7", Parts: "1"}}}, Amount: "1 Tbsp"},
+		{
+			Kind:    "glaze",
+			Formula: formula.Formula{Name: "nested", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "7", Parts: "1"}}},
+			Amount:  "1 Tbsp",
+		},
 	}
 	r := workWith(anycook.Supper(p), nil, k, cooking.Clock{Now: noon})
 	require.Empty(t, r.Mistakes)
@@ -205,14 +218,32 @@ func TestAcknowledging(t *testing.T) {
 	first := stop()
 	require.Equal(t, caution.Stop, first.Severity)
 	assert.Empty(t, first.Read)
-	said = append(said, facts.Fact{ID: "00000000-0000-4000-8000-000000000001", Kind: facts.Acknowledged, Piece: "a", What: first.ID, Values: first.Values, At: "2026-11-23T12:00:00Z"})
+	said = append(
+		said,
+		facts.Fact{
+			ID:     "00000000-0000-4000-8000-000000000001",
+			Kind:   facts.Acknowledged,
+			Piece:  "a",
+			What:   first.ID,
+			Values: first.Values,
+			At:     "2026-11-23T12:00:00Z",
+		},
+	)
 	assert.Equal(t, "2026-11-23T12:00:00Z", stop().Read)
 	day.Pieces[0].Fire.Done = "55 °C"
 	assert.Empty(t, stop().Read, "it says something else now")
 	day.Pieces[0].Fire.Done = "63 °C"
 	assert.Empty(t, stop().ID)
 	day.Pieces[0].Fire.Done = "60 °C"
-	said = append(said, facts.Fact{ID: "00000000-0000-4000-8000-000000000002", Kind: facts.Withdrawn, What: said[0].ID, At: "2026-11-23T12:00:00Z"})
+	said = append(
+		said,
+		facts.Fact{
+			ID:   "00000000-0000-4000-8000-000000000002",
+			Kind: facts.Withdrawn,
+			What: said[0].ID,
+			At:   "2026-11-23T12:00:00Z",
+		},
+	)
 	assert.Empty(t, stop().Read, "and it can be withdrawn")
 }
 
@@ -267,7 +298,8 @@ func TestSaltFollowsTheClock(t *testing.T) {
 	fire := planned.Pieces[0].Clock.Times.Fire
 	last := planned.Pieces[0]
 	for n, hours := range []int{8, 4, 1} {
-		now := sound(t, day, anycook.Done(n, "a", "salt", fire.Add(-time.Duration(hours)*time.Hour).Format(cook.TimeLayout))).Pieces[0]
+		now := sound(t, day, anycook.Done(n, "a", "salt",
+			fire.Add(-time.Duration(hours)*time.Hour).Format(cook.TimeLayout))).Pieces[0]
 		assert.Less(t, now.Depth.Depth.Mid, last.Depth.Depth.Mid, "%d h", hours)
 		assert.LessOrEqual(t, now.Ledger.Percent.Mid, last.Ledger.Percent.Mid)
 		last = now
@@ -311,28 +343,51 @@ func TestTheKitchenIsRead(t *testing.T) {
 	k, wrong := typed.Read(nothing)
 	require.Empty(t, wrong)
 	p := anycook.Coated("pork-loin", "2 kg")
-	p.Season.Formula = formula.Formula{Name: "nested", Basis: formula.ByWeight, Rows: []formula.Row{{Formula: "7", Parts: "1"}, {Ingredient: "black-pepper", Form: "coarse", Parts: "1"}}}
+	p.Season.Formula = formula.Formula{
+		Name:  "nested",
+		Basis: formula.ByWeight,
+		Rows:  []formula.Row{{Formula: "7", Parts: "1"}, {Ingredient: "black-pepper", Form: "coarse", Parts: "1"}},
+	}
 	r := workWith(anycook.Supper(p), nil, k, cooking.Clock{Now: noon})
 	require.Empty(t, r.Mistakes)
 	assert.InDelta(t, 49.775, r.Pieces[0].Season.SaltShare.Mid, 0.01)
 	gone := work(anycook.Supper(p)).Mistakes
 	require.NotEmpty(t, gone)
-	assert.Equal(t, field.Error{Pointer: "/pieces/0/season/formula/rows/0/formula", Wrong: field.Because("formula.gone")}, gone[0])
+	assert.Equal(
+		t,
+		field.Error{Pointer: "/pieces/0/season/formula/rows/0/formula", Wrong: field.Because("formula.gone")},
+		gone[0],
+	)
 }
 
 // A cancelled request is not worked out, and its error says so.
 func TestStopping(t *testing.T) {
 	ctx, stop := context.WithCancel(t.Context())
 	stop()
-	r, err := cooking.Work(ctx, order.Parse(anycook.Supper(anycook.Coated("pork-loin", "2 kg")), nothing), nil, nothing, cooking.Clock{Now: noon})
+	r, err := cooking.Work(
+		ctx,
+		order.Parse(anycook.Supper(anycook.Coated("pork-loin", "2 kg")), nothing),
+		nil,
+		nothing,
+		cooking.Clock{Now: noon},
+	)
 	require.ErrorIs(t, err, context.Canceled)
 	assert.Empty(t, r.Pieces)
 }
 
 // Six pieces, which is a big cook.
 func BenchmarkCook(b *testing.B) {
-	c := anycook.Supper(anycook.Coated("pork-shoulder-bone-in", "3.6 kg"), anycook.Coated("pork-spare-ribs-squared", "1.2 kg"), anycook.Coated("beef-brisket-packer", "5 kg"),
-		anycook.Coated("chicken-leg", "300 g"), anycook.Coated("venison-haunch", "1.8 kg"), anycook.Coated("pork-loin", "2 kg"))
+	c := anycook.Supper(
+		anycook.Coated("pork-shoulder-bone-in", "3.6 kg"),
+		anycook.Coated("pork-spare-ribs-squared", "1.2 kg"),
+		anycook.Coated("beef-brisket-packer", "5 kg"),
+		anycook.Coated(
+			"chicken-leg",
+			"300 g",
+		),
+		anycook.Coated("venison-haunch", "1.8 kg"),
+		anycook.Coated("pork-loin", "2 kg"),
+	)
 	b.ReportAllocs()
 	for b.Loop() {
 		work(c)

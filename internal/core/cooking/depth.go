@@ -31,8 +31,10 @@ type Depth struct {
 func (s *subject) brineInputs(b brought) []any {
 	brine := s.brine(b)
 	return []any{
-		"salt_on_surface", trace.Number{Value: 1000 * brine.Load, Unit: "g/m²"}, "wait", s.on.Wait, "temperature", brine.Temperature,
-		"way_in", brine.Path.Depth, "diffusivity", trace.Number{Value: salt.Diffusivity(brine.Temperature) * 1e10, Decimals: 1},
+		"salt_on_surface", trace.Number{Value: 1000 * brine.Load, Unit: "g/m²"}, "wait", s.on.Wait, "temperature",
+		brine.Temperature,
+		"way_in", brine.Path.Depth, "diffusivity", trace.Number{Value: salt.Diffusivity(brine.Temperature) * 1e10,
+			Decimals: 1},
 	}
 }
 
@@ -45,12 +47,24 @@ func (s *subject) depth(b brought, c salt.Course) *Depth {
 	minutes := c.TakenUp.Minutes()
 	percent := func(m salt.Moment) float64 { return 100 * m.Evenness() }
 	return &Depth{
-		Course: c, Brine: brine, OneBare: s.meat.OneBare, Across: s.meat.Geometry.Thickness, Wait: s.on.Wait, Asked: s.asked, Open: wait.Open,
+		Course: c, Brine: brine, OneBare: s.meat.OneBare, Across: s.meat.Geometry.Thickness, Wait: s.on.Wait,
+		Asked: s.asked, Open: wait.Open,
 		Style: wait.Style, Noun: s.meat.Cut.Noun,
-		Depth: trace.New("depth.depth", quantity.Range[float64]{Low: float64(slow.Depth), Mid: float64(c.End.Depth), High: float64(fast.Depth)}, inputs...),
+		Depth: trace.New(
+			"depth.depth",
+			quantity.Range[float64]{Low: float64(slow.Depth), Mid: float64(c.End.Depth), High: float64(fast.Depth)},
+			inputs...),
 		TakenUp: trace.New("depth.taken-up", quantity.Range[float64]{
 			Low: minutes / (1 + salt.DiffusivitySpread), Mid: minutes, High: minutes / (1 - salt.DiffusivitySpread)}, inputs...),
-		Even:    trace.New("depth.even", quantity.Range[float64]{Low: percent(slow), Mid: percent(c.End), High: percent(fast)}, inputs...),
-		Surface: salt.SurfaceAt(s.on.Wait, c.TakenUp, brine.Load, wait.Open), School: salt.SchoolOf(wait.Style, s.on.Wait, c.TakenUp),
+		Even: trace.New(
+			"depth.even",
+			quantity.Range[float64]{Low: percent(slow), Mid: percent(c.End), High: percent(fast)},
+			inputs...),
+		Surface: salt.SurfaceAt(
+			s.on.Wait,
+			c.TakenUp,
+			brine.Load,
+			wait.Open,
+		), School: salt.SchoolOf(wait.Style, s.on.Wait, c.TakenUp),
 	}
 }

@@ -71,10 +71,23 @@ func (s *subject) meatFigures() *Meat {
 		if m.Bought > 0 {
 			bought = m.Bought
 		}
-		return trace.New(rule, quantity.Floats(all), "as_bought", bought, "trim_style", cmp.Or(s.line.Typed.TrimStyle, "usual"), "usual_trim", PercentSpan(m.Cut.TrimLoss))
+		return trace.New(
+			rule,
+			quantity.Floats(all),
+			"as_bought",
+			bought,
+			"trim_style",
+			cmp.Or(s.line.Typed.TrimStyle, "usual"),
+			"usual_trim",
+			PercentSpan(m.Cut.TrimLoss),
+		)
 	}
 	served := one.Served() * n
-	range_ := quantity.Range[float64]{Low: served.KG() * one.Yield.Low / one.Yield.Mid, Mid: served.KG(), High: served.KG() * one.Yield.High / one.Yield.Mid}
+	range_ := quantity.Range[float64]{
+		Low:  served.KG() * one.Yield.Low / one.Yield.Mid,
+		Mid:  served.KG(),
+		High: served.KG() * one.Yield.High / one.Yield.Mid,
+	}
 	yields := []any{
 		"trimmed_weight", m.Green.Mid * n, "bone", trace.Number{Value: m.Cut.BonePercent, Unit: "%"},
 		"cook_yield", PercentSpan(m.Cut.CookYield), "portion", s.base.Portion,
@@ -85,11 +98,42 @@ func (s *subject) meatFigures() *Meat {
 	}
 	return &Meat{
 		Green: weight(weightRule, 1), AllGreen: weight(weightRule, n),
-		Thickness: trace.New(thickRule, quantity.Within(float64(m.Geometry.Thickest), thick), "trimmed_weight", m.Green.Mid, "proportions", Proportions{m.Cut.Length, m.Cut.Width},
-			"block_share", trace.Number{Value: m.Cut.Block, Decimals: 2}),
-		Block:    trace.New("meat.block", quantity.Within(float64(m.Geometry.Thickness), max(thick, 0.1)), "thickest", m.Geometry.Thickest, "block_share", trace.Number{Value: m.Cut.Block, Decimals: 2}),
-		Surface:  trace.New("meat.surface", quantity.Within(m.Area(), spread), "size", SizeOf(m.Geometry), "rounding", trace.Number{Value: m.Geometry.Rounding, Decimals: 2}, "one_bare", bare),
-		PerKG:    trace.New("meat.per-kilo", quantity.Within(perKG, spread), "surface", Area(m.Area()), "boneless", one.Edible()),
+		Thickness: trace.New(
+			thickRule,
+			quantity.Within(float64(m.Geometry.Thickest), thick),
+			"trimmed_weight",
+			m.Green.Mid,
+			"proportions",
+			Proportions{m.Cut.Length, m.Cut.Width},
+			"block_share",
+			trace.Number{Value: m.Cut.Block, Decimals: 2},
+		),
+		Block: trace.New(
+			"meat.block",
+			quantity.Within(float64(m.Geometry.Thickness), max(thick, 0.1)),
+			"thickest",
+			m.Geometry.Thickest,
+			"block_share",
+			trace.Number{Value: m.Cut.Block, Decimals: 2},
+		),
+		Surface: trace.New(
+			"meat.surface",
+			quantity.Within(m.Area(), spread),
+			"size",
+			SizeOf(m.Geometry),
+			"rounding",
+			trace.Number{Value: m.Geometry.Rounding, Decimals: 2},
+			"one_bare",
+			bare,
+		),
+		PerKG: trace.New(
+			"meat.per-kilo",
+			quantity.Within(perKG, spread),
+			"surface",
+			Area(m.Area()),
+			"boneless",
+			one.Edible(),
+		),
 		Served:   trace.New("meat.served", range_, yields...),
 		Servings: trace.New("meat.servings", quantity.Times(range_, 1/s.base.Portion.KG()), yields...),
 		Ratio:    perKG / referencePerKG(), Each: s.unlike(),

@@ -46,8 +46,10 @@ func TestTheFinishMovesEverything(t *testing.T) {
 		}
 	}
 	assert.Greater(t, several, 15)
-	for id, usual := range map[string]cut.Finish{"beef-brisket-packer": "sliced", "beef-brisket-flat": "sliced", "beef-brisket-point": "sliced", "beef-plate-ribs": "sliced", "beef-short-ribs": "sliced",
-		"pork-shoulder-bone-in": "pulled", "beef-tri-tip": "pink", "beef-top-round": "pink", "pork-back-ribs": "bones", "chicken-whole": "done"} {
+	for id, usual := range map[string]cut.Finish{"beef-brisket-packer": "sliced", "beef-brisket-flat": "sliced",
+		"beef-brisket-point": "sliced", "beef-plate-ribs": "sliced", "beef-short-ribs": "sliced",
+		"pork-shoulder-bone-in": "pulled", "beef-tri-tip": "pink", "beef-top-round": "pink", "pork-back-ribs": "bones",
+		"chicken-whole": "done"} {
 		c, _ := cut.Find(id)
 		assert.Equal(t, usual, c.Finish, id)
 	}
@@ -106,11 +108,13 @@ func TestTheEnvelope(t *testing.T) {
 			p.Choices["wrap-at"] = "66" // as the stall begins
 		}
 		p.Key = "one"
-		hours := workWith(anycook.Supper(p), nil, nothing, cooking.Clock{Now: noon, Forecast: forecast.Settled{}}).Pieces[0].Clock.Fire.Mid.Hours()
+		hours := workWith(anycook.Supper(p), nil, nothing, cooking.Clock{Now: noon,
+			Forecast: forecast.Settled{}}).Pieces[0].Clock.Fire.Mid.Hours()
 		assert.True(t, try.low <= hours && hours <= try.high, "%+v: %.1f h", try, hours)
 	}
 	for id, span := range map[string][2]float64{
-		"chicken-whole": {0.38, 0.45}, "chicken-wing": {0.30, 0.38}, "pork-spare-ribs": {0.38, 0.46}, "pork-small-whole": {0.25, 0.35},
+		"chicken-whole": {0.38, 0.45}, "chicken-wing": {0.30, 0.38}, "pork-spare-ribs": {0.38, 0.46},
+		"pork-small-whole":      {0.25, 0.35},
 		"pork-shoulder-bone-in": {0.45, 0.55}, "beef-brisket-packer": {0.50, 0.58},
 	} {
 		c, _ := cut.Find(id)
@@ -142,8 +146,11 @@ func TestNamesCooksUse(t *testing.T) {
 			byName[name] = c.ID
 		}
 	}
-	for name, id := range map[string]string{"boston butt": "pork-shoulder-bone-in", "pulled pork": "pork-shoulder-bone-in", "st louis": "pork-spare-ribs-squared", "spareribs": "pork-spare-ribs", "neck end": "pork-neck", "collar": "pork-neck",
-		"chuck": "beef-chuck-roll", "bison": "bison-chuck", "topside": "beef-top-round", "silverside": "beef-silverside", "poussin": "small-bird", "baby back ribs": "pork-back-ribs", "five-bone plate ribs": "beef-plate-ribs-five"} {
+	for name, id := range map[string]string{"boston butt": "pork-shoulder-bone-in",
+		"pulled pork": "pork-shoulder-bone-in", "st louis": "pork-spare-ribs-squared", "spareribs": "pork-spare-ribs",
+		"neck end": "pork-neck", "collar": "pork-neck",
+		"chuck": "beef-chuck-roll", "bison": "bison-chuck", "topside": "beef-top-round", "silverside": "beef-silverside",
+		"poussin": "small-bird", "baby back ribs": "pork-back-ribs", "five-bone plate ribs": "beef-plate-ribs-five"} {
 		assert.Equal(t, id, byName[name], name)
 	}
 }
@@ -181,7 +188,14 @@ func TestDepthAndLedgerAgree(t *testing.T) {
 			lies := s.Depth.Brine.Load * (1 + path.Shape) / (salt.MeatDensity * float64(path.Depth))
 			held := 100 * (end.Mean + end.OnSurface*lies)
 			assert.InEpsilon(t, s.Ledger.Percent.Mid, held, 0.01, "%s, %s", c.ID, faces)
-			assert.Greater(t, s.Ledger.Outer.Mid, s.Ledger.Percent.Mid, "%s, %s: saltier outside than in the middle", c.ID, faces)
+			assert.Greater(
+				t,
+				s.Ledger.Outer.Mid,
+				s.Ledger.Percent.Mid,
+				"%s, %s: saltier outside than in the middle",
+				c.ID,
+				faces,
+			)
 			for _, v := range end.Profile {
 				assert.GreaterOrEqual(t, v, 0.0)
 			}

@@ -43,7 +43,8 @@ func (p *Plan) times(key string) (plan.Times, bool) {
 
 // isDone reports whether a stage of a piece was done.
 func (p *Plan) isDone(key, stage string) bool {
-	return p != nil && slices.ContainsFunc(p.Ask.Marks, func(m plan.Mark) bool { return m.Key == key && m.Stage == stage && m.Done })
+	return p != nil &&
+		slices.ContainsFunc(p.Ask.Marks, func(m plan.Mark) bool { return m.Key == key && m.Stage == stage && m.Done })
 }
 
 // lay makes the plans of the pieces that have no mistake, from serving back. What would be
@@ -54,7 +55,14 @@ func lay(o order.Order, f facts.Facts, at Clock, subjects []*subject, before *Pl
 		return nil
 	}
 	set := o.Setting.Value
-	ask := plan.Ask{Serve: serve, Quiet: set.Quiet, Hands: set.Hands, Pits: slices.Clone(set.Pits), Marks: marks(o, f), Chosen: plan.Kind(o.Cook.Plan)}
+	ask := plan.Ask{
+		Serve:  serve,
+		Quiet:  set.Quiet,
+		Hands:  set.Hands,
+		Pits:   slices.Clone(set.Pits),
+		Marks:  marks(o, f),
+		Chosen: plan.Kind(o.Cook.Plan),
+	}
 	for i := range min(len(ask.Pits), len(o.Sets.Value)) {
 		ask.Pits[i].Sets = o.Sets.Value[i]
 	}
@@ -137,7 +145,9 @@ func (s *subject) job() plan.Job {
 		Key: s.line.Key, Pit: on.Pit, PitC: on.Set, Prep: s.prep(), Temper: s.move(method.Temper).Lasts,
 		Wait: s.asked, WaitMin: min(s.asked, 40*time.Minute), WaitMax: max(s.asked, custom.Raw),
 		Fire: s.fare.Fire, Rest: rest.Lasts, LeastRest: s.leastRest(), HoldMax: max(rest.Lasts, s.holds()),
-		HoldBest: s.holdsIn("holder"), Slice: fives(min(30, custom.Slicing.Minutes()*(1+0.2*(n-1)))), Keeps: custom.Keeps, Thaw: thaw.Lasts,
+		HoldBest: s.holdsIn(
+			"holder",
+		), Slice: fives(min(30, custom.Slicing.Minutes()*(1+0.2*(n-1)))), Keeps: custom.Keeps, Thaw: thaw.Lasts,
 		RoomDM2: area * 1.15, FridgeDM2: area,
 	}
 	if s.move(method.Wait).Style == "minutes" && s.asked <= 2*time.Hour {
@@ -213,7 +223,10 @@ func (s *subject) doings() []plan.Doing {
 	}
 	if parts := s.line.Rests.Parts(); len(parts) > 1 { // else it is put there when it comes off
 		for _, rest := range parts {
-			out = append(out, plan.Doing{Stage: string(method.Rest), Move: rest.ID, Of: "off", By: rest.From, Lasts: 5 * time.Minute})
+			out = append(
+				out,
+				plan.Doing{Stage: string(method.Rest), Move: rest.ID, Of: "off", By: rest.From, Lasts: 5 * time.Minute},
+			)
 		}
 	}
 	return out

@@ -22,23 +22,28 @@ func TestMistakesArePointedAt(t *testing.T) {
 		change func(page)
 		at, id string
 	}{
-		"no name":          {func(c page) { c.Name = " " }, "/name", "cook.name"},
-		"past":             {func(c page) { c.ServeAt = testclock.At(-22, "18:30") }, "/serve_at", "serving.past"},
-		"no date":          {func(c page) { c.ServeAt = "soon" }, "/serve_at", "time.unreadable"},
-		"no zone":          {func(c page) { c.Zone = "Atlantis/West" }, "/zone", "cook.zone"},
-		"guests":           {func(c page) { c.Guests = "-3" }, "/guests", "number.range"},
-		"children":         {func(c page) { c.Children = "-1" }, "/children", "number.range"},
-		"appetite":         {func(c page) { c.Appetite = "wolfish" }, "/appetite", "choice.unknown"},
-		"leftovers":        {func(c page) { c.Leftovers = "5000" }, "/leftovers", "number.range"},
-		"quiet":            {func(c page) { c.Quiet = "late" }, "/quiet", "quiet.unreadable"},
-		"hands":            {func(c page) { c.Hands = "99" }, "/hands", "number.range"},
-		"a volcano":        {func(c page) { c.Pits = []cook.Pit{{Kind: "volcano"}} }, "/pits/0/kind", "pit.kind"},
-		"a wide pit":       {func(c page) { c.Pits = []cook.Pit{{Kind: "drum", Room: "wide"}} }, "/pits/0/room", "quantity.area"},
-		"no such plan":     {func(c page) { c.Plan = "never" }, "/plan", "choice.unknown"},
-		"wish at noon":     {func(c page) { c.Wishes = []cook.Wish{{Stage: "fire", At: "noon"}} }, "/wishes/0/at", "time.unreadable"},
-		"wish to sleep":    {func(c page) { c.Wishes = []cook.Wish{{Stage: "sleep", At: "2026-11-28T10:00"}} }, "/wishes/0/stage", "choice.unknown"},
-		"huge brisket":     {func(c page) { c.Pieces[0].Cut, c.Pieces[0].Trimmed = "beef-brisket-packer", "900 kg" }, "/pieces/0/trimmed", "meat.weight"},
-		"cups of meat":     {func(c page) { c.Pieces[0].Trimmed = "2 cups" }, "/pieces/0/trimmed", "quantity.other-dimension"},
+		"no name":   {func(c page) { c.Name = " " }, "/name", "cook.name"},
+		"past":      {func(c page) { c.ServeAt = testclock.At(-22, "18:30") }, "/serve_at", "serving.past"},
+		"no date":   {func(c page) { c.ServeAt = "soon" }, "/serve_at", "time.unreadable"},
+		"no zone":   {func(c page) { c.Zone = "Atlantis/West" }, "/zone", "cook.zone"},
+		"guests":    {func(c page) { c.Guests = "-3" }, "/guests", "number.range"},
+		"children":  {func(c page) { c.Children = "-1" }, "/children", "number.range"},
+		"appetite":  {func(c page) { c.Appetite = "wolfish" }, "/appetite", "choice.unknown"},
+		"leftovers": {func(c page) { c.Leftovers = "5000" }, "/leftovers", "number.range"},
+		"quiet":     {func(c page) { c.Quiet = "late" }, "/quiet", "quiet.unreadable"},
+		"hands":     {func(c page) { c.Hands = "99" }, "/hands", "number.range"},
+		"a volcano": {func(c page) { c.Pits = []cook.Pit{{Kind: "volcano"}} }, "/pits/0/kind", "pit.kind"},
+		"a wide pit": {func(c page) { c.Pits = []cook.Pit{{Kind: "drum", Room: "wide"}} }, "/pits/0/room",
+			"quantity.area"},
+		"no such plan": {func(c page) { c.Plan = "never" }, "/plan", "choice.unknown"},
+		"wish at noon": {func(c page) { c.Wishes = []cook.Wish{{Stage: "fire", At: "noon"}} }, "/wishes/0/at",
+			"time.unreadable"},
+		"wish to sleep": {func(c page) { c.Wishes = []cook.Wish{{Stage: "sleep", At: "2026-11-28T10:00"}} },
+			"/wishes/0/stage", "choice.unknown"},
+		"huge brisket": {func(c page) { c.Pieces[0].Cut, c.Pieces[0].Trimmed = "beef-brisket-packer", "900 kg" },
+			"/pieces/0/trimmed", "meat.weight"},
+		"cups of meat": {func(c page) { c.Pieces[0].Trimmed = "2 cups" }, "/pieces/0/trimmed",
+			"quantity.other-dimension"},
 		"no weight":        {func(c page) { c.Pieces[0].Trimmed = "" }, "/pieces/0/bought", "meat.weight-needed"},
 		"gained by trim":   {func(c page) { c.Pieces[0].Bought = "2 kg" }, "/pieces/0/trimmed", "meat.gained"},
 		"impossible block": {func(c page) { c.Pieces[0].Thickness = "2 m" }, "/pieces/0/thickness", "meat.thickness"},
@@ -47,36 +52,50 @@ func TestMistakesArePointedAt(t *testing.T) {
 		"parts all zero": {func(c page) {
 			c.Pieces[0].Season.Formula.Rows[0].Parts, c.Pieces[0].Season.Formula.Rows[1].Parts = "0", "0"
 		}, "/pieces/0/season/formula/rows", "formula.empty"},
-		"emoji parts":   {func(c page) { c.Pieces[0].Season.Formula.Rows[1].Parts = "🌶" }, "/pieces/0/season/formula/rows/1/parts", "quantity.unreadable"},
+		"emoji parts": {func(c page) { c.Pieces[0].Season.Formula.Rows[1].Parts = "🌶" },
+			"/pieces/0/season/formula/rows/1/parts", "quantity.unreadable"},
 		"absurd target": {func(c page) { c.Pieces[0].Season.Target = "40 %" }, "/pieces/0/season/target", "season.target"},
 		"no salt to target": {func(c page) {
 			c.Pieces[0].Season.Mode = "target"
 			c.Pieces[0].Season.Formula.Rows = c.Pieces[0].Season.Formula.Rows[1:]
 		}, "/pieces/0/season/mode", "mix.no-salt"},
-		"bare pit":      {func(c page) { c.Pieces[0].Fire.Pit = "250" }, "/pieces/0/fire/pit", "quantity.celsius-or-fahrenheit"},
-		"endless wait":  {func(c page) { c.Pieces[0].Wait.For = "30 d" }, "/pieces/0/wait/for", "wait.too-long"},
-		"warm fridge":   {func(c page) { c.Fridge = "40 °C" }, "/fridge", "temperature.range"},
-		"many kinds":    {func(c page) { c.Pieces = make([]cook.Piece, 25) }, "/pieces", "list.too-long"},
-		"one key":       {func(c page) { c.Pieces = append(c.Pieces, c.Pieces[0]); c.Pieces[0].Key, c.Pieces[1].Key = "a", "a" }, "/pieces/1/key", "piece.same-key"},
-		"long name":     {func(c page) { c.Pieces[0].Label = strings.Repeat("x", 300) }, "/pieces/0/label", "text.too-long"},
-		"silk":          {func(c page) { c.Pieces[0].Choices = map[string]string{"wrap": "silk"} }, "/pieces/0/choices/wrap", "choice.unknown"},
-		"a hat":         {func(c page) { c.Pieces[0].Choices = map[string]string{"hat": "straw"} }, "/pieces/0/choices/hat", "decision.unknown"},
-		"round grain":   {func(c page) { c.Pieces[0].Grain = "200" }, "/pieces/0/grain", "piece.grain"},
-		"bubbles":       {func(c page) { c.Pieces[0].Bath = &cook.Bath{Kind: "bubble"} }, "/pieces/0/bath/kind", "choice.unknown"},
-		"strong bath":   {func(c page) { c.Pieces[0].Bath = &cook.Bath{Kind: "strong", Strength: "60 %"} }, "/pieces/0/bath/strength", "percent.range"},
-		"kilos of bath": {func(c page) { c.Pieces[0].Bath = &cook.Bath{Liquid: "3 kg"} }, "/pieces/0/bath/liquid", "quantity.other-dimension"},
-		"endless bath":  {func(c page) { c.Pieces[0].Bath = &cook.Bath{For: "30 d"} }, "/pieces/0/bath/for", "duration.range"},
+		"bare pit": {func(c page) { c.Pieces[0].Fire.Pit = "250" }, "/pieces/0/fire/pit",
+			"quantity.celsius-or-fahrenheit"},
+		"endless wait": {func(c page) { c.Pieces[0].Wait.For = "30 d" }, "/pieces/0/wait/for", "wait.too-long"},
+		"warm fridge":  {func(c page) { c.Fridge = "40 °C" }, "/fridge", "temperature.range"},
+		"many kinds":   {func(c page) { c.Pieces = make([]cook.Piece, 25) }, "/pieces", "list.too-long"},
+		"one key": {func(c page) {
+			c.Pieces = append(c.Pieces, c.Pieces[0])
+			c.Pieces[0].Key, c.Pieces[1].Key = "a",
+				"a"
+		}, "/pieces/1/key", "piece.same-key"},
+		"long name": {func(c page) { c.Pieces[0].Label = strings.Repeat("x", 300) }, "/pieces/0/label", "text.too-long"},
+		"silk": {func(c page) { c.Pieces[0].Choices = map[string]string{"wrap": "silk"} },
+			"/pieces/0/choices/wrap", "choice.unknown"},
+		"a hat": {func(c page) { c.Pieces[0].Choices = map[string]string{"hat": "straw"} }, "/pieces/0/choices/hat",
+			"decision.unknown"},
+		"round grain": {func(c page) { c.Pieces[0].Grain = "200" }, "/pieces/0/grain", "piece.grain"},
+		"bubbles": {func(c page) { c.Pieces[0].Bath = &cook.Bath{Kind: "bubble"} }, "/pieces/0/bath/kind",
+			"choice.unknown"},
+		"strong bath": {func(c page) { c.Pieces[0].Bath = &cook.Bath{Kind: "strong", Strength: "60 %"} },
+			"/pieces/0/bath/strength", "percent.range"},
+		"kilos of bath": {func(c page) { c.Pieces[0].Bath = &cook.Bath{Liquid: "3 kg"} }, "/pieces/0/bath/liquid",
+			"quantity.other-dimension"},
+		"endless bath": {func(c page) { c.Pieces[0].Bath = &cook.Bath{For: "30 d"} }, "/pieces/0/bath/for",
+			"duration.range"},
 		"pumped up": {func(c page) {
 			c.Pieces[0].Inject = &cook.Injection{Formula: anycook.Bottle("x", "stock"), Pump: "90 %"}
 		}, "/pieces/0/inject/pump", "percent.range"},
-		"plutonium": {func(c page) { c.Pieces[0].Inject = &cook.Injection{Formula: anycook.Bottle("x", "plutonium")} }, "/pieces/0/inject/formula/rows/0/ingredient", "ingredient.unknown"},
+		"plutonium": {func(c page) { c.Pieces[0].Inject = &cook.Injection{Formula: anycook.Bottle("x", "plutonium")} },
+			"/pieces/0/inject/formula/rows/0/ingredient", "ingredient.unknown"},
 		"some glaze": {func(c page) {
 			c.Pieces[0].Layers = []cook.Layer{{Kind: "glaze", Formula: anycook.Bottle("x", "honey"), Amount: "some"}}
 		}, "/pieces/0/layers/0/amount", "layer.amount"},
 		"paint": {func(c page) {
 			c.Pieces[0].Layers = []cook.Layer{{Kind: "paint", Formula: anycook.Bottle("x", "honey"), Amount: "1 g"}}
 		}, "/pieces/0/layers/0/kind", "choice.unknown"},
-		"one row weighed": {func(c page) { c.Pieces[0].Weighed = []string{"3 g"} }, "/pieces/0/weighed", "weighed.other-rows"},
+		"one row weighed": {func(c page) { c.Pieces[0].Weighed = []string{"3 g"} }, "/pieces/0/weighed",
+			"weighed.other-rows"},
 	} {
 		t.Run(name, func(t *testing.T) {
 			page := anycook.Supper(anycook.Coated("pork-shoulder-bone-in", "3.6 kg"))
@@ -119,7 +138,14 @@ func TestAMistakeBlanksOnlyWhatItTouches(t *testing.T) {
 		p.Fire = broken
 		for id, f := range found(work(anycook.Supper(p)).Pieces[0]) {
 			for name, v := range f.Values {
-				assert.NotContains(t, []any{quantity.Celsius(0), time.Duration(0)}, v, "%s: %s of a pit or time that is not known", id, name)
+				assert.NotContains(
+					t,
+					[]any{quantity.Celsius(0), time.Duration(0)},
+					v,
+					"%s: %s of a pit or time that is not known",
+					id,
+					name,
+				)
 			}
 		}
 	}

@@ -28,8 +28,15 @@ func tasksOf(r cooking.Result) map[string]plan.Task {
 func overnight(sets string) cook.Cook {
 	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
 	p.Key, p.Choices = "a", map[string]string{"wrap": "foil"}
-	p.When = map[string]string{"wrap": "71 °C or colour", "spritz": "every 45 min from bark set until the wrap", "off": "95 °C and soft"}
-	p.Moves = []cook.Move{{Key: "turn", What: "turn", When: "after 3 h"}, {Key: "table", What: "other", With: "lay the table", When: "1 h before serving"}}
+	p.When = map[string]string{
+		"wrap":   "71 °C or colour",
+		"spritz": "every 45 min from bark set until the wrap",
+		"off":    "95 °C and soft",
+	}
+	p.Moves = []cook.Move{
+		{Key: "turn", What: "turn", When: "after 3 h"},
+		{Key: "table", What: "other", With: "lay the table", When: "1 h before serving"},
+	}
 	p.Fire.Rest = "10 min vented, 1 h cooler, 30 min travel"
 	c := anycook.Supper(p)
 	c.Plan, c.Pits = "overnight", []cook.Pit{{Name: "one", Kind: "pellet", Sets: sets}}
@@ -50,7 +57,13 @@ func TestAMethodInTheCooksWords(t *testing.T) {
 	require.Len(t, p.Burns[0].Steps, 1)
 	assert.EqualValues(t, 107, p.Burns[0].PitC)
 	turned := on.Add(time.Duration(p.Burns[0].Steps[0].AtH * float64(time.Hour)))
-	assert.InDelta(t, 0, turned.Sub(time.Date(turned.Year(), turned.Month(), turned.Day(), 20, 0, 0, 0, turned.Location())).Minutes(), 20, "by the clock")
+	assert.InDelta(
+		t,
+		0,
+		turned.Sub(time.Date(turned.Year(), turned.Month(), turned.Day(), 20, 0, 0, 0, turned.Location())).Minutes(),
+		20,
+		"by the clock",
+	)
 	assert.Equal(t, 45*time.Minute, k["spritz"].Every)
 	assert.True(t, k["spritz"].At.After(on))
 	assert.InDelta(t, 0, k["spritz"].To.Sub(k["wrap"].At).Minutes(), 15, "until the wrap")
@@ -80,7 +93,11 @@ func TestTwoConditions(t *testing.T) {
 	assert.InDelta(t, max(core, hours).Hours(), wrapped("71 °C and 2 h").Hours(), 0.02)
 	// What nobody opens the pit for has its moment all the same, and moves nothing.
 	noted := overnight("120 °C")
-	noted.Pieces[0].Moves = append(noted.Pieces[0].Moves, cook.Move{Key: "n", What: "other", With: "call the guests", When: "after 4 h"}, cook.Move{Key: "c", What: "other", With: "call again", When: "21:30"})
+	noted.Pieces[0].Moves = append(
+		noted.Pieces[0].Moves,
+		cook.Move{Key: "n", What: "other", With: "call the guests", When: "after 4 h"},
+		cook.Move{Key: "c", What: "other", With: "call again", When: "21:30"},
+	)
 	plain, told := sound(t, overnight("120 °C")), sound(t, noted)
 	k := tasksOf(told)
 	assert.InDelta(t, 4, k["othern"].At.Sub(k["fire"].At).Hours(), 0.1)
@@ -97,7 +114,9 @@ func TestTwoConditions(t *testing.T) {
 // A dose is a line of the ledger whatever move brings it, and the same move without it changes
 // no salt.
 func TestADoseAtAnyMove(t *testing.T) {
-	for what, when := range map[string]string{"dust": "10 min before it goes on", "mop": "after 3 h", "baste": "every 1 h from bark set until the wrap", "glaze": "20 min before it is off", "finish": "right after slicing", "wrap": "90 °C"} {
+	for what, when := range map[string]string{"dust": "10 min before it goes on", "mop": "after 3 h",
+		"baste": "every 1 h from bark set until the wrap", "glaze": "20 min before it is off",
+		"finish": "right after slicing", "wrap": "90 °C"} {
 		c := overnight("120 °C")
 		move := cook.Move{Key: "x", What: what, When: when, With: "foil"}
 		c.Pieces[0].Moves = []cook.Move{move}
@@ -115,14 +134,34 @@ func TestADoseAtAnyMove(t *testing.T) {
 // nothing is lost without a word, and the same page gives the same plan.
 func TestAnyMethod(t *testing.T) {
 	r := rand.New(rand.NewPCG(13, 13))
-	whens := []string{"after 2 h", "60 °C", "bark set", "71 °C or 5 h", "07:00", "1 h after it goes on", "20 min before it is off", "every 30 min from 50 °C until 80 °C", "every 1 h", "1 h before serving", "10 min after the wrap"}
+	whens := []string{
+		"after 2 h",
+		"60 °C",
+		"bark set",
+		"71 °C or 5 h",
+		"07:00",
+		"1 h after it goes on",
+		"20 min before it is off",
+		"every 30 min from 50 °C until 80 °C",
+		"every 1 h",
+		"1 h before serving",
+		"10 min after the wrap",
+	}
 	for n := range 25 {
 		c := overnight(anycook.Pick(r, []string{"", "110 °C from 23:00, 130 °C after 5 h", "120 °C, 140 °C once wrapped"}))
 		c.Plan, c.Wishes = anycook.Pick(r, []string{"", "same-day", "overnight", "ahead"}), nil
 		p := &c.Pieces[0]
 		p.Moves = nil
 		for i := range r.IntN(6) {
-			p.Moves = append(p.Moves, cook.Move{Key: fmt.Sprint("m", i), What: anycook.Pick(r, []string{"look", "turn", "baste", "wood", "probe", "other"}), When: anycook.Pick(r, whens), With: "something"})
+			p.Moves = append(
+				p.Moves,
+				cook.Move{
+					Key:  fmt.Sprint("m", i),
+					What: anycook.Pick(r, []string{"look", "turn", "baste", "wood", "probe", "other"}),
+					When: anycook.Pick(r, whens),
+					With: "something",
+				},
+			)
 		}
 		result := sound(t, c)
 		k := tasksOf(result)
@@ -132,7 +171,14 @@ func TestAnyMethod(t *testing.T) {
 			if !ok {
 				continue
 			}
-			assert.False(t, task.At.Before(k["fire"].At) || task.At.After(result.Order.Serving.Value.At), "%d: %s at %s", n, m.When, task.At)
+			assert.False(
+				t,
+				task.At.Before(k["fire"].At) || task.At.After(result.Order.Serving.Value.At),
+				"%d: %s at %s",
+				n,
+				m.When,
+				task.At,
+			)
 			if task.Every > 0 {
 				assert.False(t, task.To.After(k["off"].At), "%d: %s until %s", n, m.When, task.To)
 			}

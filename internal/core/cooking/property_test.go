@@ -74,7 +74,8 @@ func TestAnyCookHoldsTogether(t *testing.T) {
 		// The clock runs forwards.
 		before := time.Time{}
 		times := one.Clock.Times
-		for n, at := range []time.Time{times.Thaw, times.Bath, times.Lift, times.Prep, times.Salt, times.Out, times.Fire, times.Off} {
+		for n, at := range []time.Time{times.Thaw, times.Bath, times.Lift, times.Prep, times.Salt, times.Out, times.Fire,
+			times.Off} {
 			if !at.IsZero() {
 				assert.False(t, at.Before(before), "%d: %s", n, where)
 				before = at
@@ -120,7 +121,11 @@ func TestWetFiguresHangTogether(t *testing.T) {
 	for range testclock.Rounds(60) {
 		p := anycook.Piece(r)
 		p.Season.Mode, p.Layers = "coat", nil
-		p.Inject = &cook.Injection{Formula: anycook.Bottle("juice", "apple-juice"), Pump: "9 %", Spacing: anycook.Pick(r, []string{"2 cm", "3 cm", "1 in"})}
+		p.Inject = &cook.Injection{
+			Formula: anycook.Bottle("juice", "apple-juice"),
+			Pump:    "9 %",
+			Spacing: anycook.Pick(r, []string{"2 cm", "3 cm", "1 in"}),
+		}
 		p.Bath = &cook.Bath{Kind: "strong", Strength: "5 %", Pot: "40 L", For: fmt.Sprintf("%d h", 1+r.IntN(40))}
 		one := sound(t, anycook.Supper(p)).Pieces[0]
 		in, b := one.Needle, one.Bath
@@ -149,9 +154,17 @@ func TestAnySourceCanBeFree(t *testing.T) {
 		p := anycook.Piece(r)
 		p.Season.Mode, p.Season.Target, p.Season.Coat, p.Season.Binder = "target", "2.2 %", "light", false
 		p.Season.Formula = anycook.HalfAndHalf("kosher-salt", "hollow flake", formula.ByVolume)
-		p.Bath = &cook.Bath{Kind: anycook.Pick(r, []string{"strong", "equilibrium"}), Strength: "2 %", Target: "0.2 %", For: "20 h"}
+		p.Bath = &cook.Bath{
+			Kind:     anycook.Pick(r, []string{"strong", "equilibrium"}),
+			Strength: "2 %",
+			Target:   "0.2 %",
+			For:      "20 h",
+		}
 		p.Inject = &cook.Injection{Formula: anycook.Brine("15 %"), Pump: "1 %"}
-		p.Layers = []cook.Layer{{Kind: "glaze", Formula: anycook.Bottle("soy", "soy-sauce"), Amount: "0.1 %"}, {Kind: "finish", Formula: anycook.Bottle("flakes", "sea-salt"), Amount: "0.1 %"}}
+		p.Layers = []cook.Layer{
+			{Kind: "glaze", Formula: anycook.Bottle("soy", "soy-sauce"), Amount: "0.1 %"},
+			{Kind: "finish", Formula: anycook.Bottle("flakes", "sea-salt"), Amount: "0.1 %"},
+		}
 		p.Season.Free = anycook.Pick(r, all)
 		day := anycook.Supper(p)
 		day.Quiet = "none" // nothing is moved
@@ -194,15 +207,23 @@ func TestFreeSourceRefusesTheImpossible(t *testing.T) {
 		change   func(*cook.Piece)
 	}{
 		"too much already": {"layer-0", "salt.others-too-much", func(p *cook.Piece) { p.Season.Target = "0.1 %" }},
-		"no salt in it":    {"layer-0", "salt.none-in", func(p *cook.Piece) { p.Layers[0].Formula = anycook.Bottle("honey", "water") }},
+		"no salt in it": {"layer-0", "salt.none-in",
+			func(p *cook.Piece) { p.Layers[0].Formula = anycook.Bottle("honey", "water") }},
 		"a weak injection": {"inject", "inject.too-much", func(p *cook.Piece) { p.Inject.Formula = anycook.Brine("0.5 %") }},
-		"a short bath":     {"bath", "bath.cannot-hold", func(p *cook.Piece) { p.Bath.For = "10 min"; p.Season.Target = "4 %" }},
-		"not a source":     {"gravy", "season.free", func(*cook.Piece) {}},
+		"a short bath": {"bath", "bath.cannot-hold",
+			func(p *cook.Piece) { p.Bath.For = "10 min"; p.Season.Target = "4 %" }},
+		"not a source": {"gravy", "season.free", func(*cook.Piece) {}},
 	} {
 		t.Run(name, func(t *testing.T) {
 			p := anycook.Coated("pork-loin", "2 kg")
 			p.Season.Mode, p.Season.Target, p.Season.Coat, p.Season.Free = "target", "2 %", "light", c.free
-			p.Bath, p.Inject = &cook.Bath{Kind: "strong", Strength: "1 %"}, &cook.Injection{Formula: anycook.Brine("5 %"), Pump: "1 %"}
+			p.Bath, p.Inject = &cook.Bath{
+				Kind:     "strong",
+				Strength: "1 %",
+			}, &cook.Injection{
+				Formula: anycook.Brine("5 %"),
+				Pump:    "1 %",
+			}
 			p.Layers = []cook.Layer{{Kind: "glaze", Formula: anycook.Bottle("soy", "soy-sauce"), Amount: "1 g"}}
 			c.change(&p)
 			wrong := work(anycook.Supper(p)).Mistakes
@@ -218,13 +239,25 @@ func TestFreeSourceRefusesTheImpossible(t *testing.T) {
 // A bath of juice or pickle brine holds what it should: the salt that comes with it
 // is counted, and at rest the meat has its target.
 func TestBathWithJuice(t *testing.T) {
-	for _, with := range [][2]string{{"apple-juice", "50 %"}, {"beer", "100 %"}, {"pickle-juice", "20 %"}, {"white-sugar", "120 g"}, {"cider-vinegar", "1 cup"}} {
+	for _, with := range [][2]string{{"apple-juice", "50 %"}, {"beer", "100 %"}, {"pickle-juice", "20 %"},
+		{"white-sugar", "120 g"}, {"cider-vinegar", "1 cup"}} {
 		p := anycook.Coated("turkey-breast", "1.5 kg")
-		p.Bath = &cook.Bath{Kind: "equilibrium", Target: "0.8 %", Liquid: "2 L", With: []cook.Dose{{Formula: anycook.Bottle(with[0], with[0]), Amount: with[1]}}}
+		p.Bath = &cook.Bath{
+			Kind:   "equilibrium",
+			Target: "0.8 %",
+			Liquid: "2 L",
+			With:   []cook.Dose{{Formula: anycook.Bottle(with[0], with[0]), Amount: with[1]}},
+		}
 		got := sound(t, anycook.Supper(p)).Pieces[0]
 		b, meat := got.Bath, got.Line.Meat.Value
 		assert.InEpsilon(t, 0.008, b.One(meat.Target(4)).AtInfinity(), 1e-9, with[0])
-		assert.InDelta(t, b.Brew.Salt.KG(), b.Salt.Mid+b.Brings.KG(), 1e-12, "salt to add and salt that comes along are all of it")
+		assert.InDelta(
+			t,
+			b.Brew.Salt.KG(),
+			b.Salt.Mid+b.Brings.KG(),
+			1e-12,
+			"salt to add and salt that comes along are all of it",
+		)
 		assert.InDelta(t, 0.002, b.Liquid.Mid, 1e-12)
 		assert.InDelta(t, b.Ice.Mid+b.Hot.Mid, b.Plain.Mid, 1e-9, "only water is boiled and goes in as ice")
 		if wet := b.Water.KG() - b.Plain.Mid; wet > 0.001*b.Water.KG() {
@@ -233,7 +266,12 @@ func TestBathWithJuice(t *testing.T) {
 		}
 	}
 	p := anycook.Coated("turkey-breast", "1.5 kg")
-	p.Bath = &cook.Bath{Kind: "equilibrium", Target: "0.3 %", Liquid: "2 L", With: []cook.Dose{{Formula: anycook.Bottle("pickle juice", "pickle-juice"), Amount: "100 %"}}}
+	p.Bath = &cook.Bath{
+		Kind:   "equilibrium",
+		Target: "0.3 %",
+		Liquid: "2 L",
+		With:   []cook.Dose{{Formula: anycook.Bottle("pickle juice", "pickle-juice"), Amount: "100 %"}},
+	}
 	assert.Equal(t, "bath.too-salty-already", work(anycook.Supper(p)).Mistakes[0].ID)
 	p.Bath.With[0].Amount = "3 L"
 	assert.Equal(t, "/pieces/0/bath/with/0/amount", work(anycook.Supper(p)).Mistakes[0].Pointer)
@@ -247,12 +285,24 @@ func TestBuyingFeedsTheGuests(t *testing.T) {
 		p.Season.Mode, q.Season.Mode = "coat", "coat"
 		p.TrimStyle, q.TrimStyle = "", ""
 		day := anycook.Supper(p, q)
-		day.Guests, day.Children, day.Appetite = quantity.CountOf(3+r.IntN(20)), quantity.CountOf(r.IntN(8)), anycook.Pick(r, []string{"light", "usual", "hearty"})
+		day.Guests, day.Children, day.Appetite = quantity.CountOf(
+			3+r.IntN(20),
+		), quantity.CountOf(
+			r.IntN(8),
+		), anycook.Pick(
+			r,
+			[]string{"light", "usual", "hearty"},
+		)
 		got := sound(t, day)
 		for i, b := range got.Buy {
 			assert.True(t, b.Buy.Low <= b.Buy.Mid && b.Buy.Mid <= b.Buy.High)
 			piece := &day.Pieces[i]
-			piece.Count, piece.Bought, piece.Trimmed, piece.Thickness = quantity.CountOf(b.Count), quantity.FormatMass(b.Each, quantity.Metric), "", ""
+			piece.Count, piece.Bought, piece.Trimmed, piece.Thickness = quantity.CountOf(
+				b.Count,
+			), quantity.FormatMass(
+				b.Each,
+				quantity.Metric,
+			), "", ""
 		}
 		again := work(day)
 		if len(again.Mistakes) > 0 { // so little that there is no such piece of this cut

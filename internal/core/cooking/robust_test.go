@@ -67,11 +67,22 @@ func TestOrderPlaysNoPartAndNothingIsChanged(t *testing.T) {
 			i := slices.IndexFunc(two.Pieces, func(q cooking.Piece) bool { return q.Line.Key == p.Line.Key })
 			require.GreaterOrEqual(t, i, 0)
 			q := two.Pieces[i]
-			assert.Equal(t, asJSON(t, []any{p.Meat, p.Bath, p.Needle, p.Season, p.Ledger, p.Depth, p.Clock, p.Decided, p.Findings}),
-				asJSON(t, []any{q.Meat, q.Bath, q.Needle, q.Season, q.Ledger, q.Depth, q.Clock, q.Decided, q.Findings}), p.Line.Typed.Cut)
+			assert.Equal(
+				t,
+				asJSON(t, []any{p.Meat, p.Bath, p.Needle, p.Season, p.Ledger, p.Depth, p.Clock, p.Decided, p.Findings}),
+				asJSON(
+					t,
+					[]any{q.Meat, q.Bath, q.Needle, q.Season, q.Ledger, q.Depth, q.Clock, q.Decided, q.Findings},
+				),
+				p.Line.Typed.Cut,
+			)
 		}
 		if one.Plan != nil {
-			assert.Equal(t, asJSON(t, one.Plan.Result.Plans[one.Plan.Chosen].Tasks), asJSON(t, two.Plan.Result.Plans[two.Plan.Chosen].Tasks))
+			assert.Equal(
+				t,
+				asJSON(t, one.Plan.Result.Plans[one.Plan.Chosen].Tasks),
+				asJSON(t, two.Plan.Result.Plans[two.Plan.Chosen].Tasks),
+			)
 		}
 	}
 }
@@ -146,9 +157,21 @@ func TestNothingTypedBreaksTheCore(t *testing.T) {
 			if one.Ledger != nil {
 				assert.GreaterOrEqual(t, one.Ledger.Percent.Mid, 0.0, "%+v", c)
 			}
-			assert.True(t, finite(reflect.ValueOf([]any{one.Meat, one.Bath, one.Needle, one.Season, one.Ledger, one.Depth, one.Clock, one.Findings})), "%+v", c)
+			assert.True(
+				t,
+				finite(
+					reflect.ValueOf([]any{one.Meat, one.Bath, one.Needle, one.Season, one.Ledger, one.Depth, one.Clock, one.Findings}),
+				),
+				"%+v",
+				c,
+			)
 		}
-		assert.True(t, finite(reflect.ValueOf([]any{got.Servings, got.Needed, got.Buy, provisions.Cost(got), got.Plan})), "%+v", c)
+		assert.True(
+			t,
+			finite(reflect.ValueOf([]any{got.Servings, got.Needed, got.Buy, provisions.Cost(got), got.Plan})),
+			"%+v",
+			c,
+		)
 		for _, e := range got.Mistakes {
 			wrong++
 			at := e.Pointer
@@ -166,7 +189,8 @@ func TestNothingTypedBreaksTheCore(t *testing.T) {
 // it with an id of its own.
 func TestMovesStandInWorkingOrder(t *testing.T) {
 	working := []method.Kind{
-		method.Thaw, method.Brine, method.Inject, method.Season, method.Wait, method.Temper, method.On, method.Spritz, method.Wrap, method.Glaze,
+		method.Thaw, method.Brine, method.Inject, method.Season, method.Wait, method.Temper, method.On, method.Spritz,
+		method.Wrap, method.Glaze,
 		method.Off, method.Rest, method.Slice, method.Finish,
 	}
 	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")

@@ -75,15 +75,44 @@ func (s *subject) season(b brought) *Season {
 	perML := trace.Number{Value: rub.Mix.GramsPerML, Decimals: 2, Unit: "g"}
 	salting := s.line.Salting.Value
 	return &Season{
-		Formula: salting.Formula, FromID: salting.FromID, Mix: rub.Mix, ByTarget: salting.ByTarget, BySaid: salting.BySaid, UsualBy: salting.UsualBy, ByHabit: rub.ByHabit(), CoatChosen: rub.Coat.Name,
+		Formula: salting.Formula, FromID: salting.FromID, Mix: rub.Mix, ByTarget: salting.ByTarget, BySaid: salting.BySaid,
+		UsualBy: salting.UsualBy, ByHabit: rub.ByHabit(), CoatChosen: rub.Coat.Name,
 		Weighed: rub.Scale != nil, Mixed: mixed, Rows: dose.Rows(s.line.Typed.Season.Formula, rub.Mix.Weigh(mixed)),
 		OnMeat: trace.New(amount, within(all), "surface_of_all", Area(area), "coat", Coating(coat), "per_ml", perML),
-		ToMix: trace.New(mixing, quantity.Within(toMix.KG(), mixedOff), "on_the_meat", trace.OfMass(all),
-			"lost_sprinkling", trace.Number{Value: 100 * formula.SprinkleLoss, Unit: "%"}, "spare", trace.Number{Value: 100 * rub.Spare, Unit: "%"}),
-		Salt: trace.New("season.salt", within(lies.Salt*quantity.Mass(n)), "salt_in_mix", trace.Number{Value: share, Unit: "%"}, "on_the_meat", trace.OfMass(all)),
-		Coat: trace.New("season.coat", quantity.Within(coat, max(rub.Spread(), 0.1)), "on_the_meat", trace.OfMass(all), "surface_of_all", Area(area)),
-		SaltShare: trace.New("season.salt-share", quantity.Range[float64]{Low: share * (1 - spread), Mid: share, High: min(100, share*(1+spread))},
-			"parts_by", string(s.line.Typed.Season.Formula.Basis), "per_ml", perML),
+		ToMix: trace.New(
+			mixing,
+			quantity.Within(toMix.KG(), mixedOff),
+			"on_the_meat",
+			trace.OfMass(all),
+			"lost_sprinkling",
+			trace.Number{Value: 100 * formula.SprinkleLoss, Unit: "%"},
+			"spare",
+			trace.Number{Value: 100 * rub.Spare, Unit: "%"},
+		),
+		Salt: trace.New(
+			"season.salt",
+			within(lies.Salt*quantity.Mass(n)),
+			"salt_in_mix",
+			trace.Number{Value: share, Unit: "%"},
+			"on_the_meat",
+			trace.OfMass(all),
+		),
+		Coat: trace.New(
+			"season.coat",
+			quantity.Within(coat, max(rub.Spread(), 0.1)),
+			"on_the_meat",
+			trace.OfMass(all),
+			"surface_of_all",
+			Area(area),
+		),
+		SaltShare: trace.New(
+			"season.salt-share",
+			quantity.Range[float64]{Low: share * (1 - spread), Mid: share, High: min(100, share*(1+spread))},
+			"parts_by",
+			string(s.line.Typed.Season.Formula.Basis),
+			"per_ml",
+			perML,
+		),
 	}
 }
 
@@ -138,25 +167,56 @@ func (s *subject) percent(b brought, l salt.Ledger) trace.Figure {
 			others += l.Lines[i].Mid
 		}
 	}
-	return trace.New("salt.percent", l.PercentRaw, "noun", s.meat.Cut.Noun, "salt_on_one", trace.OfMass(lies.Salt), "stays", Stays{lies.Stays, s.on.Wait},
-		"boneless", s.on.Meat.Edible(), "surface", Area(s.on.Area), "other_sources", trace.Number{Value: others, Decimals: 2, Unit: "%"},
-		"per_kilo", trace.Number{Value: s.ratio(), Decimals: 1})
+	return trace.New(
+		"salt.percent",
+		l.PercentRaw,
+		"noun",
+		s.meat.Cut.Noun,
+		"salt_on_one",
+		trace.OfMass(lies.Salt),
+		"stays",
+		Stays{lies.Stays, s.on.Wait},
+		"boneless",
+		s.on.Meat.Edible(),
+		"surface",
+		Area(s.on.Area),
+		"other_sources",
+		trace.Number{Value: others, Decimals: 2, Unit: "%"},
+		"per_kilo",
+		trace.Number{Value: s.ratio(), Decimals: 1},
+	)
 }
 
 // ledger is the salt of the piece against the band that the cook chose.
 func (s *subject) ledger(b brought, l salt.Ledger, course salt.Course, free dose.Free) *Ledger {
 	_, lies := b.rub()
 	mg := func(percent float64) float64 { return salt.SodiumMG(percent, s.base.Portion) }
-	sodium := quantity.Range[float64]{Low: mg(l.PercentPlate.Low), Mid: mg(l.PercentPlate.Mid), High: mg(l.PercentPlate.High)}
+	sodium := quantity.Range[float64]{
+		Low:  mg(l.PercentPlate.Low),
+		Mid:  mg(l.PercentPlate.Mid),
+		High: mg(l.PercentPlate.High),
+	}
 	two := func(v float64) trace.Number { return trace.Number{Value: v, Decimals: 2, Unit: "%"} }
 	salting := s.line.Salting.Value
 	out := &Ledger{
 		Percent: s.percent(b, l),
-		Plate:   trace.New("salt.plate", l.PercentPlate, "salt_in_raw", two(l.PercentRaw.Mid), "cook_yield", trace.Number{Value: s.meat.Cut.CookYield.Mid, Unit: "%"}),
-		Sodium:  trace.New("salt.sodium", sodium, "salt_in_cooked", two(l.PercentPlate.Mid), "portion", s.base.Portion),
-		Day:     trace.New("salt.day", quantity.Times(sodium, 100/caution.SodiumDayMG), "serving", trace.Number{Value: sodium.Mid, Unit: "mg"}),
-		Outer:   trace.New("salt.outer", quantity.Exactly(100*course.End.Outer), s.brineInputs(b)...),
-		Band:    salting.Band, Tastes: salt.BandOf(l.PercentRaw.Mid),
+		Plate: trace.New(
+			"salt.plate",
+			l.PercentPlate,
+			"salt_in_raw",
+			two(l.PercentRaw.Mid),
+			"cook_yield",
+			trace.Number{Value: s.meat.Cut.CookYield.Mid, Unit: "%"},
+		),
+		Sodium: trace.New("salt.sodium", sodium, "salt_in_cooked", two(l.PercentPlate.Mid), "portion", s.base.Portion),
+		Day: trace.New(
+			"salt.day",
+			quantity.Times(sodium, 100/caution.SodiumDayMG),
+			"serving",
+			trace.Number{Value: sodium.Mid, Unit: "mg"},
+		),
+		Outer: trace.New("salt.outer", quantity.Exactly(100*course.End.Outer), s.brineInputs(b)...),
+		Band:  salting.Band, Tastes: salt.BandOf(l.PercentRaw.Mid),
 	}
 	for i, one := range b.all {
 		out.Lines = append(out.Lines, LedgerLine{one, l.Lines[i].Mid})
@@ -188,8 +248,16 @@ func (s *subject) freed(b brought, free dose.Free) *Freed {
 	one := b.all[i]
 	out := &Freed{ID: free.ID, Line: i, Label: one.Label}
 	out.Amount = b.sources[i].Amount(s.on)
-	out.Amount.Inputs = trace.Inputs("target", trace.Number{Value: float64(s.line.Salting.Value.Target), Decimals: 2, Unit: "%"}, "noun", s.meat.Cut.Noun,
-		"salt_wanted", trace.OfMass(free.Wanted), "stays", trace.Number{Value: 100 * one.Stays.Mid, Unit: "%"})
+	out.Amount.Inputs = trace.Inputs(
+		"target",
+		trace.Number{Value: float64(s.line.Salting.Value.Target), Decimals: 2, Unit: "%"},
+		"noun",
+		s.meat.Cut.Noun,
+		"salt_wanted",
+		trace.OfMass(free.Wanted),
+		"stays",
+		trace.Number{Value: 100 * one.Stays.Mid, Unit: "%"},
+	)
 	return out
 }
 
@@ -202,9 +270,12 @@ func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Findin
 	thaw, frozen := method.Find(s.moves, method.Thaw)
 	done := s.move(method.Off).At.From.Core()
 	c := caution.Case{
-		Cut: s.meat.Cut, Fridge: s.base.Fridge, Room: s.base.Room, Counter: s.move(method.Temper).Lasts, Wait: s.on.Wait, Soak: s.soaks(), Longest: s.meat.Cut.Custom().Raw,
-		Pit: on.Set, Injected: injected, Opened: s.line.Answers.Value.Chose("opened"), Bath: bathed, Frozen: frozen, Thaw: thaw.Lasts, Done: done,
-		Hold: s.times.Hold, Held: s.held(), Keeps: s.holdsIn(s.held()), Chilled: !s.times.Reheat.IsZero(), Leftovers: s.left, Burns: s.pit.ID,
+		Cut: s.meat.Cut, Fridge: s.base.Fridge, Room: s.base.Room, Counter: s.move(method.Temper).Lasts, Wait: s.on.Wait,
+		Soak: s.soaks(), Longest: s.meat.Cut.Custom().Raw,
+		Pit: on.Set, Injected: injected, Opened: s.line.Answers.Value.Chose("opened"), Bath: bathed, Frozen: frozen,
+		Thaw: thaw.Lasts, Done: done,
+		Hold: s.times.Hold, Held: s.held(), Keeps: s.holdsIn(s.held()), Chilled: !s.times.Reheat.IsZero(),
+		Leftovers: s.left, Burns: s.pit.ID,
 		Wrapped: s.line.Answers.Value.Chose("wrap") != "none",
 	}
 	if l != nil {

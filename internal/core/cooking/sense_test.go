@@ -20,7 +20,14 @@ import (
 func TestAnyCutAloneMakesSense(t *testing.T) {
 	for _, c := range cut.All() {
 		for _, pits := range [][]cook.Pit{nil, {{Name: "pellet", Kind: "pellet"}}} {
-			day := cook.Cook{Name: "Supper", ServeAt: testclock.At(7, "18:30"), Zone: testclock.Zone, Guests: "8", Pits: pits, Pieces: []cook.Piece{starter.NewPiece(c, quantity.Metric)}}
+			day := cook.Cook{
+				Name:    "Supper",
+				ServeAt: testclock.At(7, "18:30"),
+				Zone:    testclock.Zone,
+				Guests:  "8",
+				Pits:    pits,
+				Pieces:  []cook.Piece{starter.NewPiece(c, quantity.Metric)},
+			}
 			r := work(day)
 			require.Empty(t, r.Mistakes, c.ID)
 			chosen := r.Plan.Result.Plans[r.Plan.Chosen]
@@ -34,7 +41,16 @@ func TestAnyCutAloneMakesSense(t *testing.T) {
 			assert.True(t, chosen.Feasible, what)
 			for _, f := range r.Pieces[0].Findings {
 				grave := f.Severity == caution.Stop || f.Severity == caution.Care
-				assert.False(t, grave && slices.Contains([]string{"hot-hold", "raw-keeping", "counter-time", "pit-cool", "slow-to-warm", "cooling"}, f.ID), "%s: %s %s %v", what, f.Severity, f.ID, f.Values)
+				assert.False(
+					t,
+					grave &&
+						slices.Contains([]string{"hot-hold", "raw-keeping", "counter-time", "pit-cool", "slow-to-warm", "cooling"}, f.ID),
+					"%s: %s %s %v",
+					what,
+					f.Severity,
+					f.ID,
+					f.Values,
+				)
 			}
 			// Nothing is worse for an hour later or earlier of serving.
 			for _, at := range []string{"17:00", "20:00"} {

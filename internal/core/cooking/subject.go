@@ -62,7 +62,8 @@ func newSubject(o order.Order, l order.Line, f facts.Facts, at Clock) *subject {
 		return nil
 	}
 	s := &subject{
-		line: l, meat: l.Meat.Value, base: o.Base.Value, moves: l.Sound(), at: at, serve: o.Serving.Value.At, left: o.People.Value.Leftovers > 0, probe: o.Probe.Value,
+		line: l, meat: l.Meat.Value, base: o.Base.Value, moves: l.Sound(), at: at, serve: o.Serving.Value.At,
+		left: o.People.Value.Leftovers > 0, probe: o.Probe.Value,
 	}
 	s.clocked = l.Answers.OK() && l.Good(method.Wait, method.Temper, method.On, method.Off, method.Rest, method.Slice)
 	s.dosed = l.Salting.OK() && l.GoodDoses() && l.Good(method.Wait)
@@ -74,7 +75,17 @@ func newSubject(o order.Order, l order.Line, f facts.Facts, at Clock) *subject {
 		s.pit, s.sets = o.Setting.Value.Pits[n].PitKind, o.Sets.Value[n]
 	}
 	if len(f) > 0 && o.Serving.Value.Zone != nil {
-		s.happened, s.lit = happened.Of(f, at.Read, happened.At{Piece: l.Key, Pit: s.move(method.On).Pit, Zone: o.Serving.Value.Zone, Now: at.Now, ProbeC: float64(o.Probe.Value)})
+		s.happened, s.lit = happened.Of(
+			f,
+			at.Read,
+			happened.At{
+				Piece:  l.Key,
+				Pit:    s.move(method.On).Pit,
+				Zone:   o.Serving.Value.Zone,
+				Now:    at.Now,
+				ProbeC: float64(o.Probe.Value),
+			},
+		)
 	}
 	s.burning = s.burns(s.line.Answers.Value, s.meat)
 	return s
@@ -91,10 +102,15 @@ func (s *subject) forecast(ctx context.Context, by forecast.Forecaster) {
 // the same when the page is, the kitchen, and what all pieces share.
 func (s subject) same(t subject) bool {
 	same := func(a, b any) bool { return reflect.DeepEqual(a, b) }
-	return same(s.line.Typed, t.line.Typed) && s.line.Key == t.line.Key && same(s.base, t.base) && s.pit == t.pit && s.left == t.left && s.probe == t.probe &&
-		s.serve.Equal(t.serve) && s.serve.Location() == t.serve.Location() && s.past() == t.past() && s.at.Parts == t.at.Parts &&
-		s.clocked == t.clocked && s.dosed == t.dosed && s.rubbed == t.rubbed && same(s.fare, t.fare) && same(s.burning, t.burning) && s.asked == t.asked &&
-		s.planned == t.planned && same(s.times, t.times) && s.done == t.done && s.salted == t.salted && s.on.Wait == t.on.Wait && s.on.Soak == t.on.Soak
+	return same(s.line.Typed, t.line.Typed) && s.line.Key == t.line.Key && same(s.base, t.base) && s.pit == t.pit &&
+		s.left == t.left && s.probe == t.probe &&
+		s.serve.Equal(t.serve) && s.serve.Location() == t.serve.Location() && s.past() == t.past() &&
+		s.at.Parts == t.at.Parts &&
+		s.clocked == t.clocked && s.dosed == t.dosed && s.rubbed == t.rubbed && same(s.fare, t.fare) &&
+		same(s.burning, t.burning) && s.asked == t.asked &&
+		s.planned == t.planned && same(s.times, t.times) && s.done == t.done && s.salted == t.salted &&
+		s.on.Wait == t.on.Wait &&
+		s.on.Soak == t.on.Soak
 }
 
 // past reports whether nothing can be too late any more.
@@ -114,7 +130,8 @@ func (s *subject) burns(a decision.Answers, m order.Meat) []forecast.Burn {
 func (s *subject) burnt(a decision.Answers, m order.Meat, thought bool) []forecast.Burn {
 	on, temper := s.move(method.On), s.move(method.Temper)
 	like := forecast.Burn{
-		StartC: s.base.Fridge, Temper: temper.Lasts, RoomC: s.base.Room, PitC: on.Set, Core: s.move(method.Off).At.From.Core(), Pit: s.pit.ID, Number: on.Pit, Piece: forecast.Seed(s.line.Draws),
+		StartC: s.base.Fridge, Temper: temper.Lasts, RoomC: s.base.Room, PitC: on.Set,
+		Core: s.move(method.Off).At.From.Core(), Pit: s.pit.ID, Number: on.Pit, Piece: forecast.Seed(s.line.Draws),
 	}
 	if s.line.Typed.Fire.Done == "" && s.line.Typed.When["off"] == "" {
 		like.Core = quantity.Celsius(m.Cut.DoneC())
@@ -201,7 +218,13 @@ func (s *subject) work(l order.Line, f facts.Facts, i int, shown []Decided) (Pie
 		out.Bath = wet.BathOf(b.source(m.Dose.ID()).(dose.Bath), b.of(m.Dose.ID()), s.on, s.meat, s.base.Room)
 	}
 	if m, ok := method.Find(s.moves, method.Inject); ok && s.line.Good(method.Wait) && parts.has(Needles) {
-		out.Needle = wet.NeedleOf(b.source(m.Dose.ID()).(dose.Injection), b.of(m.Dose.ID()), s.on, s.meat, SizeOf(s.meat.Geometry))
+		out.Needle = wet.NeedleOf(
+			b.source(m.Dose.ID()).(dose.Injection),
+			b.of(m.Dose.ID()),
+			s.on,
+			s.meat,
+			SizeOf(s.meat.Geometry),
+		)
 	}
 	taken := time.Duration(0)
 	if s.rubbed {

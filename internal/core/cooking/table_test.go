@@ -25,8 +25,23 @@ func TestTheTableOfCuts(t *testing.T) {
 		p := anycook.Coated(c.ID, quantity.FormatMass(quantity.Mass(c.TypicalKG), quantity.Metric))
 		p.Key = "one"
 		s := workWith(anycook.Supper(p), nil, nothing, cooking.Clock{Now: noon, Forecast: forecast.Settled{}}).Pieces[0]
-		rows = append(rows, fmt.Sprintf("| %s | %s | %s | %.0f | %.0f | %.0f | %.1f | %.1f | %.0f | %.1f | %.0f |", c.Name, c.Finish, quantity.Number(c.TypicalKG), 1000*s.Meat.Thickness.Mid, 1000*s.Meat.Block.Mid,
-			100*s.Meat.Surface.Mid, 1000*s.Season.OnMeat.Mid, s.Ledger.Percent.Mid, float64(s.Clock.Done), s.Clock.Fire.Mid.Hours(), 100*s.Meat.Served.Mid/c.TypicalKG))
+		rows = append(
+			rows,
+			fmt.Sprintf(
+				"| %s | %s | %s | %.0f | %.0f | %.0f | %.1f | %.1f | %.0f | %.1f | %.0f |",
+				c.Name,
+				c.Finish,
+				quantity.Number(c.TypicalKG),
+				1000*s.Meat.Thickness.Mid,
+				1000*s.Meat.Block.Mid,
+				100*s.Meat.Surface.Mid,
+				1000*s.Season.OnMeat.Mid,
+				s.Ledger.Percent.Mid,
+				float64(s.Clock.Done),
+				s.Clock.Fire.Mid.Hours(),
+				100*s.Meat.Served.Mid/c.TypicalKG,
+			),
+		)
 	}
 	doctable.Holds(t, "../../../docs/models.md", rows)
 }

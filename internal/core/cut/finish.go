@@ -95,7 +95,19 @@ func (c Cut) Yielding(ln, sd float64) Cut {
 // losses are what lean meat loses on its way, % by core temperature: little before its
 // proteins shrink at 55 to 70 °C, slowly more after (Bengtsson, Jakobsson and Dagerskog
 // 1976, J. Food Sci. 41, 1047, in round numbers, and field yields above 80 °C).
-var losses = [][2]float64{{0, 1}, {40, 8}, {49, 13}, {54, 16}, {60, 21}, {63, 24}, {66, 27}, {74, 32}, {85, 37}, {95, 41}, {105, 45}}
+var losses = [][2]float64{
+	{0, 1},
+	{40, 8},
+	{49, 13},
+	{54, 16},
+	{60, 21},
+	{63, 24},
+	{66, 27},
+	{74, 32},
+	{85, 37},
+	{95, 41},
+	{105, 45},
+}
 
 func lossAt(core float64) float64 { return Between(losses, core) }
 

@@ -30,48 +30,149 @@ func fixed(value string) func(cut.Cut) string { return func(cut.Cut) string { re
 // All are all of them, in working order.
 var All = []Decision{
 	{Key: "state", Stage: "piece", Values: []string{"chilled", "frozen"}, applies: always, Usual: fixed("chilled")},
-	{Key: "finish", Stage: "piece", Values: finishes, of: finishesOf, applies: func(c cut.Cut) bool { return len(c.Finishes) > 1 }, Usual: func(c cut.Cut) string { return string(c.Finishes[0]) }},
-	{Key: "membrane", Stage: "piece", Values: []string{"off", "on"}, applies: func(c cut.Cut) bool { return c.Family == cut.Rack || c.Sealed == "bone" }, Usual: func(c cut.Cut) string {
-		if c.Sealed == "bone" || c.Species == "beef" {
-			return "on"
-		}
-		return "off"
-	}},
-	{Key: "trimmed-off", Stage: "piece", Values: []string{"nothing", "silver-skin", "deckle", "skin", "fat-kept"}, of: trims, applies: func(c cut.Cut) bool { return len(trims(c)) > 1 }, Usual: fixed("nothing")},
-	{Key: "opened", Stage: "piece", Values: []string{"no", "needled", "rolled", "stuffed"}, applies: func(c cut.Cut) bool { return c.Family != cut.Ground }, Usual: fixed("no")},
+	{
+		Key:     "finish",
+		Stage:   "piece",
+		Values:  finishes,
+		of:      finishesOf,
+		applies: func(c cut.Cut) bool { return len(c.Finishes) > 1 },
+		Usual:   func(c cut.Cut) string { return string(c.Finishes[0]) },
+	},
+	{
+		Key:     "membrane",
+		Stage:   "piece",
+		Values:  []string{"off", "on"},
+		applies: func(c cut.Cut) bool { return c.Family == cut.Rack || c.Sealed == "bone" },
+		Usual: func(c cut.Cut) string {
+			if c.Sealed == "bone" || c.Species == "beef" {
+				return "on"
+			}
+			return "off"
+		},
+	},
+	{
+		Key:     "trimmed-off",
+		Stage:   "piece",
+		Values:  []string{"nothing", "silver-skin", "deckle", "skin", "fat-kept"},
+		of:      trims,
+		applies: func(c cut.Cut) bool { return len(trims(c)) > 1 },
+		Usual:   fixed("nothing"),
+	},
+	{
+		Key:     "opened",
+		Stage:   "piece",
+		Values:  []string{"no", "needled", "rolled", "stuffed"},
+		applies: func(c cut.Cut) bool { return c.Family != cut.Ground },
+		Usual:   fixed("no"),
+	},
 	{Key: "dry", Stage: "piece", Values: []string{"pat", "open"}, applies: always, Usual: fixed("pat")},
-	{Key: "wood", Stage: "fire", Values: []string{"fruit", "beech", "oak", "oak-fruit", "nut", "pecan", "mesquite", "none"}, applies: always, Usual: func(c cut.Cut) string {
-		switch c.Species {
-		case "beef", "game":
-			return "oak"
-		case "poultry":
-			return "fruit"
-		}
-		return "beech"
-	}},
+	{
+		Key:     "wood",
+		Stage:   "fire",
+		Values:  []string{"fruit", "beech", "oak", "oak-fruit", "nut", "pecan", "mesquite", "none"},
+		applies: always,
+		Usual: func(c cut.Cut) string {
+			switch c.Species {
+			case "beef", "game":
+				return "oak"
+			case "poultry":
+				return "fruit"
+			}
+			return "beech"
+		},
+	},
 	{Key: "spritz", Stage: "fire", Values: []string{"none", "60", "45", "30"}, applies: always, Usual: fixed("none")},
-	{Key: "lid", Stage: "forecast", Values: []string{"unknown", "shut", "120", "60", "30"}, applies: always, Usual: fixed("unknown")},
-	{Key: "weather", Stage: "forecast", Values: []string{"mild", "cold", "windy", "wet"}, applies: always, Usual: fixed("mild")},
-	{Key: "wrap", Stage: "fire", Values: []string{"none", "paper", "brown-paper", "foil", "pan", "boat", "bacon"}, applies: always, Usual: func(c cut.Cut) string { return c.Wrap }},
-	{Key: "wrap-at", Stage: "fire", Values: []string{"0", "49", "60", "66", "71", "77"}, of: wrapsAt, applies: always, Usual: func(c cut.Cut) string {
-		if slices.Contains([]cut.Family{cut.Collagen, cut.Rack, cut.Whole}, c.Family) {
-			return "71"
-		}
-		return "49"
-	}},
-	{Key: "tight", Stage: "forecast", Values: []string{"unknown", "tight", "usual", "loose"}, applies: always, Usual: fixed("unknown")},
-	{Key: "shine", Stage: "forecast", Values: []string{"unknown", "shiny", "dull"}, applies: always, Usual: fixed("unknown")},
-	{Key: "in-wrap", Stage: "fire", Values: []string{"nothing", "butter", "fat", "juice"}, applies: always, Usual: fixed("nothing")},
-	{Key: "side", Stage: "fire", Values: []string{"fat-up", "fat-down"}, applies: func(c cut.Cut) bool { return c.Family == cut.Collagen || c.Sealed == "fat" }, Usual: fixed("fat-up")},
-	{Key: "feel", Stage: "fire", Values: []string{"core", "probe", "bend", "bone", "wobble"}, of: feels, applies: func(c cut.Cut) bool { return len(feels(c)) > 1 }, Usual: func(c cut.Cut) string { return feels(c)[0] }},
-	{Key: "rest", Stage: "rest", Values: cut.Rests, applies: always, Usual: func(c cut.Cut) string { return c.Custom().Rest }},
+	{
+		Key:     "lid",
+		Stage:   "forecast",
+		Values:  []string{"unknown", "shut", "120", "60", "30"},
+		applies: always,
+		Usual:   fixed("unknown"),
+	},
+	{
+		Key:     "weather",
+		Stage:   "forecast",
+		Values:  []string{"mild", "cold", "windy", "wet"},
+		applies: always,
+		Usual:   fixed("mild"),
+	},
+	{
+		Key:     "wrap",
+		Stage:   "fire",
+		Values:  []string{"none", "paper", "brown-paper", "foil", "pan", "boat", "bacon"},
+		applies: always,
+		Usual:   func(c cut.Cut) string { return c.Wrap },
+	},
+	{
+		Key:     "wrap-at",
+		Stage:   "fire",
+		Values:  []string{"0", "49", "60", "66", "71", "77"},
+		of:      wrapsAt,
+		applies: always,
+		Usual: func(c cut.Cut) string {
+			if slices.Contains([]cut.Family{cut.Collagen, cut.Rack, cut.Whole}, c.Family) {
+				return "71"
+			}
+			return "49"
+		},
+	},
+	{
+		Key:     "tight",
+		Stage:   "forecast",
+		Values:  []string{"unknown", "tight", "usual", "loose"},
+		applies: always,
+		Usual:   fixed("unknown"),
+	},
+	{
+		Key:     "shine",
+		Stage:   "forecast",
+		Values:  []string{"unknown", "shiny", "dull"},
+		applies: always,
+		Usual:   fixed("unknown"),
+	},
+	{
+		Key:     "in-wrap",
+		Stage:   "fire",
+		Values:  []string{"nothing", "butter", "fat", "juice"},
+		applies: always,
+		Usual:   fixed("nothing"),
+	},
+	{
+		Key:     "side",
+		Stage:   "fire",
+		Values:  []string{"fat-up", "fat-down"},
+		applies: func(c cut.Cut) bool { return c.Family == cut.Collagen || c.Sealed == "fat" },
+		Usual:   fixed("fat-up"),
+	},
+	{
+		Key:     "feel",
+		Stage:   "fire",
+		Values:  []string{"core", "probe", "bend", "bone", "wobble"},
+		of:      feels,
+		applies: func(c cut.Cut) bool { return len(feels(c)) > 1 },
+		Usual:   func(c cut.Cut) string { return feels(c)[0] },
+	},
+	{
+		Key:     "rest",
+		Stage:   "rest",
+		Values:  cut.Rests,
+		applies: always,
+		Usual:   func(c cut.Cut) string { return c.Custom().Rest },
+	},
 	{Key: "vent", Stage: "rest", Values: []string{"0", "5", "10", "15"}, applies: always, Usual: func(c cut.Cut) string {
 		if c.Family == cut.Collagen {
 			return "10"
 		}
 		return "0"
 	}},
-	{Key: "slice", Stage: "rest", Values: []string{"sliced", "pulled", "whole", "separated"}, of: services, applies: always, Usual: func(c cut.Cut) string { return c.Custom().Slice }},
+	{
+		Key:     "slice",
+		Stage:   "rest",
+		Values:  []string{"sliced", "pulled", "whole", "separated"},
+		of:      services,
+		applies: always,
+		Usual:   func(c cut.Cut) string { return c.Custom().Slice },
+	},
 }
 
 var finishes = []string{"pink", "sliced", "pulled", "bones", "done", "whole"}

@@ -68,10 +68,18 @@ func TestAnswersThatAreNone(t *testing.T) {
 		slices.Sort(out)
 		return out
 	}
-	assert.Empty(t, wrong("chicken-whole", map[string]string{"wood": "fruit", "lid": "shut", "cap": "thin"}), "what older pages asked is let be")
+	assert.Empty(
+		t,
+		wrong("chicken-whole", map[string]string{"wood": "fruit", "lid": "shut", "cap": "thin"}),
+		"what older pages asked is let be",
+	)
 	assert.Equal(t, []string{"/wood choice.unknown"}, wrong("chicken-whole", map[string]string{"wood": "driftwood"}))
 	assert.Equal(t, []string{"/what~1ever decision.unknown"}, wrong("chicken-whole", map[string]string{"what/ever": "x"}))
-	assert.Equal(t, []string{"/membrane decision.not-this-cut"}, wrong("chicken-whole", map[string]string{"membrane": "on"}))
+	assert.Equal(
+		t,
+		[]string{"/membrane decision.not-this-cut"},
+		wrong("chicken-whole", map[string]string{"membrane": "on"}),
+	)
 	assert.NotEmpty(t, wrong("beef-round", map[string]string{"finish": "bones"}))
 	many := map[string]string{}
 	for i := range 200 {

@@ -155,7 +155,12 @@ func (b Bath) On(on Target) Brought {
 	lasts := b.Soaks(on)
 	took := func(factor float64) float64 { return one.After(lasts, factor).Mean }
 	mid := took(1)
-	out := Brought{Label: b.Label(), Salt: quantity.Mass(mid) * one.Meat, Place: salt.Dissolved, Stays: quantity.Exactly(1.0)}
+	out := Brought{
+		Label: b.Label(),
+		Salt:  quantity.Mass(mid) * one.Meat,
+		Place: salt.Dissolved,
+		Stays: quantity.Exactly(1.0),
+	}
 	out.Mass = out.Salt
 	if b.Recipe != nil && b.Salt == 0 {
 		out.Off = b.Recipe.Off

@@ -9,7 +9,11 @@ const binderFilm = 1.0
 // UsualBinder is what a ticked binder is when the cook names none: a film of prepared
 // mustard, which brings salt, and mustard to the allergens.
 func UsualBinder() Layer {
-	f := formula.Formula{Name: "prepared mustard", Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "prepared-mustard", Parts: "1"}}}
+	f := formula.Formula{
+		Name:  "prepared mustard",
+		Basis: formula.ByWeight,
+		Rows:  []formula.Row{{Ingredient: "prepared-mustard", Parts: "1"}},
+	}
 	mix, wrong := formula.Blend(f, nil)
 	if len(wrong) > 0 {
 		panic("dose: " + wrong.Error()) // the larder ships with it

@@ -51,7 +51,13 @@ func TestAnySource(t *testing.T) {
 			b := dose.Bring(s, on)
 			assert.True(t, b.Mass >= 0 && b.Salt >= 0 && b.Off >= 0, "%s %+v", s.ID(), b)
 			assert.LessOrEqual(t, b.Salt, b.Mass*(1+1e-9)+1e-12, "%s: salt is part of it", s.ID())
-			assert.True(t, b.Stays.Low >= 0 && b.Stays.Low <= b.Stays.Mid && b.Stays.Mid <= b.Stays.High && b.Stays.High <= 1, "%s %+v", s.ID(), b.Stays)
+			assert.True(
+				t,
+				b.Stays.Low >= 0 && b.Stays.Low <= b.Stays.Mid && b.Stays.Mid <= b.Stays.High && b.Stays.High <= 1,
+				"%s %+v",
+				s.ID(),
+				b.Stays,
+			)
 			amount := s.Amount(on)
 			assert.NotEmpty(t, amount.Rule, s.ID())
 			assert.True(t, amount.Low <= amount.Mid && amount.Mid <= amount.High, s.ID())
@@ -102,9 +108,21 @@ func TestWhatRunsOut(t *testing.T) {
 	last := 0.0
 	for pump := 0.0; pump < 1; pump += 0.01 {
 		lost := dose.Lost(pump)
-		assert.True(t, lost.Low >= 0 && lost.Low <= lost.Mid && lost.Mid <= lost.High && lost.High <= 1, "%.2f: %+v", pump, lost)
+		assert.True(
+			t,
+			lost.Low >= 0 && lost.Low <= lost.Mid && lost.Mid <= lost.High && lost.High <= 1,
+			"%.2f: %+v",
+			pump,
+			lost,
+		)
 		assert.GreaterOrEqual(t, lost.Mid, last-1e-9, "%.2f", pump)
-		assert.GreaterOrEqual(t, pump*(1-lost.Mid), (pump-0.01)*(1-dose.Lost(max(0, pump-0.01)).Mid)-1e-9, "more pumped is not less kept, %.2f", pump)
+		assert.GreaterOrEqual(
+			t,
+			pump*(1-lost.Mid),
+			(pump-0.01)*(1-dose.Lost(max(0, pump-0.01)).Mid)-1e-9,
+			"more pumped is not less kept, %.2f",
+			pump,
+		)
 		last = lost.Mid
 	}
 	assert.InDelta(t, 0.15, dose.Lost(0.08).Mid, 1e-9)

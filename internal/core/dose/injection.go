@@ -73,7 +73,8 @@ func (i Injection) On(on Target) Brought {
 	m := i.mass(on)
 	lost := Lost(float64(m / on.Meat.Green))
 	return Brought{
-		Label: i.Label(), Mass: m, Salt: quantity.Mass(float64(m) * i.Mix.SaltShare()), Off: i.Said.Off, Place: salt.Pockets, Mix: i.Mix,
+		Label: i.Label(), Mass: m, Salt: quantity.Mass(float64(m) * i.Mix.SaltShare()), Off: i.Said.Off,
+		Place: salt.Pockets, Mix: i.Mix,
 		Stays: salt.Share{Low: 1 - lost.High, Mid: 1 - lost.Mid, High: 1 - lost.Low},
 	}
 }
@@ -161,13 +162,20 @@ func (i Injection) Needle(on Target) Needle {
 	n.Refills = int(math.Ceil(n.Volume.ML() / i.Syringe.ML()))
 	n.GrainMM = i.Mix.Undissolved()
 	n.Clogs = n.GrainMM > i.Passes().MM()
-	pocket := salt.Injected{Spacing: i.Spacing, Share: math.Min(0.5, n.Volume.ML()*1e-6/(float64(on.Meat.Green)/on.Density)), Temperature: on.Fridge}
+	pocket := salt.Injected{
+		Spacing:     i.Spacing,
+		Share:       math.Min(0.5, n.Volume.ML()*1e-6/(float64(on.Meat.Green)/on.Density)),
+		Temperature: on.Fridge,
+	}
 	n.Reach = pocket.Reach()
 	times := []time.Duration{0, time.Hour, 4 * time.Hour, 12 * time.Hour, 24 * time.Hour}
 	times = slices.DeleteFunc(times, func(t time.Duration) bool { return t >= on.Wait && t > 0 })
 	n.Pockets = pocket.Course(append(times, on.Wait)...)
 	n.Even = quantity.Range[float64]{
-		Low: pocket.Evenness(on.Wait, 1-salt.DiffusivitySpread), Mid: n.Pockets[len(n.Pockets)-1].Even, High: pocket.Evenness(on.Wait, 1+salt.DiffusivitySpread),
+		Low: pocket.Evenness(
+			on.Wait,
+			1-salt.DiffusivitySpread,
+		), Mid: n.Pockets[len(n.Pockets)-1].Even, High: pocket.Evenness(on.Wait, 1+salt.DiffusivitySpread),
 	}
 	return n
 }
@@ -183,7 +191,11 @@ func (i Injection) pattern(along, across int, longMM, wideMM float64) []Site {
 	left := 0
 	for y := range across {
 		for x := range along {
-			s := Site{X: tenth((float64(x) + 0.5) / float64(along) * longMM), Y: tenth((float64(y) + 0.5) / float64(across) * wideMM), Use: true}
+			s := Site{
+				X:   tenth((float64(x) + 0.5) / float64(along) * longMM),
+				Y:   tenth((float64(y) + 0.5) / float64(across) * wideMM),
+				Use: true,
+			}
 			for _, a := range i.Avoid {
 				switch a {
 				case "edge":

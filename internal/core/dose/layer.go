@@ -63,7 +63,15 @@ func (l Layer) On(on Target) Brought {
 	if l.CoatML > 0 {
 		m, off = l.Mix.CoatMass(l.CoatML, on.Area), formula.CoatSpread
 	}
-	b := Brought{Label: l.Label(), Mass: m, Salt: m * quantity.Mass(l.Mix.SaltShare()), Off: off, Stays: stays[l.Kind], Place: salt.Surface, Mix: l.Mix}
+	b := Brought{
+		Label: l.Label(),
+		Mass:  m,
+		Salt:  m * quantity.Mass(l.Mix.SaltShare()),
+		Off:   off,
+		Stays: stays[l.Kind],
+		Place: salt.Surface,
+		Mix:   l.Mix,
+	}
 	if l.Kind == "base" {
 		b.Stays = formula.Stays(on.Wait)
 	}

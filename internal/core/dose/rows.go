@@ -15,9 +15,18 @@ type Row struct {
 func Rows(f formula.Formula, weighed []formula.Weighed) []Row {
 	out := make([]Row, len(weighed))
 	for i, w := range weighed {
-		out[i] = Row{w, trace.Exact("row.mass", w.Mass.KG(), "as_written", Written{f.Rows[i].Parts, f.Basis},
-			"share_by_weight", trace.Number{Value: 100 * w.WeightShare, Decimals: 1, Unit: "%"}, "teaspoon", Teaspoon(w.Form.GramsPerML),
-			"spread", trace.Number{Value: w.Form.SpreadPercent, Unit: "%"})}
+		out[i] = Row{w, trace.Exact(
+			"row.mass",
+			w.Mass.KG(),
+			"as_written",
+			Written{f.Rows[i].Parts, f.Basis},
+			"share_by_weight",
+			trace.Number{Value: 100 * w.WeightShare, Decimals: 1, Unit: "%"},
+			"teaspoon",
+			Teaspoon(w.Form.GramsPerML),
+			"spread",
+			trace.Number{Value: w.Form.SpreadPercent, Unit: "%"},
+		)}
 	}
 	return out
 }

@@ -60,7 +60,8 @@ func (r Rub) Planned(on Target) quantity.Mass {
 func (r Rub) On(on Target) Brought {
 	m := r.Planned(on)
 	return Brought{
-		Label: r.Label(), Mass: m, Salt: m * quantity.Mass(r.Mix.SaltShare()), Off: r.Spread(), Stays: formula.Stays(on.Wait), Place: salt.Surface, Mix: r.Mix,
+		Label: r.Label(), Mass: m, Salt: m * quantity.Mass(r.Mix.SaltShare()), Off: r.Spread(),
+		Stays: formula.Stays(on.Wait), Place: salt.Surface, Mix: r.Mix,
 	}
 }
 

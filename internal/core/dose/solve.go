@@ -41,7 +41,15 @@ func Solve(all []Source, id ID, wanted salt.Wanted, on Target) (Source, Free, er
 	free := Free{ID: id, Others: 100 * others / edible}
 	need := float64(wanted)/100*edible - others
 	if need < 0 {
-		return nil, free, field.Because("salt.others-too-much", "others", free.Others, "source", source.Label(), "target", float64(wanted))
+		return nil, free, field.Because(
+			"salt.others-too-much",
+			"others",
+			free.Others,
+			"source",
+			source.Label(),
+			"target",
+			float64(wanted),
+		)
 	}
 	stays := func(kg float64) float64 {
 		b := source.WithAmount(kg).On(on)

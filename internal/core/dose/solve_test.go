@@ -26,7 +26,11 @@ type soaked struct {
 func (s soaked) ID() dose.ID       { return s.id }
 func (s soaked) Label() dose.Label { return dose.Label{ID: s.id} }
 func (s soaked) On(dose.Target) dose.Brought {
-	return dose.Brought{Label: s.Label(), Salt: quantity.Mass(0.05 * (1 - math.Exp(-s.kg/0.02))), Stays: quantity.Exactly(0.9 - 0.3*math.Exp(-s.kg*30))}
+	return dose.Brought{
+		Label: s.Label(),
+		Salt:  quantity.Mass(0.05 * (1 - math.Exp(-s.kg/0.02))),
+		Stays: quantity.Exactly(0.9 - 0.3*math.Exp(-s.kg*30)),
+	}
 }
 func (s soaked) WithAmount(kg float64) dose.Source { s.kg = kg; return s }
 func (s soaked) Amount(dose.Target) trace.Figure   { return trace.Exact("amount.mass", s.kg) }
@@ -38,7 +42,10 @@ func TestSolveBracketsTheWholeLedger(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 6))
 	solved := 0
 	for range 300 {
-		on := dose.Target{Meat: salt.Piece{Green: quantity.Mass(1 + 5*r.Float64()), BoneShare: 0.1, Yield: quantity.Between(0.57, 0.67)}, Count: 1 + r.IntN(3)}
+		on := dose.Target{
+			Meat:  salt.Piece{Green: quantity.Mass(1 + 5*r.Float64()), BoneShare: 0.1, Yield: quantity.Between(0.57, 0.67)},
+			Count: 1 + r.IntN(3),
+		}
 		var all []dose.Source
 		for i := range 1 + r.IntN(5) {
 			all = append(all, soaked{dose.ID(fmt.Sprint(i)), r.Float64() * 0.004})

@@ -11,14 +11,36 @@ import (
 
 // said is a fact about a piece.
 func said(n byte, kind facts.Kind, piece, what, author string, values field.Values) facts.Fact {
-	return facts.Fact{ID: id(n), Kind: kind, Piece: piece, What: what, At: "2026-11-28T20:00", Author: author, Values: values}
+	return facts.Fact{
+		ID:     id(n),
+		Kind:   kind,
+		Piece:  piece,
+		What:   what,
+		At:     "2026-11-28T20:00",
+		Author: author,
+		Values: values,
+	}
 }
 
 // The last weight of a piece counts, in whatever unit, and one that is taken back does not.
 func TestTheLastWeightCounts(t *testing.T) {
 	all := facts.Facts{
-		said(1, facts.Weighed, "a", "cooked", "", field.Values{"typed": "2.4 kg"}), said(2, facts.Weighed, "a", "cooked", "", field.Values{"typed": "5 lb"}),
-		said(3, facts.Weighed, "b", "cooked", "", field.Values{"typed": "900 g"}), said(4, facts.Weighed, "a", "bones", "", field.Values{"typed": "nothing"}),
+		said(
+			1,
+			facts.Weighed,
+			"a",
+			"cooked",
+			"",
+			field.Values{"typed": "2.4 kg"},
+		), said(2, facts.Weighed, "a", "cooked", "", field.Values{"typed": "5 lb"}),
+		said(
+			3,
+			facts.Weighed,
+			"b",
+			"cooked",
+			"",
+			field.Values{"typed": "900 g"},
+		), said(4, facts.Weighed, "a", "bones", "", field.Values{"typed": "nothing"}),
 	}
 	m, f, ok := all.Weighed("a", "cooked")
 	assert.True(t, ok)
@@ -38,7 +60,12 @@ func TestTheLastScoreOfEachTasterCounts(t *testing.T) {
 	score := func(n byte, what, by string, v any) facts.Fact {
 		return said(n, facts.Scored, "a", what, by, field.Values{"score": v})
 	}
-	all := facts.Facts{score(1, "salt", "Ines", 2.0), score(2, "salt", "Odhran", 4.0), score(3, "bark", "Ines", 5.0), score(4, "salt", "Ines", 3.0)}
+	all := facts.Facts{
+		score(1, "salt", "Ines", 2.0),
+		score(2, "salt", "Odhran", 4.0),
+		score(3, "bark", "Ines", 5.0),
+		score(4, "salt", "Ines", 3.0),
+	}
 	var got []int
 	for _, f := range all.Scores("a") {
 		v, ok := f.Score()
@@ -57,7 +84,12 @@ func TestTheLastScoreOfEachTasterCounts(t *testing.T) {
 
 // Notes are those of the piece, or of the whole cook, as they stand.
 func TestNotes(t *testing.T) {
-	all := facts.Facts{said(1, facts.Noted, "a", "One.", "Ines", nil), said(2, facts.Noted, "", "Two.", "", nil), said(3, facts.Noted, "a", "Three.", "", nil), {ID: id(4), Kind: facts.Withdrawn, What: id(1), At: "2026-11-28T20:01"}}
+	all := facts.Facts{
+		said(1, facts.Noted, "a", "One.", "Ines", nil),
+		said(2, facts.Noted, "", "Two.", "", nil),
+		said(3, facts.Noted, "a", "Three.", "", nil),
+		{ID: id(4), Kind: facts.Withdrawn, What: id(1), At: "2026-11-28T20:01"},
+	}
 	assert.Len(t, all.Notes("a"), 1)
 	assert.Equal(t, "Three.", all.Notes("a")[0].What)
 	assert.Equal(t, "Two.", all.Notes("")[0].What)

@@ -96,5 +96,9 @@ func (m Minute) Sound() bool {
 		}
 	}
 	end := m.At.Add(time.Minute)
-	return CanBe(m.At) && m.At.Equal(m.At.Truncate(time.Minute)) && !m.FirstAt.Before(m.At) && !m.LastAt.Before(m.FirstAt) && m.LastAt.Before(end) && m.Count >= 1 && m.Count <= MostReadings
+	return CanBe(m.At) && m.At.Equal(m.At.Truncate(time.Minute)) && !m.FirstAt.Before(m.At) &&
+		!m.LastAt.Before(m.FirstAt) &&
+		m.LastAt.Before(end) &&
+		m.Count >= 1 &&
+		m.Count <= MostReadings
 }

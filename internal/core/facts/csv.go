@@ -42,7 +42,9 @@ func ReadCSV(r io.Reader) ([]ReadingSent, error) {
 			}
 			return ""
 		}
-		if out = append(out, ReadingSent{Probe: cell("probe"), At: cell("at"), Typed: cell("temperature")}); len(out) > MostRead {
+		if out = append(out, ReadingSent{Probe: cell("probe"), At: cell("at"), Typed: cell("temperature")}); len(
+			out,
+		) > MostRead {
 			errs.Add("/readings", "reading.count", "most", MostRead)
 			return nil, errs
 		}

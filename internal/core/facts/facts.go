@@ -80,7 +80,8 @@ var uuid = regexp.MustCompile(`^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-
 var Stages = []string{
 	"thaw", "bath", "salt", "fire", "some-off", "off", // off is the last one of the line
 	"light", "set", "wood", "fuel", "out", "relit", // a pit
-	"look", "spritz", "baste", "mop", "turn", "probe", "wrap", "unwrap", "dust", "glaze", "vent", "rest", "slice", "chill", "cold", "finish", "other", "over", // over is the whole cook
+	"look", "spritz", "baste", "mop", "turn", "probe", "wrap", "unwrap", "dust", "glaze", "vent", "rest", "slice",
+	"chill", "cold", "finish", "other", "over", // over is the whole cook
 }
 
 // Sign is something that is looked at or felt on a piece, and how it may be.
@@ -91,8 +92,15 @@ type Sign struct {
 
 // Signs are what a cook looks at, as a piece goes on.
 var Signs = []Sign{
-	{"surface", []string{"wet", "set"}}, {"colour", []string{"pale", "red-brown", "mahogany", "black"}}, {"bark", []string{"scratches", "holds"}},
-	{"fat", []string{"springs", "stays"}}, {"bones", []string{"hidden", "show"}}, {"bend", []string{"stiff", "bends", "cracks"}}, {"feel", []string{"tough", "firm", "nearly", "soft"}},
+	{
+		"surface",
+		[]string{"wet", "set"},
+	}, {"colour", []string{"pale", "red-brown", "mahogany", "black"}}, {"bark", []string{"scratches", "holds"}},
+	{
+		"fat",
+		[]string{"springs", "stays"},
+	}, {"bones", []string{"hidden", "show"}}, {"bend", []string{"stiff", "bends", "cracks"}},
+	{"feel", []string{"tough", "firm", "nearly", "soft"}},
 }
 
 // How is how a sign was seen to be, and where; empty when f does not say.
@@ -140,7 +148,12 @@ func (f Fact) Check() field.Errors {
 		errs.Add("/id", "fact.id")
 	}
 	if !slices.Contains(kinds, f.Kind) {
-		errs.Add("/kind", "choice.unknown", "choices", []string{"done", "seen", "weighed", "scored", "noted", "corrected", "ticked", "acknowledged", "withdrawn"})
+		errs.Add(
+			"/kind",
+			"choice.unknown",
+			"choices",
+			[]string{"done", "seen", "weighed", "scored", "noted", "corrected", "ticked", "acknowledged", "withdrawn"},
+		)
 	}
 	if f.Kind == Seen {
 		f.checkSign(&errs)
@@ -162,7 +175,8 @@ func (f Fact) Check() field.Errors {
 	for _, text := range []struct {
 		pointer, typed string
 		most           int
-	}{{"/piece", f.Piece, maxKey}, {"/what", f.What, maxText}, {"/at", f.At, maxTime}, {"/author", f.Author, maxAuthor}, {"/device", f.Device, maxKey}, {"/said", f.Said, maxText}} {
+	}{{"/piece", f.Piece, maxKey}, {"/what", f.What, maxText}, {"/at", f.At, maxTime}, {"/author", f.Author, maxAuthor},
+		{"/device", f.Device, maxKey}, {"/said", f.Said, maxText}} {
 		errs.Text(text.pointer, text.typed, text.most)
 	}
 	if raw, err := json.Marshal(f.Values); err != nil || len(raw) > 4*maxText {
@@ -210,7 +224,10 @@ func (all Facts) Standing() Facts {
 			at[f.What] = f.At
 		}
 	}
-	out := slices.DeleteFunc(slices.Clone(all), func(f Fact) bool { return f.Kind == Withdrawn || f.Kind == Corrected || gone[f.ID] })
+	out := slices.DeleteFunc(
+		slices.Clone(all),
+		func(f Fact) bool { return f.Kind == Withdrawn || f.Kind == Corrected || gone[f.ID] },
+	)
 	for i := range out {
 		if t, ok := at[out[i].ID]; ok {
 			out[i].At = t

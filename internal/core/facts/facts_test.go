@@ -36,7 +36,16 @@ func TestTheLastWordCounts(t *testing.T) {
 // A caution that was read counts as read while it says the same: whether its values
 // came from the core or back through JSON.
 func TestAcknowledgementsNameValues(t *testing.T) {
-	all := facts.Facts{{ID: id(1), Kind: facts.Acknowledged, Piece: "a", What: "nitrite", At: "2026-11-28T07:00", Values: field.Values{"ppm": 312.0, "way": "dry-cured"}}}
+	all := facts.Facts{
+		{
+			ID:     id(1),
+			Kind:   facts.Acknowledged,
+			Piece:  "a",
+			What:   "nitrite",
+			At:     "2026-11-28T07:00",
+			Values: field.Values{"ppm": 312.0, "way": "dry-cured"},
+		},
+	}
 	_, ok := all.Acknowledged("a", "nitrite", field.Pairs("way", "dry-cured", "ppm", 312))
 	assert.True(t, ok)
 	for _, v := range []field.Values{{"ppm": 313, "way": "dry-cured"}, {"ppm": 312}, nil} {

@@ -27,7 +27,17 @@ func TestMistakesAtTheirPlaces(t *testing.T) {
 	for _, e := range all {
 		at = append(at, e.Pointer+" "+e.ID)
 	}
-	assert.Equal(t, []string{"/count count.range", "/pieces/3/bought mass.unreadable", "/pieces/3 piece.cut", "/wait wait.too-long", "/file unexpected"}, at)
+	assert.Equal(
+		t,
+		[]string{
+			"/count count.range",
+			"/pieces/3/bought mass.unreadable",
+			"/pieces/3 piece.cut",
+			"/wait wait.too-long",
+			"/file unexpected",
+		},
+		at,
+	)
 	assert.ErrorContains(t, all.Err(), "count.range(most=500)")
 	var list field.Errors
 	assert.ErrorAs(t, fmt.Errorf("wrapped: %w", all.Err()), &list)
@@ -50,9 +60,14 @@ func TestTextsAreCleaned(t *testing.T) {
 		Names  map[string]string
 		Number int
 		Values field.Values
-	}{&inner{dirty, map[string]any{"x": dirty, "n": 1.5, "nothing": nil}}, []string{dirty}, map[string]string{"k": dirty}, 7, field.Values{"deep": []any{map[string]any{"y": dirty}}}}
+	}{&inner{dirty, map[string]any{"x": dirty, "n": 1.5, "nothing": nil}}, []string{dirty},
+		map[string]string{"k": dirty}, 7, field.Values{"deep": []any{map[string]any{"y": dirty}}}}
 	field.CleanAll(&v)
 	const want = "ab\n\tc\uFFFD"
-	assert.Equal(t, []any{want, want, want, want, want}, []any{v.Inner.Text, v.Inner.More["x"], v.List[0], v.Names["k"], v.Values["deep"].([]any)[0].(map[string]any)["y"]})
+	assert.Equal(
+		t,
+		[]any{want, want, want, want, want},
+		[]any{v.Inner.Text, v.Inner.More["x"], v.List[0], v.Names["k"], v.Values["deep"].([]any)[0].(map[string]any)["y"]},
+	)
 	assert.Equal(t, 1.5, v.Inner.More["n"])
 }

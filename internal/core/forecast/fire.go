@@ -156,8 +156,10 @@ type key struct {
 
 func keyOf(b Burn) key {
 	return key{
-		cut: b.Cut.ID, sealed: b.Cut.Sealed, does: b.does(), pit: b.Pit, finish: b.Cut.Finish, bone: b.Cut.BonePercent, fat: b.Cut.FatPercent, geometry: b.Geometry,
-		start: b.StartC, room: b.RoomC, set: b.PitC, core: b.Core, temper: b.Temper, tight: b.Tight, shine: b.Shine, weather: b.Weather, open: b.OpenMin, shut: b.Shut, number: b.Number, piece: b.Piece, learnt: b.Learnt,
+		cut: b.Cut.ID, sealed: b.Cut.Sealed, does: b.does(), pit: b.Pit, finish: b.Cut.Finish, bone: b.Cut.BonePercent,
+		fat: b.Cut.FatPercent, geometry: b.Geometry,
+		start: b.StartC, room: b.RoomC, set: b.PitC, core: b.Core, temper: b.Temper, tight: b.Tight, shine: b.Shine,
+		weather: b.Weather, open: b.OpenMin, shut: b.Shut, number: b.Number, piece: b.Piece, learnt: b.Learnt,
 	}
 }
 
@@ -179,7 +181,8 @@ func (b Burn) does() string {
 	if b.told != "" {
 		return b.told
 	}
-	if len(b.Steps)+len(b.Wraps)+len(b.Visits)+len(b.Rests)+len(b.Read)+len(b.PitRead) == 0 && b.BarkH == 0 && b.Off.None() {
+	if len(b.Steps)+len(b.Wraps)+len(b.Visits)+len(b.Rests)+len(b.Read)+len(b.PitRead) == 0 && b.BarkH == 0 &&
+		b.Off.None() {
 		return ""
 	}
 	return fmt.Sprint(b.Steps, b.Wraps, b.Visits, b.Off, b.Rests, b.Read, b.PitRead, b.BarkH, b.UndoneH)
@@ -194,7 +197,12 @@ func (b Burn) Wrap() string {
 }
 
 // weathers are the kinds of weather that a cook names: field judgement.
-var weathers = map[string]heat.Ambient{"mild": {AirC: heat.Mild}, "cold": {AirC: 0, Wind: 3}, "windy": {AirC: 10, Wind: 8}, "wet": {AirC: 8, Wind: 3, Rain: true}}
+var weathers = map[string]heat.Ambient{
+	"mild":  {AirC: heat.Mild},
+	"cold":  {AirC: 0, Wind: 3},
+	"windy": {AirC: 10, Wind: 8},
+	"wet":   {AirC: 8, Wind: 3, Rain: true},
+}
 
 // looseness is what a wrap leaks against the usual.
 var looseness = map[string]float64{"tight": 0.5, "usual": 1, "loose": 2.5}
@@ -210,13 +218,25 @@ func cookOf(b Burn) (heat.Cook, heat.Ask) {
 		pit = heat.Pits["cabinet"]
 	}
 	c := heat.Cook{
-		Cut: b.Cut, Geometry: b.Geometry, Measured: b.Geometry.Measured, Piece: b.Piece, Learnt: b.Learnt, UndoneH: b.UndoneH, DoneC: float64(b.Core), Feel: b.Core == 0, Off: b.Off,
+		Cut: b.Cut, Geometry: b.Geometry, Measured: b.Geometry.Measured, Piece: b.Piece, Learnt: b.Learnt,
+		UndoneH: b.UndoneH, DoneC: float64(b.Core), Feel: b.Core == 0, Off: b.Off,
 		Programme: heat.Programme{
-			Pit: pit, Steps: append([]heat.SetPoint{{SetC: float64(b.PitC)}}, b.Steps...), Wraps: b.Wraps, Visits: b.Visits, Ambient: weathers[cmp.Or(b.Weather, "mild")], OpenMin: float64(b.OpenMin), PitRead: b.PitRead, Loose: cmp.Or(looseness[b.Tight], 1), Shine: shines[b.Shine],
+			Pit: pit, Steps: append([]heat.SetPoint{{SetC: float64(b.PitC)}}, b.Steps...), Wraps: b.Wraps, Visits: b.Visits,
+			Ambient: weathers[cmp.Or(b.Weather, "mild")], OpenMin: float64(b.OpenMin), PitRead: b.PitRead,
+			Loose: cmp.Or(looseness[b.Tight], 1), Shine: shines[b.Shine],
 			StartC: float64(b.StartC), TemperH: b.Temper.Hours(), RoomC: float64(b.RoomC),
 		},
 	}
-	a := heat.Ask{Readings: b.Read, BarkH: b.BarkH, Tightness: looseness[b.Tight] > 0, KnowsLid: b.Shut, Cores: asked, Seed: uint64(b.Number) + 1, KnowsPit: known, Members: lasting.Members}
+	a := heat.Ask{
+		Readings:  b.Read,
+		BarkH:     b.BarkH,
+		Tightness: looseness[b.Tight] > 0,
+		KnowsLid:  b.Shut,
+		Cores:     asked,
+		Seed:      uint64(b.Number) + 1,
+		KnowsPit:  known,
+		Members:   lasting.Members,
+	}
 	if soft := func(c when.Cond) bool { return c.Sign == when.Soft }; b.Off.Some(soft) {
 		c.Feel = b.Off.Both || b.Off.Second.None()
 	}
@@ -229,7 +249,12 @@ func fareOf(f heat.Forecast, c heat.Cook) Fare {
 	for i, h := range f.Hours {
 		members[i] = lasts(h)
 	}
-	out := Fare{Yield: f.Yield.Mid, Fire: lasting.Of(members), Warms: lasts(f.Reach[2].Mid), Lingers: lasts(f.Reach[1].Mid) - lasts(f.Reach[0].Mid)}
+	out := Fare{
+		Yield:   f.Yield.Mid,
+		Fire:    lasting.Of(members),
+		Warms:   lasts(f.Reach[2].Mid),
+		Lingers: lasts(f.Reach[1].Mid) - lasts(f.Reach[0].Mid),
+	}
 	out.Fire.Span = out.Fire.Rounded()
 	spans := func(bands []heat.Band) []lasting.Span {
 		out := make([]lasting.Span, len(bands))
@@ -284,7 +309,10 @@ func (f Fare) In(typed time.Duration, key string) Fare {
 		return out
 	}
 	return Fare{
-		Fire: lasting.Typed(typed, key), Wraps: spans(f.Wraps)[0], Wrapped: spans(f.Wrapped...), Visits: spans(f.Visits...), Ends: spans(f.Ends...),
+		Fire: lasting.Typed(
+			typed,
+			key,
+		), Wraps: spans(f.Wraps)[0], Wrapped: spans(f.Wrapped...), Visits: spans(f.Visits...), Ends: spans(f.Ends...),
 		Yield: f.Yield, Warms: scaled(f.Warms), Lingers: scaled(f.Lingers),
 	}
 }
@@ -359,7 +387,15 @@ func HoldsIn(b Burn, place string, vent time.Duration) time.Duration {
 		return well
 	}
 	return min(well, early.Get(restKey{keyOf(b), place, vent}, func(restKey) time.Duration {
-		r := heat.Rest{Cut: b.Cut, Geometry: b.Geometry, FromC: float64(from), Wrap: b.Wrap(), First: b.Rests, Place: Place(place), RoomC: float64(b.RoomC)}
+		r := heat.Rest{
+			Cut:      b.Cut,
+			Geometry: b.Geometry,
+			FromC:    float64(from),
+			Wrap:     b.Wrap(),
+			First:    b.Rests,
+			Place:    Place(place),
+			RoomC:    float64(b.RoomC),
+		}
 		r.VentMin = vent.Minutes()
 		if r.Place == "pit_off" {
 			r.PlaceC = float64(b.PitC)

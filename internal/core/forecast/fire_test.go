@@ -24,7 +24,16 @@ func burn(t testing.TB, id string, pit quantity.Celsius) Burn {
 	require.True(t, ok, id)
 	g, err := cut.New(c, quantity.Mass(c.TypicalKG), 0)
 	require.NoError(t, err)
-	b := Burn{Cut: c, Geometry: g, StartC: 4, RoomC: 21, PitC: pit, Core: quantity.Celsius(c.DoneC()), Pit: "cabinet", Piece: 7}
+	b := Burn{
+		Cut:      c,
+		Geometry: g,
+		StartC:   4,
+		RoomC:    21,
+		PitC:     pit,
+		Core:     quantity.Celsius(c.DoneC()),
+		Pit:      "cabinet",
+		Piece:    7,
+	}
 	if c.Family == cut.Rack {
 		b.Core = 0
 	}
@@ -228,7 +237,10 @@ func TestWhatNeverComes(t *testing.T) {
 func ExampleSettled() {
 	c, _ := cut.Find("pork-shoulder-bone-in")
 	g, _ := cut.New(c, 3.6, 0)
-	f, err := Settled{}.Fire(context.Background(), Burn{Cut: c, Geometry: g, StartC: 4, RoomC: 21, PitC: 120, Core: 95, Pit: "cabinet"})
+	f, err := Settled{}.Fire(
+		context.Background(),
+		Burn{Cut: c, Geometry: g, StartC: 4, RoomC: 21, PitC: 120, Core: 95, Pit: "cabinet"},
+	)
 	if err != nil {
 		panic(err)
 	}

@@ -84,7 +84,12 @@ func (r FireRequest) Parse() (heat.Cook, heat.Ask, error) {
 }
 
 func (c *checker) programme(r FireRequest) heat.Programme {
-	p := heat.Programme{StartC: r.Piece.start(), OpenMin: r.OpenedEveryMin, Ambient: heat.Ambient{AirC: heat.Mild}, Loose: 1}
+	p := heat.Programme{
+		StartC:  r.Piece.start(),
+		OpenMin: r.OpenedEveryMin,
+		Ambient: heat.Ambient{AirC: heat.Mild},
+		Loose:   1,
+	}
 	kind := r.Pit.Kind
 	if kind == "" {
 		kind = "cabinet"
@@ -137,7 +142,11 @@ func (c *checker) programme(r FireRequest) heat.Programme {
 
 // when is the moment of the wrap: its core, its hours, or whichever is first.
 func (w FireWrap) when() when.When {
-	core, hours := when.Cond{CoreC: quantity.Celsius(w.AtCoreC)}, when.Cond{After: time.Duration(w.AtH * float64(time.Hour))}
+	core, hours := when.Cond{
+		CoreC: quantity.Celsius(w.AtCoreC),
+	}, when.Cond{
+		After: time.Duration(w.AtH * float64(time.Hour)),
+	}
 	switch {
 	case w.AtCoreC == 0:
 		return when.At(hours)

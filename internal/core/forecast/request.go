@@ -170,7 +170,13 @@ func Calc(ctx context.Context, r FireRequest) (FireAnswer, error) {
 	if err != nil {
 		return FireAnswer{}, err
 	}
-	out := FireAnswer{Thresholds: []Threshold{}, Curve: []CurvePoint{}, Narrows: []Narrowing{}, Bark: spread(f.Bark), Stall: spread(f.Stall)}
+	out := FireAnswer{
+		Thresholds: []Threshold{},
+		Curve:      []CurvePoint{},
+		Narrows:    []Narrowing{},
+		Bark:       spread(f.Bark),
+		Stall:      spread(f.Stall),
+	}
 	for i, t := range ask.Cores {
 		out.Thresholds = append(out.Thresholds, Threshold{CoreC: t, HourBand: spread(f.Reach[i]), Never: f.Never[i]})
 	}
@@ -179,7 +185,10 @@ func Calc(ctx context.Context, r FireRequest) (FireAnswer, error) {
 		out.Done.By = "tenderness"
 	}
 	for _, p := range f.Curve {
-		out.Curve = append(out.Curve, CurvePoint{round(p.H, 4), round(p.Core.Low, 2), round(p.Core.Mid, 2), round(p.Core.High, 2), round(p.PitC, 1)})
+		out.Curve = append(
+			out.Curve,
+			CurvePoint{round(p.H, 4), round(p.Core.Low, 2), round(p.Core.Mid, 2), round(p.Core.High, 2), round(p.PitC, 1)},
+		)
 	}
 	for _, n := range f.Narrows {
 		out.Narrows = append(out.Narrows, Narrowing{n.What, round(n.Hours, 2)})
@@ -195,8 +204,15 @@ func Calc(ctx context.Context, r FireRequest) (FireAnswer, error) {
 func salted(c heat.Cook, s FireSalt) *FireSalted {
 	path := c.Geometry.Path(c.Cut.Sealed != "")
 	// Bone holds no salt and is not in its way: the boneless meat lies behind this much face.
-	face := (1 + path.Shape) * float64(c.Geometry.Mass) * (1 - c.Cut.BoneShare()) / (salt.MeatDensity * float64(path.Depth))
-	brine := salt.Brine{Load: s.Grams / 1000 / face, Path: path, Temperature: 4, Wait: time.Duration(s.WaitH * float64(time.Hour))}
+	face := (1 + path.Shape) * float64(
+		c.Geometry.Mass,
+	) * (1 - c.Cut.BoneShare()) / (salt.MeatDensity * float64(path.Depth))
+	brine := salt.Brine{
+		Load:        s.Grams / 1000 / face,
+		Path:        path,
+		Temperature: 4,
+		Wait:        time.Duration(s.WaitH * float64(time.Hour)),
+	}
 	before := salt.EndOfWait(brine, 1)
 	history := c.History()
 	fire := make([]salt.Warmth, len(history))
@@ -274,7 +290,10 @@ func CalcRest(r RestRequest) (RestAnswer, error) {
 	cooled := rest.Of(hours)
 	out := RestAnswer{FloorC: cooled.FloorC, Floor: spread(cooled.Floor), Curve: []CurvePoint{}}
 	for _, p := range cooled.Curve {
-		out.Curve = append(out.Curve, CurvePoint{H: round(p.H, 4), P10: round(p.Core.Low, 2), P50: round(p.Core.Mid, 2), P90: round(p.Core.High, 2)})
+		out.Curve = append(
+			out.Curve,
+			CurvePoint{H: round(p.H, 4), P10: round(p.Core.Low, 2), P50: round(p.Core.Mid, 2), P90: round(p.Core.High, 2)},
+		)
 	}
 	return out, nil
 }

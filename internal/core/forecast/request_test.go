@@ -33,7 +33,9 @@ func TestMistakesAtTheirPlace(t *testing.T) {
 		`{"piece": {"cut": "beef-round", "mass_kg": 2, "finish": "fried"}, "pit": {"kind": "campfire", "steps": [{"at_h": 0, "set_c": 120}]}}`: {"/piece/finish", "/pit/kind"},
 		`{"piece": {"cut": "beef-round", "mass_kg": 2}, "pit": {"steps": [{"at_h": 4, "set_c": 120}, {"at_h": 2, "set_c": 120}]}}`:             {"/pit/steps/1/at_h"},
 		`{"piece": {"cut": "beef-round", "mass_kg": 2}, "pit": {"steps": [{"at_h": 0, "set_c": 120}]}, "wraps": [{"kind": "silk", "at_core_c": 300, "pit_c": 2}], "wrap_tight": "very", "members": 3, "thresholds_c": [900], "readings": [{"at_h": -1, "core_c": 1e9}], "opened_every_min": 0.001, "spritz_every_min": -3, "bark_at_h": -2, "ambient": {"air_c": -200, "wind_m_s": 500}}`: {
-			"/wraps/0/kind", "/wraps/0/at_core_c", "/wraps/0/pit_c", "/ambient/air_c", "/ambient/wind_m_s", "/opened_every_min", "/spritz_every_min", "/wrap_tight", "/members", "/bark_at_h", "/thresholds_c/0", "/readings/0/at_h", "/readings/0/core_c"},
+			"/wraps/0/kind", "/wraps/0/at_core_c", "/wraps/0/pit_c", "/ambient/air_c", "/ambient/wind_m_s",
+			"/opened_every_min", "/spritz_every_min", "/wrap_tight", "/members", "/bark_at_h", "/thresholds_c/0",
+			"/readings/0/at_h", "/readings/0/core_c"},
 	} {
 		_, err := Calc(t.Context(), read(t, text))
 		var list field.Errors
@@ -44,7 +46,17 @@ func TestMistakesAtTheirPlace(t *testing.T) {
 		}
 		assert.ElementsMatch(t, want, at, text)
 	}
-	_, err := CalcRest(RestRequest{Piece: FirePiece{Cut: "beef-round", MassKG: 2}, FromC: 500, Wrap: "silk", Place: "moon", PlaceC: 900, VentMin: -1, Hours: 1e9})
+	_, err := CalcRest(
+		RestRequest{
+			Piece:   FirePiece{Cut: "beef-round", MassKG: 2},
+			FromC:   500,
+			Wrap:    "silk",
+			Place:   "moon",
+			PlaceC:  900,
+			VentMin: -1,
+			Hours:   1e9,
+		},
+	)
 	assert.Len(t, err, 6)
 	nan := read(t, shoulder)
 	nan.Piece.MassKG = math.NaN()
@@ -82,12 +94,28 @@ func TestWhateverIsAsked(t *testing.T) {
 	for range 60 {
 		c := cuts[r.IntN(len(cuts))]
 		q := FireRequest{
-			Piece: FirePiece{Cut: c.ID, MassKG: c.LowKG * math.Pow(c.HighKG/c.LowKG, r.Float64()*1.6-0.3), StartC: new(25 * r.Float64()), Finish: string(c.Finishes[r.IntN(len(c.Finishes))])},
-			Pit:   FirePit{Kind: kinds[r.IntN(len(kinds))], Steps: []FireStep{{0, 25 + 275*r.Float64()}}}, Members: 20, Seed: r.Uint64(),
+			Piece: FirePiece{
+				Cut:    c.ID,
+				MassKG: c.LowKG * math.Pow(c.HighKG/c.LowKG, r.Float64()*1.6-0.3),
+				StartC: new(25 * r.Float64()),
+				Finish: string(c.Finishes[r.IntN(len(c.Finishes))]),
+			},
+			Pit: FirePit{
+				Kind:  kinds[r.IntN(len(kinds))],
+				Steps: []FireStep{{0, 25 + 275*r.Float64()}},
+			}, Members: 20, Seed: r.Uint64(),
 			ThresholdsC: []float64{-5, 4, 30, 60, 74, 95, 150},
 		}
 		for range r.IntN(3) {
-			q.Wraps = append(q.Wraps, FireWrap{Kind: []string{"foil", "paper", "pan", "boat", "bacon", "none"}[r.IntN(6)], AtCoreC: 100 * r.Float64(), AtH: 10 * r.Float64(), PitC: 60 + 200*r.Float64()})
+			q.Wraps = append(
+				q.Wraps,
+				FireWrap{
+					Kind:    []string{"foil", "paper", "pan", "boat", "bacon", "none"}[r.IntN(6)],
+					AtCoreC: 100 * r.Float64(),
+					AtH:     10 * r.Float64(),
+					PitC:    60 + 200*r.Float64(),
+				},
+			)
 		}
 		if r.IntN(3) == 0 {
 			q.Readings = []FireReading{{r.Float64() * 5, 120 * r.Float64()}, {r.Float64() * 5, 120 * r.Float64()}}
@@ -141,7 +169,12 @@ func TestReadingsMoveTheForecast(t *testing.T) {
 		assert.Equal(t, later, *after.Done.P50 > *before.Done.P50, "pace %g", pace)
 		relative := func(b HourBand) float64 { return (*b.P90 - *b.P10) / *b.P50 }
 		assert.Less(t, relative(after.Done.HourBand), 0.75*relative(before.Done.HourBand))
-		assert.Less(t, relative(after.Thresholds[1].HourBand), 0.5*relative(before.Thresholds[1].HourBand), "four readings halve the band of the time to the wrap")
+		assert.Less(
+			t,
+			relative(after.Thresholds[1].HourBand),
+			0.5*relative(before.Thresholds[1].HourBand),
+			"four readings halve the band of the time to the wrap",
+		)
 		// What was read lies in the band that is told for then.
 		for i, seen := range r.Readings {
 			at := after.Curve[int(math.Round(seen.AtH*12))]
@@ -170,7 +203,10 @@ func TestASeenBarkMovesTheForecast(t *testing.T) {
 // A measured thickness, a told tightness and readings each take something off the band.
 func TestWhatNarrowsTheBand(t *testing.T) {
 	width := func(change func(r *FireRequest)) float64 {
-		r := read(t, `{"piece": {"cut": "beef-brisket-packer", "mass_kg": 5, "start_c": 4}, "pit": {"steps": [{"at_h": 0, "set_c": 120}]}, "wraps": [{"kind": "foil", "at_core_c": 74}]}`)
+		r := read(
+			t,
+			`{"piece": {"cut": "beef-brisket-packer", "mass_kg": 5, "start_c": 4}, "pit": {"steps": [{"at_h": 0, "set_c": 120}]}, "wraps": [{"kind": "foil", "at_core_c": 74}]}`,
+		)
 		change(&r)
 		a, err := Calc(t.Context(), r)
 		require.NoError(t, err)
@@ -185,7 +221,10 @@ func TestWhatNarrowsTheBand(t *testing.T) {
 // and what was told is not asked for again.
 func TestWhatIsSaidToNarrowDoes(t *testing.T) {
 	ask := func(change func(r *FireRequest)) FireAnswer {
-		r := read(t, `{"piece": {"cut": "beef-brisket-packer", "mass_kg": 5, "start_c": 4}, "pit": {"steps": [{"at_h": 0, "set_c": 120}]}, "wraps": [{"kind": "foil", "at_core_c": 74}], "members": 400}`)
+		r := read(
+			t,
+			`{"piece": {"cut": "beef-brisket-packer", "mass_kg": 5, "start_c": 4}, "pit": {"steps": [{"at_h": 0, "set_c": 120}]}, "wraps": [{"kind": "foil", "at_core_c": 74}], "members": 400}`,
+		)
 		change(&r)
 		a, err := Calc(t.Context(), r)
 		require.NoError(t, err)

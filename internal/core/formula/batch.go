@@ -66,7 +66,12 @@ func (m Mix) Size(b Batch) (quantity.Mass, field.Errors) {
 	case "salt", "coat", "pump", "pot":
 		grams = m.forMeat(b, &errs)
 	default:
-		errs.Add("/fix", "choice.unknown", "choices", []string{"total", "row", "jar", "guests", "salt", "coat", "pump", "pot"})
+		errs.Add(
+			"/fix",
+			"choice.unknown",
+			"choices",
+			[]string{"total", "row", "jar", "guests", "salt", "coat", "pump", "pot"},
+		)
 	}
 	if len(errs) == 0 && (grams < 0.1 || grams > 500e3) {
 		errs.Add("/amount", "batch.size", "mass", quantity.Mass(grams)*quantity.Gram)

@@ -61,10 +61,22 @@ func TestChangesAreTold(t *testing.T) {
 	f.Rows = append([]Row{{Ingredient: "thyme", Form: "ground", Parts: "1"}}, old.Rows[:5]...)
 	f.Rows[1].Parts, f.Rows[1].Form = "5", "hollow flake"
 	assert.Equal(t, []Change{
-		field.Because("changed.name", "before", "Fennel house rub"), field.Because("changed.basis", "now", "weight", "before", "volume"),
+		field.Because(
+			"changed.name",
+			"before",
+			"Fennel house rub",
+		), field.Because("changed.basis", "now", "weight", "before", "volume"),
 		field.Because("changed.row-added", "row", "thyme", "now", "1"),
 		field.Because("changed.row-form", "row", "kosher salt", "now", "hollow flake", "before", "dense flake"),
-		field.Because("changed.row-parts", "row", "kosher salt", "now", "5", "before", "4"), field.Because("changed.row-removed", "row", "rosemary"),
+		field.Because(
+			"changed.row-parts",
+			"row",
+			"kosher salt",
+			"now",
+			"5",
+			"before",
+			"4",
+		), field.Because("changed.row-removed", "row", "rosemary"),
 	}, Changes(old, f, nil))
 	assert.Empty(t, Changes(old, old, nil))
 }
@@ -99,8 +111,10 @@ func TestLabels(t *testing.T) {
 		salt float64
 	}{
 		{Label{Sodium: "810", Serving: "124 g"}, 1.66}, {Label{Sodium: "810 mg", Serving: "1/2 cup (124 g)"}, 1.66},
-		{Label{Sodium: "260", Serving: "1/4 tsp", Weighs: "2.8 g"}, 94.4}, {Label{Sodium: "120", Serving: "2 Tbsp", Weighs: "5 g"}, 1.017},
-		{Label{Sodium: "180", Serving: "30 mL", Weighs: "5.1 g"}, 1.474}, {Label{Sodium: "500", Serving: "1/2 cup", Weighs: "5 g"}, 1.059},
+		{Label{Sodium: "260", Serving: "1/4 tsp", Weighs: "2.8 g"}, 94.4},
+		{Label{Sodium: "120", Serving: "2 Tbsp", Weighs: "5 g"}, 1.017},
+		{Label{Sodium: "180", Serving: "30 mL", Weighs: "5.1 g"}, 1.474},
+		{Label{Sodium: "500", Serving: "1/2 cup", Weighs: "5 g"}, 1.059},
 	} {
 		r := read(one.l)
 		assert.InDelta(t, one.salt, r.Salt.Mid, 0.02, "%+v", one.l)

@@ -218,7 +218,13 @@ func nested(f Formula, c *Component, id string, own Lookup, path []Formula, at s
 		return
 	}
 	c.honey, c.inner = mix.Honey, &mix
-	c.Ingredient = larder.Ingredient{ID: "formula:" + id, Name: used.Name, Kind: "mix", Per100g: mix.Per100g, Allergens: mix.Allergens}
+	c.Ingredient = larder.Ingredient{
+		ID:        "formula:" + id,
+		Name:      used.Name,
+		Kind:      "mix",
+		Per100g:   mix.Per100g,
+		Allergens: mix.Allergens,
+	}
 	c.Form = larder.Form{GramsPerML: mix.GramsPerML, SpreadPercent: 10, ParticleMM: mix.CoarseMM}
 }
 

@@ -40,7 +40,10 @@ func random(r *rand.Rand) Formula {
 	for range 1 + r.IntN(8) {
 		ing := shelf[r.IntN(len(shelf))]
 		form := ing.Forms[r.IntN(len(ing.Forms))]
-		f.Rows = append(f.Rows, Row{Ingredient: ing.ID, Form: form.Name, Parts: quantity.Number(0.25 + float64(r.IntN(40))/4)})
+		f.Rows = append(
+			f.Rows,
+			Row{Ingredient: ing.ID, Form: form.Name, Parts: quantity.Number(0.25 + float64(r.IntN(40))/4)},
+		)
 	}
 	return f
 }
@@ -93,8 +96,20 @@ func TestSchoolsByWeight(t *testing.T) {
 }
 
 func TestCrystalChangesVolumeFormulasOnly(t *testing.T) {
-	fine := Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "table-salt", Form: "fine", Parts: "1"}, {Ingredient: "black-pepper", Form: "coarse", Parts: "1"}}}
-	flake := Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "kosher-salt", Form: "hollow flake", Parts: "1"}, {Ingredient: "black-pepper", Form: "coarse", Parts: "1"}}}
+	fine := Formula{
+		Basis: ByVolume,
+		Rows: []Row{
+			{Ingredient: "table-salt", Form: "fine", Parts: "1"},
+			{Ingredient: "black-pepper", Form: "coarse", Parts: "1"},
+		},
+	}
+	flake := Formula{
+		Basis: ByVolume,
+		Rows: []Row{
+			{Ingredient: "kosher-salt", Form: "hollow flake", Parts: "1"},
+			{Ingredient: "black-pepper", Form: "coarse", Parts: "1"},
+		},
+	}
 	assert.InDelta(t, 6.0/8.1, mixed(t, fine).Components[0].WeightShare, 1e-9)
 	assert.InDelta(t, 2.8/4.9, mixed(t, flake).Components[0].WeightShare, 1e-9)
 
@@ -107,20 +122,38 @@ func TestCrystalChangesVolumeFormulasOnly(t *testing.T) {
 func TestAmountsInAnyMixOfUnits(t *testing.T) {
 	// 100 g of juice, a tablespoon of fine salt (18 g), and 2 % of vinegar.
 	m := mixed(t, Formula{Basis: ByWeight, Rows: []Row{
-		{Ingredient: "apple-juice", Parts: "100 g"}, {Ingredient: "table-salt", Parts: "1 Tbsp"}, {Ingredient: "cider-vinegar", Parts: "2 %"},
+		{
+			Ingredient: "apple-juice",
+			Parts:      "100 g",
+		}, {Ingredient: "table-salt", Parts: "1 Tbsp"}, {Ingredient: "cider-vinegar", Parts: "2 %"},
 	}})
 	assert.InDelta(t, 118/0.98, m.Measured, 0.01)
 	assert.InDelta(t, 0.02, m.Components[2].WeightShare, 1e-12)
 	assert.InDelta(t, 18/(118/0.98)*0.995, m.SaltShare(), 1e-4)
 	// A bare number beside them is a gram, or a teaspoon.
-	f := Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "table-salt", Parts: "12 g"}, {Ingredient: "white-sugar", Parts: "4"}}}
+	f := Formula{
+		Basis: ByWeight,
+		Rows:  []Row{{Ingredient: "table-salt", Parts: "12 g"}, {Ingredient: "white-sugar", Parts: "4"}},
+	}
 	assert.InDelta(t, 0.25, mixed(t, f).Components[1].WeightShare, 1e-12)
 	f.Basis = ByVolume
 	assert.InDelta(t, 16.8/28.8, mixed(t, f).Components[1].WeightShare, 1e-9)
 	// Percents alone are the whole.
-	m = mixed(t, Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "table-salt", Parts: "60 %"}, {Ingredient: "black-pepper", Parts: "40%"}}})
+	m = mixed(
+		t,
+		Formula{
+			Basis: ByWeight,
+			Rows:  []Row{{Ingredient: "table-salt", Parts: "60 %"}, {Ingredient: "black-pepper", Parts: "40%"}},
+		},
+	)
 	assert.InDelta(t, 0.6, m.Components[0].WeightShare, 1e-12)
-	_, errs := Blend(Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "table-salt", Parts: "100 %"}, {Ingredient: "black-pepper", Parts: "1"}}}, nil)
+	_, errs := Blend(
+		Formula{
+			Basis: ByWeight,
+			Rows:  []Row{{Ingredient: "table-salt", Parts: "100 %"}, {Ingredient: "black-pepper", Parts: "1"}},
+		},
+		nil,
+	)
 	assert.Contains(t, errs.Error(), "formula.no-room")
 	_, errs = Blend(Formula{Basis: ByWeight, Rows: []Row{{Ingredient: "apple-juice", Parts: "2 oz"}}}, nil)
 	assert.Contains(t, errs.Error(), "quantity.")
@@ -128,8 +161,18 @@ func TestAmountsInAnyMixOfUnits(t *testing.T) {
 
 func TestAFormulaInsideAnotherIsFollowed(t *testing.T) {
 	shelf := map[string]Formula{
-		"1": {ID: "1", Name: "Injection", Basis: ByWeight, Rows: []Row{{Ingredient: "stock", Parts: "90 g"}, {Formula: "2", Parts: "10 g"}}},
-		"2": {ID: "2", Name: "House rub", Basis: ByWeight, Rows: []Row{{Ingredient: "table-salt", Parts: "1"}, {Ingredient: "mustard", Parts: "1"}}},
+		"1": {
+			ID:    "1",
+			Name:  "Injection",
+			Basis: ByWeight,
+			Rows:  []Row{{Ingredient: "stock", Parts: "90 g"}, {Formula: "2", Parts: "10 g"}},
+		},
+		"2": {
+			ID:    "2",
+			Name:  "House rub",
+			Basis: ByWeight,
+			Rows:  []Row{{Ingredient: "table-salt", Parts: "1"}, {Ingredient: "mustard", Parts: "1"}},
+		},
 	}
 	find := own{formulas: shelf}
 	m, errs := Blend(shelf["1"], find)
@@ -158,17 +201,20 @@ func TestAFormulaInsideAnotherIsFollowed(t *testing.T) {
 func TestLarderIsWhole(t *testing.T) {
 	shelf := larder.All()
 	assert.GreaterOrEqual(t, len(shelf), 100)
-	for id, salt := range map[string]float64{"chilli-powder": 7, "stock-cube": 50, "stock-cube-us": 60, "tripolyphosphate": 79} {
+	for id, salt := range map[string]float64{"chilli-powder": 7, "stock-cube": 50, "stock-cube-us": 60,
+		"tripolyphosphate": 79} {
 		i, ok := larder.Find(id)
 		assert.True(t, ok && i.Per100g.Salt == salt, id)
 	}
 	for id, allergens := range map[string][]string{
-		"beer": {"barley", "gluten"}, "cider-vinegar": {"sulphite"}, "red-wine": {"sulphite"}, "prepared-mustard": {"mustard", "sulphite"}, "soy-sauce": {"gluten", "soy", "wheat"},
+		"beer": {"barley", "gluten"}, "cider-vinegar": {"sulphite"}, "red-wine": {"sulphite"},
+		"prepared-mustard": {"mustard", "sulphite"}, "soy-sauce": {"gluten", "soy", "wheat"},
 	} {
 		i, _ := larder.Find(id)
 		assert.Equal(t, allergens, i.Allergens, id)
 	}
-	for id, spoon := range map[string]float64{"sage|ground": 0.7, "maple-sugar|granulated": 3, "coriander-seed|whole seed": 1.8, "fresh-garlic|chopped": 2.8} {
+	for id, spoon := range map[string]float64{"sage|ground": 0.7, "maple-sugar|granulated": 3,
+		"coriander-seed|whole seed": 1.8, "fresh-garlic|chopped": 2.8} {
 		name, form, _ := strings.Cut(id, "|")
 		i, _ := larder.Find(name)
 		f, ok := i.Form(form)
@@ -189,15 +235,36 @@ func TestBlendPointsAtMistakes(t *testing.T) {
 		f       Formula
 		pointer string
 	}{
-		"no basis":        {Formula{Rows: []Row{pepper}}, "/basis"},
-		"no rows":         {Formula{Basis: ByVolume}, "/rows"},
-		"all zero":        {Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "black-pepper", Form: "coarse", Parts: "0"}}}, "/rows"},
-		"negative":        {Formula{Basis: ByVolume, Rows: []Row{pepper, {Ingredient: "thyme", Form: "ground", Parts: "-2"}}}, "/rows/1/parts"},
-		"not a number":    {Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "thyme", Form: "ground", Parts: "🌶"}}}, "/rows/0/parts"},
-		"beyond floats":   {Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "thyme", Form: "ground", Parts: "1e309"}}}, "/rows/0/parts"},
-		"too many parts":  {Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "thyme", Form: "ground", Parts: "123456"}}}, "/rows/0/parts"},
-		"unknown form":    {Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "thyme", Form: "frozen", Parts: "1"}}}, "/rows/0/form"},
-		"unknown herb":    {Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "unobtainium", Form: "", Parts: "1"}}}, "/rows/0/ingredient"},
+		"no basis": {Formula{Rows: []Row{pepper}}, "/basis"},
+		"no rows":  {Formula{Basis: ByVolume}, "/rows"},
+		"all zero": {
+			Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "black-pepper", Form: "coarse", Parts: "0"}}},
+			"/rows",
+		},
+		"negative": {
+			Formula{Basis: ByVolume, Rows: []Row{pepper, {Ingredient: "thyme", Form: "ground", Parts: "-2"}}},
+			"/rows/1/parts",
+		},
+		"not a number": {
+			Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "thyme", Form: "ground", Parts: "🌶"}}},
+			"/rows/0/parts",
+		},
+		"beyond floats": {
+			Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "thyme", Form: "ground", Parts: "1e309"}}},
+			"/rows/0/parts",
+		},
+		"too many parts": {
+			Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "thyme", Form: "ground", Parts: "123456"}}},
+			"/rows/0/parts",
+		},
+		"unknown form": {
+			Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "thyme", Form: "frozen", Parts: "1"}}},
+			"/rows/0/form",
+		},
+		"unknown herb": {
+			Formula{Basis: ByVolume, Rows: []Row{{Ingredient: "unobtainium", Form: "", Parts: "1"}}},
+			"/rows/0/ingredient",
+		},
 		"endless formula": {Formula{Basis: ByVolume, Rows: make([]Row, 41)}, "/rows"},
 	}
 	for name, c := range cases {

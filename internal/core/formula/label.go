@@ -64,13 +64,26 @@ func ReadLabel(l Label) (LabelReading, field.Errors) {
 	}
 	out.Salt = Reading{Low: share(sodium-half, high), Mid: share(sodium, g), High: share(sodium+half, low)}
 	if sodium/1000*larder.SaltPerSodium > high {
-		errs.Add("/sodium", "label.impossible", "serving", l.Serving, "sodium_mg", math.Round(sodium), "most_mg", math.Round(g/larder.SaltPerSodium*1000))
+		errs.Add(
+			"/sodium",
+			"label.impossible",
+			"serving",
+			l.Serving,
+			"sodium_mg",
+			math.Round(sodium),
+			"most_mg",
+			math.Round(g/larder.SaltPerSodium*1000),
+		)
 		return out, errs
 	}
 	if strings.TrimSpace(l.Sugar) != "" {
 		sugar, err := printed(l.Sugar, "g")
 		if !errs.Take("/sugar", err) {
-			out.Sugar = Reading{Low: math.Max(0, sugar-0.5) / high * 100, Mid: math.Min(100, sugar/g*100), High: math.Min(100, (sugar+0.5)/low*100)}
+			out.Sugar = Reading{
+				Low:  math.Max(0, sugar-0.5) / high * 100,
+				Mid:  math.Min(100, sugar/g*100),
+				High: math.Min(100, (sugar+0.5)/low*100),
+			}
 		}
 	}
 	if strings.TrimSpace(l.Powder+l.Liquid) != "" {
@@ -128,7 +141,11 @@ func mixedPacket(l Label, salt Reading, errs *field.Errors) *Reading {
 		g := powder.Mass.Grams() + powder.Volume.ML()*density
 		return g / (g + water)
 	}
-	return &Reading{Low: part(powderDensity*0.8) * salt.Low, Mid: part(powderDensity) * salt.Mid, High: part(powderDensity*1.2) * salt.High}
+	return &Reading{
+		Low:  part(powderDensity*0.8) * salt.Low,
+		Mid:  part(powderDensity) * salt.Mid,
+		High: part(powderDensity*1.2) * salt.High,
+	}
 }
 
 // printed reads a number with or without its unit.

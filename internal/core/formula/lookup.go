@@ -46,10 +46,11 @@ func RowName(r Row, own Lookup) string {
 // to rows that name a measure.
 func (f Formula) SameMix(g Formula) bool {
 	measured := slices.ContainsFunc(f.Rows, func(r Row) bool { return strings.ContainsFunc(r.Parts, unicode.IsLetter) })
-	return f.Basis == g.Basis && (!measured || (f.Spoons == "metric") == (g.Spoons == "metric")) && slices.EqualFunc(f.Rows, g.Rows, func(a, b Row) bool {
-		a.Parts, b.Parts = strings.TrimSpace(a.Parts), strings.TrimSpace(b.Parts)
-		return a == b
-	})
+	return f.Basis == g.Basis && (!measured || (f.Spoons == "metric") == (g.Spoons == "metric")) &&
+		slices.EqualFunc(f.Rows, g.Rows, func(a, b Row) bool {
+			a.Parts, b.Parts = strings.TrimSpace(a.Parts), strings.TrimSpace(b.Parts)
+			return a == b
+		})
 }
 
 // Uses are the ids of the formulas that f's rows use, without those that ship with

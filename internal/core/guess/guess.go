@@ -141,14 +141,16 @@ func round(ctx context.Context, seed uint64, n int) (Question, trace.Figure, err
 	f := rubs[r.IntN(len(rubs))]
 	asks := []string{"rub", "percent", "salt"}[n%3]
 	p, err := cooking.One(ctx, cook.Piece{
-		Cut: c.ID, Trimmed: quantity.FormatMass(weight, quantity.Metric), Season: cook.Season{Formula: f, Mode: "coat", Coat: coat.Name},
+		Cut: c.ID, Trimmed: quantity.FormatMass(weight, quantity.Metric),
+		Season: cook.Season{Formula: f, Mode: "coat", Coat: coat.Name},
 	}, cook.Cook{}, kitchen.Kitchen{}, cooking.Seasons)
 	if err != nil { // that of ctx: all of the piece ships with the program
 		return Question{}, trace.Figure{}, err
 	}
 	meat := p.Line.Meat.Value
 	q := Question{
-		Round: n + 1, Asks: asks, Cut: c, Green: meat.Green.Mid, Size: cooking.SizeOf(meat.Geometry), Bare: meat.OneBare, Coat: coat, Rub: f,
+		Round: n + 1, Asks: asks, Cut: c, Green: meat.Green.Mid, Size: cooking.SizeOf(meat.Geometry), Bare: meat.OneBare,
+		Coat: coat, Rub: f,
 		Mix: p.Season.Mix, Rows: dose.Rows(f, p.Season.Mix.Weigh(100*quantity.Gram)),
 	}
 	switch asks {

@@ -83,7 +83,10 @@ func Of(all facts.Facts, read []facts.Reading, at At) (Happened, bool) {
 // opening is what cannot be done to a piece with the lid on.
 var opening = []string{"look", "spritz", "baste", "mop", "turn", "probe", "wrap", "unwrap", "dust", "glaze"}
 
-// add takes a fact in.
+// add takes a fact in. It has many branches because each kind of fact and press is one of them, and none
+// nests in another.
+//
+//gocyclo:ignore
 func (h *Happened) add(f facts.Fact, at time.Time, own bool) {
 	since := at.Sub(h.On).Hours()
 	switch {

@@ -34,7 +34,10 @@ func (a Ask) observations() []observation {
 		out = append(out, observation{r.CoreC, readingC, func(p *path) float64 { return p.read(r.AtH) }})
 	}
 	if a.BarkH > 0 {
-		out = append(out, observation{math.Log(a.BarkH), barkOff, func(p *path) float64 { return math.Log(min(p.bark, a.seen())) }})
+		out = append(
+			out,
+			observation{math.Log(a.BarkH), barkOff, func(p *path) float64 { return math.Log(min(p.bark, a.seen())) }},
+		)
 	}
 	return out
 }
@@ -46,7 +49,15 @@ func assimilate(all []draw, paths []path, a Ask) {
 	r := a.observations()
 	n, d := len(all), len(r)
 	random := rand.New(rand.NewPCG(a.Seed, 0x5eed))
-	says, miss := mat.NewDense(d, n, nil), mat.NewDense(d, n, nil) // what each member would have read, and how far off that is
+	says, miss := mat.NewDense(
+		d,
+		n,
+		nil,
+	), mat.NewDense(
+		d,
+		n,
+		nil,
+	) // what each member would have read, and how far off that is
 	unknown := mat.NewDense(unknowns, n, nil)
 	for j := range n {
 		for i := range d {

@@ -27,7 +27,8 @@ const (
 // in °C, the probe's way to the coldest place as a share, and openings of the pit per hour.
 // Working figures of the field; a measured thickness is known to a twentieth.
 var Spreads = [unknowns]float64{
-	thickness: 0.14, pitError: 8, convection: 0.35, juice: 0.35, dryness: 0.9, leak: 1.0, gapWidth: 0.5, conduction: 0.06, probe: 0.08, opening: 0.25,
+	thickness: 0.14, pitError: 8, convection: 0.35, juice: 0.35, dryness: 0.9, leak: 1.0, gapWidth: 0.5,
+	conduction: 0.06, probe: 0.08, opening: 0.25,
 }
 
 // measured is the spread of a thickness that was measured, ln.
@@ -57,7 +58,9 @@ func draws(n int, seed, piece uint64) []draw {
 func (d draw) member(spread *[unknowns]float64, l Learnt) Member {
 	factor := func(u int) float64 { return math.Exp(spread[u] * min(3, max(-3, d[u]))) }
 	return Member{
-		Thick: factor(thickness), PitC: l.PitC + spread[pitError]*min(3, max(-3, d[pitError])), Convect: math.Exp(l.HeatLn) * factor(convection),
+		Thick: factor(
+			thickness,
+		), PitC: l.PitC + spread[pitError]*min(3, max(-3, d[pitError])), Convect: math.Exp(l.HeatLn) * factor(convection),
 		Juice: factor(juice), Dry: factor(dryness), Leak: factor(leak), Gap: factor(gapWidth), Conduct: factor(conduction),
 		Opened: max(0, spread[opening]*d[opening]),
 	}

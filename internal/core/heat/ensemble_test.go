@@ -66,7 +66,13 @@ func TestUnwrapping(t *testing.T) {
 		return c.alone(t, 92, Usual)
 	}
 	assert.Greater(t, hours([]Wrap{{Kind: "foil", When: atCore(66)}, {Kind: "none", When: atCore(75)}}), hours(foil(66)))
-	assert.InDelta(t, hours([]Wrap{{Kind: "foil", When: atCore(66)}}), hours([]Wrap{{Kind: "foil", When: when.When{First: when.Cond{CoreC: 66}, Second: afterHours(30).First}}}), 1e-9, "whichever is first")
+	assert.InDelta(
+		t,
+		hours([]Wrap{{Kind: "foil", When: atCore(66)}}),
+		hours([]Wrap{{Kind: "foil", When: when.When{First: when.Cond{CoreC: 66}, Second: afterHours(30).First}}}),
+		1e-9,
+		"whichever is first",
+	)
 	assert.Less(t, hours([]Wrap{{Kind: "foil", When: atCore(66), PitC: 150}}), hours(foil(66)))
 }
 
@@ -96,7 +102,12 @@ func TestChillingAndHolding(t *testing.T) {
 		warm := rest(a, "holder", 66, 90)
 		assert.InDelta(t, 66, warm.Curve[len(warm.Curve)-1].Core.Mid, 2.5, a.name)
 	}
-	assert.Less(t, rest(envelope[9], "counter", 21, 90).Floor.Mid, rest(envelope[0], "counter", 21, 90).Floor.Mid, "a rack cools sooner than a packer")
+	assert.Less(
+		t,
+		rest(envelope[9], "counter", 21, 90).Floor.Mid,
+		rest(envelope[0], "counter", 21, 90).Floor.Mid,
+		"a rack cools sooner than a packer",
+	)
 }
 
 // A piece that some members never finish still has the yield of what there is of it, and a

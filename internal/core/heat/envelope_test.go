@@ -52,7 +52,16 @@ var envelope = []asked{
 	{"turkey breast", "turkey-breast", 1.5, 135, nil, 71, 2, 3},
 	{"chicken halves", "chicken-half", 0.9, 135, nil, 74, 1.5, 2.5},
 	{"pink roast of 1 kg", "beef-round", 1, 110, nil, 54, 1.25, 2},
-	{"squared ribs, foiled after 2½ h", "pork-spare-ribs-squared", 1.2, 135, []Wrap{{Kind: "foil", When: afterHours(2.5)}}, 0, 4, 5},
+	{
+		"squared ribs, foiled after 2½ h",
+		"pork-spare-ribs-squared",
+		1.2,
+		135,
+		[]Wrap{{Kind: "foil", When: afterHours(2.5)}},
+		0,
+		4,
+		5,
+	},
 	{"spare ribs", "pork-spare-ribs", 1.5, 120, nil, 0, 4, 6},
 	{"whole chicken at 163 °C", "chicken-whole", 1.8, 163, nil, 74, 1.25, 1.75},
 	{"whole chicken at 135 °C", "chicken-whole", 1.8, 135, nil, 74, 2, 2.75},
@@ -70,21 +79,35 @@ func (a asked) cook(t testing.TB) Cook {
 	require.NoError(t, err)
 	return Cook{
 		Cut: c, Geometry: g, DoneC: a.to, Feel: a.to == 0,
-		Programme: Programme{Pit: Pits["cabinet"], Steps: []SetPoint{{0, a.pit}}, Wraps: a.wraps, Loose: 1, StartC: 4, Ambient: Ambient{AirC: Mild}},
+		Programme: Programme{
+			Pit:     Pits["cabinet"],
+			Steps:   []SetPoint{{0, a.pit}},
+			Wraps:   a.wraps,
+			Loose:   1,
+			StartC:  4,
+			Ambient: Ambient{AirC: Mild},
+		},
 	}
 }
 
 // alone is when one member without an ensemble reaches a core temperature, h.
 func (c Cook) alone(t testing.TB, to float64, m Member) float64 {
 	at, last, lastH := math.Inf(1), c.Programme.StartC, 0.0
-	c.Programme.run(thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults), m, thermal.Cells, 60, 60, func(h float64, f *thermal.State, _ *fire) bool {
-		if core := f.Temp[0]; core >= to {
-			at = lastH + (h-lastH)*(to-last)/(core-last)
-			return false
-		}
-		last, lastH = f.Temp[0], h
-		return true
-	})
+	c.Programme.run(
+		thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults),
+		m,
+		thermal.Cells,
+		60,
+		60,
+		func(h float64, f *thermal.State, _ *fire) bool {
+			if core := f.Temp[0]; core >= to {
+				at = lastH + (h-lastH)*(to-last)/(core-last)
+				return false
+			}
+			last, lastH = f.Temp[0], h
+			return true
+		},
+	)
 	require.False(t, math.IsInf(at, 1), "%s never reaches %g °C", c.Cut.ID, to)
 	return at
 }
@@ -97,8 +120,29 @@ func TestTheEnvelope(t *testing.T) {
 	for _, a := range envelope {
 		f, err := Of(t.Context(), a.cook(t), Ask{})
 		require.NoError(t, err)
-		assert.True(t, a.low <= f.Done.Mid && f.Done.Mid <= a.high, "%s: %.2f h, asked %g to %g", a.name, f.Done.Mid, a.low, a.high)
-		rows = append(rows, fmt.Sprintf("| %s, %g kg at %g °C | %g–%g | %.1f | %.1f, %.1f |", a.name, a.kg, a.pit, a.low, a.high, f.Done.Mid, f.Done.Low, f.Done.High))
+		assert.True(
+			t,
+			a.low <= f.Done.Mid && f.Done.Mid <= a.high,
+			"%s: %.2f h, asked %g to %g",
+			a.name,
+			f.Done.Mid,
+			a.low,
+			a.high,
+		)
+		rows = append(
+			rows,
+			fmt.Sprintf(
+				"| %s, %g kg at %g °C | %g–%g | %.1f | %.1f, %.1f |",
+				a.name,
+				a.kg,
+				a.pit,
+				a.low,
+				a.high,
+				f.Done.Mid,
+				f.Done.Low,
+				f.Done.High,
+			),
+		)
 	}
 	doctable.Holds(t, "../../../docs/models.md", rows)
 }
@@ -139,14 +183,25 @@ func TestTheRestOfTheEnvelope(t *testing.T) {
 		got       float64
 		low, high float64
 	}{
-		{"a thickness one standard deviation up", hours(shoulder, 95, nil, Member{math.Exp(Spreads[thickness]), 1, 1, 1, 1, 1, 1, 0, 0}), 1.15, 1.26},
+		{"a thickness one standard deviation up", hours(shoulder, 95, nil,
+			Member{math.Exp(Spreads[thickness]), 1, 1, 1, 1, 1, 1, 0, 0}), 1.15, 1.26},
 		{"a pit 8 °C colder", hours(shoulder, 95, nil, Member{1, 1, 1, 1, 1, 1, 1, -8, 0}), 1.08, 1.26},
 		{"opened every hour", hours(shoulder, 95, func(c *Cook) { c.Programme.OpenMin = 60 }, Usual), 1.14, 1.26},
-		{"spritzed every 45 minutes", hours(shoulder, 95, func(c *Cook) { c.Programme.Visits = spritzed(45) }, Usual), 1.12, 1.3},
+		{"spritzed every 45 minutes", hours(shoulder, 95, func(c *Cook) { c.Programme.Visits = spritzed(45) }, Usual), 1.12,
+			1.3},
 		{"a fan", hours(shoulder, 95, func(c *Cook) { c.Programme.Pit = Pits["pellet"] }, Usual), 0.8, 0.9},
-		{"a cold, windy, wet day", hours(shoulder, 95, func(c *Cook) { c.Programme.Ambient = Ambient{-5, 6, true} }, Usual), 1.1, 1.6},
+		{"a cold, windy, wet day", hours(shoulder, 95, func(c *Cook) { c.Programme.Ambient = Ambient{-5, 6, true} }, Usual),
+			1.1, 1.6},
 	} {
-		assert.True(t, w.low <= w.got/usual && w.got/usual <= w.high, "%s: × %.2f, asked %g to %g", w.name, w.got/usual, w.low, w.high)
+		assert.True(
+			t,
+			w.low <= w.got/usual && w.got/usual <= w.high,
+			"%s: × %.2f, asked %g to %g",
+			w.name,
+			w.got/usual,
+			w.low,
+			w.high,
+		)
 	}
 }
 

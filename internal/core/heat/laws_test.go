@@ -28,7 +28,9 @@ func anyCook(t testing.TB, r *rand.Rand) Cook {
 		p.Steps = append(p.Steps, SetPoint{1 + 4*r.Float64(), 100 + 80*r.Float64()})
 	}
 	if r.IntN(2) == 0 {
-		p.Wraps = []Wrap{{Kind: []string{"foil", "paper", "pan", "boat", "bacon"}[r.IntN(5)], When: atCore(55 + 25*r.Float64())}}
+		p.Wraps = []Wrap{
+			{Kind: []string{"foil", "paper", "pan", "boat", "bacon"}[r.IntN(5)], When: atCore(55 + 25*r.Float64())},
+		}
 	}
 	if r.IntN(3) == 0 {
 		p.OpenMin = 30 + 60*r.Float64()
@@ -83,10 +85,17 @@ func TestNothingActsBeforeItHappens(t *testing.T) {
 		c := anyCook(t, r)
 		c.Programme.Wraps, c.Programme.Steps, c.Programme.OpenMin = nil, c.Programme.Steps[:1], 0
 		curve := func(p Programme) (out []float64) {
-			p.run(thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults), Usual, thermal.Cells, 60, 12, func(_ float64, f *thermal.State, _ *fire) bool {
-				out = append(out, f.Temp[0])
-				return true
-			})
+			p.run(
+				thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults),
+				Usual,
+				thermal.Cells,
+				60,
+				12,
+				func(_ float64, f *thermal.State, _ *fire) bool {
+					out = append(out, f.Temp[0])
+					return true
+				},
+			)
 			return out
 		}
 		bare := curve(c.Programme)
@@ -170,17 +179,24 @@ func TestTheStallComesOutOfTheBalance(t *testing.T) {
 		quickest, slowest := math.Inf(1), 0.0
 		last, lastH := 0.0, 0.0
 		next := 50.0
-		c.Programme.run(thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults), m, thermal.Cells, 60, 40, func(h float64, f *thermal.State, _ *fire) bool {
-			if f.Temp[0] >= next {
-				if lastH > 0 {
-					quickest, slowest = min(quickest, h-lastH), max(slowest, h-lastH)
+		c.Programme.run(
+			thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults),
+			m,
+			thermal.Cells,
+			60,
+			40,
+			func(h float64, f *thermal.State, _ *fire) bool {
+				if f.Temp[0] >= next {
+					if lastH > 0 {
+						quickest, slowest = min(quickest, h-lastH), max(slowest, h-lastH)
+					}
+					last, lastH = f.Temp[0], h
+					next += 5
 				}
-				last, lastH = f.Temp[0], h
-				next += 5
-			}
-			_ = last
-			return next <= 80
-		})
+				_ = last
+				return next <= 80
+			},
+		)
 		return slowest / quickest
 	}
 	parched := Usual
@@ -197,10 +213,17 @@ func TestTheGridOfMembers(t *testing.T) {
 		}
 		c := a.cook(t)
 		hours := func(n int, dt float64) (out float64) {
-			c.Programme.run(thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults), Usual, n, dt, 40, func(h float64, f *thermal.State, _ *fire) bool {
-				out = h
-				return f.Temp[0] < a.to
-			})
+			c.Programme.run(
+				thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults),
+				Usual,
+				n,
+				dt,
+				40,
+				func(h float64, f *thermal.State, _ *fire) bool {
+					out = h
+					return f.Temp[0] < a.to
+				},
+			)
 			return out
 		}
 		fine := hours(thermal.Cells, 15)

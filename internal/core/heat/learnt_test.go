@@ -18,7 +18,25 @@ func onAPit(t *testing.T, l Learnt, read ...SetPoint) Forecast {
 	require.True(t, ok)
 	g, err := cut.New(c, quantity.Mass(3.6), 0)
 	require.NoError(t, err)
-	f, err := Of(t.Context(), Cook{Cut: c, Geometry: g, DoneC: 93, Piece: 3, Learnt: l, Programme: Programme{Pit: Pits["cabinet"], Steps: []SetPoint{{SetC: 120}}, Loose: 1, StartC: 4, Ambient: Ambient{AirC: Mild}, PitRead: read}}, Ask{Seed: 1})
+	f, err := Of(
+		t.Context(),
+		Cook{
+			Cut:      c,
+			Geometry: g,
+			DoneC:    93,
+			Piece:    3,
+			Learnt:   l,
+			Programme: Programme{
+				Pit:     Pits["cabinet"],
+				Steps:   []SetPoint{{SetC: 120}},
+				Loose:   1,
+				StartC:  4,
+				Ambient: Ambient{AirC: Mild},
+				PitRead: read,
+			},
+		},
+		Ask{Seed: 1},
+	)
 	require.NoError(t, err)
 	return f
 }
@@ -54,7 +72,24 @@ func TestNotDoneBefore(t *testing.T) {
 	g, err := cut.New(c, quantity.Mass(3.6), 0)
 	require.NoError(t, err)
 	later := none.Done.High + 1
-	f, err := Of(t.Context(), Cook{Cut: c, Geometry: g, DoneC: 93, Piece: 3, UndoneH: later, Programme: Programme{Pit: Pits["cabinet"], Steps: []SetPoint{{SetC: 120}}, Loose: 1, StartC: 4, Ambient: Ambient{AirC: Mild}}}, Ask{Seed: 1})
+	f, err := Of(
+		t.Context(),
+		Cook{
+			Cut:      c,
+			Geometry: g,
+			DoneC:    93,
+			Piece:    3,
+			UndoneH:  later,
+			Programme: Programme{
+				Pit:     Pits["cabinet"],
+				Steps:   []SetPoint{{SetC: 120}},
+				Loose:   1,
+				StartC:  4,
+				Ambient: Ambient{AirC: Mild},
+			},
+		},
+		Ask{Seed: 1},
+	)
 	require.NoError(t, err)
 	assert.GreaterOrEqual(t, f.Done.Low, later-1e-9)
 }

@@ -58,7 +58,9 @@ func (c Cook) narrow(all []draw, paths []path, a Ask, done Band) []Narrowing {
 	less := func(explained float64) float64 { return width * (1 - math.Sqrt(1-min(0.99, explained))) }
 	var out []Narrowing
 	for _, k := range known {
-		if k.what == "thickness" && c.Measured || k.what == "wrap" && (a.Tightness || len(c.Programme.Wraps) == 0) || k.what == "pit" && a.KnowsPit || k.what == "openings" && (c.Programme.OpenMin > 0 || a.KnowsLid) {
+		if k.what == "thickness" && c.Measured || k.what == "wrap" && (a.Tightness || len(c.Programme.Wraps) == 0) ||
+			k.what == "pit" && a.KnowsPit ||
+			k.what == "openings" && (c.Programme.OpenMin > 0 || a.KnowsLid) {
 			continue
 		}
 		explained := 0.0

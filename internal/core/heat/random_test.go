@@ -20,12 +20,25 @@ import (
 // programme is a fire as anybody might plan it.
 func programme(r *rand.Rand) Programme {
 	kinds := []string{"pellet", "cabinet", "kettle", "drum", "ceramic", "offset", "gas", "oven"}
-	p := Programme{Pit: Pits[kinds[r.IntN(len(kinds))]], Steps: []SetPoint{{0, 80 + 140*r.Float64()}}, Loose: 1, StartC: 1 + 15*r.Float64(), Ambient: Ambient{AirC: -10 + 35*r.Float64(), Wind: 8 * r.Float64()}}
+	p := Programme{
+		Pit:     Pits[kinds[r.IntN(len(kinds))]],
+		Steps:   []SetPoint{{0, 80 + 140*r.Float64()}},
+		Loose:   1,
+		StartC:  1 + 15*r.Float64(),
+		Ambient: Ambient{AirC: -10 + 35*r.Float64(), Wind: 8 * r.Float64()},
+	}
 	for h := 1.0; r.IntN(2) == 0 && h < 12; h += 1 + 3*r.Float64() {
 		p.Steps = append(p.Steps, SetPoint{h, 80 + 140*r.Float64()})
 	}
 	for core := 45.0; r.IntN(2) == 0 && core < 90; core += 10 + 15*r.Float64() {
-		p.Wraps = append(p.Wraps, Wrap{Kind: []string{"foil", "paper", "pan", "boat", "none"}[r.IntN(5)], When: atCore(core), PitC: []float64{0, 0, 150}[r.IntN(3)]})
+		p.Wraps = append(
+			p.Wraps,
+			Wrap{
+				Kind: []string{"foil", "paper", "pan", "boat", "none"}[r.IntN(5)],
+				When: atCore(core),
+				PitC: []float64{0, 0, 150}[r.IntN(3)],
+			},
+		)
 	}
 	if r.IntN(3) == 0 {
 		p.OpenMin = 30 + 90*r.Float64()
@@ -34,7 +47,18 @@ func programme(r *rand.Rand) Programme {
 		p.Visits = spritzed(30 + 60*r.Float64())
 	}
 	for r.IntN(2) == 0 {
-		p.Visits = append(p.Visits, Visit{when.Every{Each: time.Duration(r.IntN(90)) * time.Minute, From: moment(r), Until: []when.When{{}, moment(r)}[r.IntN(2)]}, r.IntN(4) == 0, r.IntN(2) == 0})
+		p.Visits = append(
+			p.Visits,
+			Visit{
+				when.Every{
+					Each:  time.Duration(r.IntN(90)) * time.Minute,
+					From:  moment(r),
+					Until: []when.When{{}, moment(r)}[r.IntN(2)],
+				},
+				r.IntN(4) == 0,
+				r.IntN(2) == 0,
+			},
+		)
 	}
 	if r.IntN(3) == 0 {
 		p.TemperH, p.RoomC = 2*r.Float64(), 15+10*r.Float64()
@@ -142,8 +166,21 @@ func TestAMoveChangesNothingBeforeIt(t *testing.T) {
 		c, g := some(t, r)
 		first, second := moment(r).First, moment(r).First
 		reached := func(w when.When) float64 {
-			p := Programme{Pit: Pits["cabinet"], Steps: []SetPoint{{0, 120}}, Loose: 1, StartC: 4, Wraps: []Wrap{{Kind: "foil", When: w}}}
-			_, f := p.run(thermal.NewBody(c, g, thermal.Defaults), Usual, thermal.Cells, 60, 12, func(float64, *thermal.State, *fire) bool { return true })
+			p := Programme{
+				Pit:    Pits["cabinet"],
+				Steps:  []SetPoint{{0, 120}},
+				Loose:  1,
+				StartC: 4,
+				Wraps:  []Wrap{{Kind: "foil", When: w}},
+			}
+			_, f := p.run(
+				thermal.NewBody(c, g, thermal.Defaults),
+				Usual,
+				thermal.Cells,
+				60,
+				12,
+				func(float64, *thermal.State, *fire) bool { return true },
+			)
 			return f.wrapped[0]
 		}
 		a, b := reached(when.At(first)), reached(when.At(second))
@@ -188,7 +225,14 @@ func TestEnergyInAnyFire(t *testing.T) {
 		for i := range start.N {
 			before += m.Enthalpy(start.Temp[i]) * start.Volume[i]
 		}
-		end, _ := p.run(b, Usual, thermal.Cells, 60, 1+8*r.Float64(), func(float64, *thermal.State, *fire) bool { return true })
+		end, _ := p.run(
+			b,
+			Usual,
+			thermal.Cells,
+			60,
+			1+8*r.Float64(),
+			func(float64, *thermal.State, *fire) bool { return true },
+		)
 		after, left := 0.0, 0.0
 		for i := range end.N {
 			after += m.Enthalpy(end.Temp[i]) * end.Volume[i]
@@ -244,7 +288,8 @@ func TestMoreIsNeverTheOtherWay(t *testing.T) {
 			compared++
 		}
 		const slack = 0.02 // of a step or two
-		for name, slower := range map[string]float64{"thicker": reach(&p, thick, Usual, core), "colder": reach(&cold, b, Usual, core), "opened": reach(&opened, b, Usual, core)} {
+		for name, slower := range map[string]float64{"thicker": reach(&p, thick, Usual, core),
+			"colder": reach(&cold, b, Usual, core), "opened": reach(&opened, b, Usual, core)} {
 			assert.GreaterOrEqual(t, slower+slack, usual, "%s %s to %.0f °C", c.ID, name, core)
 		}
 		assert.LessOrEqual(t, reach(&hot, b, Usual, core), usual+slack, "%s hotter to %.0f °C", c.ID, core)

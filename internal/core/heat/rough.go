@@ -9,7 +9,17 @@ import (
 // moves is by how much one standard deviation of each unknown moves the logarithm of the hours
 // to any core temperature, averaged over the envelope in docs/models.md: 0.05 is left of the
 // 0.31 that an ensemble's hours are spread.
-var moves = draw{thickness: 0.19, pitError: -0.14, convection: -0.12, juice: 0.13, dryness: 0.014, leak: 0.007, gapWidth: 0.004, conduction: -0.015, opening: 0.011}
+var moves = draw{
+	thickness:  0.19,
+	pitError:   -0.14,
+	convection: -0.12,
+	juice:      0.13,
+	dryness:    0.014,
+	leak:       0.007,
+	gapWidth:   0.004,
+	conduction: -0.015,
+	opening:    0.011,
+}
 
 // Rough is what a single run says of a cook, spread as ensembles usually are: for while a cook
 // types. It has the hours to done and to each core temperature, and nothing else.
@@ -64,16 +74,23 @@ func Alone(c Cook) float64 {
 	last, lastH := c.Programme.StartC, 0.0
 	m, l := Usual, c.known()
 	m.PitC, m.Convect = m.PitC+l.PitC, m.Convect*math.Exp(l.HeatLn)
-	c.Programme.run(thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults), m, coarseCells, coarseStep, Longest, func(h float64, f *thermal.State, r *fire) bool {
-		core := f.Temp[0]
-		if c.done(r.now(h, core, f)) {
-			done = h
-			if !c.Feel && c.Off.None() {
-				done = crossing(lastH, last, h, core, c.DoneC)
+	c.Programme.run(
+		thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults),
+		m,
+		coarseCells,
+		coarseStep,
+		Longest,
+		func(h float64, f *thermal.State, r *fire) bool {
+			core := f.Temp[0]
+			if c.done(r.now(h, core, f)) {
+				done = h
+				if !c.Feel && c.Off.None() {
+					done = crossing(lastH, last, h, core, c.DoneC)
+				}
 			}
-		}
-		last, lastH = core, h
-		return math.IsInf(done, 1)
-	})
+			last, lastH = core, h
+			return math.IsInf(done, 1)
+		},
+	)
 	return done
 }

@@ -52,7 +52,11 @@ type Pit struct {
 
 // Pits are the kinds of pit, by the ids of the plan.
 var Pits = map[string]Pit{
-	"pellet": {9.4, 420, 0.7}, "cabinet": {6, 480, 0.7}, "kettle": {6.9, 420, 1}, "drum": {6.9, 420, 1}, "ceramic": {5.6, 420, 0.3},
+	"pellet": {
+		9.4,
+		420,
+		0.7,
+	}, "cabinet": {6, 480, 0.7}, "kettle": {6.9, 420, 1}, "drum": {6.9, 420, 1}, "ceramic": {5.6, 420, 0.3},
 	"offset": {8.6, 540, 1.2}, "gas": {6, 420, 0.6}, "oven": {6.9, 300, 0},
 }
 
@@ -249,11 +253,24 @@ func (r *fire) air(dt float64) thermal.Air {
 	}
 	rho := r.k.Vapour / (thermal.Steam * (r.pit + thermal.Zero))
 	sat, _ := thermal.Saturation(min(r.pit, 120))
-	return thermal.Air{C: r.pit, Walls: (r.pit + goal) / 2, H: r.Pit.Convect * r.m.Convect, Emit: r.k.Emit, Vapour: min(rho, 0.8*sat), Wrap: r.wrap}
+	return thermal.Air{
+		C:      r.pit,
+		Walls:  (r.pit + goal) / 2,
+		H:      r.Pit.Convect * r.m.Convect,
+		Emit:   r.k.Emit,
+		Vapour: min(rho, 0.8*sat),
+		Wrap:   r.wrap,
+	}
 }
 
 // run follows a piece step by step until seen says that it has seen enough, or for so long.
-func (p *Programme) run(b thermal.Body, m Member, n int, dt, longestH float64, seen func(h float64, f *thermal.State, r *fire) bool) (thermal.State, *fire) {
+func (p *Programme) run(
+	b thermal.Body,
+	m Member,
+	n int,
+	dt, longestH float64,
+	seen func(h float64, f *thermal.State, r *fire) bool,
+) (thermal.State, *fire) {
 	k := thermal.Defaults
 	k.Dry *= m.Dry
 	if p.Shine > 0 {

@@ -14,7 +14,11 @@ import (
 
 func rub(name, pepper string) formula.Formula {
 	return formula.Formula{Name: name, Kind: formula.Rub, Basis: formula.ByWeight, Rows: []formula.Row{
-		{Ingredient: "kosher-salt", Form: "dense flake", Parts: "1"}, {Ingredient: "black-pepper", Form: "coarse", Parts: pepper},
+		{
+			Ingredient: "kosher-salt",
+			Form:       "dense flake",
+			Parts:      "1",
+		}, {Ingredient: "black-pepper", Form: "coarse", Parts: pepper},
 	}}
 }
 
@@ -33,7 +37,17 @@ func TestAKitchenIsTyped(t *testing.T) {
 	for _, e := range errs {
 		at[e.Pointer] = true
 	}
-	assert.Equal(t, map[string]bool{"/ingredients/own-bad/name": true, "/ingredients/own-bad/salt": true, "/prices/black-pepper": true, "/prices/odd~1name~0": true, "/stock/paprika": true}, at)
+	assert.Equal(
+		t,
+		map[string]bool{
+			"/ingredients/own-bad/name": true,
+			"/ingredients/own-bad/salt": true,
+			"/prices/black-pepper":      true,
+			"/prices/odd~1name~0":       true,
+			"/stock/paprika":            true,
+		},
+		at,
+	)
 	assert.Equal(t, quantity.Mass(0.3), out.Stock["kosher-salt"].Mass, "what was there is there")
 	assert.InDelta(t, 0.2, float64(out.Stock["black-pepper"].Mass), 1e-9)
 	assert.InDelta(t, 2.4, 1000*out.Prices["kosher-salt"].PerGram(1), 1e-9)
@@ -54,7 +68,11 @@ func TestAKitchenIsTyped(t *testing.T) {
 // it came from until its rows change.
 func TestJarsAreOfAMix(t *testing.T) {
 	k := kitchen.Kitchen{
-		Jars:     []kitchen.Jar{{rub("Lock rub", "2"), 0.2}, {rub("The same, renamed", "2"), 0.1}, {rub("Another", "3"), 0.5}},
+		Jars: []kitchen.Jar{
+			{rub("Lock rub", "2"), 0.2},
+			{rub("The same, renamed", "2"), 0.1},
+			{rub("Another", "3"), 0.5},
+		},
 		Formulas: map[string]formula.Formula{"own": rub("Lock rub", "2")},
 	}
 	assert.InDelta(t, 0.3, float64(k.InJars(rub("x", "2"))), 1e-9)

@@ -63,7 +63,8 @@ func TestTheLarder(t *testing.T) {
 // is refused with its reason.
 func TestPrices(t *testing.T) {
 	for typed, perKG := range map[string]float64{
-		"3.20 for 500 g": 6.4, "€4/kg": 4, "4 €/kg": 4, "2,80 per 1 kg": 2.8, "$5 a pound": 5 / 0.45359237, "£1 for 8 oz": 1 / (8 * 0.0283495), "12 / 2 kg": 6, "0 for 1 kg": 0,
+		"3.20 for 500 g": 6.4, "€4/kg": 4, "4 €/kg": 4, "2,80 per 1 kg": 2.8, "$5 a pound": 5 / 0.45359237,
+		"£1 for 8 oz": 1 / (8 * 0.0283495), "12 / 2 kg": 6, "0 for 1 kg": 0,
 	} {
 		p, err := ParsePrice(typed)
 		require.NoError(t, err, typed)
@@ -81,7 +82,8 @@ func TestPrices(t *testing.T) {
 	assert.InDelta(t, 9/(750*0.92), oil.PerGram(0.92), 1e-9)
 	assert.Equal(t, "€", oil.Sign)
 	for typed, id := range map[string]string{
-		"": "price.unreadable", "cheap": "price.unreadable", "4": "price.unreadable", "-4/kg": "price.money", "€/kg": "price.money", "1e9/kg": "price.money", "4 for": "", "4 for nothing": "", "4/0 kg": "",
+		"": "price.unreadable", "cheap": "price.unreadable", "4": "price.unreadable", "-4/kg": "price.money",
+		"€/kg": "price.money", "1e9/kg": "price.money", "4 for": "", "4 for nothing": "", "4/0 kg": "",
 		"dollars and cents 4/kg": "price.money",
 	} {
 		_, err := ParsePrice(typed)
@@ -96,7 +98,14 @@ func TestPrices(t *testing.T) {
 // An ingredient of the cook's own is what was typed of it; each mistake is at its field, all of
 // them at once.
 func TestAnIngredientOfYourOwn(t *testing.T) {
-	jar := Own{Name: " The red jar ", Salt: "24 %", Sugar: "30", Teaspoon: "2.4 g", Grind: "medium", Allergens: []string{"mustard"}}
+	jar := Own{
+		Name:      " The red jar ",
+		Salt:      "24 %",
+		Sugar:     "30",
+		Teaspoon:  "2.4 g",
+		Grind:     "medium",
+		Allergens: []string{"mustard"},
+	}
 	i, errs := jar.Ingredient("own-1")
 	require.Empty(t, errs)
 	assert.Equal(t, "The red jar", i.Name)
@@ -129,7 +138,8 @@ func TestAnIngredientOfYourOwn(t *testing.T) {
 
 // What dissolves leaves no grains for a needle.
 func TestWhatDissolves(t *testing.T) {
-	for id, does := range map[string]bool{"table-salt": true, "kosher-salt": true, "white-sugar": true, "black-pepper": false, "paprika": false, "celery-salt": false} {
+	for id, does := range map[string]bool{"table-salt": true, "kosher-salt": true, "white-sugar": true,
+		"black-pepper": false, "paprika": false, "celery-salt": false} {
 		i, ok := Find(id)
 		require.True(t, ok, id)
 		assert.Equal(t, does, i.Dissolves(), id)

@@ -32,7 +32,8 @@ var Kinds = []string{"salt", "cure", "pepper", "spice", "herb", "sugar", "starch
 
 // usualTeaspoon is what a teaspoon of each kind weighs when it is not given, g.
 var usualTeaspoon = map[string]float64{
-	"salt": 5, "cure": 5.6, "pepper": 2.2, "spice": 2.3, "herb": 1.1, "sugar": 4, "starch": 2.7, "acid": 4.5, "liquid": 5.1, "fat": 4.5,
+	"salt": 5, "cure": 5.6, "pepper": 2.2, "spice": 2.3, "herb": 1.1, "sugar": 4, "starch": 2.7, "acid": 4.5,
+	"liquid": 5.1, "fat": 4.5,
 }
 
 var grinds = map[string]float64{"": 0.3, "powder": 0.3, "medium": 0.7, "coarse": 1.2}
@@ -63,7 +64,10 @@ func (o Own) Ingredient(id string) (Ingredient, field.Errors) {
 		return float64(p)
 	}
 	c := Composition{
-		Salt: share("/salt", o.Salt), Sugar: share("/sugar", o.Sugar), Fat: share("/fat", o.Fat), Water: share("/water", o.Water),
+		Salt: share(
+			"/salt",
+			o.Salt,
+		), Sugar: share("/sugar", o.Sugar), Fat: share("/fat", o.Fat), Water: share("/water", o.Water),
 		Nitrite: share("/nitrite", o.Nitrite), Phosphate: share("/phosphate", o.Phosphate),
 	}
 	if sum := c.Salt + c.Sugar + c.Fat + c.Water + c.Nitrite; len(errs) == 0 && sum > 100.5 {

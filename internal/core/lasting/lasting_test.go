@@ -16,7 +16,11 @@ func TestALengthFromItsSpan(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 8))
 	for range 100 {
 		mid := time.Duration((0.5 + 15*r.Float64()) * float64(time.Hour))
-		s := Span{Low: time.Duration(float64(mid) * (0.5 + 0.45*r.Float64())), Mid: mid, High: time.Duration(float64(mid) * (1.05 + r.Float64()))}
+		s := Span{
+			Low:  time.Duration(float64(mid) * (0.5 + 0.45*r.Float64())),
+			Mid:  mid,
+			High: time.Duration(float64(mid) * (1.05 + r.Float64())),
+		}
 		l := From(s, fmt.Sprint(r.Uint64()))
 		assert.Equal(t, s, l.Span)
 		for p, at := range map[float64]time.Duration{0.1: s.Low, 0.5: s.Mid, 0.9: s.High} {

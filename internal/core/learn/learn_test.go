@@ -17,7 +17,8 @@ import (
 // ran is a cook on a pit that was so far off.
 func ran(pit string, off float64) outcome.Cook {
 	return outcome.Cook{Finished: true, Pieces: []outcome.Piece{{
-		PitID: pit, PitName: "Kettle", AirN: 300, AirOffC: off, Pace: 0.1, Cut: "pork-loin", GreenKG: 2, CookedKG: 1.5, Yield: outcome.Band{Mid: 0.8},
+		PitID: pit, PitName: "Kettle", AirN: 300, AirOffC: off, Pace: 0.1, Cut: "pork-loin", GreenKG: 2, CookedKG: 1.5,
+		Yield: outcome.Band{Mid: 0.8},
 		RubKG: 0.1, MixedKG: 0.2, LeftKG: 0.07, Salt: 1.2, Scores: []outcome.Score{{Aspect: "salt", Value: 4}},
 	}}}
 }

@@ -104,10 +104,13 @@ func (p *Piece) strays(course facts.Course, now time.Time) []Alarm {
 		return nil
 	}
 	for kind, is := range map[string]func(facts.Minute) bool{
-		"pit-low": func(m facts.Minute) bool { return m.High < p.SetC-lowBy }, "pit-high": func(m facts.Minute) bool { return m.Low > p.SetC+highBy },
+		"pit-low":  func(m facts.Minute) bool { return m.High < p.SetC-lowBy },
+		"pit-high": func(m facts.Minute) bool { return m.Low > p.SetC+highBy },
 	} {
 		if at, ok := since(is); ok {
-			return []Alarm{{ID: fmt.Sprint(kind, ":", p.Pit, ":", at.Unix()), Kind: kind, Pit: p.Pit, C: p.Air.C, SetC: p.SetC, Since: at}}
+			return []Alarm{
+				{ID: fmt.Sprint(kind, ":", p.Pit, ":", at.Unix()), Kind: kind, Pit: p.Pit, C: p.Air.C, SetC: p.SetC, Since: at},
+			}
 		}
 	}
 	return nil
@@ -121,7 +124,9 @@ func hungry(r cooking.Result, used map[int]bool) []Alarm {
 	fed := map[int]time.Time{}
 	for _, f := range r.Facts.Standing() {
 		pit, _ := f.Values["pit"].(float64)
-		if at, err := f.Time(r.Now.Location()); err == nil && f.Kind == facts.Done && (f.What == "fuel" || f.What == "wood") && at.After(fed[int(pit)]) {
+		if at, err := f.Time(r.Now.Location()); err == nil && f.Kind == facts.Done &&
+			(f.What == "fuel" || f.What == "wood") &&
+			at.After(fed[int(pit)]) {
 			fed[int(pit)] = at
 		}
 	}

@@ -77,7 +77,10 @@ func (p *Piece) catch(burn forecast.Burn) {
 	}
 	if !p.Advice.Done && p.Piece.Line.Meat.Value.Cut.DoneC() > tough {
 		wrapped := burn
-		wrapped.Wraps = append(slices.Clone(burn.Wraps[:len(h.Wraps)]), heat.Wrap{Kind: "foil", When: when.At(when.Cond{After: max(time.Minute, time.Duration(h.NowH*float64(time.Hour)))})})
+		wrapped.Wraps = append(
+			slices.Clone(burn.Wraps[:len(h.Wraps)]),
+			heat.Wrap{Kind: "foil", When: when.At(when.Cond{After: max(time.Minute, time.Duration(h.NowH*float64(time.Hour)))})},
+		)
 		add(Catch{ID: "wrap", Kind: "foil"}, wrapped)
 	}
 	if done := p.Seen.Fire.Done.High; !math.IsInf(done, 1) {
@@ -90,6 +93,9 @@ func (p *Piece) catch(burn forecast.Burn) {
 // setTo is burn with its pit set to another temperature from now on.
 func (p *Piece) setTo(burn forecast.Burn, c quantity.Celsius) forecast.Burn {
 	h := p.Piece.Happened
-	burn.Steps = append(slices.DeleteFunc(slices.Clone(burn.Steps), func(s heat.SetPoint) bool { return s.AtH > h.NowH }), heat.SetPoint{AtH: max(h.NowH, 0.01), SetC: float64(c)})
+	burn.Steps = append(
+		slices.DeleteFunc(slices.Clone(burn.Steps), func(s heat.SetPoint) bool { return s.AtH > h.NowH }),
+		heat.SetPoint{AtH: max(h.NowH, 0.01), SetC: float64(c)},
+	)
 	return burn
 }

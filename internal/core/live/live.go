@@ -178,7 +178,15 @@ func (p *Piece) advise(burn forecast.Burn) Advice {
 	w := burn.Wraps[next]
 	out.Kind, out.At, out.Waited = w.Kind, w.When, true
 	how := func(sign string) string { s, _ := h.Signs[sign].How(); return s }
-	now := when.Now{Hours: h.NowH, Wrapped: -1, Unwrapped: -1, Surface: how("surface") == "set" || how("bark") == "holds", Bark: how("bark") == "holds", Colour: slices.Contains(darkens, how("colour")), Soft: how("feel") == "soft"}
+	now := when.Now{
+		Hours:     h.NowH,
+		Wrapped:   -1,
+		Unwrapped: -1,
+		Surface:   how("surface") == "set" || how("bark") == "holds",
+		Bark:      how("bark") == "holds",
+		Colour:    slices.Contains(darkens, how("colour")),
+		Soft:      how("feel") == "soft",
+	}
 	if p.Core != nil {
 		now.CoreC = float64(p.Core.C)
 	}

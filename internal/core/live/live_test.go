@@ -42,7 +42,17 @@ func (p *pit) say(what string, h float64, values field.Values) {
 		piece = ""
 	}
 	at := p.on.Add(time.Duration(h * float64(time.Hour)))
-	p.all = append(p.all, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: piece, What: what, At: at.Format(time.RFC3339), Values: values})
+	p.all = append(
+		p.all,
+		facts.Fact{
+			ID:     uuid.NewString(),
+			Kind:   facts.Done,
+			Piece:  piece,
+			What:   what,
+			At:     at.Format(time.RFC3339),
+			Values: values,
+		},
+	)
 }
 
 func (p *pit) see(sign string, h float64, values field.Values) {
@@ -52,8 +62,12 @@ func (p *pit) see(sign string, h float64, values field.Values) {
 
 // read is a core and a pit each minute of some hours.
 func (p *pit) read(from, to float64, core func(h float64) float64, air float64) {
-	for at := p.on.Add(time.Duration(from * float64(time.Hour))); at.Before(p.on.Add(time.Duration(to * float64(time.Hour)))); at = at.Add(time.Minute) {
-		p.course.Add(facts.Reading{Probe: "core:a", At: at, C: quantity.Celsius(core(at.Sub(p.on).Hours()))}, facts.Reading{Probe: "pit:0", At: at, C: quantity.Celsius(air)})
+	hours := func(h float64) time.Time { return p.on.Add(time.Duration(h * float64(time.Hour))) }
+	for at := hours(from); at.Before(hours(to)); at = at.Add(time.Minute) {
+		p.course.Add(
+			facts.Reading{Probe: "core:a", At: at, C: quantity.Celsius(core(at.Sub(p.on).Hours()))},
+			facts.Reading{Probe: "pit:0", At: at, C: quantity.Celsius(air)},
+		)
 	}
 }
 
@@ -70,7 +84,13 @@ func (p *pit) at(h float64) (cooking.Result, []live.Piece) {
 	c := anycook.Supper(one)
 	c.Zone, c.ServeAt = "UTC", p.on.Add(p.serve).Format("2006-01-02T15:04")
 	now := p.on.Add(time.Duration(h * float64(time.Hour)))
-	r, err := cooking.Work(p.t.Context(), order.Parse(c, kitchen.Kitchen{}), p.all, kitchen.Kitchen{}, cooking.Clock{Now: now, Recorded: c.ServeAt, Read: p.course.Readings()})
+	r, err := cooking.Work(
+		p.t.Context(),
+		order.Parse(c, kitchen.Kitchen{}),
+		p.all,
+		kitchen.Kitchen{},
+		cooking.Clock{Now: now, Recorded: c.ServeAt, Read: p.course.Readings()},
+	)
 	require.NoError(p.t, err)
 	require.Empty(p.t, r.Mistakes)
 	out, err := live.Of(p.t.Context(), r, p.course)
@@ -145,7 +165,13 @@ func TestCatchingUp(t *testing.T) {
 	p.say("wrap", 5, field.Values{"kind": "foil"})
 	_, pieces = p.at(5.1)
 	assert.False(t, slices.ContainsFunc(pieces[0].Catch, func(c live.Catch) bool { return c.ID == "wrap" }))
-	assert.True(t, slices.ContainsFunc(pieces[0].Catch, func(c live.Catch) bool { return c.ID == "later" && c.Chance >= 0.8 && c.Serve.After(p.on.Add(p.serve)) }))
+	assert.True(
+		t,
+		slices.ContainsFunc(
+			pieces[0].Catch,
+			func(c live.Catch) bool { return c.ID == "later" && c.Chance >= 0.8 && c.Serve.After(p.on.Add(p.serve)) },
+		),
+	)
 	early := lit(t, 26*time.Hour)
 	early.read(0, 3, rising, 121)
 	_, pieces = early.at(2.98)
@@ -203,7 +229,9 @@ func TestDoneByPlacesAndByFeel(t *testing.T) {
 		p := lit(t, 14*time.Hour)
 		p.say("wrap", 6, field.Values{"kind": "foil"})
 		p.read(0, 9, func(h float64) float64 { return 5 + (c.thick-5)*h/9 }, 119)
-		p.course.Add(facts.Reading{Probe: "core:a:blade", At: p.on.Add(8*time.Hour + 58*time.Minute), C: quantity.Celsius(c.thin)})
+		p.course.Add(
+			facts.Reading{Probe: "core:a:blade", At: p.on.Add(8*time.Hour + 58*time.Minute), C: quantity.Celsius(c.thin)},
+		)
 		for place, how := range c.felt {
 			feel(p, 8.97, place, how)
 		}

@@ -57,11 +57,20 @@ func (p *Piece) minutes(course facts.Course, until time.Time, probe0 quantity.Ce
 const longGap = time.Hour
 
 // logged is what is on record of a piece that went on. Where a core is said to have been somewhere
-// for some time, that is between readings that were there.
+// for some time, that is between readings that were there. It has many branches because each figure of
+// caution.Logged is filled by a condition of its own.
+//
+//gocyclo:ignore
 func (p *Piece) logged(course facts.Course, r cooking.Result) caution.Logged {
 	h, meat := p.Piece.Happened, p.Piece.Line.Meat.Value
 	_, injected := method.Find(p.Piece.Line.Sound(), method.Inject)
-	out := caution.Logged{Cut: meat.Cut, Injected: injected, Opened: p.Piece.Line.Answers.Value.Chose("opened"), Off: !h.Off.IsZero(), Served: !h.Last["slice"].IsZero()}
+	out := caution.Logged{
+		Cut:      meat.Cut,
+		Injected: injected,
+		Opened:   p.Piece.Line.Answers.Value.Chose("opened"),
+		Off:      !h.Off.IsZero(),
+		Served:   !h.Last["slice"].IsZero(),
+	}
 	chilled := p.Piece.Clock != nil && !p.Piece.Clock.Times.Reheat.IsZero()
 	until := r.Now
 	if out.Served {

@@ -1,7 +1,8 @@
 // Package meal is a later meal from what was kept of a cook-out: what is warmed again, when, and how
 // many it feeds.
 //
-//	p := meal.Work(meal.Meal{ServeAt: "2026-11-30T19:00", Zone: "Europe/Dublin", Items: []meal.Item{{Form: "pulled", Weight: "1.2 kg"}}}, nil, now)
+//	lamb := []meal.Item{{Form: "pulled", Weight: "1.2 kg"}}
+//	p := meal.Work(meal.Meal{ServeAt: "2026-11-30T19:00", Zone: "Europe/Dublin", Items: lamb}, nil, now)
 //	p.Items[0].In      // into the oven by then
 //	p.Items[0].Feeds   // 6 plates
 package meal
@@ -56,7 +57,8 @@ func init() {
 	}
 	for _, r := range table.Read(data, "forms.csv") {
 		Forms = append(Forms, KeptForm{
-			r["id"], r["name"], r.Num("deep_mm"), r["how"], r.Num("shape"), r.Num("gives"), r.Num("tray_kg_l"), time.Duration(r.Num("finish_min")) * time.Minute,
+			r["id"], r["name"], r.Num("deep_mm"), r["how"], r.Num("shape"), r.Num("gives"), r.Num("tray_kg_l"),
+			time.Duration(r.Num("finish_min")) * time.Minute,
 		})
 	}
 }
@@ -244,7 +246,8 @@ func (m Meal) setting() (serve time.Time, zone *time.Location, ovenC float64, fi
 		wrong.Add("/zone", "cook.zone", "typed", fmt.Sprintf("%.40s", m.Zone))
 	}
 	if m.ServeAt != "" {
-		if serve, err = time.ParseInLocation(TimeLayout, m.ServeAt, zone); err != nil || serve.Year() < 2000 || serve.Year() > 2100 {
+		if serve, err = time.ParseInLocation(TimeLayout, m.ServeAt, zone); err != nil || serve.Year() < 2000 ||
+			serve.Year() > 2100 {
 			serve = time.Time{}
 			wrong.Add("/serve_at", "time.unreadable")
 		}

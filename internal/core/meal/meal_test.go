@@ -29,7 +29,16 @@ func work(t *testing.T, m Meal, kept map[string]Kept) Plan {
 // Everything is hot when it is served, in order: in, looked at, out and on the table; what takes
 // longest goes in first, and the oven is hot by then.
 func TestItIsHotInTime(t *testing.T) {
-	p := work(t, supper(Item{Form: "pulled", Weight: "3 kg"}, Item{Form: "racks", Weight: "2 kg"}, Item{Form: "sliced", Weight: "500 g", Dish: "salad"}, Item{Form: "pieces", Weight: "1 kg", Kept: "freezer"}), nil)
+	p := work(
+		t,
+		supper(
+			Item{Form: "pulled", Weight: "3 kg"},
+			Item{Form: "racks", Weight: "2 kg"},
+			Item{Form: "sliced", Weight: "500 g", Dish: "salad"},
+			Item{Form: "pieces", Weight: "1 kg", Kept: "freezer"},
+		),
+		nil,
+	)
 	at := map[string]time.Time{}
 	for i, task := range p.Tasks {
 		at[fmt.Sprint(task.Stage, task.Item)] = task.At
@@ -70,7 +79,14 @@ func TestItIsHotInTime(t *testing.T) {
 // after another.
 func TestPortions(t *testing.T) {
 	p := work(t, supper(
-		Item{Weight: "1 kg"}, Item{For: "10", Dish: "soup"}, Item{For: "10", Weight: "1 kg"}, Item{Each: "100 g", Weight: "1 kg", Dish: "roll"}, Item{}, Item{Weight: "1 kg"},
+		Item{
+			Weight: "1 kg",
+		},
+		Item{For: "10", Dish: "soup"},
+		Item{For: "10", Weight: "1 kg"},
+		Item{Each: "100 g", Weight: "1 kg", Dish: "roll"},
+		Item{},
+		Item{Weight: "1 kg"},
 	), map[string]Kept{"4": {KG: 2, ElsewhereKG: 0.5}, "5": {KG: 1.2, ElsewhereKG: 0.5}})
 	feeds := []int{}
 	for _, one := range p.Items {
@@ -116,10 +132,17 @@ func TestWhatWasKeptBadly(t *testing.T) {
 // Each mistake is at its field, and the rest is worked out.
 func TestMistakesAreAtTheirFields(t *testing.T) {
 	for pointer, change := range map[string]func(m *Meal){
-		"/serve_at": func(m *Meal) { m.ServeAt = "soon" }, "/zone": func(m *Meal) { m.Zone = "Local" }, "/heater": func(m *Meal) { m.Heater = "sun" }, "/set": func(m *Meal) { m.Set = "70 °C" },
-		"/fits": func(m *Meal) { m.Fits = "-1" }, "/name": func(m *Meal) { m.Name = " " }, "/items/0/form": func(m *Meal) { m.Items[0].Form = "minced" }, "/items/0/dish": func(m *Meal) { m.Items[0].Dish = "ice" },
-		"/items/0/weight": func(m *Meal) { m.Items[0].Weight = "" }, "/items/0/deep": func(m *Meal) { m.Items[0].Deep = "1 m" }, "/items/0/each": func(m *Meal) { m.Items[0].Each = "1 g" },
-		"/items/0/for": func(m *Meal) { m.Items[0].For = "few" }, "/items/0/kept": func(m *Meal) { m.Items[0].Kept = "cellar" }, "/items/0/cooked": func(m *Meal) { m.Items[0].Cooked = "Friday" },
+		"/serve_at": func(m *Meal) { m.ServeAt = "soon" }, "/zone": func(m *Meal) { m.Zone = "Local" },
+		"/heater": func(m *Meal) { m.Heater = "sun" }, "/set": func(m *Meal) { m.Set = "70 °C" },
+		"/fits": func(m *Meal) { m.Fits = "-1" }, "/name": func(m *Meal) { m.Name = " " },
+		"/items/0/form":   func(m *Meal) { m.Items[0].Form = "minced" },
+		"/items/0/dish":   func(m *Meal) { m.Items[0].Dish = "ice" },
+		"/items/0/weight": func(m *Meal) { m.Items[0].Weight = "" },
+		"/items/0/deep":   func(m *Meal) { m.Items[0].Deep = "1 m" },
+		"/items/0/each":   func(m *Meal) { m.Items[0].Each = "1 g" },
+		"/items/0/for":    func(m *Meal) { m.Items[0].For = "few" },
+		"/items/0/kept":   func(m *Meal) { m.Items[0].Kept = "cellar" },
+		"/items/0/cooked": func(m *Meal) { m.Items[0].Cooked = "Friday" },
 		"/items": func(m *Meal) {
 			for range MaxItems {
 				m.Items = append(m.Items, m.Items[0])
@@ -141,7 +164,10 @@ func FuzzMeal(f *testing.F) {
 	f.Add("1.2 kg", "4 cm", "6", "90 g", "150 °C", "2026-11-30T19:00", "2026-11-28", "2")
 	f.Add("-1 kg", "0 mm", "1e9", "NaN", "302 °F", "2026-13-30T19:00", "x", "0")
 	f.Fuzz(func(t *testing.T, weight, deep, many, each, set, serve, cooked, fits string) {
-		m := supper(Item{Weight: weight, Deep: deep, For: many, Each: each, Cooked: cooked}, Item{Form: "whole", Weight: weight, Deep: deep, Kept: "freezer", Dish: "pie"})
+		m := supper(
+			Item{Weight: weight, Deep: deep, For: many, Each: each, Cooked: cooked},
+			Item{Form: "whole", Weight: weight, Deep: deep, Kept: "freezer", Dish: "pie"},
+		)
 		m.Set, m.ServeAt, m.Fits = set, serve, fits
 		for _, one := range Work(m, nil, now).Items {
 			assert.True(t, one.Takes.Low >= 0 && one.Takes.Low <= one.Takes.High && one.Takes.High < 48*time.Hour, "%+v", one)
@@ -161,7 +187,11 @@ func BenchmarkWork(b *testing.B) {
 }
 
 func ExampleWork() {
-	p := Work(Meal{Name: "Monday", ServeAt: "2026-11-30T19:00", Zone: "UTC", Items: []Item{{Form: "pulled", Weight: "1.2 kg"}}}, nil, now)
+	p := Work(
+		Meal{Name: "Monday", ServeAt: "2026-11-30T19:00", Zone: "UTC", Items: []Item{{Form: "pulled", Weight: "1.2 kg"}}},
+		nil,
+		now,
+	)
 	fmt.Println(p.Items[0].In.Format("15:04"), p.Items[0].Feeds, leftover.WarmC)
 	// Output: 17:40 6 74
 }

@@ -185,7 +185,8 @@ func (p *Plan) judge(n int, one Warmed, r read, of Kept) {
 		}
 	}
 	eaten := p.Serve
-	if !one.UseBy.IsZero() && !eaten.IsZero() && eaten.After(one.UseBy) && eaten.Format(time.DateOnly) != one.UseBy.Format(time.DateOnly) {
+	if !one.UseBy.IsZero() && !eaten.IsZero() && eaten.After(one.UseBy) &&
+		eaten.Format(time.DateOnly) != one.UseBy.Format(time.DateOnly) {
 		p.found(n, "reheat-too-old", caution.Stop, "last", one.UseBy.Format("Monday 2 January"))
 	}
 	if r.cooked.IsZero() && !r.frozen {
@@ -194,7 +195,10 @@ func (p *Plan) judge(n int, one Warmed, r read, of Kept) {
 }
 
 func (p *Plan) found(item int, id string, how caution.Severity, pairs ...any) {
-	p.Found = append(p.Found, Found{item, caution.Finding{ID: id, Severity: how, Stage: "rest", Values: field.Because(id, pairs...).Values}})
+	p.Found = append(
+		p.Found,
+		Found{item, caution.Finding{ID: id, Severity: how, Stage: "rest", Values: field.Because(id, pairs...).Values}},
+	)
 }
 
 // lay counts back from the table: what takes longest goes in first, and what is done early stays

@@ -32,7 +32,8 @@ func (r reader) salting(p cook.Piece, mix formula.Mix, sound bool) (out Part[Sal
 		errs.Add(at+"/mode", "choice.unknown", "choices", []string{"target", "coat", "amount"})
 	}
 	var err error
-	if s.Target, err = quantity.ParsePercent(or(t.Target, cook.UsualTarget)); !errs.Take(at+"/target", err) && (s.Target <= 0 || s.Target > 5) {
+	if s.Target, err = quantity.ParsePercent(or(t.Target, cook.UsualTarget)); !errs.Take(at+"/target", err) &&
+		(s.Target <= 0 || s.Target > 5) {
 		errs.Add(at+"/target", "season.target")
 	}
 	var ok bool
@@ -60,7 +61,10 @@ func free(p cook.Piece) (dose.ID, bool) {
 	n, err := strconv.Atoi(tail)
 	isLayer = isLayer && err == nil && n >= 0 && n < maxLayers
 	switch {
-	case id == rub, id == dose.Bath{}.ID() && p.Bath != nil, id == dose.Injection{}.ID() && p.Inject != nil, isLayer && n < len(p.Layers):
+	case id == rub,
+		id == dose.Bath{}.ID() && p.Bath != nil,
+		id == dose.Injection{}.ID() && p.Inject != nil,
+		isLayer && n < len(p.Layers):
 		return id, true
 	case id == dose.Bath{}.ID(), id == dose.Injection{}.ID(), isLayer:
 		return rub, true
@@ -143,10 +147,12 @@ func (r reader) bath(t cook.Bath, meat Part[Meat]) (out Part[method.Move]) {
 	b.Strength = percent(errs, at+"/strength", t.Strength, cook.UsualStrength, 0.5, dose.MaxStrength)
 	b.Target = percent(errs, at+"/target", t.Target, cook.UsualBathTarget, 0.1, 3)
 	var err error
-	if b.Lasts, err = quantity.ParseDuration(or(t.For, cook.UsualBathTime)); !errs.Take(at+"/for", err) && (b.Lasts < 10*time.Minute || b.Lasts > 5*24*time.Hour) {
+	if b.Lasts, err = quantity.ParseDuration(or(t.For, cook.UsualBathTime)); !errs.Take(at+"/for", err) &&
+		(b.Lasts < 10*time.Minute || b.Lasts > 5*24*time.Hour) {
 		errs.Add(at+"/for", "duration.range", "low", 10*time.Minute, "high", 5*24*time.Hour)
 	}
-	if b.Hot, err = quantity.ParseTemperatureWithin(or(t.Hot, cook.UsualHot), 10, 100); !errs.Take(at+"/hot", err) && (b.Hot < 10 || b.Hot > 100) {
+	if b.Hot, err = quantity.ParseTemperatureWithin(or(t.Hot, cook.UsualHot), 10, 100); !errs.Take(at+"/hot", err) &&
+		(b.Hot < 10 || b.Hot > 100) {
 		errs.Add(at+"/hot", "temperature.range", "low", quantity.Celsius(10), "high", quantity.Celsius(100))
 	}
 	volume := func(pointer, typed string) quantity.Volume {
@@ -211,7 +217,12 @@ func (r reader) injection(t cook.Injection) (out Part[method.Move]) {
 	errs := &out.Wrong
 	mix, wrong := r.blend(t.Formula)
 	errs.Put(at+"/formula", wrong)
-	in := dose.Injection{Formula: t.Formula, Mix: mix, Pump: percent(errs, at+"/pump", t.Pump, cook.UsualPump, 0.5, dose.MaxPump), Avoid: t.Avoid}
+	in := dose.Injection{
+		Formula: t.Formula,
+		Mix:     mix,
+		Pump:    percent(errs, at+"/pump", t.Pump, cook.UsualPump, 0.5, dose.MaxPump),
+		Avoid:   t.Avoid,
+	}
 	if strings.TrimSpace(t.Amount) != "" && len(wrong) == 0 {
 		var err error
 		in.Said, err = r.said().Amount(t.Amount, said.Batch{Formula: t.Formula, Mix: mix}, false)
@@ -227,7 +238,10 @@ func (r reader) injection(t cook.Injection) (out Part[method.Move]) {
 	in.Spacing = length(at+"/spacing", t.Spacing, cook.UsualSpacing, 10*quantity.MM, 80*quantity.MM)
 	in.Bore = length(at+"/bore", t.Bore, cook.UsualBore, 0.5*quantity.MM, 6*quantity.MM)
 	var err error
-	if in.Syringe, err = quantity.ParseVolume(or(t.Syringe, cook.UsualSyringe), r.spoons); !errs.Take(at+"/syringe", err) &&
+	if in.Syringe, err = quantity.ParseVolume(or(t.Syringe, cook.UsualSyringe), r.spoons); !errs.Take(
+		at+"/syringe",
+		err,
+	) &&
 		(in.Syringe < 5*quantity.Millilitre || in.Syringe > quantity.Litre) {
 		errs.Add(at+"/syringe", "volume.range", "low", 5*quantity.Millilitre, "high", quantity.Litre)
 	}
@@ -266,7 +280,8 @@ func (r reader) layer(t cook.Layer, i int, solved bool, meat Part[Meat]) (out Pa
 	var err error
 	if c, ok := formula.FindCoat(strings.ToLower(strings.TrimSpace(t.Amount))); ok {
 		l.CoatML = c.MLPerDM2
-	} else if l.Said, err = r.said().Amount(t.Amount, said.Batch{Formula: t.Formula, Mix: mix}, true); quantity.Asks(err, "missing") || quantity.Asks(err, "unreadable") {
+	} else if l.Said, err = r.said().Amount(t.Amount, said.Batch{Formula: t.Formula, Mix: mix}, true); quantity.Asks(err,
+		"missing") || quantity.Asks(err, "unreadable") {
 		err = field.Because("layer.amount")
 	}
 	if !errs.Take(at+"/amount", err) && meat.OK() {

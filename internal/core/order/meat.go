@@ -115,7 +115,8 @@ func (r reader) unlike(p cook.Piece, m *Meat, errs *field.Errors) {
 		m.Each = append(m.Each, shape(m.Cut, each.Green.Mid, one.Thickness, at, errs))
 		sum.Bought += each.Bought
 		bought = bought && each.Bought > 0
-		sum.Green.Low, sum.Green.Mid, sum.Green.High = sum.Green.Low+each.Green.Low, sum.Green.Mid+each.Green.Mid, sum.Green.High+each.Green.High
+		sum.Green.Low, sum.Green.Mid, sum.Green.High = sum.Green.Low+each.Green.Low, sum.Green.Mid+each.Green.Mid,
+			sum.Green.High+each.Green.High
 		sum.Weighed = sum.Weighed && each.Weighed
 	}
 	n := quantity.Mass(len(p.Each))

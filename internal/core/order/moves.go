@@ -83,7 +83,8 @@ func (r reader) wait(t cook.Wait) (out Part[method.Move]) {
 		return out
 	}
 	var err error
-	if out.Value.Lasts, err = quantity.ParseDuration(or(t.For, usual)); !out.Wrong.Take(r.at+"/wait/for", err) && out.Value.Lasts > 10*24*time.Hour {
+	if out.Value.Lasts, err = quantity.ParseDuration(or(t.For, usual)); !out.Wrong.Take(r.at+"/wait/for", err) &&
+		out.Value.Lasts > 10*24*time.Hour {
 		out.Wrong.Add(r.at+"/wait/for", "wait.too-long")
 	}
 	return out
@@ -128,7 +129,9 @@ func (r reader) fire(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line)
 	}
 
 	off := Part[method.Move]{Value: method.Move{Kind: method.Off}}
-	off.Value.At.From = when.At(when.Cond{CoreC: temperature(&off.Wrong, at+"/done", f.Done, quantity.Celsius(c.DoneC()), lowCore, highCore)})
+	off.Value.At.From = when.At(
+		when.Cond{CoreC: temperature(&off.Wrong, at+"/done", f.Done, quantity.Celsius(c.DoneC()), lowCore, highCore)},
+	)
 	if own, ok := l.Whens["off"]; ok {
 		off.Value.At = own
 	}
@@ -139,7 +142,10 @@ func (r reader) fire(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line)
 		out = append(out, Part[method.Move]{Value: method.Move{Kind: method.Spritz, At: every}})
 	}
 	if wrap := answers.Chose("wrap"); wrap != "none" && wrap != "" {
-		out = append(out, Part[method.Move]{Value: method.Move{Kind: method.Wrap, At: when.Every{From: l.wraps(answers)}, With: wrap}})
+		out = append(
+			out,
+			Part[method.Move]{Value: method.Move{Kind: method.Wrap, At: when.Every{From: l.wraps(answers)}, With: wrap}},
+		)
 	}
 	return append(out, off, rest, Part[method.Move]{Value: method.Move{Kind: method.Slice, With: answers.Chose("slice")}})
 }
@@ -149,7 +155,11 @@ func (r reader) rest(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line)
 	rest.Value = method.Move{Kind: method.Rest, With: answers.Chose("rest")}
 	at := r.at + "/fire"
 	var err error
-	if l.Rests, err = said.ParseRests(or(p.Fire.Rest, quantity.Number(c.RestMin)+" min")); !rest.Wrong.Take(at+"/rest", r.withWrap(err)) && l.Rests.All > 24*time.Hour {
+	if l.Rests, err = said.ParseRests(or(p.Fire.Rest, quantity.Number(c.RestMin)+" min")); !rest.Wrong.Take(
+		at+"/rest",
+		r.withWrap(err),
+	) &&
+		l.Rests.All > 24*time.Hour {
 		rest.Wrong.Add(at+"/rest", "duration.most", "most", 24*time.Hour)
 	}
 	rest.Value.Lasts = l.Rests.All
@@ -169,7 +179,14 @@ func (r reader) rest(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line)
 }
 
 // wrapWords are what a wrap is called among the words of a time: "1 h in foil".
-var wrapWords = map[string]string{"foil": "foil", "paper": "paper", "butcher": "paper", "pan": "pan", "tray": "pan", "boat": "boat"}
+var wrapWords = map[string]string{
+	"foil":    "foil",
+	"paper":   "paper",
+	"butcher": "paper",
+	"pan":     "pan",
+	"tray":    "pan",
+	"boat":    "boat",
+}
 
 // withWrap adds to a time with more words than a time the wrap that they name, and where
 // that is chosen.

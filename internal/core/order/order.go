@@ -85,9 +85,10 @@ type Setting struct {
 // Line is a piece of the page understood: the meat, how it is salted, and the moves
 // that are made on it.
 type Line struct {
-	Key     string
-	Typed   cook.Piece
-	Draws   string // names its draw of a forecast: its key or, of one that came without, its cut, which typing does not change
+	Key   string
+	Typed cook.Piece
+	// names its draw of a forecast: its key or, of one that came without, its cut, which typing does not change
+	Draws   string
 	Meat    Part[Meat]
 	Salting Part[Salting]
 	Answers Part[decision.Answers]
@@ -159,8 +160,9 @@ func (m Meat) Volume() quantity.Volume {
 // Target is m as sources see it, in that fridge.
 func (m Meat) Target(fridge quantity.Celsius) dose.Target {
 	return dose.Target{
-		Meat: m.Salt(), Count: m.Count, Area: m.Area(), Volume: m.Volume(), Length: m.Geometry.Length, Width: m.Geometry.Width,
-		Path: m.Geometry.Path(m.Cut.Sealed == "skin" && !m.Skinned), Density: m.Cut.Density(), Fridge: fridge,
+		Meat: m.Salt(), Count: m.Count, Area: m.Area(), Volume: m.Volume(), Length: m.Geometry.Length,
+		Width: m.Geometry.Width,
+		Path:  m.Geometry.Path(m.Cut.Sealed == "skin" && !m.Skinned), Density: m.Cut.Density(), Fridge: fridge,
 	}
 }
 
@@ -177,7 +179,10 @@ func (l Line) Sound() []method.Move {
 
 // Good reports whether no move of these kinds has a mistake.
 func (l Line) Good(kinds ...method.Kind) bool {
-	return !slices.ContainsFunc(l.Moves, func(m Part[method.Move]) bool { return !m.OK() && slices.Contains(kinds, m.Value.Kind) })
+	return !slices.ContainsFunc(
+		l.Moves,
+		func(m Part[method.Move]) bool { return !m.OK() && slices.Contains(kinds, m.Value.Kind) },
+	)
 }
 
 // GoodDoses reports whether no move that brings something has a mistake.
@@ -196,7 +201,8 @@ func (l Line) GoodRub() bool {
 // Wrong are all mistakes of the page, in the order of the page.
 func (o Order) Wrong() field.Errors {
 	out := field.Errors{}
-	for _, one := range []field.Errors{o.Name.Wrong, o.People.Wrong, o.Base.Wrong, o.Serving.Wrong, o.Setting.Wrong, o.Sets.Wrong, o.Probe.Wrong, o.Wishes.Wrong, o.Extra} {
+	for _, one := range []field.Errors{o.Name.Wrong, o.People.Wrong, o.Base.Wrong, o.Serving.Wrong, o.Setting.Wrong,
+		o.Sets.Wrong, o.Probe.Wrong, o.Wishes.Wrong, o.Extra} {
 		out = append(out, one...)
 	}
 	for _, l := range o.Lines {

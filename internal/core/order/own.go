@@ -49,7 +49,10 @@ func (r reader) whens(p cook.Piece, said decision.Answers) (map[string]when.Ever
 			errs.Add(at, "move.twice")
 		case !r.can(p, said, e):
 			errs.Add(at, "move.nothing-wrapped")
-		case key == "off" && e.From.Some(func(c when.Cond) bool { return c.Of == "off" || c.Of == "slice" || c.Of == "serve" }):
+		case key == "off" && e.From.Some(func(c when.Cond) bool {
+			return c.Of == "off" || c.Of == "slice" ||
+				c.Of == "serve"
+		}):
 			errs.Add(at, "move.itself")
 		default:
 			out[key] = e
@@ -65,7 +68,8 @@ func (r reader) can(p cook.Piece, answers decision.Answers, e when.Every) bool {
 	if !e.From.Some(ofWrap) && !e.Until.Some(ofWrap) {
 		return true
 	}
-	return answers.Chose("wrap") != "none" || slices.ContainsFunc(p.Moves, func(m cook.Move) bool { return m.What == string(method.Wrap) })
+	return answers.Chose("wrap") != "none" ||
+		slices.ContainsFunc(p.Moves, func(m cook.Move) bool { return m.What == string(method.Wrap) })
 }
 
 // own reads the moves of the cook's own.
@@ -109,7 +113,8 @@ func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bo
 		return out
 	}
 	var err error
-	if out.Value.At, err = when.ParseEvery(m.When); !out.Wrong.Take(at+"/when", err) && !r.can(p, l.Answers.Value, out.Value.At) {
+	if out.Value.At, err = when.ParseEvery(m.When); !out.Wrong.Take(at+"/when", err) &&
+		!r.can(p, l.Answers.Value, out.Value.At) {
 		out.Wrong.Add(at+"/when", "move.nothing-wrapped")
 	}
 	switch {
@@ -132,7 +137,8 @@ func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bo
 
 // ownDoses are the kinds of layer that moves bring.
 var ownDoses = map[method.Kind]string{
-	method.Dust: "dusting", method.Spritz: "spritz", method.Baste: "spritz", method.Mop: "spritz", method.Wrap: "wrap", method.Glaze: "glaze", method.Finish: "finish",
+	method.Dust: "dusting", method.Spritz: "spritz", method.Baste: "spritz", method.Mop: "spritz", method.Wrap: "wrap",
+	method.Glaze: "glaze", method.Finish: "finish",
 }
 
 // ownDose reads what a move of the cook's own brings.
@@ -148,7 +154,11 @@ func (r reader) ownDose(m cook.Move, at string, l Line, out *Part[method.Move]) 
 	}
 	layer := dose.Layer{At: dose.ID("move-" + or(out.Value.Key, "0")), Kind: kind, Formula: *m.Formula, Mix: mix}
 	var err error
-	if layer.Said, err = r.said().Amount(m.Amount, said.Batch{Formula: *m.Formula, Mix: mix}, false); quantity.Asks(err, "missing") || quantity.Asks(err, "unreadable") {
+	if layer.Said, err = r.said().Amount(m.Amount, said.Batch{Formula: *m.Formula, Mix: mix}, false); quantity.Asks(
+		err,
+		"missing",
+	) ||
+		quantity.Asks(err, "unreadable") {
 		err = field.Because("layer.amount")
 	}
 	if !out.Wrong.Take(at+"/amount", err) && l.Meat.OK() {

@@ -34,19 +34,23 @@ func TestMovesOfTheCooksOwn(t *testing.T) {
 		do    func(c *cook.Cook, p *cook.Piece)
 		wrong []string
 	}{
-		"a rhythm":                {move(cook.Move{What: "baste", When: "every 1 h from bark set until the wrap"}), nil},
-		"a dose":                  {move(cook.Move{What: "mop", When: "after 3 h", Formula: &juice, Amount: "60 mL"}), nil},
-		"turned once":             {move(cook.Move{What: "turn", When: "60 °C"}), nil},
-		"in words":                {move(cook.Move{What: "other", When: "2 h before serving", With: "lay the table"}), nil},
-		"a second wrap":           {move(cook.Move{What: "wrap", When: "85 °C", With: "foil"}), nil},
-		"unwrapped":               {move(cook.Move{What: "unwrap", When: "88 °C"}), nil},
-		"no such move":            {move(cook.Move{What: "juggle", When: "after 3 h"}), []string{"/pieces/0/moves/0/what"}},
-		"no moment":               {move(cook.Move{What: "turn"}), []string{"/pieces/0/moves/0/when"}},
-		"no words":                {move(cook.Move{What: "other", When: "after 3 h"}), []string{"/pieces/0/moves/0/with"}},
-		"no such wrap":            {move(cook.Move{What: "wrap", When: "85 °C", With: "silk"}), []string{"/pieces/0/moves/0/with"}},
-		"wrapped again and again": {move(cook.Move{What: "wrap", When: "every 1 h", With: "foil"}), []string{"/pieces/0/moves/0/when"}},
-		"no amount":               {move(cook.Move{What: "baste", When: "after 3 h", Formula: &juice}), []string{"/pieces/0/moves/0/amount"}},
-		"a dose of nothing":       {move(cook.Move{What: "turn", When: "after 3 h", Formula: &juice, Amount: "60 mL"}), []string{"/pieces/0/moves/0/formula"}},
+		"a rhythm":      {move(cook.Move{What: "baste", When: "every 1 h from bark set until the wrap"}), nil},
+		"a dose":        {move(cook.Move{What: "mop", When: "after 3 h", Formula: &juice, Amount: "60 mL"}), nil},
+		"turned once":   {move(cook.Move{What: "turn", When: "60 °C"}), nil},
+		"in words":      {move(cook.Move{What: "other", When: "2 h before serving", With: "lay the table"}), nil},
+		"a second wrap": {move(cook.Move{What: "wrap", When: "85 °C", With: "foil"}), nil},
+		"unwrapped":     {move(cook.Move{What: "unwrap", When: "88 °C"}), nil},
+		"no such move":  {move(cook.Move{What: "juggle", When: "after 3 h"}), []string{"/pieces/0/moves/0/what"}},
+		"no moment":     {move(cook.Move{What: "turn"}), []string{"/pieces/0/moves/0/when"}},
+		"no words":      {move(cook.Move{What: "other", When: "after 3 h"}), []string{"/pieces/0/moves/0/with"}},
+		"no such wrap": {move(cook.Move{What: "wrap", When: "85 °C", With: "silk"}),
+			[]string{"/pieces/0/moves/0/with"}},
+		"wrapped again and again": {move(cook.Move{What: "wrap", When: "every 1 h", With: "foil"}),
+			[]string{"/pieces/0/moves/0/when"}},
+		"no amount": {move(cook.Move{What: "baste", When: "after 3 h", Formula: &juice}),
+			[]string{"/pieces/0/moves/0/amount"}},
+		"a dose of nothing": {move(cook.Move{What: "turn", When: "after 3 h", Formula: &juice, Amount: "60 mL"}),
+			[]string{"/pieces/0/moves/0/formula"}},
 		"bare, and unwrapped": {func(_ *cook.Cook, p *cook.Piece) {
 			p.Choices = map[string]string{"wrap": "none"}
 			p.Moves = []cook.Move{{What: "unwrap", When: "88 °C"}, {What: "turn", When: "1 h after the wrap"}}
@@ -55,13 +59,15 @@ func TestMovesOfTheCooksOwn(t *testing.T) {
 			p.Choices, p.When = map[string]string{"wrap": "none"}, map[string]string{"wrap": "71 °C or 8 h"}
 		}, []string{"/pieces/0/when/wrap"}},
 		"said twice": {func(_ *cook.Cook, p *cook.Piece) {
-			p.Choices, p.When = map[string]string{"wrap": "foil", "wrap-at": "66", "spritz": "45"}, map[string]string{"wrap": "71 °C", "spritz": "every 1 h", "off": "95 °C"}
+			p.Choices, p.When = map[string]string{"wrap": "foil", "wrap-at": "66", "spritz": "45"},
+				map[string]string{"wrap": "71 °C", "spritz": "every 1 h", "off": "95 °C"}
 			p.Fire.Done = "93 °C"
 		}, []string{"/pieces/0/when/off", "/pieces/0/when/spritz", "/pieces/0/when/wrap"}},
 		"two rests": {func(_ *cook.Cook, p *cook.Piece) {
 			p.Fire.Rest = "10 min vented, 30 min counter, 3 h cooler, 40 min travel"
 		}, nil},
-		"a rest somewhere": {func(_ *cook.Cook, p *cook.Piece) { p.Fire.Rest = "30 min counter, 2 h nowhere" }, []string{"/pieces/0/fire/rest"}},
+		"a rest somewhere": {func(_ *cook.Cook, p *cook.Piece) { p.Fire.Rest = "30 min counter, 2 h nowhere" },
+			[]string{"/pieces/0/fire/rest"}},
 		"a rest twice": {func(_ *cook.Cook, p *cook.Piece) {
 			p.Fire.Rest, p.Choices["rest"] = "30 min counter, 3 h cooler", "holder"
 		}, []string{"/pieces/0/fire/rest"}},
@@ -93,7 +99,11 @@ func TestAMethodIsReadWhole(t *testing.T) {
 	juice := anycook.Bottle("juice", "apple-juice")
 	o := order.Parse(shoulder(func(c *cook.Cook, p *cook.Piece) {
 		c.Pits = []cook.Pit{{Name: "one", Kind: "pellet", Sets: "107 °C from 23:00, 135 °C once wrapped"}}
-		p.When = map[string]string{"wrap": "71 °C or colour", "off": "95 °C and soft", "spritz": "every 45 min from bark set until the wrap"}
+		p.When = map[string]string{
+			"wrap":   "71 °C or colour",
+			"off":    "95 °C and soft",
+			"spritz": "every 45 min from bark set until the wrap",
+		}
 		p.Moves = []cook.Move{{Key: "m", What: "mop", When: "after 3 h", Formula: &juice, Amount: "60 mL"}}
 		p.Fire.Rest = "10 min vented, 30 min counter, 3 h cooler, 40 min travel"
 	}), kitchen.Kitchen{})
@@ -113,6 +123,10 @@ func TestAMethodIsReadWhole(t *testing.T) {
 	assert.Equal(t, 10*time.Minute, l.Rests.Vent)
 	assert.Equal(t, 40*time.Minute, l.Rests.Travel)
 	assert.Len(t, l.Rests.First, 1)
-	assert.Equal(t, []when.Set{{C: 107, At: when.Cond{Clock: "23:00"}}, {C: 135, At: when.Cond{Of: "wrap"}}}, o.Sets.Value[0])
+	assert.Equal(
+		t,
+		[]when.Set{{C: 107, At: when.Cond{Clock: "23:00"}}, {C: 135, At: when.Cond{Of: "wrap"}}},
+		o.Sets.Value[0],
+	)
 	assert.EqualValues(t, 107, of(method.On).Set)
 }

@@ -34,7 +34,8 @@ func ParseAfter(before Order, c cook.Cook, k kitchen.Kitchen) Order {
 	c = cook.Keyed(c)
 	o := Order{
 		stand: k.Stand, Learnt: k.Learnt,
-		Cook: c, Name: parseName(c), Serving: parseServing(c), People: parsePeople(c), Base: parseBase(c), Setting: parseSetting(c), Sets: parseSets(c), Probe: parseProbe(c),
+		Cook: c, Name: parseName(c), Serving: parseServing(c), People: parsePeople(c), Base: parseBase(c),
+		Setting: parseSetting(c), Sets: parseSets(c), Probe: parseProbe(c),
 	}
 	o.Wishes = parseWishes(c, o.Serving.Value.Zone)
 	if len(c.Pieces) > MaxPieces {
@@ -67,8 +68,10 @@ func ParseAfter(before Order, c cook.Cook, k kitchen.Kitchen) Order {
 
 // keeps reports whether line i is read as it was before.
 func (o Order) keeps(before Order, i int) bool {
-	return o.stand != "" && o.stand == before.stand && i < len(before.Lines) && o.Cook.Spoons == before.Cook.Spoons && reflect.DeepEqual(o.Sets.Value, before.Sets.Value) &&
-		reflect.DeepEqual(o.Base, before.Base) && reflect.DeepEqual(o.Cook.Pieces[i], before.Cook.Pieces[i])
+	return o.stand != "" && o.stand == before.stand && i < len(before.Lines) && o.Cook.Spoons == before.Cook.Spoons &&
+		reflect.DeepEqual(o.Sets.Value, before.Sets.Value) &&
+		reflect.DeepEqual(o.Base, before.Base) &&
+		reflect.DeepEqual(o.Cook.Pieces[i], before.Cook.Pieces[i])
 }
 
 // Limits on a page.
@@ -152,7 +155,12 @@ func parsePeople(c cook.Cook) (out Part[People]) {
 	if !ok {
 		out.Wrong.Add("/appetite", "choice.unknown", "choices", cook.Appetites)
 	}
-	out.Value = People{guests, children, leftovers, (float64(guests)+childPortion*float64(children))*a + float64(leftovers)}
+	out.Value = People{
+		guests,
+		children,
+		leftovers,
+		(float64(guests)+childPortion*float64(children))*a + float64(leftovers),
+	}
 	return out
 }
 
@@ -172,7 +180,8 @@ func count(wrong *field.Errors, pointer string, typed quantity.Count, low, high 
 func parseBase(c cook.Cook) (out Part[Base]) {
 	var err error
 	b := &out.Value
-	if b.Portion, err = quantity.ParseMass(or(c.Portion, cook.UsualPortion)); !out.Wrong.Take("/portion", err) && (b.Portion < 0.02 || b.Portion > 2) {
+	if b.Portion, err = quantity.ParseMass(or(c.Portion, cook.UsualPortion)); !out.Wrong.Take("/portion", err) &&
+		(b.Portion < 0.02 || b.Portion > 2) {
 		out.Wrong.Add("/portion", "mass.range", "low", quantity.Mass(0.02), "high", quantity.Mass(2))
 	}
 	temperature := func(pointer, typed, usual string, low, high quantity.Celsius) quantity.Celsius {
@@ -260,7 +269,8 @@ func parseProbe(c cook.Cook) (out Part[quantity.Celsius]) {
 		return out
 	}
 	var err error
-	if out.Value, err = quantity.ParseTemperatureWithin(c.Probe, -off, off); !out.Wrong.Take("/probe", err) && (out.Value < -off || out.Value > off) {
+	if out.Value, err = quantity.ParseTemperatureWithin(c.Probe, -off, off); !out.Wrong.Take("/probe", err) &&
+		(out.Value < -off || out.Value > off) {
 		out.Wrong.Add("/probe", "temperature.range", "low", quantity.Celsius(-off), "high", quantity.Celsius(off))
 	}
 	return out

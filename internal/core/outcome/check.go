@@ -25,7 +25,9 @@ const (
 
 // Sound reports whether every figure of c is one that a cook can have.
 func (c Cook) Sound() bool {
-	if len(c.Pieces) > mostPieces || !short(c.Name, c.Weather) || !dated(time.DateOnly, c.Day) || !dated(time.RFC3339, c.ServeAt, c.ServedAt) || !noted(c.Notes) {
+	if len(c.Pieces) > mostPieces || !short(c.Name, c.Weather) || !dated(time.DateOnly, c.Day) ||
+		!dated(time.RFC3339, c.ServeAt, c.ServedAt) ||
+		!noted(c.Notes) {
 		return false
 	}
 	for _, p := range c.Pieces {
@@ -37,7 +39,10 @@ func (c Cook) Sound() bool {
 }
 
 func (p Piece) sound() bool {
-	if !short(p.Key, p.Label, p.Cut, p.Finish, p.PitID, p.PitKind, p.PitName, p.Formula, p.Wrap) || !noted(p.Notes) || len(p.Scores) > mostLines || len(p.Asked) > 10 || !short(p.Asked...) {
+	if !short(p.Key, p.Label, p.Cut, p.Finish, p.PitID, p.PitKind, p.PitName, p.Formula, p.Wrap) || !noted(p.Notes) ||
+		len(p.Scores) > mostLines ||
+		len(p.Asked) > 10 ||
+		!short(p.Asked...) {
 		return false
 	}
 	for _, s := range p.Scores {
@@ -48,7 +53,14 @@ func (p Piece) sound() bool {
 	return dated(time.RFC3339, p.On, p.Off, p.Sliced, p.Chilled, p.Cold) && p.Count >= 0 && p.Count <= mostCount &&
 		within(0, mostKG, p.GreenKG, p.CookedKG, p.BonesKG, p.KeptKG, p.MixedKG, p.LeftKG, p.RubKG) &&
 		within(0, mostHours, p.Hours, p.Thought.Low, p.Thought.Mid, p.Thought.High, p.GuessH) &&
-		within(-hottestC, hottestC, p.SetC, p.AirOffC, p.CoreC) && within(0, mostMM, p.MM) && within(0, mostShare, p.Yield.Low, p.Yield.Mid, p.Yield.High, p.Salt) && within(-mostPace, mostPace, p.Pace) &&
+		within(
+			-hottestC,
+			hottestC,
+			p.SetC,
+			p.AirOffC,
+			p.CoreC,
+		) && within(0, mostMM, p.MM) && within(0, mostShare, p.Yield.Low, p.Yield.Mid, p.Yield.High, p.Salt) &&
+		within(-mostPace, mostPace, p.Pace) &&
 		p.AirN >= 0 && p.AirN <= mostAir
 }
 

@@ -1,7 +1,8 @@
 // Package outcome is what became of a cook: what it weighed, how long it took, what its pit did and
 // how it tasted, as plain values to keep, compare and learn from.
 //
-//	o := outcome.Cook{Pieces: []outcome.Piece{{Cut: "pork-loin", Hours: 2.4, Thought: outcome.Band{Low: 2, Mid: 2.5, High: 3}}}}
+//	loin := outcome.Piece{Cut: "pork-loin", Hours: 2.4, Thought: outcome.Band{Low: 2, Mid: 2.5, High: 3}}
+//	o := outcome.Cook{Pieces: []outcome.Piece{loin}}
 //	o.Pieces[0].Late()   // −0.04: a little quicker than thought
 package outcome
 

@@ -20,17 +20,34 @@ func TestTheScoreOfACook(t *testing.T) {
 	}
 	assert.Zero(t, of())
 	assert.InDelta(t, 4, of(outcome.Score{Aspect: "bark", Value: 3}, outcome.Score{Aspect: "smoke", Value: 5}), 1e-9)
-	right, bland, salty := of(outcome.Score{Aspect: "salt", Value: 3}), of(outcome.Score{Aspect: "salt", Value: 2}), of(outcome.Score{Aspect: "salt", Value: 4})
+	right, bland, salty := of(
+		outcome.Score{Aspect: "salt", Value: 3},
+	), of(
+		outcome.Score{Aspect: "salt", Value: 2},
+	), of(
+		outcome.Score{Aspect: "salt", Value: 4},
+	)
 	assert.InDelta(t, 5, right, 1e-9)
 	assert.InDelta(t, bland, salty, 1e-9)
 	assert.Less(t, of(outcome.Score{Aspect: "salt", Value: 5}), salty)
-	two := outcome.Cook{Pieces: []outcome.Piece{{Scores: []outcome.Score{{Aspect: "bark", Value: 2}}}, {Scores: []outcome.Score{{Aspect: "bark", Value: 4}}}}}
+	two := outcome.Cook{
+		Pieces: []outcome.Piece{
+			{Scores: []outcome.Score{{Aspect: "bark", Value: 2}}},
+			{Scores: []outcome.Score{{Aspect: "bark", Value: 4}}},
+		},
+	}
 	assert.InDelta(t, 3, two.Score(), 1e-9)
 }
 
 // Several tasters count alike, aspect by aspect.
 func TestTheMeanOfTasters(t *testing.T) {
-	p := outcome.Piece{Scores: []outcome.Score{{Aspect: "salt", By: "Ines", Value: 2}, {Aspect: "salt", By: "Odhran", Value: 4}, {Aspect: "bark", By: "Ines", Value: 5}}}
+	p := outcome.Piece{
+		Scores: []outcome.Score{
+			{Aspect: "salt", By: "Ines", Value: 2},
+			{Aspect: "salt", By: "Odhran", Value: 4},
+			{Aspect: "bark", By: "Ines", Value: 5},
+		},
+	}
 	mean, ok := p.Mean("salt")
 	assert.True(t, ok)
 	assert.InDelta(t, 3, mean, 1e-9)
@@ -62,7 +79,8 @@ func TestWhatWasWeighed(t *testing.T) {
 		assert.Zero(t, p.Served(0.2), name)
 	}
 	for name, change := range map[string]func(*outcome.Piece){
-		"nothing mixed": func(p *outcome.Piece) { p.MixedKG = 0 }, "more left than mixed": func(p *outcome.Piece) { p.LeftKG = 0.3 }, "no rub": func(p *outcome.Piece) { p.RubKG = 0 },
+		"nothing mixed":        func(p *outcome.Piece) { p.MixedKG = 0 },
+		"more left than mixed": func(p *outcome.Piece) { p.LeftKG = 0.3 }, "no rub": func(p *outcome.Piece) { p.RubKG = 0 },
 	} {
 		p := whole
 		change(&p)
@@ -83,8 +101,19 @@ func TestHowLate(t *testing.T) {
 // It comes back from JSON as it was, whatever is in it.
 func TestItComesBack(t *testing.T) {
 	was := outcome.Cook{
-		Model: outcome.Model, Name: "Lamb “for” the\ncommittee", Day: "2026-11-14", Finished: true, Weather: "cold", Notes: []string{"é"},
-		Pieces: []outcome.Piece{{Key: "p1", Cut: "lamb-leg", Hours: 1.0 / 3, Pace: -0.1, AirOffC: 1e-17, Scores: []outcome.Score{{Aspect: "salt", By: "Ines", Value: 3}}, Notes: []string{""}}},
+		Model: outcome.Model, Name: "Lamb “for” the\ncommittee", Day: "2026-11-14", Finished: true, Weather: "cold",
+		Notes: []string{"é"},
+		Pieces: []outcome.Piece{
+			{
+				Key:     "p1",
+				Cut:     "lamb-leg",
+				Hours:   1.0 / 3,
+				Pace:    -0.1,
+				AirOffC: 1e-17,
+				Scores:  []outcome.Score{{Aspect: "salt", By: "Ines", Value: 3}},
+				Notes:   []string{""},
+			},
+		},
 	}
 	raw, err := json.Marshal(was)
 	require.NoError(t, err)

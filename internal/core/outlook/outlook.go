@@ -58,7 +58,8 @@ func Of(ctx context.Context, r cooking.Result, i int) (Look, bool, error) {
 	rest, _ := method.Find(p.Line.Sound(), method.Rest)
 	out.Place = forecast.Place(rest.With)
 	cools := heat.Rest{
-		Cut: burn.Cut, Geometry: burn.Geometry, FromC: out.From, Wrap: burn.Wrap(), VentMin: p.Line.Rests.Vent.Minutes(), Place: out.Place, First: burn.Rests, RoomC: float64(burn.RoomC),
+		Cut: burn.Cut, Geometry: burn.Geometry, FromC: out.From, Wrap: burn.Wrap(), VentMin: p.Line.Rests.Vent.Minutes(),
+		Place: out.Place, First: burn.Rests, RoomC: float64(burn.RoomC),
 	}
 	if out.Place == "pit_off" {
 		cools.PlaceC = float64(burn.PitC)

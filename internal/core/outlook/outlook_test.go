@@ -36,7 +36,14 @@ func supper(id string, change func(p *cook.Piece)) cook.Cook {
 	if change != nil {
 		change(&p)
 	}
-	return cook.Cook{Name: "Supper", ServeAt: testclock.At(7, "18:30"), Zone: testclock.Zone, Guests: "8", Pits: []cook.Pit{{Name: "pellet", Kind: "pellet"}}, Pieces: []cook.Piece{p}}
+	return cook.Cook{
+		Name:    "Supper",
+		ServeAt: testclock.At(7, "18:30"),
+		Zone:    testclock.Zone,
+		Guests:  "8",
+		Pits:    []cook.Pit{{Name: "pellet", Kind: "pellet"}},
+		Pieces:  []cook.Piece{p},
+	}
 }
 
 var now = cooking.Clock{Now: testclock.Now()}
@@ -54,7 +61,8 @@ func look(t *testing.T, c cook.Cook) outlook.Look {
 // What is looked at is what the plan is made from: the same middle, the same band; the curve
 // rises to where it is taken off, and its milestones are in order.
 func TestTheOutlookIsThePlansForecast(t *testing.T) {
-	for _, id := range []string{"pork-shoulder-bone-in", "beef-brisket-packer", "chicken-leg", "pork-spare-ribs", "venison-haunch"} {
+	for _, id := range []string{"pork-shoulder-bone-in", "beef-brisket-packer", "chicken-leg", "pork-spare-ribs",
+		"venison-haunch"} {
 		l := look(t, supper(id, nil))
 		fire := l.Piece.Fare.Fire
 		assert.InDelta(t, fire.Mid.Hours(), l.Fire.Done.Mid, 0.05, id)
@@ -107,7 +115,8 @@ func TestTheRestFollowsItsPlace(t *testing.T) {
 // has the right sign, and none of them adds a caution of care or a stop.
 func TestOtherWaysKeepTheirWord(t *testing.T) {
 	testclock.Undated(t)
-	for _, id := range []string{"pork-shoulder-bone-in", "beef-brisket-packer", "turkey-breast", "pork-spare-ribs", "beef-round"} {
+	for _, id := range []string{"pork-shoulder-bone-in", "beef-brisket-packer", "turkey-breast", "pork-spare-ribs",
+		"beef-round"} {
 		c := supper(id, nil)
 		asked := outlook.Asked{Cook: c, At: now}
 		ways, err := asked.Ways(t.Context())
@@ -171,7 +180,8 @@ func TestOtherWaysKeepTheirWord(t *testing.T) {
 			}
 		}
 		mid := l.Piece.Fare.Fire.Mid
-		for id, longer := range map[string]bool{"hotter": false, "cooler": true, "low-night": true, "halves": false, "cold": true, "windy": true, "thicker": true} {
+		for id, longer := range map[string]bool{"hotter": false, "cooler": true, "low-night": true, "halves": false,
+			"cold": true, "windy": true, "thicker": true} {
 			if w, ok := seen[id]; ok {
 				assert.Equal(t, longer, w.Fire.Mid > mid, "%s %s: %v against %v", c.Pieces[0].Cut, id, w.Fire.Mid, mid)
 			}
@@ -181,7 +191,12 @@ func TestOtherWaysKeepTheirWord(t *testing.T) {
 
 // A pit that is set below what public guidance names is not offered to save a night.
 func TestNoOtherWayIsACoolPit(t *testing.T) {
-	ways, err := outlook.Asked{Cook: supper("pork-shoulder-bone-in", func(p *cook.Piece) { p.Fire.Pit = "110 °C" }), At: now}.Ways(t.Context())
+	ways, err := outlook.Asked{
+		Cook: supper("pork-shoulder-bone-in", func(p *cook.Piece) { p.Fire.Pit = "110 °C" }),
+		At:   now,
+	}.Ways(
+		t.Context(),
+	)
 	require.NoError(t, err)
 	for _, w := range ways {
 		assert.True(t, w.Happens || w.Burn.PitC >= 107, w.ID)
@@ -201,7 +216,9 @@ func TestAPitsListIsMadeHotterWhole(t *testing.T) {
 		}
 	}
 	assert.Equal(t, map[string]string{
-		"hotter": "133 °C from 21:00, 150 °C 30 min after the wrap", "cooler": "108 °C from 21:00, 125 °C 30 min after the wrap", "low-night": "107 °C from 21:00, 107 °C 30 min after the wrap",
+		"hotter":    "133 °C from 21:00, 150 °C 30 min after the wrap",
+		"cooler":    "108 °C from 21:00, 125 °C 30 min after the wrap",
+		"low-night": "107 °C from 21:00, 107 °C 30 min after the wrap",
 	}, typed)
 }
 

@@ -70,7 +70,8 @@ func (a Asked) Ways(ctx context.Context) ([]Way, error) {
 			return nil, err
 		}
 		now := r.Pieces[a.Piece]
-		if len(now.Burns) == 0 || len(r.Mistakes) > len(base.Mistakes) || now.Fare.Fire.Mid >= lasting.Endless || !w.Happens && graver(base, r) {
+		if len(now.Burns) == 0 || len(r.Mistakes) > len(base.Mistakes) || now.Fare.Fire.Mid >= lasting.Endless ||
+			!w.Happens && graver(base, r) {
 			continue
 		}
 		w.Burn, w.Yield = forecast.SlowestOf(now.Burns), 1
@@ -152,10 +153,21 @@ func (a Asked) candidates(p cooking.Piece) []Way {
 		out = append(out, Way{ID: id, Happens: true, Edits: []Edit{{"/pits/" + strconv.Itoa(n) + "/kind", kind}}})
 	}
 	if said.Chose("weather") == "mild" {
-		out = append(out, Way{ID: "cold", Happens: true, Edits: []Edit{choose("weather", "cold")}}, Way{ID: "windy", Happens: true, Edits: []Edit{choose("weather", "windy")}})
+		out = append(
+			out,
+			Way{ID: "cold", Happens: true, Edits: []Edit{choose("weather", "cold")}},
+			Way{ID: "windy", Happens: true, Edits: []Edit{choose("weather", "windy")}},
+		)
 	}
 	if g := p.Line.Meat.Value.Geometry; !g.Measured && len(p.Line.Meat.Value.Each) == 0 {
-		out = append(out, Way{ID: "thicker", Happens: true, Edits: []Edit{{at + "/thickness", quantity.Number(1000*float64(g.Thickest)*1.15) + " mm"}}})
+		out = append(
+			out,
+			Way{
+				ID:      "thicker",
+				Happens: true,
+				Edits:   []Edit{{at + "/thickness", quantity.Number(1000*float64(g.Thickest)*1.15) + " mm"}},
+			},
+		)
 	}
 	return out
 }

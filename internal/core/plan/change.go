@@ -42,8 +42,10 @@ func Changed(a Ask, chosen Plan) (Change, bool) {
 	plans := Make(before).Plans
 	i := max(0, slices.IndexFunc(plans, func(p Plan) bool { return p.Kind == chosen.Kind }))
 	was := plans[i].Pieces[at]
-	planned := map[string]time.Time{"thaw": was.Thaw, "bath": was.Bath, "salt": was.Salt, "fire": was.Fire, "wrap": was.Wrap, "off": was.Off}[m.Stage]
+	planned := map[string]time.Time{"thaw": was.Thaw, "bath": was.Bath, "salt": was.Salt, "fire": was.Fire,
+		"wrap": was.Wrap, "off": was.Off}[m.Stage]
 	return Change{
-		Mark: m, Late: m.At.Sub(planned), Was: was, Now: chosen.Pieces[at], WasOf: plans[i].Chance, Chance: chosen.Chance, Planned: planned,
+		Mark: m, Late: m.At.Sub(planned), Was: was, Now: chosen.Pieces[at], WasOf: plans[i].Chance, Chance: chosen.Chance,
+		Planned: planned,
 	}, true
 }

@@ -42,7 +42,10 @@ func (a Ask) check(p *Plan) {
 		}
 	}
 	a.heats(p)
-	slices.SortStableFunc(p.Conflicts, func(c, d Conflict) int { return cmp.Or(c.At.Compare(d.At), cmp.Compare(c.Key, d.Key)) })
+	slices.SortStableFunc(
+		p.Conflicts,
+		func(c, d Conflict) int { return cmp.Or(c.At.Compare(d.At), cmp.Compare(c.Key, d.Key)) },
+	)
 }
 
 func (a Ask) checkPiece(p *Plan, j Job, t Times) {
@@ -98,7 +101,8 @@ func (a Ask) heats(p *Plan) {
 		for k := i + 1; k < len(a.Jobs); k++ {
 			o := a.Jobs[k]
 			s, t := p.Pieces[i], p.Pieces[k]
-			if j.Pit != o.Pit || len(a.pit(j).Sets) > 0 || math.Abs(float64(j.PitC-o.PitC)) <= near || !s.Fire.Before(t.Off) || !t.Fire.Before(s.Off) {
+			if j.Pit != o.Pit || len(a.pit(j).Sets) > 0 || math.Abs(float64(j.PitC-o.PitC)) <= near || !s.Fire.Before(t.Off) ||
+				!t.Fire.Before(s.Off) {
 				continue
 			}
 			at := s.Fire

@@ -17,10 +17,21 @@ func ExampleMake() {
 		panic(err)
 	}
 	result := plan.Make(plan.Ask{
-		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, time.UTC), Quiet: night, Hands: 1, Pits: []plan.Pit{{PitKind: pellet, Name: "Cabinet", Room: 40}},
+		Serve: time.Date(
+			2026,
+			11,
+			28,
+			18,
+			30,
+			0,
+			0,
+			time.UTC,
+		), Quiet: night, Hands: 1, Pits: []plan.Pit{{PitKind: pellet, Name: "Cabinet", Room: 40}},
 		Jobs: []plan.Job{{
-			Key: "a", Fire: lasting.Typed(4*time.Hour, "a"), Rest: 45 * time.Minute, LeastRest: 15 * time.Minute, HoldMax: 2 * time.Hour,
-			Wait: 12 * time.Hour, WaitMin: time.Hour, WaitMax: 72 * time.Hour, Prep: 15 * time.Minute, Slice: 10 * time.Minute,
+			Key: "a", Fire: lasting.Typed(4*time.Hour, "a"), Rest: 45 * time.Minute, LeastRest: 15 * time.Minute,
+			HoldMax: 2 * time.Hour,
+			Wait:    12 * time.Hour, WaitMin: time.Hour, WaitMax: 72 * time.Hour,
+			Prep: 15 * time.Minute, Slice: 10 * time.Minute,
 		}},
 	})
 	best := result.Plans[0]

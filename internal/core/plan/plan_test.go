@@ -33,11 +33,21 @@ func hours(h float64) time.Duration { return time.Duration(h * float64(time.Hour
 func anyJob(r *rand.Rand, key string) Job {
 	mid := hours(0.75 + 14*r.Float64()*r.Float64())
 	j := Job{
-		Key: key, Pit: r.IntN(2), PitC: 120, Prep: 15 * time.Minute, Fire: lasting.Typed(mid, key), Rest: 45 * time.Minute, LeastRest: 15 * time.Minute,
-		Wait: hours(float64(1 + r.IntN(30))), WaitMin: 40 * time.Minute, WaitMax: hours(72), HoldMax: hours(2), Slice: 10 * time.Minute, RoomDM2: 5, FridgeDM2: 5,
+		Key: key, Pit: r.IntN(2), PitC: 120, Prep: 15 * time.Minute, Fire: lasting.Typed(mid, key), Rest: 45 * time.Minute,
+		LeastRest: 15 * time.Minute,
+		Wait: hours(
+			float64(1 + r.IntN(30)),
+		), WaitMin: 40 * time.Minute, WaitMax: hours(72), HoldMax: hours(2), Slice: 10 * time.Minute, RoomDM2: 5,
+		FridgeDM2: 5,
 	}
 	if mid > hours(5) {
-		j.HoldMax, j.Keeps, j.Wraps = hours(14), true, lasting.Span{Low: mid * 45 / 100, Mid: mid * 55 / 100, High: mid * 70 / 100}
+		j.HoldMax, j.Keeps, j.Wraps = hours(
+			14,
+		), true, lasting.Span{
+			Low:  mid * 45 / 100,
+			Mid:  mid * 55 / 100,
+			High: mid * 70 / 100,
+		}
 	}
 	if r.IntN(3) == 0 {
 		j.Bath, j.BathMin, j.BathMax, j.Drain = hours(18), hours(12), hours(30), 30*time.Minute
@@ -55,7 +65,8 @@ func anyAsk(r *rand.Rand) Ask {
 	pellet, _ := FindPit("pellet")
 	offset, _ := FindPit("offset")
 	// Also the nights on which the clocks change.
-	day := []time.Time{time.Date(2026, 11, 28, 0, 0, 0, 0, dublin), time.Date(2026, 10, 25, 0, 0, 0, 0, dublin), time.Date(2027, 3, 28, 0, 0, 0, 0, dublin)}[r.IntN(3)]
+	day := []time.Time{time.Date(2026, 11, 28, 0, 0, 0, 0, dublin), time.Date(2026, 10, 25, 0, 0, 0, 0, dublin),
+		time.Date(2027, 3, 28, 0, 0, 0, 0, dublin)}[r.IntN(3)]
 	a := Ask{
 		Serve: day.Add(time.Duration(12*60+15*r.IntN(36)) * time.Minute), Quiet: night, Hands: 1 + r.IntN(2),
 		Pits: []Pit{{PitKind: pellet, Name: "pellet", Room: 40}, {PitKind: offset, Name: "offset", Room: 50}},
@@ -231,8 +242,26 @@ func TestChancesRiseWithTheHold(t *testing.T) {
 
 // What was done keeps its time; only later stages move.
 func TestMarksMoveWhatIsLeft(t *testing.T) {
-	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 2, Pits: []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}}}
-	a.Jobs = []Job{{Key: "a", Fire: lasting.Typed(hours(8), "a"), Rest: hours(1), LeastRest: 20 * time.Minute, Wait: hours(14), WaitMin: hours(1), WaitMax: hours(72), HoldMax: hours(10), Slice: 15 * time.Minute, Prep: 20 * time.Minute}}
+	a := Ask{
+		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
+		Quiet: night,
+		Hands: 2,
+		Pits:  []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}},
+	}
+	a.Jobs = []Job{
+		{
+			Key:       "a",
+			Fire:      lasting.Typed(hours(8), "a"),
+			Rest:      hours(1),
+			LeastRest: 20 * time.Minute,
+			Wait:      hours(14),
+			WaitMin:   hours(1),
+			WaitMax:   hours(72),
+			HoldMax:   hours(10),
+			Slice:     15 * time.Minute,
+			Prep:      20 * time.Minute,
+		},
+	}
 	plan := Make(a).Plans[0].Pieces[0]
 	salted := plan.Salt.Add(hours(2))
 	a.Marks = []Mark{{"a", "salt", salted, true}}
@@ -258,8 +287,26 @@ func TestMarksMoveWhatIsLeft(t *testing.T) {
 // A fire that was not lit in time is lit now: the plan says how likely it still is,
 // and when it would be safe; a piece that cannot thaw in time is reported.
 func TestRunningLate(t *testing.T) {
-	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 1, Pits: []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}}}
-	a.Jobs = []Job{{Key: "a", Fire: lasting.Typed(hours(5), "a"), Rest: hours(1), LeastRest: 10 * time.Minute, Wait: hours(10), WaitMin: hours(1), WaitMax: hours(72), HoldMax: hours(4), Slice: 10 * time.Minute, Prep: 10 * time.Minute}}
+	a := Ask{
+		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
+		Quiet: night,
+		Hands: 1,
+		Pits:  []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}},
+	}
+	a.Jobs = []Job{
+		{
+			Key:       "a",
+			Fire:      lasting.Typed(hours(5), "a"),
+			Rest:      hours(1),
+			LeastRest: 10 * time.Minute,
+			Wait:      hours(10),
+			WaitMin:   hours(1),
+			WaitMax:   hours(72),
+			HoldMax:   hours(4),
+			Slice:     10 * time.Minute,
+			Prep:      10 * time.Minute,
+		},
+	}
 	base := Make(a).Plans[0]
 	lastChance, lastSafe := base.Chance, base.Safe
 	for _, late := range []float64{0.5, 1, 2, 4} {
@@ -287,9 +334,28 @@ func TestRunningLate(t *testing.T) {
 func TestConflictsAreFound(t *testing.T) {
 	kettle, _ := FindPit("kettle")
 	job := func(key string, c quantity.Celsius) Job {
-		return Job{Key: key, PitC: c, Fire: lasting.Typed(hours(3), "a"), Rest: 30 * time.Minute, LeastRest: 10 * time.Minute, Wait: hours(10), WaitMin: hours(1), WaitMax: hours(48), HoldMax: hours(1), Slice: 10 * time.Minute, Prep: 15 * time.Minute, RoomDM2: 12}
+		return Job{
+			Key:       key,
+			PitC:      c,
+			Fire:      lasting.Typed(hours(3), "a"),
+			Rest:      30 * time.Minute,
+			LeastRest: 10 * time.Minute,
+			Wait:      hours(10),
+			WaitMin:   hours(1),
+			WaitMax:   hours(48),
+			HoldMax:   hours(1),
+			Slice:     10 * time.Minute,
+			Prep:      15 * time.Minute,
+			RoomDM2:   12,
+		}
 	}
-	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 1, Pits: []Pit{{PitKind: kettle, Name: "kettle", Room: 20}}, Jobs: []Job{job("a", 110), job("b", 135)}}
+	a := Ask{
+		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
+		Quiet: night,
+		Hands: 1,
+		Pits:  []Pit{{PitKind: kettle, Name: "kettle", Room: 20}},
+		Jobs:  []Job{job("a", 110), job("b", 135)},
+	}
 	kinds := map[string]bool{}
 	for _, c := range Make(a).Plans[0].Conflicts {
 		kinds[c.Kind] = true
@@ -308,15 +374,38 @@ func TestConflictsAreFound(t *testing.T) {
 // A plan that the cook chose is laid out even where it would not be made by itself, and says why;
 // the others are still there.
 func TestWhatIsChosenStays(t *testing.T) {
-	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 1, Pits: []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}}}
-	quick := Job{Key: "a", Fire: lasting.Typed(hours(5), "a"), Rest: hours(1), LeastRest: 10 * time.Minute, Wait: hours(10), WaitMin: hours(1), WaitMax: hours(72), HoldMax: hours(4), Slice: 10 * time.Minute, Prep: 10 * time.Minute, Keeps: true}
+	a := Ask{
+		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
+		Quiet: night,
+		Hands: 1,
+		Pits:  []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}},
+	}
+	quick := Job{
+		Key:       "a",
+		Fire:      lasting.Typed(hours(5), "a"),
+		Rest:      hours(1),
+		LeastRest: 10 * time.Minute,
+		Wait:      hours(10),
+		WaitMin:   hours(1),
+		WaitMax:   hours(72),
+		HoldMax:   hours(4),
+		Slice:     10 * time.Minute,
+		Prep:      10 * time.Minute,
+		Keeps:     true,
+	}
 	slow := quick
 	slow.Fire = lasting.Typed(hours(14), "a")
 	for _, kind := range Kinds {
 		for _, j := range []Job{quick, slow} {
 			a.Chosen, a.Jobs = kind, []Job{j}
 			out := Make(a)
-			assert.True(t, slices.ContainsFunc(out.Plans, func(p Plan) bool { return p.Kind == kind }), "%s of %v", kind, j.Fire.Mid)
+			assert.True(
+				t,
+				slices.ContainsFunc(out.Plans, func(p Plan) bool { return p.Kind == kind }),
+				"%s of %v",
+				kind,
+				j.Fire.Mid,
+			)
 		}
 	}
 	a.Chosen, a.Jobs = Overnight, []Job{quick}
@@ -324,14 +413,35 @@ func TestWhatIsChosenStays(t *testing.T) {
 	assert.Len(t, out.Plans, 3)
 	assert.Equal(t, "plan.no-need-of-night", out.Refused[0].Why.ID)
 	a.Chosen, a.Jobs[0].Keeps = Ahead, false
-	assert.False(t, slices.ContainsFunc(Make(a).Plans, func(p Plan) bool { return p.Kind == Ahead }), "what does not keep cannot be cooked the day before")
+	assert.False(
+		t,
+		slices.ContainsFunc(Make(a).Plans, func(p Plan) bool { return p.Kind == Ahead }),
+		"what does not keep cannot be cooked the day before",
+	)
 }
 
 // What a pit is set to over the day is a job at each change: not what it is lit at, nor what comes
 // when nothing is on it any more; one in the night wakes.
 func TestAPitsOwnListIsDone(t *testing.T) {
-	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 1, Chosen: Overnight, Pits: []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}}}
-	a.Jobs = []Job{{Key: "a", Fire: lasting.Typed(hours(14), "a"), Wraps: lasting.Span{Low: hours(5), Mid: hours(6), High: hours(7)}, Rest: hours(1), Wait: hours(10), WaitMax: hours(72), HoldMax: hours(9), Slice: 10 * time.Minute}}
+	a := Ask{
+		Serve:  time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
+		Quiet:  night,
+		Hands:  1,
+		Chosen: Overnight,
+		Pits:   []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}},
+	}
+	a.Jobs = []Job{
+		{
+			Key:     "a",
+			Fire:    lasting.Typed(hours(14), "a"),
+			Wraps:   lasting.Span{Low: hours(5), Mid: hours(6), High: hours(7)},
+			Rest:    hours(1),
+			Wait:    hours(10),
+			WaitMax: hours(72),
+			HoldMax: hours(9),
+			Slice:   10 * time.Minute,
+		},
+	}
 	for typed, want := range map[string]string{
 		"107 °C from 18:00, 120 °C from 07:00":                                "107 | 07:00 120",
 		"80 °C from 14:00, 107 °C at 15:00, 120 °C from 03:00":                "107 | 03:00 120 wakes",
@@ -365,7 +475,8 @@ func TestAPitsOwnListIsDone(t *testing.T) {
 }
 
 func TestQuietHours(t *testing.T) {
-	for typed, want := range map[string]string{"23:00-06:00": "23:00-06:00", "22 to 5:30": "22:00-05:30", "none": "none", "13-15": "13:00-15:00"} {
+	for typed, want := range map[string]string{"23:00-06:00": "23:00-06:00", "22 to 5:30": "22:00-05:30", "none": "none",
+		"13-15": "13:00-15:00"} {
 		q, err := quiet.Parse(typed)
 		require.NoError(t, err, typed)
 		assert.Equal(t, want, q.String())

@@ -28,8 +28,13 @@ func TestTwoJobsAgainstEveryPairOfTimes(t *testing.T) {
 		for i := range 2 {
 			mid := hours(1 + 5*r.Float64())
 			a.Jobs = append(a.Jobs, Job{
-				Key: fmt.Sprint(i), PitC: 120, Prep: 15 * time.Minute, Fire: lasting.Typed(mid, fmt.Sprint(i, r.Uint64())), Rest: hours(0.75), LeastRest: 15 * time.Minute,
-				Wait: hours(12), WaitMin: hours(1), WaitMax: hours(48), HoldMax: hours(1.5 + 2*r.Float64()), Slice: 10 * time.Minute, RoomDM2: 8,
+				Key: fmt.Sprint(
+					i,
+				), PitC: 120, Prep: 15 * time.Minute, Fire: lasting.Typed(mid, fmt.Sprint(i, r.Uint64())), Rest: hours(0.75),
+				LeastRest: 15 * time.Minute,
+				Wait: hours(
+					12,
+				), WaitMin: hours(1), WaitMax: hours(48), HoldMax: hours(1.5 + 2*r.Float64()), Slice: 10 * time.Minute, RoomDM2: 8,
 			})
 		}
 		result := Make(a)
@@ -57,7 +62,8 @@ func TestTwoJobsAgainstEveryPairOfTimes(t *testing.T) {
 				}
 				in := 0
 				for m := range lasting.Members {
-					if !x.Add(a.Jobs[0].Fire.Member(m)).After(got.Pieces[0].Slice.Add(-a.Jobs[0].LeastRest)) && !y.Add(a.Jobs[1].Fire.Member(m)).After(got.Pieces[1].Slice.Add(-a.Jobs[1].LeastRest)) {
+					if !x.Add(a.Jobs[0].Fire.Member(m)).After(got.Pieces[0].Slice.Add(-a.Jobs[0].LeastRest)) &&
+						!y.Add(a.Jobs[1].Fire.Member(m)).After(got.Pieces[1].Slice.Add(-a.Jobs[1].LeastRest)) {
 						in++
 					}
 				}
@@ -66,7 +72,15 @@ func TestTwoJobsAgainstEveryPairOfTimes(t *testing.T) {
 				}
 			}
 		}
-		assert.GreaterOrEqual(t, got.Chance, best-0.13, "starting at %s instead of %s and %s", when, got.Pieces[0].Fire.Format("15:04"), got.Pieces[1].Fire.Format("15:04"))
+		assert.GreaterOrEqual(
+			t,
+			got.Chance,
+			best-0.13,
+			"starting at %s instead of %s and %s",
+			when,
+			got.Pieces[0].Fire.Format("15:04"),
+			got.Pieces[1].Fire.Format("15:04"),
+		)
 		for i, j := range a.Jobs {
 			assert.LessOrEqual(t, got.Pieces[i].Hold, j.HoldMax+15*time.Minute)
 			assert.Less(t, got.Pieces[i].Chance-1e-9, 1.0000001)
@@ -84,7 +98,21 @@ func TestTheChanceOfAllTogether(t *testing.T) {
 	ask := func(second lasting.Time) Plan {
 		a := Ask{Serve: serve, Quiet: night, Hands: 2, Pits: []Pit{{PitKind: Pits[0], Name: "pellet", Room: 60}}}
 		for i, fire := range []lasting.Time{lasting.Typed(hours(5), "one"), second} {
-			a.Jobs = append(a.Jobs, Job{Key: fmt.Sprint(i), Fire: fire, Rest: hours(0.5), LeastRest: hours(0.25), Wait: hours(12), WaitMin: hours(1), WaitMax: hours(48), HoldMax: hours(0.6), Slice: 10 * time.Minute, Prep: 10 * time.Minute})
+			a.Jobs = append(
+				a.Jobs,
+				Job{
+					Key:       fmt.Sprint(i),
+					Fire:      fire,
+					Rest:      hours(0.5),
+					LeastRest: hours(0.25),
+					Wait:      hours(12),
+					WaitMin:   hours(1),
+					WaitMax:   hours(48),
+					HoldMax:   hours(0.6),
+					Slice:     10 * time.Minute,
+					Prep:      10 * time.Minute,
+				},
+			)
 		}
 		return Make(a).Plans[0]
 	}
@@ -98,10 +126,18 @@ func TestTheChanceOfAllTogether(t *testing.T) {
 // As time goes and nothing comes off, the chance falls and the end moves; once it is off, it is
 // certain. What is too late by far still has an end.
 func TestWaitingForAPiece(t *testing.T) {
-	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 1, Pits: []Pit{{PitKind: Pits[0], Name: "pellet", Room: 60}}}
+	a := Ask{
+		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
+		Quiet: night,
+		Hands: 1,
+		Pits:  []Pit{{PitKind: Pits[0], Name: "pellet", Room: 60}},
+	}
 	a.Jobs = []Job{{
-		Key: "a", Fire: lasting.Typed(hours(6), "a"), Wraps: lasting.Span{Low: hours(2), Mid: hours(3), High: hours(4)}, Rest: hours(1), LeastRest: hours(0.5),
-		Wait: hours(12), WaitMin: hours(1), WaitMax: hours(48), HoldMax: hours(3), Slice: 10 * time.Minute, Prep: 10 * time.Minute,
+		Key: "a", Fire: lasting.Typed(hours(6), "a"), Wraps: lasting.Span{Low: hours(2), Mid: hours(3), High: hours(4)},
+		Rest: hours(1), LeastRest: hours(0.5),
+		Wait: hours(
+			12,
+		), WaitMin: hours(1), WaitMax: hours(48), HoldMax: hours(3), Slice: 10 * time.Minute, Prep: 10 * time.Minute,
 	}}
 	lit := a.Serve.Add(-hours(8))
 	a.Marks = []Mark{{"a", "fire", lit, true}}
@@ -131,22 +167,36 @@ func TestWaitingForAPiece(t *testing.T) {
 
 // A piece that never gets done is a clash that is told, and no plan of it can be.
 func TestAPieceThatNeverGetsDone(t *testing.T) {
-	a := Ask{Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 1, Pits: []Pit{{PitKind: Pits[0], Name: "pellet", Room: 60}}}
+	a := Ask{
+		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
+		Quiet: night,
+		Hands: 1,
+		Pits:  []Pit{{PitKind: Pits[0], Name: "pellet", Room: 60}},
+	}
 	a.Jobs = []Job{{
-		Key: "a", PitC: 85, Fire: lasting.Of(slices.Repeat([]time.Duration{lasting.Endless}, lasting.Members)), Rest: hours(1), LeastRest: hours(0.5),
-		Wait: hours(12), WaitMin: hours(1), WaitMax: hours(48), HoldMax: hours(3), Slice: 10 * time.Minute, Prep: 10 * time.Minute,
+		Key: "a", PitC: 85, Fire: lasting.Of(slices.Repeat([]time.Duration{lasting.Endless}, lasting.Members)),
+		Rest: hours(1), LeastRest: hours(0.5),
+		Wait: hours(
+			12,
+		), WaitMin: hours(1), WaitMax: hours(48), HoldMax: hours(3), Slice: 10 * time.Minute, Prep: 10 * time.Minute,
 	}}
 	for _, p := range Make(a).Plans {
 		assert.False(t, p.Feasible)
 		assert.Zero(t, p.Chance)
-		assert.True(t, slices.ContainsFunc(p.Conflicts, func(c Conflict) bool { return c.Kind == "never" && c.Key == "a" }), "%+v", p.Conflicts)
+		assert.True(
+			t,
+			slices.ContainsFunc(p.Conflicts, func(c Conflict) bool { return c.Kind == "never" && c.Key == "a" }),
+			"%+v",
+			p.Conflicts,
+		)
 	}
 }
 
 // A mark from months away is out of reach; the day before is not.
 func TestMarksInReach(t *testing.T) {
 	serve := time.Date(2026, 11, 28, 18, 30, 0, 0, dublin)
-	for days, in := range map[int]bool{-1: true, -30: true, -59: true, 1: true, -61: false, 61: false, -365: false, 36500: false} {
+	for days, in := range map[int]bool{-1: true, -30: true, -59: true, 1: true, -61: false, 61: false, -365: false,
+		36500: false} {
 		assert.Equal(t, in, InReach(serve, serve.AddDate(0, 0, days)), "%d days", days)
 	}
 }

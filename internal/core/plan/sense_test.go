@@ -15,8 +15,14 @@ import (
 func slow() Job {
 	hours := func(h float64) time.Duration { return time.Duration(h * float64(time.Hour)) }
 	return Job{
-		Key: "a", Prep: 30 * time.Minute, Wait: 10 * time.Hour, WaitMin: 4 * time.Hour, WaitMax: 48 * time.Hour, Fire: lasting.From(lasting.Span{Low: hours(9), Mid: hours(11), High: hours(13.5)}, "a"),
-		Wraps: lasting.Span{Low: hours(4), Mid: hours(5.5), High: hours(7)}, Rest: time.Hour, LeastRest: 20 * time.Minute, HoldMax: 16 * time.Hour, HoldBest: 16 * time.Hour, Slice: 15 * time.Minute, Keeps: true, RoomDM2: 10,
+		Key: "a", Prep: 30 * time.Minute, Wait: 10 * time.Hour, WaitMin: 4 * time.Hour, WaitMax: 48 * time.Hour,
+		Fire: lasting.From(lasting.Span{Low: hours(9), Mid: hours(11), High: hours(13.5)}, "a"),
+		Wraps: lasting.Span{
+			Low:  hours(4),
+			Mid:  hours(5.5),
+			High: hours(7),
+		}, Rest: time.Hour, LeastRest: 20 * time.Minute, HoldMax: 16 * time.Hour, HoldBest: 16 * time.Hour,
+		Slice: 15 * time.Minute, Keeps: true, RoomDM2: 10,
 	}
 }
 
@@ -26,7 +32,14 @@ func ask(t *testing.T, jobs ...Job) Ask {
 	require.NoError(t, err)
 	cabinet, _ := FindPit("cabinet")
 	serve := time.Date(2026, 11, 28, 18, 30, 0, 0, time.UTC)
-	return Ask{Serve: serve, Now: serve.AddDate(0, 0, -5), Quiet: quiet, Hands: 1, Pits: []Pit{{PitKind: cabinet, Name: "cabinet", Room: 60}}, Jobs: jobs}
+	return Ask{
+		Serve: serve,
+		Now:   serve.AddDate(0, 0, -5),
+		Quiet: quiet,
+		Hands: 1,
+		Pits:  []Pit{{PitKind: cabinet, Name: "cabinet", Room: 60}},
+		Jobs:  jobs,
+	}
 }
 
 func byKind(r Result) map[Kind]Plan {
@@ -63,7 +76,10 @@ func TestANightIsLeftInPeace(t *testing.T) {
 // A pit is lit earlier when nobody is free for it, and waits.
 func TestAPitIsLitEarlier(t *testing.T) {
 	j := slow()
-	j.Fire, j.Wraps, j.Wait, j.WaitMin, j.WaitMax = lasting.From(lasting.Span{Low: 2 * time.Hour, Mid: 150 * time.Minute, High: 3 * time.Hour}, "a"), lasting.Span{}, 45*time.Minute, 45*time.Minute, 45*time.Minute
+	j.Fire, j.Wraps, j.Wait, j.WaitMin, j.WaitMax = lasting.From(
+		lasting.Span{Low: 2 * time.Hour, Mid: 150 * time.Minute, High: 3 * time.Hour},
+		"a",
+	), lasting.Span{}, 45*time.Minute, 45*time.Minute, 45*time.Minute
 	p := Make(ask(t, j)).Plans[0]
 	assert.Empty(t, p.Conflicts)
 	for _, k := range p.Tasks {
@@ -102,7 +118,15 @@ func TestARefusalOffersItsRemedy(t *testing.T) {
 func TestJobsOfADay(t *testing.T) {
 	j := slow()
 	j.Dust, j.Glaze, j.Sauce = true, true, true
-	j.Doings = []Doing{{Stage: "spritz", From: lasting.Span{Low: 2 * time.Hour, Mid: 2 * time.Hour, High: 2 * time.Hour}, Every: 45 * time.Minute, Until: j.Wraps, Lasts: 5 * time.Minute}}
+	j.Doings = []Doing{
+		{
+			Stage: "spritz",
+			From:  lasting.Span{Low: 2 * time.Hour, Mid: 2 * time.Hour, High: 2 * time.Hour},
+			Every: 45 * time.Minute,
+			Until: j.Wraps,
+			Lasts: 5 * time.Minute,
+		},
+	}
 	a := ask(t, j)
 	for _, p := range Make(a).Plans {
 		assert.False(t, p.Overdue, p.Kind)

@@ -120,7 +120,8 @@ func (t Times) doing(d Doing, j Job, serve time.Time) (Task, bool) {
 	if j.Fire.Mid > 0 {
 		pace = float64(t.Off.Sub(t.Fire)) / float64(j.Fire.Mid)
 	}
-	after := func(by time.Duration) time.Time { return floor(t.Fire.Add(time.Duration(pace*float64(by)) + five/2)) } // the nearest five minutes
+	// the nearest five minutes
+	after := func(by time.Duration) time.Time { return floor(t.Fire.Add(time.Duration(pace*float64(by)) + five/2)) }
 	k := Task{Key: j.Key, Stage: d.Stage, Move: d.Move, Every: d.Every, Lasts: d.Lasts, About: true}
 	switch d.Of {
 	case "fire":
@@ -239,7 +240,10 @@ func (a Ask) rooms(p Plan) []room.Room {
 			fridge.Uses = append(fridge.Uses, room.Use{Key: j.Key, From: from, To: t.Out, DM2: j.FridgeDM2})
 		}
 		if !t.Reheat.IsZero() {
-			fridge.Uses = append(fridge.Uses, room.Use{Key: j.Key, From: t.Off.Add(2 * time.Hour), To: t.Reheat, DM2: j.FridgeDM2})
+			fridge.Uses = append(
+				fridge.Uses,
+				room.Use{Key: j.Key, From: t.Off.Add(2 * time.Hour), To: t.Reheat, DM2: j.FridgeDM2},
+			)
 		}
 	}
 	if len(fridge.Uses) > 0 {

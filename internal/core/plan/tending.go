@@ -83,7 +83,17 @@ func (a Ask) setting(n int, light *Task, use when.Use, last time.Time) []Task {
 			continue
 		}
 		now = c
-		k := Task{Pit: n, Stage: "set", Turn: i + 1, SetC: c, At: floor(at), Lasts: five, From: floor(at), To: floor(at), Done: !a.Now.IsZero() && at.Before(a.Now)}
+		k := Task{
+			Pit:   n,
+			Stage: "set",
+			Turn:  i + 1,
+			SetC:  c,
+			At:    floor(at),
+			Lasts: five,
+			From:  floor(at),
+			To:    floor(at),
+			Done:  !a.Now.IsZero() && at.Before(a.Now),
+		}
 		k.About = sets[i].At.Of == "wrap"
 		out = append(out, k)
 	}
@@ -111,8 +121,21 @@ func (a Ask) feeding(n int, first, last time.Time) []Task {
 			out[k].To, out[k].Every = floor(at), pit.Alone // by day: one line with a rhythm
 			continue
 		}
-		out = append(out, Task{Pit: n, Stage: "feed", Turn: turn, quiet: quiet, At: floor(at), Lasts: five, About: true, From: floor(at), To: floor(at),
-			Done: !a.Now.IsZero() && at.Before(a.Now)})
+		out = append(
+			out,
+			Task{
+				Pit:   n,
+				Stage: "feed",
+				Turn:  turn,
+				quiet: quiet,
+				At:    floor(at),
+				Lasts: five,
+				About: true,
+				From:  floor(at),
+				To:    floor(at),
+				Done:  !a.Now.IsZero() && at.Before(a.Now),
+			},
+		)
 	}
 	return out
 }

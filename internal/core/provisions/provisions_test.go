@@ -19,7 +19,8 @@ import (
 
 func priced(t *testing.T) kitchen.Kitchen {
 	k, wrong := kitchen.Typed{Prices: map[string]string{
-		"pork-shoulder-bone-in": "€8/kg", "kosher-salt": "€3/kg", "black-pepper": "€30/kg", "charcoal": "€2/kg", "foil": "€6 for 30 m", "stock": "€2 for 1 L",
+		"pork-shoulder-bone-in": "€8/kg", "kosher-salt": "€3/kg", "black-pepper": "€30/kg", "charcoal": "€2/kg",
+		"foil": "€6 for 30 m", "stock": "€2 for 1 L",
 	}}.Read(kitchen.Kitchen{})
 	require.Empty(t, wrong)
 	return k
@@ -84,7 +85,14 @@ func TestSpentFollowsWhatWasDone(t *testing.T) {
 	}
 	bare := spent()
 	weigh := func(piece, what, typed string) facts.Fact {
-		return facts.Fact{ID: fmt.Sprintf("00000000-0000-4000-8000-0000000000%02d", len(what)), Kind: facts.Weighed, Piece: piece, What: what, At: day + "T16:00", Values: field.Values{"typed": typed, "pit": 0.0}}
+		return facts.Fact{
+			ID:     fmt.Sprintf("00000000-0000-4000-8000-0000000000%02d", len(what)),
+			Kind:   facts.Weighed,
+			Piece:  piece,
+			What:   what,
+			At:     day + "T16:00",
+			Values: field.Values{"typed": typed, "pit": 0.0},
+		}
 	}
 	burnt := spent(weigh("", facts.Fuel, "3 kg"))
 	assert.InDelta(t, 4, spent(weigh("", facts.Fuel, "5 kg"))-burnt, 1e-9, "two kilos more of charcoal")

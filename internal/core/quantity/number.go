@@ -80,7 +80,15 @@ func decimal(digits string) (float64, error) {
 		return 0, asks("several-ways", "typed", clip(digits))
 	}
 	if i := strings.Index(digits, ","); i > 0 && len(digits)-i-1 == 3 && digits[0] != '0' {
-		return 0, asks("thousand-or-decimal", "typed", digits, "decimal", digits[:i]+"."+digits[i+1:], "thousand", digits[:i]+digits[i+1:])
+		return 0, asks(
+			"thousand-or-decimal",
+			"typed",
+			digits,
+			"decimal",
+			digits[:i]+"."+digits[i+1:],
+			"thousand",
+			digits[:i]+digits[i+1:],
+		)
 	}
 	v, err := strconv.ParseFloat(strings.Replace(digits, ",", ".", 1), 64)
 	if err != nil || math.IsInf(v, 0) {

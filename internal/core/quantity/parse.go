@@ -106,7 +106,8 @@ const imperialPint = 0.56826125e-3
 
 // containers hold or weigh as much as it says on them, which nobody else knows.
 var containers = []string{"bottle", "can", "tin", "jar", "packet", "bag", "box", "carton", "tub", "tube",
-	"clove", "head", "bulb", "bunch", "sprig", "leaf", "slice", "handful", "pinch", "dash", "splash", "drop", "cube", "piece"}
+	"clove", "head", "bulb", "bunch", "sprig", "leaf", "slice", "handful", "pinch", "dash", "splash", "drop", "cube",
+	"piece"}
 
 // term is one number with its unit.
 type term struct {

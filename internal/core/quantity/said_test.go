@@ -22,13 +22,20 @@ func TestAsCooksSayIt(t *testing.T) {
 		read  func(string) (float64, error)
 		is    float64
 	}{
-		{"1-1/2 lb", grams, 680.39}, {"1⁄2 lb", grams, 226.80}, {"1 1⁄2 lb", grams, 680.39}, {"1-½ lb", grams, 680.39}, {"4 lb, 6 oz", grams, 1984.47},
-		{"two kilos", grams, 2000}, {"Two and a half pounds", grams, 1133.98}, {"half a pound", grams, 226.80}, {"a pound and a half", grams, 680.39},
-		{"a quarter pound", grams, 113.40}, {"2 x 1.5 kg", grams, 3000}, {"3 × 400 g", grams, 1200}, {"1 lb & 2 oz", grams, 510.29},
-		{"2 x 330 ml", ml, 660}, {"half a cup", ml, 118.29}, {"one and a quarter cups", ml, 295.74}, {"an imperial pint", ml, 568.26}, {"2 UK pints", ml, 1136.52}, {"1 pint", ml, 473.18},
-		{"one hour", minutes, 60}, {"half an hour", minutes, 30}, {"an hour and a half", minutes, 90}, {"1:30", minutes, 90}, {"10:05 h", minutes, 605}, {"two days", minutes, 2880},
-		{"225° F", celsius, 107.22}, {"250 degrees F", celsius, 121.11}, {"250 deg. F", celsius, 121.11}, {"110 degC", celsius, 110}, {"−2 ° C", celsius, -2}, {"95 centigrade", celsius, 95},
-		{"46", dm2, 46}, {"46 dm²", dm2, 46}, {"4600 cm2", dm2, 46}, {"700 sq in", dm2, 45.16}, {"700 square inches", dm2, 45.16}, {"0.5 m²", dm2, 50},
+		{"1-1/2 lb", grams, 680.39}, {"1⁄2 lb", grams, 226.80}, {"1 1⁄2 lb", grams, 680.39}, {"1-½ lb", grams, 680.39},
+		{"4 lb, 6 oz", grams, 1984.47},
+		{"two kilos", grams, 2000}, {"Two and a half pounds", grams, 1133.98}, {"half a pound", grams, 226.80},
+		{"a pound and a half", grams, 680.39},
+		{"a quarter pound", grams, 113.40}, {"2 x 1.5 kg", grams, 3000}, {"3 × 400 g", grams, 1200},
+		{"1 lb & 2 oz", grams, 510.29},
+		{"2 x 330 ml", ml, 660}, {"half a cup", ml, 118.29}, {"one and a quarter cups", ml, 295.74},
+		{"an imperial pint", ml, 568.26}, {"2 UK pints", ml, 1136.52}, {"1 pint", ml, 473.18},
+		{"one hour", minutes, 60}, {"half an hour", minutes, 30}, {"an hour and a half", minutes, 90},
+		{"1:30", minutes, 90}, {"10:05 h", minutes, 605}, {"two days", minutes, 2880},
+		{"225° F", celsius, 107.22}, {"250 degrees F", celsius, 121.11}, {"250 deg. F", celsius, 121.11},
+		{"110 degC", celsius, 110}, {"−2 ° C", celsius, -2}, {"95 centigrade", celsius, 95},
+		{"46", dm2, 46}, {"46 dm²", dm2, 46}, {"4600 cm2", dm2, 46}, {"700 sq in", dm2, 45.16},
+		{"700 square inches", dm2, 45.16}, {"0.5 m²", dm2, 50},
 		{"118", weighed, 118}, {"4 oz", weighed, 113.40}, {"0", weighed, 0}, {"0,2 kg", weighed, 200},
 	} {
 		got, err := one.read(one.typed)
@@ -68,8 +75,10 @@ func TestWhatIsAsked(t *testing.T) {
 		{"2 oz", liquid, "ounce-of-liquid", []string{"2 fl oz", "56.7 g"}},
 		{"1 h in foil", duration, "more-words", []string{"1 h"}},
 		{"2 kg of pork", mass, "more-words", []string{"2 kg"}},
-		{"2 bottles", liquid, "how-much-is-one", nil}, {"6 cloves", mass, "how-much-is-one", nil}, {"a handful", mass, "how-much-is-one", nil},
-		{"a", mass, "no-unit", nil}, {"2 x kg", mass, "unknown-unit", nil}, {"wide", func(s string) error { _, err := ParseArea(s); return err }, "area", nil},
+		{"2 bottles", liquid, "how-much-is-one", nil}, {"6 cloves", mass, "how-much-is-one", nil},
+		{"a handful", mass, "how-much-is-one", nil},
+		{"a", mass, "no-unit", nil}, {"2 x kg", mass, "unknown-unit", nil},
+		{"wide", func(s string) error { _, err := ParseArea(s); return err }, "area", nil},
 	} {
 		err := one.read(one.typed)
 		var why field.Wrong

@@ -43,7 +43,9 @@ func Parse(s string) (Hours, error) {
 func clockMinutes(s string) (int, error) {
 	hours, minutes, _ := strings.Cut(strings.TrimSpace(s), ":")
 	var h, m int
-	if _, err := fmt.Sscanf(hours+" "+or(minutes, "0"), "%d %d", &h, &m); err != nil || h < 0 || h > 24 || m < 0 || m > 59 || h == 24 && m > 0 {
+	if _, err := fmt.Sscanf(hours+" "+or(minutes, "0"), "%d %d", &h, &m); err != nil || h < 0 || h > 24 || m < 0 ||
+		m > 59 ||
+		h == 24 && m > 0 {
 		return 0, field.Because("quiet.clock", "typed", fmt.Sprintf("%.20s", s))
 	}
 	return (h*60 + m) % (24 * 60), nil

@@ -15,12 +15,14 @@ func TestRestsOneAfterAnother(t *testing.T) {
 	r, err := said.ParseRests("10 min vented, 30 min on the counter, then 3 h in a cooler and 40 min driving")
 	require.NoError(t, err)
 	assert.Equal(t, said.Rests{
-		All: 4*time.Hour + 20*time.Minute, Vents: true, Vent: 10 * time.Minute, First: []said.Rest{{Place: "counter", Lasts: 30 * time.Minute}}, Held: "cooler", Travel: 40 * time.Minute,
+		All: 4*time.Hour + 20*time.Minute, Vents: true, Vent: 10 * time.Minute,
+		First: []said.Rest{{Place: "counter", Lasts: 30 * time.Minute}}, Held: "cooler", Travel: 40 * time.Minute,
 	}, r)
 	r, err = said.ParseRests("45 min")
 	require.NoError(t, err)
 	assert.Equal(t, said.Rests{All: 45 * time.Minute}, r)
-	for _, wrong := range []string{"", "a while", "30 min counter, 2 h nowhere", "40 min travel, 1 h cooler", "1 h cooler, 10 min vented", "1 h in foil"} {
+	for _, wrong := range []string{"", "a while", "30 min counter, 2 h nowhere", "40 min travel, 1 h cooler",
+		"1 h cooler, 10 min vented", "1 h in foil"} {
 		_, err := said.ParseRests(wrong)
 		assert.Error(t, err, wrong)
 	}

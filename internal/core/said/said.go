@@ -21,16 +21,23 @@ import (
 
 // The words around an amount.
 var (
-	eachWords  = regexp.MustCompile(`(?i)[\s,]*\b(?:each|apiece|a piece|per piece|a side|a rack)\s*$|\s*/\s*piece\s*$`)
-	allWords   = regexp.MustCompile(`(?i)[\s,]*\b(?:in all|altogether|in total|for all(?: of (?:it|them))?|over (?:all|them|the|both|two|three|four|five|six|eight|[0-9]+)\b.*)$`)
-	perWords   = regexp.MustCompile(`(?i)\s*(?:/|\bper\b|\ban?\b|\bthe\b|\bfor every\b)\s*(kg|kilo|kilogram|lb|pound|#)\s*$`)
-	batchWords = regexp.MustCompile(`(?i)^(?:use\s+)?(?:(.*?)\s*(?:of\s+)?)?(?:all(?: of)?(?: it)?|it|(?:the|this|my|one|a|whole|entire|\s)*(?:batch|lot|mix|bowl)|(?:what|as much as)\s+(?:i|we)(?:'ve| have)?\s+(?:mixed|made)|everything)$`)
-	jarWords   = regexp.MustCompile(`(?i)^(.*?)\s*(?:of\s+)?(?:the|this|my)?\s*\bjars?$`)
+	eachWords = regexp.MustCompile(`(?i)[\s,]*\b(?:each|apiece|a piece|per piece|a side|a rack)\s*$|\s*/\s*piece\s*$`)
+	allWords  = regexp.MustCompile(
+		`(?i)[\s,]*\b(?:in all|altogether|in total|for all(?: of (?:it|them))?|over (?:all|them|the|both|two|three|four|five|six|eight|[0-9]+)\b.*)$`,
+	)
+	perWords = regexp.MustCompile(
+		`(?i)\s*(?:/|\bper\b|\ban?\b|\bthe\b|\bfor every\b)\s*(kg|kilo|kilogram|lb|pound|#)\s*$`,
+	)
+	batchWords = regexp.MustCompile(
+		`(?i)^(?:use\s+)?(?:(.*?)\s*(?:of\s+)?)?(?:all(?: of)?(?: it)?|it|(?:the|this|my|one|a|whole|entire|\s)*(?:batch|lot|mix|bowl)|(?:what|as much as)\s+(?:i|we)(?:'ve| have)?\s+(?:mixed|made)|everything)$`,
+	)
+	jarWords = regexp.MustCompile(`(?i)^(.*?)\s*(?:of\s+)?(?:the|this|my)?\s*\bjars?$`)
 )
 
 // shares are the parts of a batch or a jar that have a word.
 var shares = map[string]float64{
-	"": 1, "the": 1, "a": 1, "one": 1, "all": 1, "whole": 1, "the whole": 1, "half": 0.5, "half a": 0.5, "half the": 0.5, "a half": 0.5, "a third": 1. / 3, "a quarter": 0.25,
+	"": 1, "the": 1, "a": 1, "one": 1, "all": 1, "whole": 1, "the whole": 1, "half": 0.5, "half a": 0.5, "half the": 0.5,
+	"a half": 0.5, "a third": 1. / 3, "a quarter": 0.25,
 	"two thirds": 2. / 3, "three quarters": 0.75, "two": 2, "three": 3,
 }
 

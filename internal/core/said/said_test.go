@@ -36,11 +36,15 @@ func TestWaysToSayAnAmount(t *testing.T) {
 	racks := dose.Target{Meat: salt.Piece{Green: 1, Yield: quantity.Exactly(0.6)}, Count: 3}
 	spoon := quantity.USSpoons.Tablespoon().ML() * mix.GramsPerML
 	for typed, grams := range map[string]float64{
-		"90 g": 30, "90 g in all": 30, "90 g over six racks": 30, "30 g each": 30, "30 g apiece": 30, "30 g a piece": 30, "1 oz each": 28.3495,
-		"3 Tbsp": spoon, "1 Tbsp each": spoon, "2 %": 20,
-		"1 Tbsp/lb": spoon / 0.45359237, "1 Tbsp a pound": spoon / 0.45359237, "1 Tbsp per lb": spoon / 0.45359237, "12 g/kg": 12, "12 g a kilo": 12,
-		"all of it": all / 3, "all": all / 3, "use what I mixed": all / 3, "the whole batch": all / 3, "this batch over three racks": all / 3, "everything": all / 3,
-		"half of it": all / 6, "half the batch": all / 6, "1/2 of the batch": all / 6, "two thirds of it": all * 2 / 9, "¼ of it": all / 12,
+		"90 g": 30, "90 g in all": 30, "90 g over six racks": 30, "30 g each": 30, "30 g apiece": 30, "30 g a piece": 30,
+		"1 oz each": 28.3495,
+		"3 Tbsp":    spoon, "1 Tbsp each": spoon, "2 %": 20,
+		"1 Tbsp/lb": spoon / 0.45359237, "1 Tbsp a pound": spoon / 0.45359237, "1 Tbsp per lb": spoon / 0.45359237,
+		"12 g/kg": 12, "12 g a kilo": 12,
+		"all of it": all / 3, "all": all / 3, "use what I mixed": all / 3, "the whole batch": all / 3,
+		"this batch over three racks": all / 3, "everything": all / 3,
+		"half of it": all / 6, "half the batch": all / 6, "1/2 of the batch": all / 6, "two thirds of it": all * 2 / 9,
+		"¼ of it": all / 12,
 		"one jar": 100, "the jar": 100, "half a jar": 50, "half the jar": 50, "a quarter of the jar": 25,
 	} {
 		got, err := r.Amount(typed, said.Batch{Formula: halfCup, Mix: mix}, false)
@@ -61,7 +65,9 @@ func TestWaysToSayAnAmount(t *testing.T) {
 		assert.InDelta(t, grams, got.One(racks).Grams(), 1e-9, typed)
 	}
 	parts := formula.ReadyMade()[0]
-	for typed, id := range map[string]string{"": "quantity.missing", "some": "quantity.unreadable", "3": "quantity.no-unit", "2 handfuls": "quantity.how-much-is-one", "all of it": "amount.no-batch", "one jar": "amount.no-jar", "1-2 Tbsp": "quantity.range"} {
+	for typed, id := range map[string]string{"": "quantity.missing", "some": "quantity.unreadable",
+		"3": "quantity.no-unit", "2 handfuls": "quantity.how-much-is-one", "all of it": "amount.no-batch",
+		"one jar": "amount.no-jar", "1-2 Tbsp": "quantity.range"} {
 		_, err := said.Reader{}.Amount(typed, said.Batch{Formula: parts, Mix: blend(t, parts)}, false)
 		var why field.Wrong
 		if assert.ErrorAs(t, err, &why, typed) {
@@ -75,7 +81,8 @@ func TestWaysToSayAnAmount(t *testing.T) {
 func TestABathsRecipe(t *testing.T) {
 	gallon := 3.785412
 	for typed, want := range map[string]struct{ grams, litres float64 }{
-		"250 g": {250, 0}, "60 g/L": {600, 0}, "60 g a litre": {600, 0}, "60 g per litre": {600, 0}, "none": {0, 0}, "0 g": {0, 0}, "no salt": {0, 0},
+		"250 g": {250, 0}, "60 g/L": {600, 0}, "60 g a litre": {600, 0}, "60 g per litre": {600, 0}, "none": {0, 0},
+		"0 g": {0, 0}, "no salt": {0, 0},
 		"1 cup table salt in 1 1/4 gal":            {288 / (1.25 * gallon) * 10, 1.25 * gallon},
 		"1 cup hollow flake kosher salt in 1¼ gal": {134.4 / (1.25 * gallon) * 10, 1.25 * gallon},
 		"1 cup dense flake kosher salt per gallon": {230.4 / gallon * 10, 0},
@@ -83,7 +90,8 @@ func TestABathsRecipe(t *testing.T) {
 		"200 g kosher salt in 4 L":                 {500, 4},
 		"half a cup of table salt":                 {144, 0},
 		"1 cup coarse sea salt in 8 L of water":    {300, 8},
-		"1 cup salt in 1 gal":                      {0, -1}, "1 cup kosher salt in 5 L": {0, -1}, "a handful": {0, -1}, "salty": {0, -1},
+		"1 cup salt in 1 gal":                      {0, -1}, "1 cup kosher salt in 5 L": {0, -1}, "a handful": {0, -1},
+		"salty": {0, -1},
 	} {
 		got, given, err := said.Reader{}.Recipe(typed)
 		if want.litres < 0 {

@@ -66,7 +66,8 @@ func (b Bath) After(t time.Duration, factor float64) Moment {
 		r := b.run(factor)
 		r.to(t, 60)
 		return Moment{
-			At: t, Depth: r.m.depth(Noticed), Outer: r.m.outer(outerBite), Centre: r.m.centre(), Mean: r.m.mean(), Profile: r.m.sample(graphPoints),
+			At: t, Depth: r.m.depth(Noticed), Outer: r.m.outer(outerBite), Centre: r.m.centre(), Mean: r.m.mean(),
+			Profile: r.m.sample(graphPoints),
 		}
 	})
 }
@@ -111,7 +112,10 @@ func (b Bath) course(times []time.Duration) []Moment {
 // (kg/kg), which rise, in one run with diffusion factor times as fast as the best
 // estimate. A target that is not reached within a week has a zero time.
 func (b Bath) Reach(factor float64, targets ...float64) []time.Duration {
-	return reached.Get(faster[Bath]{b, factor, fmt.Sprint(targets)}, func(faster[Bath]) []time.Duration { return b.reach(factor, targets) })
+	return reached.Get(
+		faster[Bath]{b, factor, fmt.Sprint(targets)},
+		func(faster[Bath]) []time.Duration { return b.reach(factor, targets) },
+	)
 }
 
 func (b Bath) reach(factor float64, targets []float64) []time.Duration {
@@ -194,7 +198,10 @@ func (i Injected) Course(times ...time.Duration) []PocketMoment {
 }
 
 func (i Injected) faster(factor float64, times ...time.Duration) []PocketMoment {
-	return pockets.Get(faster[Injected]{i, factor, fmt.Sprint(times)}, func(faster[Injected]) []PocketMoment { return i.course(factor, times) })
+	return pockets.Get(
+		faster[Injected]{i, factor, fmt.Sprint(times)},
+		func(faster[Injected]) []PocketMoment { return i.course(factor, times) },
+	)
 }
 
 func (i Injected) course(factor float64, times []time.Duration) []PocketMoment {

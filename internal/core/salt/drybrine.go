@@ -135,7 +135,10 @@ func dryBrine(b Brine) Course {
 // EndOfWait returns the state at the end of the wait when diffusion runs factor
 // times as fast as the best estimate: 1 ± DiffusivitySpread give its range.
 func EndOfWait(b Brine, factor float64) Moment {
-	return ends.Get(faster[Brine]{of: b, factor: factor}, func(k faster[Brine]) Moment { return endOfWait(k.of, k.factor) })
+	return ends.Get(
+		faster[Brine]{of: b, factor: factor},
+		func(k faster[Brine]) Moment { return endOfWait(k.of, k.factor) },
+	)
 }
 
 // faster is something whose diffusion runs so many times as fast as the best estimate.

@@ -19,7 +19,12 @@ func ExampleTally() {
 	if err != nil {
 		panic(err)
 	}
-	fmt.Printf("%.2f %% (%.2f–%.2f %%) of the raw meat\n", ledger.PercentRaw.Mid, ledger.PercentRaw.Low, ledger.PercentRaw.High)
+	fmt.Printf(
+		"%.2f %% (%.2f–%.2f %%) of the raw meat\n",
+		ledger.PercentRaw.Mid,
+		ledger.PercentRaw.Low,
+		ledger.PercentRaw.High,
+	)
 	fmt.Printf("%s\n", salt.BandOf(ledger.PercentRaw.Mid).Name)
 	// Output:
 	// 1.03 % (0.93–1.13 %) of the raw meat

@@ -73,7 +73,13 @@ func ThroughFire(b Before, p cut.Path, fire []Warmth) Held {
 	}
 	last := fire[len(fire)-1]
 	left := func(i int) float64 { return 1 - at(last.Juice, i) } // of a kilo of lean
-	out := Held{Mean: m.mean(), Outer: m.outer(outerBite), Middle: m.centre(), Lost: lost / total, Profile: m.sample(graphPoints)}
+	out := Held{
+		Mean:    m.mean(),
+		Outer:   m.outer(outerBite),
+		Middle:  m.centre(),
+		Lost:    lost / total,
+		Profile: m.sample(graphPoints),
+	}
 	kept := 0.0
 	for i := range m.cells() {
 		kept += m.volume[i] * left(i) / total

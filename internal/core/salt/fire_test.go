@@ -24,7 +24,10 @@ func heldAt(c, hours, juice, dripped float64) []Warmth {
 	return out
 }
 
-var brined = EndOfWait(Brine{Load: 0.5, Path: cut.Path{Depth: 0.04, Shape: 0.5}, Temperature: 4, Wait: 12 * 3600e9}, 1).Left()
+var brined = EndOfWait(
+	Brine{Load: 0.5, Path: cut.Path{Depth: 0.04, Shape: 0.5}, Temperature: 4, Wait: 12 * 3600e9},
+	1,
+).Left()
 
 // At the temperature of the fridge, without juice, a fire is more of the same wait.
 func TestAColdFireIsMoreWaiting(t *testing.T) {

@@ -16,7 +16,11 @@ func sources(r *rand.Rand) []Source {
 	out := make([]Source, 1+r.IntN(5))
 	for i := range out {
 		mid := 0.5 + r.Float64()*0.4
-		out[i] = Source{ID: "any", Salt: quantity.Mass(r.Float64() * 0.02), Stays: Share{Low: mid * 0.8, Mid: mid, High: mid * 1.1}}
+		out[i] = Source{
+			ID:    "any",
+			Salt:  quantity.Mass(r.Float64() * 0.02),
+			Stays: Share{Low: mid * 0.8, Mid: mid, High: mid * 1.1},
+		}
 	}
 	return out
 }
@@ -53,7 +57,19 @@ func TestSodium(t *testing.T) {
 func TestWhatNarrowsTheSalt(t *testing.T) {
 	p := Piece{Green: 2, Yield: quantity.Exactly(0.6)}
 	stays := quantity.Exactly(0.9)
-	coat, spoon, weighed := Source{Salt: 0.02, Stays: stays, Off: 0.3}, Source{Salt: 0.002, Stays: stays, Off: 0.3}, Source{Salt: 0.02, Stays: stays, Off: 0.01}
+	coat, spoon, weighed := Source{
+		Salt:  0.02,
+		Stays: stays,
+		Off:   0.3,
+	}, Source{
+		Salt:  0.002,
+		Stays: stays,
+		Off:   0.3,
+	}, Source{
+		Salt:  0.02,
+		Stays: stays,
+		Off:   0.01,
+	}
 	at, less := Narrows(p, []Source{spoon, coat, weighed}, 0.01)
 	assert.Equal(t, 1, at)
 	whole, err := Tally(p, []Source{spoon, coat, weighed})

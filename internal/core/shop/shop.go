@@ -83,9 +83,18 @@ func (p Piece) line(portions float64, k kitchen.Kitchen) Line {
 	}
 	trim, yield := c.TrimLoss, c.CookYield
 	mid := kg(trim.Mid, yield.Mid)
-	out := Line{Key: p.Key, Sound: true, Count: p.Meat.Count, Buy: trace.New("buy.raw",
+	out := Line{Key: p.Key, Sound: true, Count: p.Meat.Count, Buy: trace.New(
+		"buy.raw",
 		quantity.Range[float64]{Low: kg(trim.Low, yield.High), Mid: mid, High: kg(trim.High, yield.Low)},
-		"portions", Portions{portions, p.Portion}, "cook_yield", Percent(yield), "bone", trace.Number{Value: c.BonePercent, Unit: "%"}, "trim", Percent(trim))}
+		"portions",
+		Portions{portions, p.Portion},
+		"cook_yield",
+		Percent(yield),
+		"bone",
+		trace.Number{Value: c.BonePercent, Unit: "%"},
+		"trim",
+		Percent(trim),
+	)}
 	if each := mid / float64(p.Meat.Count); each > c.HighKG || each < c.LowKG {
 		out.Count = int(math.Max(1, math.Round(mid/c.TypicalKG)))
 	}
@@ -162,7 +171,15 @@ func Shopping(pieces []Piece, supplies []Supply, k kitchen.Kitchen) List {
 	out := List{}
 	sum := purse{missing: []string{}}
 	for _, p := range pieces {
-		item := Item{ID: p.Meat.Cut.ID, Kind: p.Meat.Cut.Species, Count: p.Meat.Count, Need: p.whole(), Buy: p.whole(), For: []For{{Key: p.Key}}, Frozen: p.Frozen}
+		item := Item{
+			ID:     p.Meat.Cut.ID,
+			Kind:   p.Meat.Cut.Species,
+			Count:  p.Meat.Count,
+			Need:   p.whole(),
+			Buy:    p.whole(),
+			For:    []For{{Key: p.Key}},
+			Frozen: p.Frozen,
+		}
 		if cost, ok := sum.pay("piece:"+p.Key, p.Meat.Cut.ID, item.Need.Grams(), p.Meat.Cut.Density()/1000, k); ok {
 			item.Cost = &Money{cost, sum.sign}
 		}
@@ -260,7 +277,10 @@ func (s *basket) sorted() []*thing {
 		out = append(out, t)
 	}
 	slices.SortFunc(out, func(a, b *thing) int {
-		return cmp.Or(slices.Index(larder.Kinds, a.item.Kind)-slices.Index(larder.Kinds, b.item.Kind), strings.Compare(a.item.Name, b.item.Name))
+		return cmp.Or(
+			slices.Index(larder.Kinds, a.item.Kind)-slices.Index(larder.Kinds, b.item.Kind),
+			strings.Compare(a.item.Name, b.item.Name),
+		)
 	})
 	return out
 }

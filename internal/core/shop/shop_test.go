@@ -27,7 +27,18 @@ func TestCostFollowsFormulas(t *testing.T) {
 		Prices:   map[string]string{"sea-salt": "€4 per kg", "black-pepper": "€30/kg", "apple-juice": "€2.40 for 1 L"},
 	}.Read(kitchen.Kitchen{})
 	require.Empty(t, errs)
-	m, errs := formula.Blend(formula.Formula{Basis: formula.ByWeight, Rows: []formula.Row{{Ingredient: "apple-juice", Parts: "500 g"}, {Formula: "1", Parts: "100 g"}, {Ingredient: "honey", Parts: "1"}, {Ingredient: "water", Parts: "99"}}}, k)
+	m, errs := formula.Blend(
+		formula.Formula{
+			Basis: formula.ByWeight,
+			Rows: []formula.Row{
+				{Ingredient: "apple-juice", Parts: "500 g"},
+				{Formula: "1", Parts: "100 g"},
+				{Ingredient: "honey", Parts: "1"},
+				{Ingredient: "water", Parts: "99"},
+			},
+		},
+		k,
+	)
 	require.Empty(t, errs)
 	c := shop.CostOf(m, 0.7, k)
 	juice := 500 / m.Components[0].Form.GramsPerML * 2.4 / 1000
@@ -75,9 +86,20 @@ func TestJarsServeTheSameMixOnly(t *testing.T) {
 
 // What is in stock is taken off, and only the rest is paid for.
 func TestStockIsTakenOff(t *testing.T) {
-	k, errs := kitchen.Typed{Stock: map[string]string{"kosher-salt": "10 g", "black-pepper": "1 kg"}, Prices: map[string]string{"kosher-salt": "€2/kg"}}.Read(kitchen.Kitchen{})
+	k, errs := kitchen.Typed{
+		Stock:  map[string]string{"kosher-salt": "10 g", "black-pepper": "1 kg"},
+		Prices: map[string]string{"kosher-salt": "€2/kg"},
+	}.Read(
+		kitchen.Kitchen{},
+	)
 	require.Empty(t, errs)
-	r, err := cooking.Work(t.Context(), order.Parse(anycook.Supper(anycook.Coated("pork-loin", "2 kg")), k), nil, k, cooking.Clock{})
+	r, err := cooking.Work(
+		t.Context(),
+		order.Parse(anycook.Supper(anycook.Coated("pork-loin", "2 kg")), k),
+		nil,
+		k,
+		cooking.Clock{},
+	)
 	require.NoError(t, err)
 	for _, item := range provisions.List(r).Groceries {
 		switch item.ID {
@@ -94,7 +116,9 @@ func TestStockIsTakenOff(t *testing.T) {
 func TestKitchensAreRead(t *testing.T) {
 	base := kitchen.Kitchen{Prices: map[string]larder.Price{}}
 	_, errs := kitchen.Typed{
-		Ingredients: map[string]larder.Own{"own-1": {Name: "x", Salt: "60", Sugar: "60"}}, Prices: map[string]string{"a/b": "cheap"}, Stock: map[string]string{"salt": "some"},
+		Ingredients: map[string]larder.Own{
+			"own-1": {Name: "x", Salt: "60", Sugar: "60"},
+		}, Prices: map[string]string{"a/b": "cheap"}, Stock: map[string]string{"salt": "some"},
 	}.Read(base)
 	at := []string{}
 	for _, e := range errs {

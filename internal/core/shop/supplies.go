@@ -46,8 +46,12 @@ var fuels = map[string]struct {
 	id     string
 	hourly quantity.Mass
 }{
-	"pellet": {"pellets", 0.7}, "cabinet": {"charcoal", 0.55}, "kettle": {"charcoal", 0.45}, "drum": {"charcoal", 0.5}, "ceramic": {"charcoal", 0.3},
-	"offset": {"split-wood", 2.5}, "gas": {"gas", 0.35},
+	"pellet": {
+		"pellets",
+		0.7,
+	}, "cabinet": {"charcoal", 0.55}, "kettle": {"charcoal", 0.45}, "drum": {"charcoal", 0.5},
+	"ceramic": {"charcoal", 0.3},
+	"offset":  {"split-wood", 2.5}, "gas": {"gas", 0.35},
 }
 
 // Weather is what kinds of weather take of fuel, against calm and mild. Field experience.
@@ -69,7 +73,8 @@ func sheetsFor(m quantity.Mass) int {
 	return 1
 }
 
-// Supplies are what a cook uses up besides food: fuel of the pits, wraps and wood. Pits that burn wood of their own take no chunks.
+// Supplies are what a cook uses up besides food: fuel of the pits, wraps and wood. Pits that burn wood of
+// their own take no chunks.
 func Supplies(pits []Burning, lines []Wrapped) []Supply {
 	sums := map[string]*Supply{}
 	of := func(id string) *Supply {

@@ -27,8 +27,22 @@ type AtOnce struct {
 
 // Places tell where what is wrong with the cook of an AtOnce was typed.
 var places = strings.NewReplacer(
-	"/pieces/0/cut", "/cut", "/pieces/0/count", "/count", "/pieces/0/trimmed", "/weight", "/pieces/0/bought", "/weight", "/pieces/0/thickness", "/thickness",
-	"/pieces/0/fire/pit", "/pit", "/pieces/0/choices/wrap", "/wrap", "/pits/0/kind", "/kind",
+	"/pieces/0/cut",
+	"/cut",
+	"/pieces/0/count",
+	"/count",
+	"/pieces/0/trimmed",
+	"/weight",
+	"/pieces/0/bought",
+	"/weight",
+	"/pieces/0/thickness",
+	"/thickness",
+	"/pieces/0/fire/pit",
+	"/pit",
+	"/pieces/0/choices/wrap",
+	"/wrap",
+	"/pits/0/kind",
+	"/kind",
 )
 
 // Place is where in an AtOnce a mistake was typed that stands at a pointer into its cook.
@@ -42,8 +56,13 @@ func (a AtOnce) Cook() cook.Cook {
 	}
 	p := cook.Piece{
 		Key: "now", Cut: a.Cut, Bought: a.Weight, Trimmed: a.Weight, TrimStyle: "usual", Thickness: a.Thickness,
-		Season: cook.Season{Formula: formula.Formula{Basis: formula.ByVolume, Rows: []formula.Row{}}, Target: cook.UsualTarget, Coat: cook.UsualCoat, Band: cook.UsualBand},
-		Wait:   cook.Wait{Style: cook.UsualStyle, Open: true}, Fire: cook.Fire{Pit: a.Pit},
+		Season: cook.Season{
+			Formula: formula.Formula{Basis: formula.ByVolume, Rows: []formula.Row{}},
+			Target:  cook.UsualTarget,
+			Coat:    cook.UsualCoat,
+			Band:    cook.UsualBand,
+		},
+		Wait: cook.Wait{Style: cook.UsualStyle, Open: true}, Fire: cook.Fire{Pit: a.Pit},
 	}
 	p.Count = "1"
 	if a.Count != "" {

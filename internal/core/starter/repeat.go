@@ -85,7 +85,8 @@ func Repeat(c cook.Cook, o outcome.Cook, taken []string) cook.Cook {
 	out := Copy(c)
 	out.Pieces = slices.Clone(out.Pieces)
 	for _, p := range Propose(c, o) {
-		if i := slices.IndexFunc(out.Pieces, func(q cook.Piece) bool { return q.Key == p.Piece }); i >= 0 && slices.Contains(taken, p.ID) {
+		if i := slices.IndexFunc(out.Pieces, func(q cook.Piece) bool { return q.Key == p.Piece }); i >= 0 &&
+			slices.Contains(taken, p.ID) {
 			p.apply(&out.Pieces[i])
 		}
 	}

@@ -26,7 +26,14 @@ func went(change func(*outcome.Piece)) (cook.Cook, outcome.Cook) {
 	p.Key, p.Choices = "a", map[string]string{"wrap": "none", "rest": "counter"}
 	c := starter.New(saturday, 8)
 	c.Name, c.Pieces, c.Plan = "Loin", []cook.Piece{p}, "overnight"
-	o := outcome.Piece{Key: "a", Wrap: "none", Off: "2026-11-21T18:00:00Z", Hours: 2.4, Salt: 1.0, Scores: []outcome.Score{{Aspect: "salt", Value: 3}}}
+	o := outcome.Piece{
+		Key:    "a",
+		Wrap:   "none",
+		Off:    "2026-11-21T18:00:00Z",
+		Hours:  2.4,
+		Salt:   1.0,
+		Scores: []outcome.Score{{Aspect: "salt", Value: 3}},
+	}
 	change(&o)
 	return c, outcome.Cook{Pieces: []outcome.Piece{o}}
 }
@@ -51,8 +58,9 @@ func TestWhatIsProposed(t *testing.T) {
 		"no salt is known": {func(p *outcome.Piece) { p.Salt, p.Scores[0].Value = 0, 1 }, []string{"guess:a"}},
 		"wrapped":          {func(p *outcome.Piece) { p.Wrap = "foil" }, []string{"wrap:a", "guess:a"}},
 		"still on":         {func(p *outcome.Piece) { p.Wrap, p.Off, p.Hours = "foil", "", 0 }, nil},
-		"two notes":        {func(p *outcome.Piece) { p.Notes = []string{"One.", "Two."} }, []string{"guess:a", "note0:a", "note1:a"}},
-		"of another cook":  {func(p *outcome.Piece) { p.Key = "b" }, nil},
+		"two notes": {func(p *outcome.Piece) { p.Notes = []string{"One.", "Two."} },
+			[]string{"guess:a", "note0:a", "note1:a"}},
+		"of another cook": {func(p *outcome.Piece) { p.Key = "b" }, nil},
 	} {
 		planned, became := went(c.change)
 		assert.Equal(t, c.want, ids(starter.Propose(planned, became)), name)
@@ -84,7 +92,8 @@ func TestRepeating(t *testing.T) {
 	for _, id := range all {
 		one := starter.Repeat(planned, became, []string{id}).Pieces[0]
 		changed := 0
-		for _, is := range []bool{one.Season.Target != planned.Pieces[0].Season.Target, one.Choices["wrap"] == "paper", one.Fire.Guess != "", one.TrimNote != ""} {
+		for _, is := range []bool{one.Season.Target != planned.Pieces[0].Season.Target, one.Choices["wrap"] == "paper",
+			one.Fire.Guess != "", one.TrimNote != ""} {
 			if is {
 				changed++
 			}
@@ -120,14 +129,22 @@ func TestPagesToBeginWith(t *testing.T) {
 		assert.NotEmpty(t, c.Pieces[0].Bought)
 		assert.Equal(t, "2026-12-05T18:30", c.ServeAt, "the coming Saturday is too near to salt")
 	}
-	now := starter.AtOnce{Cut: "pork-shoulder-bone-in", Weight: "3.6 kg", Kind: "kettle", Pit: "250 F", Wrap: "foil", Zone: "UTC"}.Cook()
+	now := starter.AtOnce{
+		Cut:    "pork-shoulder-bone-in",
+		Weight: "3.6 kg",
+		Kind:   "kettle",
+		Pit:    "250 F",
+		Wrap:   "foil",
+		Zone:   "UTC",
+	}.Cook()
 	assert.Equal(t, "Pork shoulder, bone-in", now.Name)
 	assert.Empty(t, now.Pieces[0].Season.Formula.Rows)
 	assert.Equal(t, "kettle", now.Pits[0].Kind)
 	named := starter.AtOnce{Name: "Mine", Cut: "nothing"}
 	assert.Equal(t, "Mine", named.Cook().Name)
 	assert.NotEmpty(t, starter.AtOnce{}.Cook().Name)
-	for pointer, where := range map[string]string{"/pieces/0/trimmed": "/weight", "/pieces/0/fire/pit": "/pit", "/pits/0/kind": "/kind", "/name": "/name"} {
+	for pointer, where := range map[string]string{"/pieces/0/trimmed": "/weight", "/pieces/0/fire/pit": "/pit",
+		"/pits/0/kind": "/kind", "/name": "/name"} {
 		assert.Equal(t, where, named.Place(pointer))
 	}
 	names := []string{}

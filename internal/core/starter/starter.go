@@ -38,7 +38,12 @@ func New(now time.Time, guests int) cook.Cook {
 	}
 	day := now.AddDate(0, 0, days)
 	serve := time.Date(day.Year(), day.Month(), day.Day(), 18, 30, 0, 0, now.Location())
-	return cook.Cook{ServeAt: serve.Format(cook.TimeLayout), Zone: now.Location().String(), Guests: quantity.CountOf(guests), Pieces: []cook.Piece{}}
+	return cook.Cook{
+		ServeAt: serve.Format(cook.TimeLayout),
+		Zone:    now.Location().String(),
+		Guests:  quantity.CountOf(guests),
+		Pieces:  []cook.Piece{},
+	}
 }
 
 // Example is a worked example to look at and to change: a shoulder for eight on a Saturday evening.
@@ -47,7 +52,14 @@ func Example(now time.Time, units quantity.System) cook.Cook {
 	c.Name = "A worked example"
 	shoulder, _ := cut.Find("pork-shoulder-bone-in")
 	p := NewPiece(shoulder, units)
-	p.Key, p.Wait, p.Choices = "example", cook.Wait{Style: "overnight", For: "12 h", Open: true}, map[string]string{"wrap": "paper", "rest": "cooler"}
+	p.Key, p.Wait, p.Choices = "example", cook.Wait{
+		Style: "overnight",
+		For:   "12 h",
+		Open:  true,
+	}, map[string]string{
+		"wrap": "paper",
+		"rest": "cooler",
+	}
 	c.Pieces = []cook.Piece{p}
 	return c
 }

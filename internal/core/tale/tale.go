@@ -50,23 +50,32 @@ var kinds = []struct {
 	words *regexp.Regexp
 	kind  string
 }{
-	{regexp.MustCompile(`\b(?:boat)\b`), "boat"}, {regexp.MustCompile(`\b(?:pan|tray)\b`), "pan"}, {regexp.MustCompile(`\b(?:butcher paper|paper|pink paper)\b`), "paper"}, {regexp.MustCompile(`\b(?:foil|foiled)\b`), "foil"},
+	{
+		regexp.MustCompile(`\b(?:boat)\b`),
+		"boat",
+	}, {regexp.MustCompile(`\b(?:pan|tray)\b`), "pan"}, {regexp.MustCompile(`\b(?:butcher paper|paper|pink paper)\b`), "paper"}, {regexp.MustCompile(`\b(?:foil|foiled)\b`), "foil"},
 }
 
 var numbers = map[string]string{
-	"half an": "0.5", "a half": "0.5", "half": "0.5", "an": "1", "one": "1", "two": "2", "three": "3", "four": "4", "five": "5", "six": "6", "seven": "7", "eight": "8", "nine": "9", "ten": "10",
-	"eleven": "11", "twelve": "12", "thirteen": "13", "fourteen": "14", "fifteen": "15", "sixteen": "16", "twenty": "20", "thirty": "30", "forty": "40",
+	"half an": "0.5", "a half": "0.5", "half": "0.5", "an": "1", "one": "1", "two": "2", "three": "3", "four": "4",
+	"five": "5", "six": "6", "seven": "7", "eight": "8", "nine": "9", "ten": "10",
+	"eleven": "11", "twelve": "12", "thirteen": "13", "fourteen": "14", "fifteen": "15", "sixteen": "16", "twenty": "20",
+	"thirty": "30", "forty": "40",
 }
 
 var (
-	clauses  = regexp.MustCompile(`[;\n]+|\.\s+|,?\s+then\s+`)
-	wordNum  = regexp.MustCompile(`\b(half an|a half|half|an|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|thirteen|fourteen|fifteen|sixteen|twenty|thirty|forty)\b(?: and a half)?(?:\s*-?\s*)(hours?|hrs?|h|minutes?|mins?|min)\b`)
-	duration = regexp.MustCompile(`(\d+(?:[.,]\d+)?)(?:\s*(½|and a half))?\s*(?:hours?|hrs?|h)\b(?:\s*(?:and\s*)?(\d+)\s*(?:minutes?|mins?|min|m)?\b)?|(\d+)\s*(?:minutes?|mins?|min)\b`)
-	clock    = regexp.MustCompile(`\b(\d{1,2}):(\d{2})\s*(am|pm)?\b|\b(\d{1,2})\s*(am|pm)\b`)
-	halves   = regexp.MustCompile(`\b(\d+) and a half\b`)
-	tight    = regexp.MustCompile(`\b(\d+)h(\d{1,2})\b`)
-	later    = regexp.MustCompile(`\b(?:later|after that|more)\b`)
-	degrees  = regexp.MustCompile(`(\d+(?:[.,]\d+)?)\s*(?:°\s*)?(c|f|degrees)?\b`)
+	clauses = regexp.MustCompile(`[;\n]+|\.\s+|,?\s+then\s+`)
+	wordNum = regexp.MustCompile(
+		`\b(half an|a half|half|an|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|thirteen|fourteen|fifteen|sixteen|twenty|thirty|forty)\b(?: and a half)?(?:\s*-?\s*)(hours?|hrs?|h|minutes?|mins?|min)\b`,
+	)
+	duration = regexp.MustCompile(
+		`(\d+(?:[.,]\d+)?)(?:\s*(½|and a half))?\s*(?:hours?|hrs?|h)\b(?:\s*(?:and\s*)?(\d+)\s*(?:minutes?|mins?|min|m)?\b)?|(\d+)\s*(?:minutes?|mins?|min)\b`,
+	)
+	clock   = regexp.MustCompile(`\b(\d{1,2}):(\d{2})\s*(am|pm)?\b|\b(\d{1,2})\s*(am|pm)\b`)
+	halves  = regexp.MustCompile(`\b(\d+) and a half\b`)
+	tight   = regexp.MustCompile(`\b(\d+)h(\d{1,2})\b`)
+	later   = regexp.MustCompile(`\b(?:later|after that|more)\b`)
+	degrees = regexp.MustCompile(`(\d+(?:[.,]\d+)?)\s*(?:°\s*)?(c|f|degrees)?\b`)
 )
 
 // Longest is how long a cook that is told may have gone on.

@@ -33,7 +33,13 @@ func NewBody(c cut.Cut, g cut.Geometry, k Constants) Body {
 	if c.Covered() {
 		sweat = 1 - (1-damped)/2 // one face of two
 	}
-	return Body{HalfM: half, Shape: float64(g.Thickness/g.Length + g.Thickness/g.Width), Bone: c.BoneShare(), Fat: c.FatPercent / 100, Sweat: sweat}
+	return Body{
+		HalfM: half,
+		Shape: float64(g.Thickness/g.Length + g.Thickness/g.Width),
+		Bone:  c.BoneShare(),
+		Fat:   c.FatPercent / 100,
+		Sweat: sweat,
+	}
 }
 
 func (b Body) density() float64 {
@@ -85,5 +91,11 @@ func (m *Matter) capacity(c float64) float64 {
 
 // Enthalpy of a cubic metre at c °C over that at 0 °C, J/m³: the integral of capacity.
 func (m *Matter) Enthalpy(c float64) float64 {
-	return m.Heat*c + m.melt*min(1, max(0, (c-meltFrom)/(meltTo-meltFrom))) + m.set*min(1, max(0, (c-setFrom)/(setTo-setFrom)))
+	return m.Heat*c + m.melt*min(
+		1,
+		max(0, (c-meltFrom)/(meltTo-meltFrom)),
+	) + m.set*min(
+		1,
+		max(0, (c-setFrom)/(setTo-setFrom)),
+	)
 }

@@ -49,7 +49,8 @@ type Sheet struct {
 
 // Defaults are the constants in use. Vapour and TenderE are set, the others fitted.
 var Defaults = Constants{
-	Juice: 0.235, JuiceC: 66, JuiceK: 0.18, JuiceTau: 3700, Film: 0.023, Dry: 0.003, Emit: 0.6, Vapour: 3000, Thick: -0.32, Weak: 0.29,
+	Juice: 0.235, JuiceC: 66, JuiceK: 0.18, JuiceTau: 3700, Film: 0.023, Dry: 0.003, Emit: 0.6, Vapour: 3000,
+	Thick: -0.32, Weak: 0.29,
 	Foil:   Sheet{Emit: 0.33, Gap: 0.014, Leak: 0.002},
 	Paper:  Sheet{Emit: 0.76, Gap: 0.006, Leak: 0.09},
 	Tender: 1.9, TenderE: 135e3,

@@ -78,7 +78,11 @@ const terms = 12
 func slab(bi, fo float64) float64 {
 	sum := 0.0
 	for n := range terms {
-		z := root(func(z float64) float64 { return z*math.Sin(z) - bi*math.Cos(z) }, float64(n)*math.Pi, float64(n)*math.Pi+math.Pi/2)
+		z := root(
+			func(z float64) float64 { return z*math.Sin(z) - bi*math.Cos(z) },
+			float64(n)*math.Pi,
+			float64(n)*math.Pi+math.Pi/2,
+		)
 		sum += 4 * math.Sin(z) / (2*z + math.Sin(2*z)) * math.Exp(-z*z*fo)
 	}
 	return sum
@@ -87,7 +91,11 @@ func slab(bi, fo float64) float64 {
 func sphere(bi, fo float64) float64 {
 	sum := 0.0
 	for n := range terms {
-		z := root(func(z float64) float64 { return z*math.Cos(z) + (bi-1)*math.Sin(z) }, float64(n)*math.Pi+1e-6, float64(n+1)*math.Pi-1e-6)
+		z := root(
+			func(z float64) float64 { return z*math.Cos(z) + (bi-1)*math.Sin(z) },
+			float64(n)*math.Pi+1e-6,
+			float64(n+1)*math.Pi-1e-6,
+		)
 		sum += 4 * (math.Sin(z) - z*math.Cos(z)) / (2*z - math.Sin(2*z)) * math.Exp(-z*z*fo)
 	}
 	return sum

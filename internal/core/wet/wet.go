@@ -36,11 +36,12 @@ type Bath struct {
 	Late     time.Duration // a tenth over it
 	At       []salt.Moment
 	Parts    []BathPart
-	Sugar    float64          // % of the brine
-	Shelf    quantity.Celsius // that it ends at when what is not water comes from the shelf instead of the fridge; zero when all is water
-	Acid     float64          // % of the brine
-	Meat     quantity.Volume  // of all pieces
-	TooFull  bool
+	Sugar    float64 // % of the brine
+	// that it ends at when what is not water comes from the shelf instead of the fridge; zero when all is water
+	Shelf   quantity.Celsius
+	Acid    float64         // % of the brine
+	Meat    quantity.Volume // of all pieces
+	TooFull bool
 }
 
 // BathPart is something else in a bath.
@@ -82,11 +83,19 @@ func BathOf(t dose.Bath, took dose.Brought, on dose.Target, meat order.Meat, roo
 	// Salt draws water in with it until the proteins are full: about four grams a gram.
 	gain := takes.Mid * 4 * (1 - meat.Cut.BoneShare())
 	out := &Bath{
-		Brew: w, Typed: t, Meat: meat.Volume() * quantity.Volume(count), Aim: t.Aim(w, on, float64(took.Salt)*took.Stays.Mid/float64(one.Meat)),
+		Brew: w, Typed: t, Meat: meat.Volume() * quantity.Volume(count),
+		Aim:    t.Aim(w, on, float64(took.Salt)*took.Stays.Mid/float64(one.Meat)),
 		Liquid: exact(liquidRule, float64(w.Liquid)), Salt: exact(saltRule, max(0, w.Salt-w.Brings).KG()),
-		Strength: exact("bath.strength", percent), Degrees: exact("bath.degrees", salt.Salometer(percent)), Density: exact("bath.density", salt.BrineDensity(percent)+salt.SugarDensity*sugarIn(w, t)),
-		Takes: trace.New("bath.takes", takes, append(inputs, "time", t.Soaks(on), "at", on.Fridge)...),
-		Ice:   trace.New("bath.ice", tenth(w.Plain*quantity.Mass(ice)), inputs...), Hot: trace.New("bath.ice", tenth(w.Plain*quantity.Mass(1-ice)), inputs...),
+		Strength: exact(
+			"bath.strength",
+			percent,
+		), Degrees: exact("bath.degrees", salt.Salometer(percent)),
+		Density: exact("bath.density", salt.BrineDensity(percent)+salt.SugarDensity*sugarIn(w, t)),
+		Takes:   trace.New("bath.takes", takes, append(inputs, "time", t.Soaks(on), "at", on.Fridge)...),
+		Ice: trace.New(
+			"bath.ice",
+			tenth(w.Plain*quantity.Mass(ice)),
+			inputs...), Hot: trace.New("bath.ice", tenth(w.Plain*quantity.Mass(1-ice)), inputs...),
 		Plain: exact("bath.water", w.Plain.KG()),
 		Gain:  trace.New("bath.gain", quantity.Range[float64]{Low: gain * 0.5, Mid: gain, High: gain * 1.6}, inputs...),
 		At:    one.Course(12*time.Hour, 24*time.Hour, 36*time.Hour),
@@ -94,7 +103,9 @@ func BathOf(t dose.Bath, took dose.Brought, on dose.Target, meat order.Meat, roo
 	reached := one.Reach(1, out.Aim*0.9, out.Aim, out.Aim*1.1)
 	out.Early, out.Reached, out.Late = reached[0], reached[1], reached[2]
 	if w.Plain < w.Water*0.999 {
-		out.Shelf = quantity.Celsius((float64(w.Plain)*float64(salt.IceBathEnds) + float64(w.Water-w.Plain)*float64(room)) / float64(w.Water))
+		out.Shelf = quantity.Celsius(
+			(float64(w.Plain)*float64(salt.IceBathEnds) + float64(w.Water-w.Plain)*float64(room)) / float64(w.Water),
+		)
 	}
 	out.TooFull = t.Pot > 0 && float64(out.Meat)+float64(w.Liquid) > 0.95*float64(t.Pot)
 	total := (w.Water + w.Salt).Grams()
@@ -149,14 +160,25 @@ func NeedleOf(t dose.Injection, one dose.Brought, on dose.Target, meat order.Mea
 	lost := dose.Lost(pump)
 	salty := 100 * float64(one.Mass) * one.Mix.SaltShare() / float64(on.Meat.Edible())
 	return &Needle{
-		Needle: n, Typed: t, Length: on.Length, Width: on.Width, Bone: meat.Cut.BonePercent > 0, Skin: meat.Cut.Sealed == "skin",
-		Volume: trace.Exact("inject.volume", float64(n.Volume), inputs...), Batch: trace.Exact("inject.batch", n.Batch.KG(), inputs...),
-		Sites: trace.Exact("inject.sites", sites, inputs...), PerSite: trace.Exact("inject.per-site", float64(n.Volume)/sites, inputs...),
+		Needle: n, Typed: t, Length: on.Length, Width: on.Width, Bone: meat.Cut.BonePercent > 0,
+		Skin: meat.Cut.Sealed == "skin",
+		Volume: trace.Exact(
+			"inject.volume",
+			float64(n.Volume),
+			inputs...), Batch: trace.Exact("inject.batch", n.Batch.KG(), inputs...),
+		Sites: trace.Exact(
+			"inject.sites",
+			sites,
+			inputs...), PerSite: trace.Exact("inject.per-site", float64(n.Volume)/sites, inputs...),
 		Refills: trace.Exact("inject.refills", float64(n.Refills), inputs...),
 		Salt:    trace.New("inject.salt", quantity.Times(one.Stays, salty), inputs...),
 		Even:    trace.New("inject.even", quantity.Times(n.Even, 100), append(inputs, "rest", on.Wait)...),
-		Runs:    quantity.Range[quantity.Volume]{Low: n.Volume * quantity.Volume(lost.Low), Mid: n.Volume * quantity.Volume(lost.Mid), High: n.Volume * quantity.Volume(lost.High)},
-		Over:    t.Mix.Volume(t.Over(on)), Pump: 100 * pump,
+		Runs: quantity.Range[quantity.Volume]{
+			Low:  n.Volume * quantity.Volume(lost.Low),
+			Mid:  n.Volume * quantity.Volume(lost.Mid),
+			High: n.Volume * quantity.Volume(lost.High),
+		},
+		Over: t.Mix.Volume(t.Over(on)), Pump: 100 * pump,
 		Rows: dose.Rows(t.Formula, t.Mix.Weigh(n.Batch)),
 	}
 }

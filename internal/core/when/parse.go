@@ -20,10 +20,25 @@ var signs = []struct {
 	words *regexp.Regexp
 	sign  Sign
 }{
-	{regexp.MustCompile(`^(?:a |the )?(?:bark|crust)\b(?: has| is|'s)?(?: set| firm| dry| hard)*(?: (?:does not|doesn't|no longer) scratch(?:es)?(?: off)?)?$`), Bark},
+	{
+		regexp.MustCompile(
+			`^(?:a |the )?(?:bark|crust)\b(?: has| is|'s)?(?: set| firm| dry| hard)*(?: (?:does not|doesn't|no longer) scratch(?:es)?(?: off)?)?$`,
+		),
+		Bark,
+	},
 	{regexp.MustCompile(`^(?:the )?(?:surface|outside|rub)(?: has| is)?(?: set| dry| tacky)*$`), Surface},
-	{regexp.MustCompile(`^(?:the |a |good |right )*colou?r(?: is| looks)?(?: right| good| dark| there)*$|^(?:dark|mahogany)(?: enough)?$`), Colour},
-	{regexp.MustCompile(`^(?:it is |it's |the )?(?:probe |butter )?(?:soft|tender)$|^(?:the |a )?probe slides in$|^(?:it |they |the racks? )?bends?(?: until it cracks)?$`), Soft},
+	{
+		regexp.MustCompile(
+			`^(?:the |a |good |right )*colou?r(?: is| looks)?(?: right| good| dark| there)*$|^(?:dark|mahogany)(?: enough)?$`,
+		),
+		Colour,
+	},
+	{
+		regexp.MustCompile(
+			`^(?:it is |it's |the )?(?:probe |butter )?(?:soft|tender)$|^(?:the |a )?probe slides in$|^(?:it |they |the racks? )?bends?(?: until it cracks)?$`,
+		),
+		Soft,
+	},
 }
 
 // moves are the words for other moves, by kind.
@@ -34,7 +49,12 @@ var moves = []struct {
 	{regexp.MustCompile(`^(?:it |they )?(?:goes|going|go) on(?: the (?:fire|pit))?$|^(?:the )?(?:fire|start)$`), "on"},
 	{regexp.MustCompile(`^(?:the |it is )?unwrap(?:ping|ped)?$`), "unwrap"},
 	{regexp.MustCompile(`^(?:the |it is )?wrap(?:ping|ped)?$`), "wrap"},
-	{regexp.MustCompile(`^(?:it is |it's |it comes |they come |coming |taking it )?off$|^pull(?:ing|ed)?(?: it)?$|^the end$`), "off"},
+	{
+		regexp.MustCompile(
+			`^(?:it is |it's |it comes |they come |coming |taking it )?off$|^pull(?:ing|ed)?(?: it)?$|^the end$`,
+		),
+		"off",
+	},
 	{regexp.MustCompile(`^(?:the )?(?:slicing|slice|knife|pulling)$`), "slice"},
 	{regexp.MustCompile(`^(?:the )?(?:serving|serve|table|dinner|supper|lunch)$`), "serve"},
 }
@@ -46,7 +66,9 @@ var (
 	clock    = regexp.MustCompile(`^(\d{1,2})(?::(\d{2}))?\s*(am|pm|a\.m\.|p\.m\.|o'clock)?$`)
 	ofMove   = regexp.MustCompile(`^(.*?)\s*\b(before|after|past|into)\s+(.+)$`)
 	hoursOn  = regexp.MustCompile(`\s+(?:on(?: the (?:fire|pit|smoke))?|in|on smoke)$`)
-	everyOne = regexp.MustCompile(`^every\s+(.+?)(?:\s*,?\s+(?:from|after|once|when)\s+(.+?))?(?:\s*,?\s+(?:until|till|to|up to)\s+(.+))?$`)
+	everyOne = regexp.MustCompile(
+		`^every\s+(.+?)(?:\s*,?\s+(?:from|after|once|when)\s+(.+?))?(?:\s*,?\s+(?:until|till|to|up to)\s+(.+))?$`,
+	)
 )
 
 // Parse reads a moment as cooks say it: "71 °C", "after 8 h", "bark set", "30 min before
@@ -104,10 +126,22 @@ func ParseEvery(typed string) (Every, error) {
 }
 
 // hourly are rhythms without a number.
-var hourly = strings.NewReplacer("half an hour", "30 min", "half hour", "30 min", "quarter of an hour", "15 min", "an hour", "1 hour")
+var hourly = strings.NewReplacer(
+	"half an hour",
+	"30 min",
+	"half hour",
+	"30 min",
+	"quarter of an hour",
+	"15 min",
+	"an hour",
+	"1 hour",
+)
 
 func plain(typed string) string {
-	return strings.Join(strings.Fields(strings.ToLower(strings.NewReplacer("’", "'", "℃", "°C", "℉", "°F").Replace(typed))), " ")
+	return strings.Join(
+		strings.Fields(strings.ToLower(strings.NewReplacer("’", "'", "℃", "°C", "℉", "°F").Replace(typed))),
+		" ",
+	)
 }
 
 // cond reads one condition.

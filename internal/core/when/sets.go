@@ -24,7 +24,9 @@ const mostSets = 8
 
 var (
 	setParts = regexp.MustCompile(`\s*[,;]\s*(?:then\s+)?`)
-	setWhen  = regexp.MustCompile(`^(.*?)\s+(?:(?:from|at|once|when)\s+(.+)|((?:[\d½¼¾]\S*(?:\s+[a-z]+)?\s+)*(?:after|before) .+))$`)
+	setWhen  = regexp.MustCompile(
+		`^(.*?)\s+(?:(?:from|at|once|when)\s+(.+)|((?:[\d½¼¾]\S*(?:\s+[a-z]+)?\s+)*(?:after|before) .+))$`,
+	)
 )
 
 // ParseSets reads what a pit is set to over the day: "107 °C from 23:00, 135 °C once wrapped".

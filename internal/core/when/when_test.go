@@ -36,24 +36,26 @@ func TestMomentsAsCooksSayThem(t *testing.T) {
 		"71 °C or 8 h":              {First: at71, Second: h8},
 		"at 71 °C or after 8 h, whichever is first": {First: at71, Second: h8},
 		"71 °C or when the colour is right":         {First: at71, Second: when.Cond{Sign: when.Colour}},
-		"95 °C and soft":                            {First: when.Cond{CoreC: 95}, Second: when.Cond{Sign: when.Soft}, Both: true},
-		"95 °C and probe soft":                      {First: when.Cond{CoreC: 95}, Second: when.Cond{Sign: when.Soft}, Both: true},
-		"bark set":                                  when.At(bark),
-		"once the bark is set":                      when.At(bark),
-		"the bark doesn’t scratch off":              when.At(bark),
-		"when the surface is dry":                   when.At(when.Cond{Sign: when.Surface}),
-		"color":                                     when.At(when.Cond{Sign: when.Colour}),
-		"07:00":                                     when.At(when.Cond{Clock: "07:00"}),
-		"at 7 am":                                   when.At(when.Cond{Clock: "07:00"}),
-		"11:30 pm":                                  when.At(when.Cond{Clock: "23:30"}),
-		"at the wrap":                               when.At(wraps),
-		"after the wrap":                            when.At(wraps),
-		"once wrapped":                              when.At(wraps),
-		"20 min after the wrap":                     when.At(when.Cond{Of: "wrap", By: 20 * time.Minute}),
-		"30 min before serving":                     when.At(when.Cond{Of: "serve", By: -30 * time.Minute}),
-		"15 min before it is off":                   when.At(when.Cond{Of: "off", By: -15 * time.Minute}),
-		"2 h after it goes on":                      when.At(when.Cond{Of: "on", By: 2 * time.Hour}),
-		"1h30":                                      when.At(when.Cond{After: 90 * time.Minute}),
+		"95 °C and soft": {First: when.Cond{CoreC: 95}, Second: when.Cond{Sign: when.Soft},
+			Both: true},
+		"95 °C and probe soft": {First: when.Cond{CoreC: 95}, Second: when.Cond{Sign: when.Soft},
+			Both: true},
+		"bark set":                     when.At(bark),
+		"once the bark is set":         when.At(bark),
+		"the bark doesn’t scratch off": when.At(bark),
+		"when the surface is dry":      when.At(when.Cond{Sign: when.Surface}),
+		"color":                        when.At(when.Cond{Sign: when.Colour}),
+		"07:00":                        when.At(when.Cond{Clock: "07:00"}),
+		"at 7 am":                      when.At(when.Cond{Clock: "07:00"}),
+		"11:30 pm":                     when.At(when.Cond{Clock: "23:30"}),
+		"at the wrap":                  when.At(wraps),
+		"after the wrap":               when.At(wraps),
+		"once wrapped":                 when.At(wraps),
+		"20 min after the wrap":        when.At(when.Cond{Of: "wrap", By: 20 * time.Minute}),
+		"30 min before serving":        when.At(when.Cond{Of: "serve", By: -30 * time.Minute}),
+		"15 min before it is off":      when.At(when.Cond{Of: "off", By: -15 * time.Minute}),
+		"2 h after it goes on":         when.At(when.Cond{Of: "on", By: 2 * time.Hour}),
+		"1h30":                         when.At(when.Cond{After: 90 * time.Minute}),
 	} {
 		got, err := when.Parse(typed)
 		if assert.NoError(t, err, typed) {
@@ -72,7 +74,8 @@ func TestMomentsAsCooksSayThem(t *testing.T) {
 		"every 1 h":              {Each: time.Hour},
 		"every 30 min after 3 h": {Each: 30 * time.Minute, From: when.At(when.Cond{After: 3 * time.Hour})},
 		"every hour until 71 °C": {Each: time.Hour, Until: when.At(at71)},
-		"every 45 min once bark set, until 71 °C or 8 h": {Each: 45 * time.Minute, From: when.At(bark), Until: when.When{First: at71, Second: h8}},
+		"every 45 min once bark set, until 71 °C or 8 h": {Each: 45 * time.Minute, From: when.At(bark),
+			Until: when.When{First: at71, Second: h8}},
 		"71 °C": {From: when.At(at71)},
 	} {
 		got, err := when.ParseEvery(typed)
@@ -134,7 +137,8 @@ func TestWhetherItHasCome(t *testing.T) {
 
 // Whatever is typed is read or refused, soon.
 func FuzzMoments(f *testing.F) {
-	for _, s := range []string{"71 °C or 8 h", "every 45 min from bark set until the wrap", "30 min before serving", "at at at", "every every"} {
+	for _, s := range []string{"71 °C or 8 h", "every 45 min from bark set until the wrap", "30 min before serving",
+		"at at at", "every every"} {
 		f.Add(s)
 	}
 	f.Fuzz(func(t *testing.T, typed string) {
@@ -155,7 +159,8 @@ func ExampleParse() {
 
 // A pit's list is read whole or refused; each of its temperatures is one that a pit can have.
 func FuzzSets(f *testing.F) {
-	for _, s := range []string{"107 °C from 23:00, 135 °C once wrapped", "110C; then 250F after 8 h", ",,,", "107 °C from from from", "107 °C, 225 F 90 min after it goes on, 140 °C 1 h 30 min before the wrap"} {
+	for _, s := range []string{"107 °C from 23:00, 135 °C once wrapped", "110C; then 250F after 8 h", ",,,",
+		"107 °C from from from", "107 °C, 225 F 90 min after it goes on, 140 °C 1 h 30 min before the wrap"} {
 		f.Add(s)
 	}
 	f.Fuzz(func(t *testing.T, typed string) {

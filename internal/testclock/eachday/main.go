@@ -27,7 +27,13 @@ var asking = []string{"verjuice/internal/testclock", "verjuice/internal/anycook"
 
 // left are packages that import one of those, and run on the first day alone: the journeys and the
 // program under fire take minutes, and the others' cooks have days of their own.
-var left = []string{"verjuice/e2e", "verjuice/cmd/verjuice", "verjuice/internal/core/live", "verjuice/internal/core/after", "verjuice/internal/testclock"}
+var left = []string{
+	"verjuice/e2e",
+	"verjuice/cmd/verjuice",
+	"verjuice/internal/core/live",
+	"verjuice/internal/core/after",
+	"verjuice/internal/testclock",
+}
 
 func main() {
 	days := flag.String("days", strings.Join(testclock.Days[1:], ","), "when the tests think it is, RFC 3339")
@@ -99,7 +105,9 @@ func dated(patterns []string) (map[string]string, error) {
 	if all {
 		patterns = []string{"./..."}
 	}
-	cmd := exec.Command("go", append([]string{"list", "-json=ImportPath,Dir,TestImports,XTestImports,TestGoFiles,XTestGoFiles"}, patterns...)...)
+	cmd := exec.Command(
+		"go",
+		append([]string{"list", "-json=ImportPath,Dir,TestImports,XTestImports,TestGoFiles,XTestGoFiles"}, patterns...)...)
 	cmd.Stderr = os.Stderr
 	out, err := cmd.Output()
 	if err != nil {
@@ -115,7 +123,10 @@ func dated(patterns []string) (map[string]string, error) {
 			return nil, err
 		}
 		tested := len(p.TestGoFiles)+len(p.XTestGoFiles) > 0
-		asks := slices.ContainsFunc(append(p.TestImports, p.XTestImports...), func(i string) bool { return slices.Contains(asking, i) })
+		asks := slices.ContainsFunc(
+			append(p.TestImports, p.XTestImports...),
+			func(i string) bool { return slices.Contains(asking, i) },
+		)
 		if tested && (asks && !slices.Contains(left, p.ImportPath) || !all) {
 			folders[p.ImportPath] = p.Dir
 		}
