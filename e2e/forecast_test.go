@@ -59,7 +59,7 @@ func TestTheForecast(t *testing.T) {
 	b.see("over 36 h")
 	b.see("does not get to 95")
 	b.open("/cooks/{supper}/plan")
-	b.see("it does not get done")
+	b.see("it won’t finish")
 }
 
 // typedPit is a pit that no forecast was made for in this process.

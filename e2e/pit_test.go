@@ -59,7 +59,7 @@ func (b *browser) done(cook, what string) int {
 	return n
 }
 
-// A phone at the pit: it goes on, is read, is looked at while the program is away, wrapped when
+// A phone at the pit: it goes on, is read, is looked at while the program does not answer, wrapped when
 // that is advised, and comes off; each press is on record once, and one of them is taken back.
 func TestAtThePit(t *testing.T) {
 	b := start(t, apptest.Nothing)
@@ -105,14 +105,14 @@ func TestAtThePit(t *testing.T) {
 	b.press("Undo")
 	lookedTimes(1)
 
-	// It opens while the program is away, with what was shown last.
+	// It opens while the program does not answer, with what was shown last.
 	b.until(`navigator.serviceWorker.controller`)
 	b.until(
 		`(globalThis.keptPage ??= caches.match(location.href).then((page) => (globalThis.isKept = Boolean(page))), globalThis.isKept)`,
 	)
 	b.app.Silent.Store(true)
 	b.do(chromedp.Navigate(b.app.URL + "/cooks/" + id + "/pit"))
-	b.see("The program is away")
+	b.see("Verjuice is not responding")
 	b.see("Not yet: wrap")
 	b.press("Looked")
 	b.see("1 waiting to be handed in")

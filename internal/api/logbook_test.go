@@ -178,7 +178,7 @@ func TestTheLogbook(t *testing.T) {
 	call(t, app, "GET", "/api/cooks/"+ids[0]+"/after", nil).into(t, &went)
 	assert.Regexp(
 		t,
-		`^A portion of 180 g came to \d+\.\d\d €, by what was on the plates: meat, mixes, and what was burnt and wrapped\.`,
+		`^A portion of 180 g cost \d+\.\d\d €, based on what was served: meat, mixes, fuel and wraps\.`,
 		went.Cost,
 	)
 	cheap := went.Cost

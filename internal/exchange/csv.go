@@ -96,7 +96,7 @@ func readCSV(data []byte) ([]raw, error) {
 			return strings.TrimSpace(Unguard(record[i]))
 		}
 		if slices.ContainsFunc(record, func(s string) bool { return len(s) > maxCell }) {
-			return nil, wrong(here, "a cell is longer than %d letters", maxCell)
+			return nil, wrong(here, "a cell is longer than %d characters", maxCell)
 		}
 		if cell("ingredient") == "" && cell("id") == "" {
 			if strings.TrimSpace(strings.Join(record, "")) == "" {

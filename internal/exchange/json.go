@@ -120,7 +120,7 @@ func readJSON(data []byte) ([]raw, error) {
 				return nil, wrong(here, "the ingredient is missing")
 			}
 			if len(name)+len(row.Amount)+len(row.Form) > maxCell {
-				return nil, wrong(here, "this is longer than %d letters", maxCell)
+				return nil, wrong(here, "this is longer than %d characters", maxCell)
 			}
 			r.rows = append(
 				r.rows,

@@ -191,7 +191,7 @@ func readRecipe(v map[string]any, path string) (raw, error) {
 			return r, wrong(fmt.Sprintf("%s.recipeIngredient[%d]", path, i), "this is not a line of text: %s", clip(string(raw)))
 		}
 		if len(line) > maxCell {
-			return r, wrong(fmt.Sprintf("%s.recipeIngredient[%d]", path, i), "this is longer than %d letters", maxCell)
+			return r, wrong(fmt.Sprintf("%s.recipeIngredient[%d]", path, i), "this is longer than %d characters", maxCell)
 		}
 		if strings.TrimSpace(line) == "" {
 			continue

@@ -102,7 +102,7 @@ func (t Table) each(ctx context.Context, do func(n int, row []string) error) err
 		case errors.Is(err, io.EOF):
 			return nil
 		case err != nil || len(row) > mostTableColumns:
-			return Error{"line " + strconv.Itoa(line), "this line is no row of a table"}
+			return Error{"line " + strconv.Itoa(line), "this line cannot be read as a table row"}
 		case n > mostTableRows:
 			return Error{"line " + strconv.Itoa(line), fmt.Sprintf("a file has at most %d rows: divide it", mostTableRows)}
 		case !slices.ContainsFunc(row, func(cell string) bool { return strings.TrimSpace(cell) != "" }):

@@ -200,7 +200,7 @@ func (w writer) costServed(r cooking.Result, o outcome.Cook) string {
 	portion := r.Order.Base.Value.Portion.KG()
 	each := money(shop.Money{Value: cost.Total.Mid * portion / served, Sign: cost.Sign})
 	out := fmt.Sprintf(
-		"A portion of %s came to %s, by what was on the plates: meat, mixes, and what was burnt and wrapped.",
+		"A portion of %s cost %s, based on what was served: meat, mixes, fuel and wraps.",
 		quantity.FormatMass(r.Order.Base.Value.Portion, w.Units),
 		each,
 	)

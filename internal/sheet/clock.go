@@ -219,7 +219,7 @@ func lateNote(c *cooking.PieceClock) string {
 	switch c.Over {
 	case "late":
 		return fmt.Sprintf(
-			"It is late: on the fire at %s it is off about %s. Serve later, or choose a thinner cut.",
+			"It is late: on the fire at %s, it comes off at about %s. Serve later, or choose a thinner cut.",
 			t.Fire.Format("15:04"),
 			t.Off.Format("15:04"),
 		)

@@ -119,7 +119,7 @@ func evenAt(d *cooking.Depth) string {
 	case d.Brine.Load <= 0:
 		return "There is no salt to spread."
 	case even == 0:
-		return "It is never even in practice: that takes over a week."
+		return "It never evens out: that takes over a week."
 	case even > 72*time.Hour:
 		return fmt.Sprintf("It is even after %s, longer than raw meat keeps.", quantity.FormatDuration(even))
 	default:

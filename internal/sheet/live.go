@@ -303,7 +303,7 @@ func (w writer) goesOn(out *LivePiece, p live.Piece, on time.Time) {
 			Note: "off the fire, most likely " + at(done.Mid).Format("15:04")}
 		out.Moved = w.moved(p)
 	} else {
-		out.Ready.Note = "in this pit it does not get done"
+		out.Ready.Note = "it won’t finish in this pit"
 	}
 	// What is drawn is sent again and again: no more of it than a small picture shows.
 	for i, point := range w.curve(p.Seen.Fire.Curve) {

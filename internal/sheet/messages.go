@@ -176,7 +176,7 @@ var messages = map[string]string{
 	"guess.above-nothing": "guess a number above zero",
 
 	"probe.unreadable": "say where the probe is: pit:0 for the first pit, core:KEY for a piece, core:KEY:flat for a place in it",
-	"reading.csv":      "line {line} is no line of a CSV file: write probe,at,temperature, for example pit:0,2026-11-28T07:20,230 °F",
+	"reading.csv":      "line {line} is not a CSV line: write probe,at,temperature, for example pit:0,2026-11-28T07:20,230 °F",
 	"reading.count":    "between 1 and {most} readings at once",
 	"device.unnamed":   "give it a name, such as kitchen probe",
 	"weight.range":     "a weight between 0 and {most}",
@@ -189,7 +189,7 @@ var messages = map[string]string{
 	"tale.missing":     "tell how it went, for example: wrapped after four hours, 165, foil; off at nine hours, 203",
 	"tale.what":        "I do not know what was done in “{said}”: say wrapped, off, rested, sliced, spritzed, or pit up to",
 	"tale.when":        "“{said}” does not say when: write after 4 h, at 13:30, or 30 min later",
-	"tale.long":        "“{said}” is not within three days after it went on",
+	"tale.long":        "“{said}” falls outside the three days after it went on",
 	"tale.degrees":     "I can’t read the temperature in “{said}”: write it like 165 F or 74 °C",
 	"on.ahead":         "this is still to come: say when it went on the fire",
 	"on.long-ago":      "this is more than three days ago: write it down as a past cook-out instead",
@@ -230,7 +230,7 @@ var messages = map[string]string{
 
 	"conflict.wait-short": "{piece}: salted only {wait} before the fire; at least {least} is better",
 	"conflict.wait-long":  "{piece}: salted {wait} before the fire is too long; it keeps {most} once salted",
-	"conflict.never":      "{piece}: in a pit at {set} it does not get done; set the pit hotter, or take it off sooner",
+	"conflict.never":      "{piece}: it won’t finish in a pit at {set}; set the pit hotter, or take it off sooner",
 	"conflict.hold":       "{piece} would be held for {hold} after the fire; it keeps well for {most}",
 	"conflict.thaw":       "{piece} has {has} to thaw; it needs {needs} in the fridge",
 	"conflict.late":       "{piece} is off about {off:clock}, too late to rest and be sliced at {slice:clock}",

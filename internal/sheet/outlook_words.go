@@ -65,7 +65,7 @@ func (w writer) saysOf(l outlook.Look) []string {
 		out = append(
 			out,
 			fmt.Sprintf(
-				"In %.0f of 100 it does not get done within %s in a pit like this.",
+				"%.0f in 100 are not done within %s in a pit like this.",
 				100*f.Undone,
 				duration(heat.Longest*time.Hour),
 			),
@@ -73,7 +73,7 @@ func (w writer) saysOf(l outlook.Look) []string {
 	}
 	return append(
 		out,
-		"None of your own cooks is in it yet. It cannot know how true your pit’s dial is, how wet the meat is, or exactly where your probe sits.",
+		"It has learnt nothing from your cook-outs yet. It cannot know how true your pit’s dial is, how wet the meat is, or exactly where your probe sits.",
 	)
 }
 
@@ -201,7 +201,7 @@ func (w writer) rules(l outlook.Look) []RuleLine {
 		why := "close to the forecast"
 		switch {
 		case math.IsInf(l.Fire.Done.Mid, 1):
-			why = "in this pit it does not get done at all"
+			why = "it won’t finish in this pit at all"
 		case off > 0.5:
 			why = hours(off) + " more than the forecast: " + long
 		case off < -0.5:

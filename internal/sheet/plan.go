@@ -67,7 +67,7 @@ type TaskLine struct {
 	Time    string `json:"time"`
 	Label   string `json:"label"`
 	Note    string `json:"note" doc:"What to know of it, and how long it takes"`
-	Warning string `json:"warning" doc:"What does not go together with it; may be empty"`
+	Warning string `json:"warning" doc:"What conflicts with it; may be empty"`
 	Until   string `json:"until" doc:"RFC 3339, when the hands are free again"`
 	Lasts   string `json:"lasts" doc:"What it takes of a pair of hands, with its likely range"`
 	Done    bool   `json:"done"`

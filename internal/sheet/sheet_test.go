@@ -316,7 +316,7 @@ func TestClockIsCountedBack(t *testing.T) {
 
 	assert.Contains(t, at(27, 23).Pieces[0].Clock.LateNote, "leaves 8 h 05 to the fire")
 	tooLate := at(28, 13)
-	assert.Contains(t, tooLate.Pieces[0].Clock.LateNote, "It is late: on the fire at 13:50 it is off about 21:50")
+	assert.Contains(t, tooLate.Pieces[0].Clock.LateNote, "It is late: on the fire at 13:50, it comes off at about 21:50")
 	assert.Less(t, tooLate.Plan.Chance.Value, 5.0)
 	assert.NotEmpty(t, tooLate.Plan.SaferAt)
 }
@@ -363,5 +363,5 @@ func TestStartingAmongTheBeadsIsSaid(t *testing.T) {
 	assert.False(t, at("3 min").BadMoment)
 	assert.True(t, at("20 min").BadMoment)
 	assert.False(t, at("4 h").BadMoment)
-	assert.Contains(t, at("12 h").EvenAt, "never even in practice")
+	assert.Contains(t, at("12 h").EvenAt, "never evens out")
 }

@@ -20,6 +20,10 @@ var retired = []string{
 	`of coated surface to a kg`, `weight of as bought`, `\bwoken \d`, `gets you down to`, `shown as soon as`, `is enough here`, `raw, it keeps`, `of the mean in the centre`, `in it a fresh egg`, `it runs out again`,
 	`it would be surer`, `cannot overshoot`, `\bis not to be\b.*\bbefore\b`, `(^|[^\w])nought\b`,
 	`name of the cook\b`, `by the clock this`, `it fits: meat`, `runs out again`, `no such cook($|[^-])`, `\bthis cook (is|was|cannot)`, `your cooks\b`, `carry what is outside`, `what was outside is inside`,
+	`is in it yet`, `does not get done`, `by what was on the plates`, `it is off about`, `never even in practice`,
+	`burns low from now`, `\bletters\b.*maxCell`, `is no (line|row) of a`, `is not within three days`, `empty is whenever`,
+	`no cook-out is like that`, `what does not go together`, `laying them over`, `it went cannot be told`, `\bnot noted\b`,
+	`in dates the month`, `in ice water your`, `program is away`, `rub lies as`, `for who does not see`, `it is other when`,
 	`as it grew`, `\ba hand of\b`, `drives the amount`, `gives way to the target`, `not on record\.`,
 }
 

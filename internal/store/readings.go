@@ -144,7 +144,7 @@ func (s *Store) Readings(ctx context.Context, cook string, after uint64, most in
 	return out, nil
 }
 
-// Told is how far what is on record of a cook has come: it is other when anything was added.
+// Told is how far what is on record of a cook has come: it changes when anything is added.
 type Told struct {
 	Facts, Readings, Version uint64
 	Generation               uint64 // of the book as a whole

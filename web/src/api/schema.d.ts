@@ -5328,7 +5328,7 @@ export interface components {
             /** @description RFC 3339, when the hands are free again */
             until: string;
             wakes: boolean;
-            /** @description What does not go together with it; may be empty */
+            /** @description What conflicts with it; may be empty */
             warning: string;
         };
         Term: {

@@ -79,7 +79,7 @@ function Task({ task: t }: { task: TaskLine }) {
 							</li>
 						))}
 						<li className="task-probe">
-							<Field label="In ice water your probe shows" at="/probe" usual="0 °C" />
+							<Field label="Probe reading in ice water" at="/probe" usual="0 °C" />
 						</li>
 					</ul>
 				)}

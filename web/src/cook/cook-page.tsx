@@ -80,7 +80,7 @@ export default function CookPage() {
 	const message = useMessage();
 	const say = useCallback(
 		(fact: NewFact) => {
-			record(fact).catch((e: Error) => message.error(`Not noted. ${e.message}`));
+			record(fact).catch((e: Error) => message.error(`Could not save. ${e.message}`));
 		},
 		[record, message],
 	);

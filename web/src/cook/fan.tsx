@@ -169,6 +169,6 @@ export function Fan({ outlook, zone }: { outlook: Outlook; zone: string }) {
 	);
 }
 
-/** The picture in words, for who does not see it. */
+/** The picture in words, for screen readers. */
 const said = (o: Outlook) =>
 	`Core temperature over time. ${o.marks.map((m) => `${m.label}, ${m.note}`).join("; ")}. ${o.stall?.text ?? ""}`;

@@ -23,7 +23,7 @@ export function FreeSource({ index }: { index: number }) {
 			/>
 			{freed && (
 				<p className="says">
-					The rub lies as its coat says; {freed.name} gives way:{" "}
+					The coat sets the rub; {freed.name} is adjusted:{" "}
 					<Ask size="large" name={`How much ${freed.name}`} figure={freed.amount} />
 				</p>
 			)}

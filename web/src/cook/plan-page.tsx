@@ -20,7 +20,7 @@ import { Pits } from "./pits";
 import { Rooms } from "./rooms";
 import "./plan-page.css";
 
-/** The days laid out: which plan, what is to do when, what does not go together. */
+/** The days laid out: which plan, what to do when, what conflicts. */
 export function PlanPage() {
 	const { cook, sheet, goto } = useInHand();
 	const { id } = useParams();
@@ -154,7 +154,7 @@ function LaidOut({ plan }: { plan: Plan }) {
 				</p>
 			)}
 			{plan.conflicts.length > 0 && (
-				<ul className="plan-conflicts" aria-label="What does not go together">
+				<ul className="plan-conflicts" aria-label="Conflicts">
 					{plan.conflicts.map((c) => (
 						<li key={`${c.kind}${c.at}${c.message}`}>
 							<WarningFilled aria-hidden /> {c.message}.

@@ -24,7 +24,7 @@ export default function AfterPage() {
 	const went = after.data;
 	if (!went) {
 		return after.error ? (
-			<Unread title="How it went cannot be told" error={after.error} again={after.refetch} />
+			<Unread title="The review could not be loaded" error={after.error} again={after.refetch} />
 		) : (
 			<p className="loading">Adding up…</p>
 		);

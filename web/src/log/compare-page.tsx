@@ -20,7 +20,7 @@ export default function ComparePage() {
 		return error ? (
 			<Unread title="These cook-outs cannot be compared" error={error} again={refetch} />
 		) : (
-			<p className="loading">Laying them over one another…</p>
+			<p className="loading">Loading the comparison…</p>
 		);
 	}
 	const rows = (result: boolean) =>

@@ -107,7 +107,7 @@ export function Foreign({ id, pieces }: { id: string; pieces: After["pieces"] })
 						</Checkbox>
 						{seen.asks_order && (
 							<Checkbox checked={how.month_first} onChange={(e) => change({ month_first: e.target.checked })}>
-								In dates the month comes first
+								Dates are month first
 							</Checkbox>
 						)}
 						<Select

@@ -146,7 +146,7 @@ export default function LogPage() {
 					</li>
 				))}
 			</ul>
-			{total === 0 && <p className="says">No cook-out is like that. Take a filter away.</p>}
+			{total === 0 && <p className="says">No matches. Remove a filter.</p>}
 			<ListPages search={search} total={total} />
 			<Lessons cooks={items} />
 			<TrendTable />

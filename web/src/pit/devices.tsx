@@ -22,7 +22,7 @@ export function Devices({ cook, piece }: { cook: string; piece: LivePiece }) {
 			if (data) setAll(data);
 			setTrouble(error?.detail ?? "");
 		} catch {
-			setTrouble("The program is away: thermometers are shown when it is back.");
+			setTrouble("Verjuice is not responding: thermometers show when it is back.");
 		}
 	};
 	const change = async (does: () => Promise<{ error?: { detail?: string } }>) => {
@@ -31,7 +31,7 @@ export function Devices({ cook, piece }: { cook: string; piece: LivePiece }) {
 			await list();
 			setTrouble(error?.detail ?? "");
 		} catch {
-			setTrouble("The program is away: nothing was changed.");
+			setTrouble("Verjuice is not responding: nothing was changed.");
 		}
 	};
 	return (

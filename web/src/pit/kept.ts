@@ -1,4 +1,4 @@
-/** What this device keeps of the pit side, to open it while the program is away. */
+/** What this device keeps of the pit side, to open it while the program does not answer. */
 export const kept = {
 	assets: "verjuice-assets",
 	pages: "verjuice-pages",

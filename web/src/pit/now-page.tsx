@@ -50,7 +50,7 @@ export default function NowPage() {
 				<TimeField
 					label="Serve at"
 					value={typed.serve_at ?? ""}
-					hint="Empty is whenever it is done."
+					hint="Leave empty: whenever it is done."
 					error={wrong("/serve_at")}
 					onChange={(serve_at) => set({ serve_at })}
 				/>

@@ -64,7 +64,7 @@ it("hands in what is said while another is on its way", async () => {
 	expect(sent).toEqual(["1", "2"]);
 });
 
-it("keeps what was said while the program is away, and hands it in by itself", async () => {
+it("keeps what was said while the program does not answer, and hands it in by itself", async () => {
 	answers = () => "away";
 	const { post, outbox } = await page();
 	await post(press("1"));

@@ -53,7 +53,7 @@ async function load() {
 	announce();
 }
 
-/** Keeps what was said on this device, then hands it in: it is not lost when the program is away. */
+/** Keeps what was said on this device, then hands it in: it is not lost when the program does not answer. */
 export async function post(parcel: Parcel) {
 	trouble = "";
 	const db = await box();
@@ -126,7 +126,7 @@ async function sent({ cook, to, body, label }: Parcel): Promise<boolean> {
 	return true;
 }
 
-/** The last thing that was shown of a cook, kept for when the program is away. */
+/** The last thing that was shown of a cook, kept for when the program does not answer. */
 export async function keepLast(key: string, value: unknown) {
 	await (await box())?.put("last", value, key);
 }

@@ -41,7 +41,7 @@ export function useLive(cook: string) {
 			});
 			source.addEventListener("gone", (e) => setAway(JSON.parse(e.data).detail));
 			source.addEventListener("error", () => {
-				setAway("The program is away. What you press is kept on this phone and handed in when it is back.");
+				setAway("Verjuice is not responding. What you press is kept on this phone and sent when it is back.");
 				if (source?.readyState === EventSource.CLOSED && !ended) timer = setTimeout(open, again);
 			});
 		};
