@@ -159,7 +159,7 @@ func TestWhateverIsFree(t *testing.T) {
 	b.saved()
 	b.press("Salt and season")
 	b.press("the injection")
-	b.see("gives way")
+	b.see("is adjusted")
 	assert.Equal(t, "1.10", b.percent())
 	b.accessible("the injection gives way")
 	b.do(chromedp.EmulateViewport(390, 844))
