@@ -3,11 +3,13 @@ package main
 import (
 	"bytes"
 	"context"
+	"io"
 	"math/rand/v2"
 	"os"
 	"os/exec"
 	"path/filepath"
 	"sync"
+	"syscall"
 	"testing"
 	"time"
 
@@ -132,4 +134,33 @@ func TestKilledWithABook(t *testing.T) {
 	left, err := filepath.Glob(filepath.Join(dir, "*", halves))
 	require.NoError(t, err)
 	assert.Empty(t, left, "halves of those that were killed are gone")
+}
+
+// What stands where a book is to be written is replaced only when it is a file; what another program left
+// half written is removed, and what one is writing is not.
+func TestWhereABookIsWritten(t *testing.T) {
+	dir := t.TempDir()
+	left, held := filepath.Join(dir, ".verjuice-1.half"), filepath.Join(dir, ".verjuice-2.half")
+	for _, path := range []string{left, held, filepath.Join(dir, "precious")} {
+		require.NoError(t, os.WriteFile(path, []byte("x"), 0o600))
+	}
+	writing, err := os.Open(held)
+	require.NoError(t, err)
+	defer writing.Close()
+	require.NoError(t, syscall.Flock(int(writing.Fd()), syscall.LOCK_EX))
+	write := func(w io.Writer) error { _, err := io.WriteString(w, "book"); return err }
+	link, pipe := filepath.Join(dir, "link"), filepath.Join(dir, "pipe")
+	require.NoError(t, os.Symlink(filepath.Join(dir, "precious"), link))
+	require.NoError(t, syscall.Mkfifo(pipe, 0o600))
+	for _, path := range []string{link, pipe, "/dev/null", dir} {
+		require.ErrorContains(t, whole(path, write), "choose another name", path)
+	}
+	raw, err := os.ReadFile(filepath.Join(dir, "precious"))
+	require.NoError(t, err)
+	assert.Equal(t, "x", string(raw))
+	require.NoError(t, whole(filepath.Join(dir, "book.zip"), write))
+	assert.NoFileExists(t, left)
+	assert.FileExists(t, held)
+	_, _, err = opened(t.Context(), pipe)
+	require.ErrorContains(t, err, "nothing was taken in")
 }

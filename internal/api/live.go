@@ -5,7 +5,6 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"net/http"
 	"sync"
 	"time"
@@ -259,8 +258,7 @@ func (s *server) thereIs(a huma.API) func(huma.Context, func(huma.Context)) {
 		_, err := s.Store.Told(ctx, hc.Param("id"))
 		cancel()
 		if errors.Is(err, store.ErrNotFound) {
-			problem := newProblem(http.StatusNotFound, problemOf(err).Error())
-			_ = huma.WriteErr(a, hc, http.StatusNotFound, problem.Error())
+			_ = huma.WriteErr(a, hc, http.StatusNotFound, said(err))
 			return
 		}
 		next(hc)
@@ -425,19 +423,6 @@ func (s *server) ahead(ctx context.Context, id string, read []facts.Reading) (st
 	if err != nil {
 		return "", problemOf(err)
 	}
-	now, n := clock.Now(s.Now()), 0
-	for _, r := range read {
-		if r.At.After(now.Add(happened.Skew)) {
-			n++
-		}
-	}
-	if n == 0 {
-		return "", nil
-	}
-	return fmt.Sprintf(
-		"%d of %d are dated ahead of this cook-out's clock (%s): they show when their time comes. Check the clock and the time zone of the thermometer.",
-		n,
-		len(read),
-		now.UTC().Format(time.RFC3339),
-	), nil
+	now := clock.Now(s.Now())
+	return sheet.WriteAhead(happened.Ahead(read, now), len(read), now), nil
 }

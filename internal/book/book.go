@@ -418,7 +418,7 @@ func (r *reader) rows(name string, read func([]string) (any, error)) error {
 		return err
 	}
 	defer f.Close()
-	table := exchange.NewRows(&shortLines{from: bufio.NewReaderSize(f, 64<<10)}, mostRow)
+	table := exchange.NewRows(f, mostRow)
 	table.ReuseRecord, table.FieldsPerRecord = true, len(heads[name])
 	for n := 1; ; n++ {
 		row, err := table.Read()

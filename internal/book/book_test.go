@@ -176,7 +176,8 @@ func TestWhatIsNoBook(t *testing.T) {
 		"readings.csv, line 3": with(map[string]string{"readings.csv": "cook,hand_in,probe,at,celsius\nx,y,pit:0,2026-01-01T00:00:00Z,20\nx,y,pit:0\n"}),
 		"minutes.csv, line 2":  with(map[string]string{"minutes.csv": "cook,probe,at,first_at,last_at,first,last,low,high,count\nx,pit:0,2026-01-01T00:00:00Z,2026-01-01T00:00:00Z,2026-01-01T00:00:00Z,1,1,1,NaN,2\n"}),
 		"readings.csv, line 1": with(map[string]string{"readings.csv": "cook,hand_in,at,probe,celsius\n"}),
-		"longer than 4096":     with(map[string]string{"readings.csv": head + strings.Repeat(",", 10_000)}),
+		"longer than 4096": with(map[string]string{"readings.csv": head +
+			"\"" + noise(10_000, 0) + "\",y,pit:0,2026-01-01T00:00:00Z,20\n"}),
 		"line 2: this file":    with(map[string]string{"readings.csv": head + "\"" + noise(2_000_000, 60)}),
 		"more than any record": with(map[string]string{"records.jsonl": `{"doc":{"pieces":[` + strings.Repeat("{},", 200_000) + "{}]}}"}),
 		"no file of a book":    with(map[string]string{"Records.jsonl": sound}),

@@ -7,6 +7,7 @@ import (
 	"io"
 	"maps"
 	"math/rand/v2"
+	"slices"
 	"strings"
 	"sync"
 	"sync/atomic"
@@ -114,6 +115,7 @@ func TestLinesThatNoPageWouldTake(t *testing.T) {
 	stranger := uuid.NewString()
 	for name, spoil := range map[string]func(map[string]string) string{
 		"a name of 5,000":         swap("records.jsonl", `"name":"Supper"`, `"name":"`+long+`"`),
+		"a name of nothing":       swap("records.jsonl", `"name":"Supper"`, `"name":"\u0000\u0007"`),
 		"no name":                 swap("records.jsonl", `"name":"Supper"`, `"name":" "`),
 		"guests":                  swap("records.jsonl", `"guests":8`, `"guests":"1e300"`),
 		"another zone":            swap("records.jsonl", `"zone":"`+testclock.Zone+`"`, `"zone":"Mars"`),
@@ -174,6 +176,21 @@ func records(t *testing.T, db *store.Store) (out []string) {
 		return nil
 	}))
 	return out
+}
+
+// How far a book has come is told as it is read: further and further, to its end.
+func TestHowFarABookHasCome(t *testing.T) {
+	testclock.Undated(t)
+	here, there := apptest.Store(t, apptest.Logbook), apptest.Store(t, apptest.Nothing)
+	file := written(t, here)
+	var shares []float64
+	told := func(p book.Point) { shares = append(shares, p.Share) }
+	_, err := book.Read(t.Context(), there, bytes.NewReader(file), int64(len(file)), told)
+	require.NoError(t, err)
+	assert.Greater(t, len(shares), 5)
+	assert.True(t, slices.IsSorted(shares), shares)
+	assert.Less(t, shares[0], 0.9)
+	assert.InDelta(t, 1, shares[len(shares)-1], 0.01)
 }
 
 // A clock that comes with a book makes no cook that is here one that was only practised.

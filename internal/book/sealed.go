@@ -283,24 +283,5 @@ func bounded(line []byte) error {
 	return nil
 }
 
-// mostRow is how long a line of a table may be, bytes.
+// mostRow is how long a row of a table may be, bytes.
 const mostRow = 4096
-
-// shortLines ends a table with a line that is too long, before it is taken apart.
-type shortLines struct {
-	from io.Reader
-	long int
-}
-
-func (s *shortLines) Read(p []byte) (int, error) {
-	n, err := s.from.Read(p)
-	for _, c := range p[:n] {
-		if s.long++; c == '\n' {
-			s.long = 0
-		}
-		if s.long > mostRow {
-			return 0, fmt.Errorf("a line of a table is longer than %d bytes", mostRow)
-		}
-	}
-	return n, err
-}

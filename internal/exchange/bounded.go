@@ -6,7 +6,7 @@ import (
 	"io"
 )
 
-// Rows reads a table of CSV of which no row, however many lines it has, is longer than about most bytes:
+// Rows reads a table of CSV of which no row, however many lines it has, is longer than most bytes:
 // a cell that is never closed would fill the memory.
 type Rows struct {
 	*csv.Reader
@@ -28,17 +28,23 @@ func NewRows(from io.Reader, most int64) *Rows {
 
 // Read reads the next row, as csv.Reader does.
 func (r *Rows) Read() ([]string, error) {
+	begins := r.InputOffset()
 	row, err := r.Reader.Read()
 	r.row = r.read
+	if err == nil && r.InputOffset()-begins > r.most {
+		err = r.long()
+	}
 	return row, err
 }
+
+func (r *Rows) long() error { return fmt.Errorf("a row is longer than %d bytes", r.most) }
 
 // upTo reads for a table, until a row is too long.
 type upTo struct{ *Rows }
 
 func (u upTo) Read(p []byte) (int, error) {
 	if u.read-u.row > u.most+ahead {
-		return 0, fmt.Errorf("a row is longer than %d bytes", u.most)
+		return 0, u.long()
 	}
 	n, err := u.from.Read(p)
 	u.read += int64(n)

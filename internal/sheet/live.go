@@ -38,6 +38,16 @@ type LiveSheet struct {
 // WaitsForItsTurn says that a practice has not begun.
 const WaitsForItsTurn = "Many cook-outs are being practised at once. This one starts when another one ends; its clock waits."
 
+// WriteAhead says of so many of some readings that are ahead of a clock that they are not shown yet; empty
+// for none.
+func WriteAhead(n, of int, now time.Time) string {
+	if n == 0 {
+		return ""
+	}
+	return fmt.Sprintf("%d of %d are dated ahead of this cook-out's clock (%s): they show when their time comes. "+
+		"Check the clock and the time zone of the thermometer.", n, of, now.UTC().Format(time.RFC3339))
+}
+
 // WriteBell says why the bell does not ring; empty while it does.
 func WriteBell(why string) string {
 	if why == "" {

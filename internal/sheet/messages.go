@@ -217,6 +217,7 @@ var messages = map[string]string{
 	"changed.note":        "another note",
 	"changed.tags":        "other tags",
 	"changed.new":         "new",
+	"changed.kept":        "as before, after versions from another Verjuice",
 	"changed.said":        "{text}",
 	"changed.from":        "from {before}",
 	"changed.file":        "read from a file",

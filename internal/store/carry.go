@@ -120,7 +120,7 @@ func carrying[T any](r Records[T]) carriedKind {
 			if err := r.parse(id, body, &d); err != nil {
 				return row{}, err
 			}
-			field.CleanAll(&d) // as what is typed is
+			field.CleanAll(&d)
 			return r.row(id, version, d)
 		},
 		sound: func(ctx context.Context, id, body string, has kitchens) error {
@@ -128,6 +128,7 @@ func carrying[T any](r Records[T]) carriedKind {
 			if err := r.parse(id, body, &d); err != nil {
 				return err
 			}
+			field.CleanAll(&d) // as it is written, and as what is typed is
 			return r.sound(ctx, id, d, has)
 		},
 	}

@@ -348,3 +348,40 @@ func TestKilledWithinAMigration(t *testing.T) {
 		}
 	}
 }
+
+// A formula whose history has versions from elsewhere beyond its own is on record as the last version
+// again, and can be saved; a cook with a clock of its own is one that is practised.
+func TestVersionsFromElsewhereAreMended(t *testing.T) {
+	at, db, _ := upTo(t, 14)
+	const id, cooked = "7d1c3b0e-58a1-4c53-9a5e-0c4c2f8f0a11", "7d1c3b0e-58a1-4c53-9a5e-0c4c2f8f0a12"
+	body := `{"name":"Rub","basis":"weight","rows":[{"ingredient":"sea-salt","parts":"1"}]}`
+	for _, statement := range []string{
+		`INSERT INTO records (id, kind, version, name, body, created_at, updated_at) VALUES
+			('` + id + `', 'formula', 2, 'Rub', '` + body + `', '2026-01-01', '2026-01-02'),
+			('` + cooked + `', 'cook', 1, 'Practice', '{"name":"Practice","pieces":[]}', '2026-01-01', '2026-01-02')`,
+		`INSERT INTO record_versions (record, version, body, changes, saved_at) SELECT '` + id + `', seq, '` + body + `', '[]', '2026-01-01'
+			FROM seq_1_to_4`,
+		`INSERT INTO clocks (cook, began_ms, cook_ms, speed, seed) VALUES ('` + cooked + `', 1, 2, 60, 1)`,
+	} {
+		_, err := db.ExecContext(t.Context(), statement)
+		require.NoError(t, err)
+	}
+	s, err := Open(t.Context(), at)
+	require.NoError(t, err)
+	defer s.Close()
+	rec, err := s.Formulas().Get(t.Context(), id)
+	require.NoError(t, err)
+	all, err := s.Formulas().Versions(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, rec.Version, all[0].Version)
+	assert.EqualValues(t, 5, rec.Version)
+	rec.Doc.Note = "Saved again."
+	alike := func(formula.Formula) []formula.Change { return nil }
+	rec, err = s.Formulas().Update(t.Context(), id, rec.Version, rec.Doc, alike)
+	require.NoError(t, err)
+	assert.EqualValues(t, 6, rec.Version)
+	clock, err := s.Clock(t.Context(), cooked)
+	require.NoError(t, err)
+	assert.True(t, clock.Practised)
+	assert.Error(t, s.SetClock(t.Context(), cooked, Clock{Began: clock.Began, At: clock.At, Speed: 1e12}))
+}

@@ -72,7 +72,7 @@ func Of(ctx context.Context, r cooking.Result, course facts.Course, k kitchen.Ki
 	if out.Moves, err = moves(ctx, r, pieces, k); err != nil {
 		return After{}, err
 	}
-	return out, out.sum(ctx, r, forecast.Settled{})
+	return out, out.sum(ctx, r, true)
 }
 
 // Sketch is what became of a cook as far as one run of a forecast tells: what it was thought to take has
@@ -83,7 +83,7 @@ func Sketch(ctx context.Context, r cooking.Result) (outcome.Cook, error) {
 	for _, p := range r.Pieces {
 		out.Pieces = append(out.Pieces, Piece{Live: live.Piece{Piece: p}})
 	}
-	err := out.sum(ctx, r, forecast.Once{})
+	err := out.sum(ctx, r, false)
 	return out.Outcome, err
 }
 
@@ -181,7 +181,7 @@ func moves(ctx context.Context, r cooking.Result, pieces []live.Piece, k kitchen
 }
 
 // sum puts the outcome together.
-func (a *After) sum(ctx context.Context, r cooking.Result, by forecast.Forecaster) error {
+func (a *After) sum(ctx context.Context, r cooking.Result, whole bool) error {
 	o := &a.Outcome
 	o.Pieces, o.Notes = []outcome.Piece{}, []string{}
 	for _, n := range r.Facts.Notes("") {
@@ -193,7 +193,7 @@ func (a *After) sum(ctx context.Context, r cooking.Result, by forecast.Forecaste
 	}
 	var served time.Time
 	for i, p := range a.Pieces {
-		one, err := ofPiece(ctx, r, p, by)
+		one, err := ofPiece(ctx, r, p, whole)
 		if err != nil {
 			return err
 		}
@@ -219,7 +219,7 @@ func (a *After) sum(ctx context.Context, r cooking.Result, by forecast.Forecaste
 }
 
 // ofPiece is what is kept of a piece; without a time at which it went on when it never did.
-func ofPiece(ctx context.Context, r cooking.Result, a Piece, by forecast.Forecaster) (outcome.Piece, error) {
+func ofPiece(ctx context.Context, r cooking.Result, a Piece, whole bool) (outcome.Piece, error) {
 	p := a.Live.Piece
 	h, meat, key := p.Happened, p.Line.Meat.Value, p.Line.Key
 	out := outcome.Piece{
@@ -265,12 +265,16 @@ func ofPiece(ctx context.Context, r cooking.Result, a Piece, by forecast.Forecas
 	if len(p.Thought) == 0 {
 		return out, nil
 	}
+	var by forecast.Forecaster = forecast.Once{}
+	if whole {
+		by = forecast.Settled{}
+	}
 	fare, err := forecast.Slowest(ctx, by, p.Thought)
 	if err != nil {
 		return out, err
 	}
 	out.Thought = outcome.Band{Low: fare.Fire.Low.Hours(), Mid: fare.Fire.Mid.Hours(), High: fare.Fire.High.Hours()}
-	if by == forecast.Forecaster(forecast.Settled{}) {
+	if whole {
 		out.Pace, err = pace(ctx, p)
 	}
 	return out, err

@@ -49,6 +49,16 @@ type Happened struct {
 // Skew is how far ahead a watch may be: what happened then happened now.
 const Skew = time.Minute
 
+// Ahead is how many of some readings are dated ahead of a clock: they count when their time comes.
+func Ahead(read []facts.Reading, now time.Time) (n int) {
+	for _, r := range read {
+		if r.At.After(now.Add(Skew)) {
+			n++
+		}
+	}
+	return n
+}
+
 // thinned is how far apart readings are that the heat is told of.
 const thinned = 5 * time.Minute
 

@@ -104,6 +104,9 @@ export class ApiError extends Error {
 	}
 }
 
+/** What is wrong in one sentence: the first mistake that was pointed at, or what happened. */
+export const said = (e: Error) => (e instanceof ApiError && e.problem?.errors?.[0]?.message) || e.message;
+
 /** Unwraps an answer, or throws the ApiError it stands for. */
 export function need<T>(answer: { data?: T; error?: unknown; response: Response }): T {
 	if (answer.error !== undefined || answer.data === undefined) {

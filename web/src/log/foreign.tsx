@@ -2,7 +2,7 @@ import { UploadOutlined } from "@ant-design/icons";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Checkbox, Select } from "antd";
 import { useState } from "react";
-import { api, need } from "../api/client";
+import { api, need, said } from "../api/client";
 import type { components } from "../api/schema";
 import { usePrefs } from "../prefs";
 import { ChooseFile } from "../shared/choose-file";
@@ -74,7 +74,7 @@ export function Foreign({ id, pieces }: { id: string; pieces: After["pieces"] })
 					Choose a file
 				</Button>
 			</ChooseFile>
-			{look.error && <p role="alert">{look.error.message}</p>}
+			{look.error && <p role="alert">{said(look.error)}</p>}
 			{take.data && !how && <p role="status">{take.data.count} readings are on record from this file.</p>}
 			{seen && how && (
 				<>
@@ -131,7 +131,7 @@ export function Foreign({ id, pieces }: { id: string; pieces: After["pieces"] })
 							</span>
 						)}
 					</p>
-					{preview.error && <p role="alert">{preview.error.message}</p>}
+					{preview.error && <p role="alert">{said(preview.error)}</p>}
 					{preview.data?.preview && (
 						<>
 							<p role="status">
@@ -149,7 +149,7 @@ export function Foreign({ id, pieces }: { id: string; pieces: After["pieces"] })
 							</Button>
 						</>
 					)}
-					{take.error && <p role="alert">{take.error.message}</p>}
+					{take.error && <p role="alert">{said(take.error)}</p>}
 				</>
 			)}
 		</section>
@@ -159,7 +159,7 @@ export function Foreign({ id, pieces }: { id: string; pieces: After["pieces"] })
 /** What the columns seem to hold, to begin with: the first temperature is the core, the second the pit. */
 function guessed(seen: Seen, pieces: After["pieces"]): How {
 	const time = seen.columns.findIndex((c) => c.holds === "time" || c.holds === "elapsed");
-	const places = [pieces[0] ? `core:${pieces[0].key}` : "pit:0", "pit:0"];
+	const places = pieces[0] ? [`core:${pieces[0].key}`, "pit:0"] : ["pit:0", "pit:1"];
 	const probes = seen.columns
 		.map((c, column) => ({ c, column }))
 		.filter(({ c }) => c.holds === "temperature")

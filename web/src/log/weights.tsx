@@ -1,6 +1,6 @@
 import { Button } from "antd";
 import { useEffect, useState } from "react";
-import { ApiError } from "../api/client";
+import { said } from "../api/client";
 import { TypedField } from "../shared/typed-field";
 import type { After, AfterPiece, useWriteDown } from "./use-after";
 
@@ -46,8 +46,7 @@ function Weight({ piece, pit, weight: w, write }: Props) {
 		write.mutate(
 			{ kind: "weighed", what: w.what, piece, values: pit === undefined ? { typed } : { typed, pit } },
 			{
-				onError: (e) =>
-					setWrong((e instanceof ApiError && e.problem?.errors?.[0]?.message) || "This could not be kept."),
+				onError: (e) => setWrong(said(e)),
 			},
 		);
 	};
