@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"testing"
+
 	"verjuice/internal/store"
 
 	"github.com/chromedp/chromedp"

@@ -24,7 +24,7 @@ import (
 	"verjuice/internal/core/bench"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/field"
-	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/firecalc"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/meal"
@@ -107,8 +107,8 @@ var computations = map[string]func(calc, *json.Decoder) (any, error){
 	"compare": with(func(c calc, r bench.CompareRequest) (any, error) {
 		return sheet.OfComparison(context.Background(), r, none, c.reader())
 	}),
-	"forecast": with(func(_ calc, r forecast.FireRequest) (any, error) { return forecast.Calc(context.Background(), r) }),
-	"rest":     with(func(_ calc, r forecast.RestRequest) (any, error) { return forecast.CalcRest(r) }),
+	"forecast": with(func(_ calc, r firecalc.FireRequest) (any, error) { return firecalc.Calc(context.Background(), r) }),
+	"rest":     with(func(_ calc, r firecalc.RestRequest) (any, error) { return firecalc.CalcRest(r) }),
 	"meal": with(func(c calc, m meal.Meal) (any, error) {
 		at, err := c.clock()
 		return sheet.WriteMeal(sheet.MealRequest{Meal: m, Now: at.Now}, c.reader()), err

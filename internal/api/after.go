@@ -8,7 +8,7 @@ import (
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
-	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/starter"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
@@ -38,9 +38,9 @@ func (s *server) after(ctx context.Context, in *LiveAsked) (*body[sheet.AfterShe
 }
 
 // went works out how a cook went, and keeps that in the logbook where anything of it has changed.
-func (s *server) went(ctx context.Context, id string, as sheet.Reader) (sheet.AfterSheet, outcome.Cook, error) {
-	fail := func(err error) (sheet.AfterSheet, outcome.Cook, error) {
-		return sheet.AfterSheet{}, outcome.Cook{}, problemOf(err)
+func (s *server) went(ctx context.Context, id string, as sheet.Reader) (sheet.AfterSheet, logbook.Outcome, error) {
+	fail := func(err error) (sheet.AfterSheet, logbook.Outcome, error) {
+		return sheet.AfterSheet{}, logbook.Outcome{}, problemOf(err)
 	}
 	told, err := s.Store.Told(ctx, id)
 	if err != nil {
@@ -81,7 +81,7 @@ func (s *server) went(ctx context.Context, id string, as sheet.Reader) (sheet.Af
 }
 
 // keep puts what became of a cook into the logbook, and learns from it when it is over.
-func (s *server) keep(ctx context.Context, id string, told store.Told, became outcome.Cook) error {
+func (s *server) keep(ctx context.Context, id string, told store.Told, became logbook.Outcome) error {
 	was, there, err := s.Store.Outcome(ctx, id)
 	if err != nil || there && was.Told == told.String() && was.Outcome.Model == became.Model {
 		return err
@@ -140,10 +140,10 @@ func (s *server) registerRepeat(a huma.API) {
 	})
 }
 
-func (s *server) overAndDone(ctx context.Context, id string) (store.Record[cook.Cook], outcome.Cook, error) {
+func (s *server) overAndDone(ctx context.Context, id string) (store.Record[cook.Cook], logbook.Outcome, error) {
 	r, err := s.Store.Cooks().Get(ctx, id)
 	if err != nil {
-		return r, outcome.Cook{}, problemOf(err)
+		return r, logbook.Outcome{}, problemOf(err)
 	}
 	became, err := s.outcomeOf(ctx, id)
 	return r, became, err

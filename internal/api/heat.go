@@ -6,14 +6,14 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/firecalc"
 	"verjuice/internal/sheet"
 )
 
 func (s *server) registerHeat(a huma.API) {
 	huma.Register(a, op(http.MethodPost, "/api/calc/forecast", "forecast", "Forecast a piece on a pit, as numbers"),
-		func(ctx context.Context, in *body[forecast.FireRequest]) (*body[forecast.FireAnswer], error) {
-			out, err := forecast.Calc(ctx, in.Body)
+		func(ctx context.Context, in *body[firecalc.FireRequest]) (*body[firecalc.FireAnswer], error) {
+			out, err := firecalc.Calc(ctx, in.Body)
 			if err != nil {
 				return nil, problemOf(err)
 			}
@@ -40,8 +40,8 @@ func (s *server) registerHeat(a huma.API) {
 	huma.Register(
 		a,
 		op(http.MethodPost, "/api/calc/rest", "forecastRest", "Forecast how a piece cools after the fire, as numbers"),
-		func(_ context.Context, in *body[forecast.RestRequest]) (*body[forecast.RestAnswer], error) {
-			out, err := forecast.CalcRest(in.Body)
+		func(_ context.Context, in *body[firecalc.RestRequest]) (*body[firecalc.RestAnswer], error) {
+			out, err := firecalc.CalcRest(in.Body)
 			if err != nil {
 				return nil, problemOf(err)
 			}

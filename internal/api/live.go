@@ -11,11 +11,13 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/sse"
+
+	"verjuice/internal/core/forecast"
+
 	lru "github.com/hashicorp/golang-lru/v2"
 
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
-	"verjuice/internal/core/happened"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
@@ -424,5 +426,5 @@ func (s *server) ahead(ctx context.Context, id string, read []facts.Reading) (st
 		return "", problemOf(err)
 	}
 	now := clock.Now(s.Now())
-	return sheet.WriteAhead(happened.Ahead(read, now), len(read), now), nil
+	return sheet.WriteAhead(forecast.Ahead(read, now), len(read), now), nil
 }

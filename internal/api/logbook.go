@@ -8,7 +8,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/logbook"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
@@ -83,7 +83,7 @@ func (s *server) registerLogbook(a huma.API) {
 			if err != nil {
 				return nil, problemOf(err)
 			}
-			var cooks []outcome.Cook
+			var cooks []logbook.Outcome
 			for _, one := range all {
 				cooks = append(cooks, one.Outcome)
 			}
@@ -121,7 +121,7 @@ func (s *server) compareCooks(ctx context.Context, in *struct {
 }
 
 // outcomeOf works out what became of a cook.
-func (s *server) outcomeOf(ctx context.Context, id string) (outcome.Cook, error) {
+func (s *server) outcomeOf(ctx context.Context, id string) (logbook.Outcome, error) {
 	_, became, err := s.went(ctx, id, sheet.Reader{})
 	return became, err
 }

@@ -10,8 +10,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/meal"
-	"verjuice/internal/core/outcome"
 	"verjuice/internal/exchange"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
@@ -152,7 +152,7 @@ func (s *server) keptFor(ctx context.Context, id string, m meal.Meal) (map[strin
 	if len(m.Cooks()) == 0 {
 		return out, named, nil
 	}
-	pieces := map[string]outcome.Piece{}
+	pieces := map[string]logbook.Piece{}
 	for _, cook := range m.Cooks() {
 		if _, done := named[cook]; done || len(named) >= meal.MaxItems {
 			continue

@@ -13,7 +13,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
-	"verjuice/internal/core/happened"
+	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/starter"
 	"verjuice/internal/store"
 )
@@ -76,7 +76,7 @@ func (s *server) wentOn(typed starter.AtOnce) (time.Time, error) {
 	switch {
 	case err != nil:
 		wrong.Add("/on", "time.unreadable")
-	case on.After(now.Add(happened.Skew)):
+	case on.After(now.Add(forecast.ClockSkew)):
 		wrong.Add("/on", "on.ahead")
 	case now.Sub(on) > longOn:
 		wrong.Add("/on", "on.long-ago")

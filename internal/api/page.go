@@ -287,7 +287,7 @@ func (s *server) registerPage(a huma.API) {
 				}
 			}
 			if !in.Settled {
-				at.Forecast = forecast.Typing{}
+				at.Forecast = forecast.WhileTyping{}
 			}
 			if now.written, err = sheet.OfCookAfter(ctx, base.written, request, k, at, in.reader()); err != nil {
 				return nil, problemOf(err)
@@ -323,7 +323,7 @@ func (s *server) registerWhere(a huma.API) {
 				return nil, err
 			}
 			at := s.clock(in.ServedAt)
-			at.Forecast = forecast.Typing{}
+			at.Forecast = forecast.WhileTyping{}
 			out, err := sheet.OfCook(ctx, in.Body, k, at, in.reader())
 			if err != nil {
 				return nil, problemOf(err)

@@ -9,7 +9,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
-	"verjuice/internal/core/after"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
@@ -17,8 +16,9 @@ import (
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/retelling"
+	"verjuice/internal/core/review"
 	"verjuice/internal/core/starter"
-	"verjuice/internal/core/tale"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
@@ -42,7 +42,7 @@ func (s *server) registerPast(a huma.API) {
 			if wrong != nil {
 				return answer(sheet.WriteTale(nil, field.Errors{}, in.reader())), nil
 			}
-			moves, told := tale.Read(in.Body.Told, on)
+			moves, told := retelling.Read(in.Body.Told, on)
 			return answer(sheet.WriteTale(moves, told, in.reader())), nil
 		},
 	)
@@ -58,7 +58,7 @@ func (s *server) registerPast(a huma.API) {
 		if on.After(s.Now()) {
 			wrong.Add("/on", "on.future")
 		}
-		moves, told := tale.Read(p.Told, on)
+		moves, told := retelling.Read(p.Told, on)
 		for _, e := range told {
 			e.Pointer = "/told"
 			wrong = append(wrong, e)
@@ -109,12 +109,12 @@ func (s *server) sketch(ctx context.Context, rec store.Record[cook.Cook]) error 
 		order.Parse(rec.Doc, k),
 		said,
 		k,
-		cooking.Clock{Now: s.Now(), Forecast: forecast.Once{}, Parts: cooking.Seasons | cooking.Depths},
+		cooking.Clock{Now: s.Now(), Forecast: forecast.SingleRun{}, Parts: cooking.Seasons | cooking.Depths},
 	)
 	if err != nil {
 		return err
 	}
-	became, err := after.Sketch(ctx, result)
+	became, err := review.Sketch(ctx, result)
 	if err != nil || len(became.Pieces) == 0 || !became.Sound() {
 		return err
 	}
@@ -138,7 +138,7 @@ func (p Past) began() (time.Time, error) {
 }
 
 // tell puts what was told on record.
-func tell(ctx context.Context, db *store.Store, cook, key string, on time.Time, moves []tale.Move) error {
+func tell(ctx context.Context, db *store.Store, cook, key string, on time.Time, moves []retelling.Move) error {
 	all := []facts.Fact{{Kind: facts.Done, Piece: key, What: "fire", At: on.Format(time.RFC3339)}}
 	var read []facts.Reading
 	last := on

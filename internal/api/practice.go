@@ -134,7 +134,7 @@ func (s *server) begins(ctx context.Context, c cook.Cook) (time.Time, []facts.Fa
 		return time.Time{}, nil, err
 	}
 	at := s.clock(c.ServeAt)
-	at.Forecast = forecast.Once{} // only when its pit is lit
+	at.Forecast = forecast.SingleRun{} // only when its pit is lit
 	plan, err := sheet.OfPlan(ctx, sheet.CookRequest{Cook: c}, k, at, sheet.Reader{})
 	if err != nil {
 		return s.Now(), nil, nil

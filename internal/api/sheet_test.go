@@ -12,7 +12,7 @@ import (
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
-	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/firecalc"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/larder"
@@ -157,16 +157,16 @@ func TestANewCookOutIsForSaturday(t *testing.T) {
 // The fire in numbers: what the shell answers, and a mistake at its field.
 func TestForecastInNumbers(t *testing.T) {
 	app := apptest.Start(t, apptest.Nothing)
-	req := forecast.FireRequest{
-		Piece: forecast.FirePiece{
+	req := firecalc.FireRequest{
+		Piece: firecalc.FirePiece{
 			Cut:    "pork-shoulder-bone-in",
 			MassKG: 3.6,
-		}, Pit: forecast.FirePit{Steps: []forecast.FireStep{{SetC: 120}}},
+		}, Pit: firecalc.FirePit{Steps: []firecalc.FireStep{{SetC: 120}}},
 		ThresholdsC: []float64{60, 150}, Members: 40,
 	}
-	var got forecast.FireAnswer
+	var got firecalc.FireAnswer
 	call(t, app, "POST", "/api/calc/forecast", req).into(t, &got)
-	want, err := forecast.Calc(t.Context(), req)
+	want, err := firecalc.Calc(t.Context(), req)
 	require.NoError(t, err)
 	assert.Equal(t, want, got)
 	assert.Nil(t, got.Thresholds[1].P50)
@@ -179,8 +179,8 @@ func TestForecastInNumbers(t *testing.T) {
 	}
 	assert.ElementsMatch(t, []string{"/piece/mass_kg", "/pit/kind"}, at)
 
-	var cooled forecast.RestAnswer
-	rest := forecast.RestRequest{Piece: req.Piece, FromC: 95, Wrap: "foil", Place: "counter"}
+	var cooled firecalc.RestAnswer
+	rest := firecalc.RestRequest{Piece: req.Piece, FromC: 95, Wrap: "foil", Place: "counter"}
 	call(t, app, "POST", "/api/calc/rest", rest).problem(t, 422)
 	rest.Piece.MassKG = 3.6
 	call(t, app, "POST", "/api/calc/rest", rest).into(t, &cooled)

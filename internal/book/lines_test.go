@@ -24,7 +24,7 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
-	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/logbook"
 	"verjuice/internal/store"
 	"verjuice/internal/testclock"
 )
@@ -77,7 +77,7 @@ func oneOfEach(t *testing.T, db *store.Store) string {
 			t.Context(),
 			c.ID,
 			store.Told{Facts: 1},
-			outcome.Cook{Name: "x", Day: "2026-11-01", Pieces: []outcome.Piece{{Key: "a", Hours: 7.5, CookedKG: 1.5}}},
+			logbook.Outcome{Name: "x", Day: "2026-11-01", Pieces: []logbook.Piece{{Key: "a", Hours: 7.5, CookedKG: 1.5}}},
 		),
 	)
 	_, err = db.Learn(t.Context(), nil)

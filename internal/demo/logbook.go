@@ -9,7 +9,6 @@ import (
 
 	"github.com/google/uuid"
 
-	"verjuice/internal/core/after"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
@@ -18,9 +17,9 @@ import (
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/meal"
-	"verjuice/internal/core/method"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/review"
 	"verjuice/internal/instrument"
 	"verjuice/internal/practice"
 	"verjuice/internal/store"
@@ -219,9 +218,9 @@ func (p pastCook) load(ctx context.Context, db *store.Store, now time.Time, pits
 	}
 	k.Learnt, k.Stand = kitchen.Kitchen{}.Learnt, ""
 	o := order.Parse(c, k)
-	run := p.burn(o, seed)
+	run := p.simulated(o, seed)
 	for n := uint64(1); run.hours() > patienceH; n++ { // nobody would have stood there so long
-		run = p.burn(o, seed+100*n)
+		run = p.simulated(o, seed+100*n)
 	}
 	serve := o.Serving.Value.At
 	r := rand.New(rand.NewPCG(seed, 2))
@@ -251,7 +250,7 @@ func (p pastCook) load(ctx context.Context, db *store.Store, now time.Time, pits
 	if err != nil {
 		return err
 	}
-	went, err := after.Of(ctx, result, course, k)
+	went, err := review.Of(ctx, result, course, k)
 	if err != nil {
 		return err
 	}
@@ -276,11 +275,11 @@ const (
 	longest   = 22 * 60
 )
 
-// burn cooks the piece of an order on its simulated pit.
-func (p pastCook) burn(o order.Order, seed uint64) burnt {
+// simulated cooks the piece of an order on its simulated pit.
+func (p pastCook) simulated(o order.Order, seed uint64) burnt {
 	line := o.Lines[0]
 	meat := line.Meat.Value
-	on, _ := method.Find(line.Sound(), method.On)
+	on, _ := order.FindMove(line.Sound(), order.On)
 	fire := instrument.NewFire(meat.Cut, meat.Geometry, heat.Pits[o.Cook.Pits[p.pit].Kind].Convect, 4,
 		seed^forecast.Seed("logbook")).
 		OnPit(hidden + uint64(p.pit))

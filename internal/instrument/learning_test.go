@@ -10,8 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/core/heat"
-	"verjuice/internal/core/learn"
-	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/logbook"
 )
 
 // cooked is a trial on a pit that is the same for all of its book, as its cook would log it.
@@ -35,7 +34,7 @@ func cooked(t testing.TB, book, n uint64) (c trial, air []heat.SetPoint, done fl
 }
 
 // became is what its cook would keep of it.
-func became(t testing.TB, book, n uint64) outcome.Cook {
+func became(t testing.TB, book, n uint64) logbook.Outcome {
 	c, air, done := cooked(t, book, n)
 	var off []float64
 	for _, a := range air {
@@ -45,14 +44,14 @@ func became(t testing.TB, book, n uint64) outcome.Cook {
 	c.cook.Programme.PitRead = air
 	f, err := heat.Of(t.Context(), c.cook, heat.Ask{Members: 120, Seed: c.cook.Piece})
 	require.NoError(t, err)
-	p := outcome.Piece{
+	p := logbook.Piece{
 		PitID:   "pit",
 		AirN:    5 * len(air),
 		AirOffC: off[len(off)/2],
 		Hours:   min(done, 34),
 		Pace:    math.Log(min(done, 34) / f.Done.Mid),
 	}
-	return outcome.Cook{Finished: true, Pieces: []outcome.Piece{p}}
+	return logbook.Outcome{Finished: true, Pieces: []logbook.Piece{p}}
 }
 
 // taught is how well pits are learnt from five cooks each.
@@ -76,23 +75,23 @@ func teach(t testing.TB, n int) taught {
 			defer wait.Done()
 			gate <- struct{}{}
 			defer func() { <-gate }()
-			var all []outcome.Cook
+			var all []logbook.Outcome
 			for i := range uint64(5) {
 				all = append(all, became(t, book, i))
 			}
-			pit := learn.From(all).Pits["pit"]
+			pit := logbook.Learn(all).Pits["pit"]
 			next, _, done := cooked(t, book, 9)
 			truth := next.fire.Truth()
 			plain := forecast(t, next, nil)
-			next.cook.Learnt = learn.From(all).Pit("pit")
+			next.cook.Learnt = logbook.Learn(all).Pit("pit")
 			wise := forecast(t, next, nil)
 			mu.Lock()
 			defer mu.Unlock()
 			if pit.Off.Low() <= truth.PitOff && truth.PitOff <= pit.Off.High() {
 				out.offIn++
 			}
-			known := learn.From(all).Pit("pit")
-			if hot := (learn.Lesson{Mid: known.HeatLn, SD: known.HeatSD}); hot.Low() <= math.Log(truth.Hot) &&
+			known := logbook.Learn(all).Pit("pit")
+			if hot := (logbook.Lesson{Mid: known.HeatLn, SD: known.HeatSD}); hot.Low() <= math.Log(truth.Hot) &&
 				math.Log(truth.Hot) <= hot.High() {
 				out.hotIn++
 			}

@@ -6,7 +6,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/forecast"
-	"verjuice/internal/core/happened"
+
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/live"
 	"verjuice/internal/core/when"
@@ -16,20 +16,21 @@ import (
 
 // fresh is the piece on its fire, from the beginning.
 func (l line) fresh(seed uint64) *instrument.Fire {
-	pit, known := heat.Pits[l.burn.Pit]
+	pit, known := heat.Pits[l.input.Pit]
 	if !known {
 		pit = heat.Pits["cabinet"]
 	}
-	fire := instrument.NewFire(l.burn.Cut, l.burn.Geometry, pit.Convect, float64(l.burn.StartC), seed^forecast.Seed(l.key))
+	own := seed ^ forecast.Seed(l.key)
+	fire := instrument.NewFire(l.input.Cut, l.input.Geometry, pit.Convect, float64(l.input.StartC), own)
 	return fire.OnPit(seed + uint64(l.pit))
 }
 
 // follow lets the fire of a piece go on up to a time, and then its rest.
-func (l *line) follow(h happened.Happened, at time.Time, seed uint64) {
+func (l *line) follow(h forecast.History, at time.Time, seed uint64) {
 	if l.fire == nil {
 		l.fire, l.at = l.fresh(seed), h.On
 	}
-	burn := h.Burn(l.burn)
+	input := h.Apply(l.input)
 	for step := reads; l.at.Before(at); l.at = l.at.Add(step) {
 		step = min(l.at.Truncate(reads).Add(reads).Sub(l.at), at.Sub(l.at)) // the same steps, however often it is read
 		if !h.Off.IsZero() && !l.at.Before(h.Off) {
@@ -38,7 +39,7 @@ func (l *line) follow(h happened.Happened, at time.Time, seed uint64) {
 			continue
 		}
 		now := l.at.Sub(h.On).Hours()
-		s := instrument.Setting{SetC: setAt(burn, now), AirC: heat.Mild}
+		s := instrument.Setting{SetC: setAt(input, now), AirC: heat.Mild}
 		for _, w := range h.Wraps {
 			if w.When.First.After.Hours() <= now {
 				s.Wrapped = w.Kind != "none"
@@ -55,7 +56,7 @@ func (l *line) follow(h happened.Happened, at time.Time, seed uint64) {
 }
 
 // setAt is what a pit is set to so many hours after a piece went on.
-func setAt(b forecast.Burn, h float64) float64 {
+func setAt(b forecast.FireInput, h float64) float64 {
 	out := float64(b.PitC)
 	for _, set := range b.Steps {
 		if set.AtH <= h {
@@ -94,7 +95,8 @@ func Told(ctx context.Context, db *store.Store, cook string, clock store.Clock, 
 	var out []live.Truth
 	for i := range r.lines {
 		l := &r.lines[i]
-		h, on := happened.Of(r.facts, course.Readings(), happened.At{Piece: l.key, Pit: l.pit, Zone: r.zone, Now: now})
+		at := forecast.Scope{Piece: l.key, Pit: l.pit, Zone: r.zone, Now: now}
+		h, on := forecast.HistoryOf(r.facts, course.Readings(), at)
 		if !on || h.Off.IsZero() {
 			return nil, nil
 		}
@@ -104,13 +106,13 @@ func Told(ctx context.Context, db *store.Store, cook string, clock store.Clock, 
 }
 
 // truth is what was true of a piece that is off the fire.
-func (l *line) truth(h happened.Happened, seed uint64) live.Truth {
+func (l *line) truth(h forecast.History, seed uint64) live.Truth {
 	l.fire = nil
 	l.follow(h, h.Off, seed)
 	hidden := l.fire.Truth()
-	target := float64(l.burn.Core)
+	target := float64(l.input.Core)
 	if target == 0 {
-		target = l.burn.Cut.DoneC()
+		target = l.input.Cut.DoneC()
 	}
 	out := live.Truth{
 		Piece:   l.key,
@@ -123,28 +125,28 @@ func (l *line) truth(h happened.Happened, seed uint64) live.Truth {
 		CoreC:   l.fire.True(),
 		ShownC:  l.fire.Core(),
 	}
-	did := h.Burn(l.burn)
+	did := h.Apply(l.input)
 	wrapped := len(h.Wraps) > 0
-	way := func(id string, b forecast.Burn, wraps []heat.Wrap) {
+	way := func(id string, b forecast.FireInput, wraps []heat.Wrap) {
 		hours := l.done(h, b, wraps, target, seed)
 		out.Ways = append(out.Ways, live.Way{ID: id, Hours: hours, Done: hours < longest})
 	}
 	way("did", did, h.Wraps)
-	way("planned", l.burn, l.burn.Wraps)
+	way("planned", l.input, l.input.Wraps)
 	if wrapped {
 		way("bare", did, nil)
 	} else if target > 80 {
 		way("foil", did, []heat.Wrap{{Kind: "foil", When: when.At(when.Cond{CoreC: 70})}})
 	}
-	hot := l.burn
+	hot := l.input
 	hot.PitC += 15
-	way("hotter", hot, l.burn.Wraps)
+	way("hotter", hot, l.input.Wraps)
 	return out
 }
 
 // done is after how many hours the coldest place is at its target, with a pit and wraps as given,
 // looked after as it was.
-func (l *line) done(h happened.Happened, b forecast.Burn, wraps []heat.Wrap, target float64, seed uint64) float64 {
+func (l *line) done(h forecast.History, b forecast.FireInput, wraps []heat.Wrap, target float64, seed uint64) float64 {
 	fire, on, wrapped := l.fresh(seed), -1.0, 0
 	for fire.Hours() < longest && fire.True() < target {
 		now := fire.Hours()

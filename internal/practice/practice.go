@@ -19,9 +19,9 @@ import (
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
-	"verjuice/internal/core/happened"
+
 	"verjuice/internal/core/heat"
-	"verjuice/internal/core/method"
+
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
@@ -95,12 +95,12 @@ type rig struct {
 
 // line is a piece on its simulated fire.
 type line struct {
-	key  string
-	pit  int
-	rest string        // where it rests: one of cut.Rests
-	burn forecast.Burn // as it is planned
-	fire *instrument.Fire
-	at   time.Time // up to there the fire was followed
+	key   string
+	pit   int
+	rest  string             // where it rests: one of cut.Rests
+	input forecast.FireInput // as it is planned
+	fire  *instrument.Fire
+	at    time.Time // up to there the fire was followed
 }
 
 // read hands in what the instruments show up to now.
@@ -170,7 +170,7 @@ func (r *rig) learn(ctx context.Context, db *store.Store, clock store.Clock, now
 		o,
 		all,
 		k,
-		cooking.Clock{Now: now, Recorded: rec.Doc.ServeAt, Forecast: forecast.Once{}, Parts: cooking.Depths},
+		cooking.Clock{Now: now, Recorded: rec.Doc.ServeAt, Forecast: forecast.SingleRun{}, Parts: cooking.Depths},
 	)
 	if err != nil {
 		return err
@@ -189,11 +189,11 @@ func (r *rig) learn(ctx context.Context, db *store.Store, clock store.Clock, now
 	was := r.lines
 	r.lines = nil
 	for _, p := range result.Pieces {
-		if len(p.Thought) == 0 {
+		if len(p.Predicted) == 0 {
 			continue
 		}
-		on, _ := method.Find(p.Line.Sound(), method.On)
-		one := line{key: p.Line.Key, pit: on.Pit, burn: p.Thought[0]}
+		on, _ := order.FindMove(p.Line.Sound(), order.On)
+		one := line{key: p.Line.Key, pit: on.Pit, input: p.Predicted[0]}
 		if p.Clock != nil {
 			one.rest = p.Clock.RestIn
 		}
@@ -227,7 +227,7 @@ func (r *rig) minute(from time.Time, seed uint64) []facts.Reading {
 		pits := map[int]bool{}
 		for i := range r.lines {
 			l := &r.lines[i]
-			h, on := happened.Of(r.facts, nil, happened.At{Piece: l.key, Pit: l.pit, Zone: r.zone, Now: at})
+			h, on := forecast.HistoryOf(r.facts, nil, forecast.Scope{Piece: l.key, Pit: l.pit, Zone: r.zone, Now: at})
 			if sliced := h.Last["slice"]; !on || !sliced.IsZero() {
 				continue
 			}
@@ -279,14 +279,14 @@ const burnsOut = 90 * time.Minute
 
 // fed is what a pit is at that is set to setC, for want of fuel: it was fed last at some time, or
 // lit so much before the first piece went on.
-func (l *line) fed(h happened.Happened, setC float64, at time.Time) float64 {
+func (l *line) fed(h forecast.History, setC float64, at time.Time) float64 {
 	last := h.On
 	for _, what := range []string{"light", "fuel", "wood", "relit"} {
 		if t := h.Last[what]; t.After(last) {
 			last = t
 		}
 	}
-	kind, _ := plan.FindPit(l.burn.Pit)
+	kind, _ := plan.FindPit(l.input.Pit)
 	late := at.Sub(last) - kind.Alone
 	if kind.Alone == 0 || late <= 0 {
 		return setC

@@ -14,7 +14,7 @@ import (
 	"verjuice/internal/anycook"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
-	"verjuice/internal/core/happened"
+
 	"verjuice/internal/core/heat"
 	"verjuice/internal/store"
 	"verjuice/internal/testclock"
@@ -113,8 +113,8 @@ func TestTroubles(t *testing.T) {
 	}
 	assert.True(t, silent > 20 && silent < 600 && off > 20 && off < 600, "%d, %d", silent, off)
 	assert.LessOrEqual(t, longest, 16)
-	l := line{burn: forecast.Burn{Pit: "kettle"}}
-	h := happened.Happened{On: began, Last: map[string]time.Time{}}
+	l := line{input: forecast.FireInput{Pit: "kettle"}}
+	h := forecast.History{On: began, Last: map[string]time.Time{}}
 	assert.Equal(t, 120.0, l.fed(h, 120, began.Add(5*time.Hour)))
 	assert.Less(t, l.fed(h, 120, began.Add(7*time.Hour)), 80.0)
 	assert.Equal(t, heat.Mild, l.fed(h, 120, began.Add(9*time.Hour)))

@@ -10,16 +10,16 @@ import (
 	"unicode"
 	"unicode/utf8"
 
-	"verjuice/internal/core/after"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/larder"
 	"verjuice/internal/core/live"
-	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/provisions"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/review"
 	"verjuice/internal/core/shop"
 )
 
@@ -139,16 +139,16 @@ func OfAfter(
 	at cooking.Clock,
 	course facts.Course,
 	as Reader,
-) (AfterSheet, outcome.Cook, error) {
+) (AfterSheet, logbook.Outcome, error) {
 	k.Learnt, k.Stand = kitchen.Kitchen{}.Learnt, ""
 	at.Read, at.Parts = course.Readings(), cooking.Seasons|cooking.Depths|cooking.Baths|cooking.Needles
 	result, k, err := r.Work(ctx, k, at)
 	if err != nil {
-		return AfterSheet{}, outcome.Cook{}, err
+		return AfterSheet{}, logbook.Outcome{}, err
 	}
-	a, err := after.Of(ctx, result, course, k)
+	a, err := review.Of(ctx, result, course, k)
 	if err != nil {
-		return AfterSheet{}, outcome.Cook{}, err
+		return AfterSheet{}, logbook.Outcome{}, err
 	}
 	w := newWriter(result, as)
 	out := AfterSheet{
@@ -169,7 +169,7 @@ func OfAfter(
 		out.Moves = append(out.Moves, w.afterMove(result, m))
 	}
 	out.Fuel = w.fuel(result)
-	kept := map[string]outcome.Piece{}
+	kept := map[string]logbook.Piece{}
 	for _, p := range a.Outcome.Pieces {
 		kept[p.Key] = p
 	}
@@ -183,7 +183,7 @@ func OfAfter(
 
 // costServed says what a portion cost by what was weighed of every piece; empty without prices, or
 // while one was not weighed.
-func (w writer) costServed(r cooking.Result, o outcome.Cook) string {
+func (w writer) costServed(r cooking.Result, o logbook.Outcome) string {
 	cost := provisions.Spent(r)
 	if cost == nil || len(o.Pieces) < len(r.Pieces) || !r.Order.Base.OK() {
 		return ""
@@ -211,7 +211,7 @@ func (w writer) costServed(r cooking.Result, o outcome.Cook) string {
 }
 
 // servedWords says when it was served beside when it was to be.
-func servedWords(o outcome.Cook) string {
+func servedWords(o logbook.Outcome) string {
 	served, err := time.Parse(time.RFC3339, o.ServedAt)
 	if err != nil {
 		return ""
@@ -230,7 +230,7 @@ func servedWords(o outcome.Cook) string {
 	}
 }
 
-func (w writer) afterMove(r cooking.Result, m after.Move) AfterMove {
+func (w writer) afterMove(r cooking.Result, m review.Move) AfterMove {
 	name := w.pit(m.Pit)
 	if m.Piece != "" {
 		name = w.pieces[m.Piece]
@@ -260,9 +260,9 @@ func notes(all []facts.Fact) []AfterNote {
 	return out
 }
 
-func (w writer) afterPiece(f facts.Facts, p after.Piece, o outcome.Piece, now time.Time) AfterPiece {
+func (w writer) afterPiece(f facts.Facts, p review.Piece, o logbook.Piece, now time.Time) AfterPiece {
 	out := AfterPiece{
-		Key: o.Key, Title: title(p.Live.Piece), Curve: w.curve(p.Thought), Read: []ReadPoint{}, Unit: "°C", OffH: o.Hours,
+		Key: o.Key, Title: title(p.Live.Piece), Curve: w.curve(p.Predicted), Read: []ReadPoint{}, Unit: "°C", OffH: o.Hours,
 		Target:  0,
 		Weights: w.afterWeights(f, o), Scores: []AfterScore{}, Notes: notes(f.Notes(o.Key)), Cautions: []LiveCaution{},
 	}
@@ -302,21 +302,21 @@ func lower(s string) string {
 }
 
 // afterFigures puts in the figures of a piece beside what was thought of them.
-func (w writer) afterFigures(out *AfterPiece, p after.Piece, o outcome.Piece) {
+func (w writer) afterFigures(out *AfterPiece, p review.Piece, o logbook.Piece) {
 	of := func(h float64) string { return hours(h) }
 	if o.Hours > 0 {
 		out.Hours = BigFigure{Text: of(o.Hours), Note: "on the fire"}
-		if o.Thought.Mid > 0 && o.Thought.Mid < 40 {
+		if o.Predicted.Mid > 0 && o.Predicted.Mid < 40 {
 			out.Hours.Note = fmt.Sprintf(
 				"on the fire; forecast %s (%s–%s)",
-				of(o.Thought.Mid),
-				of(o.Thought.Low),
-				of(o.Thought.High),
+				of(o.Predicted.Mid),
+				of(o.Predicted.Low),
+				of(o.Predicted.High),
 			)
 		}
 		if o.GuessH > 0 {
 			nearer := "the forecast was nearer"
-			if math.Abs(o.GuessH-o.Hours) < math.Abs(o.Thought.Mid-o.Hours) {
+			if math.Abs(o.GuessH-o.Hours) < math.Abs(o.Predicted.Mid-o.Hours) {
 				nearer = "you were nearer"
 			}
 			out.Hours.Note += fmt.Sprintf("; you guessed %s: %s", of(o.GuessH), nearer)
@@ -377,7 +377,7 @@ func (w writer) fuel(r cooking.Result) []AfterFuel {
 }
 
 // beside says what a weight is held against.
-func beside(what string, o outcome.Piece, w writer) string {
+func beside(what string, o logbook.Piece, w writer) string {
 	if what == "mixed" || what == "left" {
 		return fmt.Sprintf("%s of rub", quantity.FormatMass(quantity.Mass(o.RubKG), w.Units))
 	}
@@ -385,7 +385,7 @@ func beside(what string, o outcome.Piece, w writer) string {
 }
 
 // afterWeights are what is to be weighed of a piece.
-func (w writer) afterWeights(f facts.Facts, o outcome.Piece) []AfterWeight {
+func (w writer) afterWeights(f facts.Facts, o logbook.Piece) []AfterWeight {
 	usual := map[string]float64{"trimmed": o.GreenKG, "cooked": o.GreenKG * 0.65, "mixed": 1.15 * o.RubKG}
 	if o.Yield.Mid > 0 {
 		usual["cooked"] = o.GreenKG * math.Min(0.95, o.Yield.Mid+0.1)

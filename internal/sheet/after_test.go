@@ -22,10 +22,10 @@ import (
 // quick settles a forecast with a single run, for tests of what is not the heat.
 type quick struct{}
 
-func (quick) Fire(ctx context.Context, b forecast.Burn) (forecast.Fare, error) {
-	fare, err := forecast.Once{}.Fire(ctx, b)
-	fare.Rough = false
-	return fare, err
+func (quick) Forecast(ctx context.Context, b forecast.FireInput) (forecast.FireResult, error) {
+	fire, err := forecast.SingleRun{}.Forecast(ctx, b)
+	fire.Rough = false
+	return fire, err
 }
 
 func written(t *testing.T, before Written, c CookRequest, k kitchen.Kitchen, at cooking.Clock) Written {
@@ -106,7 +106,7 @@ func TestWhatAnswersDoFollowsTheForecast(t *testing.T) {
 	effects := func(w Written) string { return fmt.Sprint(w.Result.Pieces[0].Decided) }
 	typing, settled := cooking.Clock{
 		Now:      testclock.Now(),
-		Forecast: forecast.Typing{},
+		Forecast: forecast.WhileTyping{},
 	}, cooking.Clock{
 		Now: testclock.Now(),
 	}

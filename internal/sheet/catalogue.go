@@ -2,6 +2,7 @@ package sheet
 
 import (
 	"strings"
+
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/formula"

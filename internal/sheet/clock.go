@@ -8,8 +8,8 @@ import (
 
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/heat"
-	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/uncertain"
 )
 
 // ClockSheet is a piece's times, counted back from serving.
@@ -62,7 +62,7 @@ func duration(d time.Duration) string { return quantity.FormatDuration(d) }
 
 // onFire is a time on the fire; no cook goes on so long as one that never gets done.
 func onFire(d time.Duration) string {
-	if d >= lasting.Endless {
+	if d >= uncertain.Endless {
 		return "over " + duration(heat.Longest*time.Hour)
 	}
 	return duration(d)

@@ -16,8 +16,7 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/kitchen"
-	"verjuice/internal/core/learn"
-	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/sheet"
 	"verjuice/internal/testclock"
@@ -54,11 +53,11 @@ func finite(t *testing.T, v any, msg ...any) {
 }
 
 // extreme is a cook that can be kept, with figures from the ends of what can be.
-func extreme(r *rand.Rand) outcome.Cook {
+func extreme(r *rand.Rand) logbook.Outcome {
 	v := func(most float64) float64 {
 		return anycook.Pick(r, []float64{0, 0, math.SmallestNonzeroFloat64, 1e-9, 1e-3, 0.5, 1, most * r.Float64(), most})
 	}
-	p := outcome.Piece{
+	p := logbook.Piece{
 		Key: "a", Cut: anycook.Pick(r, []string{"pork-loin", "beef-chuck-roll", "gone"}), PitID: "k", PitName: "Kettle",
 		Wrap: "none", Count: r.IntN(3), On: "2026-11-14T12:00:00Z",
 		GreenKG: v(
@@ -67,14 +66,14 @@ func extreme(r *rand.Rand) outcome.Cook {
 		MM: v(1e4),
 		Hours: v(
 			1e6,
-		), GuessH: v(1e6), Thought: outcome.Band{Low: v(1e6), Mid: v(1e6), High: v(1e6)},
-		Yield: outcome.Band{Low: v(1), Mid: v(100), High: v(1)},
+		), GuessH: v(1e6), Predicted: logbook.Band{Low: v(1e6), Mid: v(1e6), High: v(1e6)},
+		Yield: logbook.Band{Low: v(1), Mid: v(100), High: v(1)},
 		SetC: v(
 			1000,
 		), AirOffC: v(1000) - v(1000), CoreC: v(1000), Pace: v(100) - v(100), AirN: r.IntN(500),
-		Scores: []outcome.Score{{Aspect: "salt", Value: 1 + r.IntN(5)}}, Notes: []string{},
+		Scores: []logbook.Score{{Aspect: "salt", Value: 1 + r.IntN(5)}}, Notes: []string{},
 	}
-	return outcome.Cook{Name: "x", Day: "2026-11-14", Finished: true, Notes: []string{}, Pieces: []outcome.Piece{p}}
+	return logbook.Outcome{Name: "x", Day: "2026-11-14", Finished: true, Notes: []string{}, Pieces: []logbook.Piece{p}}
 }
 
 // Whatever can be kept of cooks, what is told of them and learnt from them has no end: no figure that
@@ -82,13 +81,13 @@ func extreme(r *rand.Rand) outcome.Cook {
 func TestNoFigureIsEndless(t *testing.T) {
 	r := rand.New(rand.NewPCG(7, 8))
 	for range 400 {
-		var all []outcome.Cook
+		var all []logbook.Outcome
 		for range 1 + r.IntN(6) {
 			c := extreme(r)
 			require.True(t, c.Sound(), "%+v", c)
 			all = append(all, c)
 		}
-		b := learn.From(all)
+		b := logbook.Learn(all)
 		finite(t, b, all)
 		for _, as := range []sheet.Reader{{}, {Units: quantity.US}} {
 			finite(t, sheet.WriteLessons(b, as), all)
@@ -116,7 +115,7 @@ func TestNoFigureIsEndless(t *testing.T) {
 }
 
 // afterward is how a loin of two kilos went, with what else was said of it.
-func afterward(t *testing.T, more ...facts.Fact) (sheet.AfterSheet, outcome.Cook) {
+func afterward(t *testing.T, more ...facts.Fact) (sheet.AfterSheet, logbook.Outcome) {
 	t.Helper()
 	p := anycook.Coated("pork-loin", "2 kg")
 	p.Key = "a"
@@ -142,7 +141,7 @@ func afterward(t *testing.T, more ...facts.Fact) (sheet.AfterSheet, outcome.Cook
 		t.Context(),
 		sheet.CookRequest{Cook: c, Facts: all},
 		kitchen.Kitchen{},
-		cooking.Clock{Now: testclock.Now(), Forecast: forecast.Once{}},
+		cooking.Clock{Now: testclock.Now(), Forecast: forecast.SingleRun{}},
 		facts.Course{},
 		sheet.Reader{},
 	)

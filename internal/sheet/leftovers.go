@@ -5,7 +5,6 @@ import (
 	"strings"
 	"time"
 
-	"verjuice/internal/core/leftover"
 	"verjuice/internal/core/live"
 	"verjuice/internal/core/meal"
 	"verjuice/internal/core/quantity"
@@ -32,7 +31,7 @@ func (w writer) leftovers(p live.Piece, keptKG float64, now time.Time) *Leftover
 	if last["slice"].IsZero() {
 		return nil
 	}
-	l := leftover.Of(last["slice"], last["chill"], last["cold"])
+	l := meal.LeftOf(last["slice"], last["chill"], last["cold"])
 	if now.After(l.UseBy.AddDate(0, 0, 1)) {
 		return nil
 	}
@@ -51,9 +50,9 @@ func (w writer) leftovers(p live.Piece, keptKG float64, now time.Time) *Leftover
 			out.Lines,
 			fmt.Sprintf(
 				"It has to be at %s by %s and at %s by %s.",
-				w.short(leftover.CoolC),
+				w.short(meal.CoolC),
 				clock(l.Cool),
-				w.short(leftover.ColdC),
+				w.short(meal.ColdC),
 				clock(l.Cold),
 			),
 		)
@@ -72,12 +71,12 @@ func (w writer) leftovers(p live.Piece, keptKG float64, now time.Time) *Leftover
 		fmt.Sprintf(
 			"Warm it covered at %s to %s in the middle: about %s for a tray %s deep, %s for %s.",
 			w.short(ovenC),
-			w.short(leftover.WarmC),
+			w.short(meal.WarmC),
 			duration(
-				leftover.Body{Deep: trays[0]}.Reheat(fridgeC, ovenC).Round(5*time.Minute),
+				meal.Body{Deep: trays[0]}.Reheat(fridgeC, ovenC).Round(5*time.Minute),
 			),
 			depth(trays[0]),
-			duration(leftover.Body{Deep: trays[1]}.Reheat(fridgeC, ovenC).Round(5*time.Minute)),
+			duration(meal.Body{Deep: trays[1]}.Reheat(fridgeC, ovenC).Round(5*time.Minute)),
 			depth(trays[1]),
 		),
 	)

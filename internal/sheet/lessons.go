@@ -9,7 +9,7 @@ import (
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
-	"verjuice/internal/core/learn"
+	"verjuice/internal/core/logbook"
 )
 
 // LessonLine is something that was learnt.
@@ -42,7 +42,7 @@ func cooks(n int) string {
 }
 
 // WriteLessons says what was learnt.
-func WriteLessons(b learn.Book, as Reader) []LessonLine {
+func WriteLessons(b logbook.Lessons, as Reader) []LessonLine {
 	w := writer{Reader: as}
 	out := []LessonLine{}
 	for _, id := range slices.SortedFunc(maps.Keys(b.Pits), func(x,
@@ -101,7 +101,7 @@ func WriteLessons(b learn.Book, as Reader) []LessonLine {
 }
 
 // runs says how a pit runs: "the Kettle runs 11 °C hotter than it is set to (from 3 cook-outs)".
-func (w writer) runs(p learn.Pit) string {
+func (w writer) runs(p logbook.PitLessons) string {
 	if math.Abs(p.Off.Mid) < 1 {
 		return fmt.Sprintf("the %s keeps to what it is set to (from %s)", p.Name, cooks(p.Off.Cooks))
 	}
@@ -115,7 +115,7 @@ func (w writer) runs(p learn.Pit) string {
 }
 
 // paces says how fast a pit cooks: "your last 6 cook-outs on the Kettle went 9 % slower than forecast".
-func paces(p learn.Pit) string {
+func paces(p logbook.PitLessons) string {
 	by := 100 * (math.Exp(p.Pace.Mid) - 1)
 	return fmt.Sprintf(
 		"your last %s on the %s went %.0f %% %s than its temperature explains",
@@ -139,7 +139,7 @@ func moreOrLess(ln float64) string {
 }
 
 // percents is the range of a factor, ln.
-func percents(l learn.Lesson) string {
+func percents(l logbook.Lesson) string {
 	return strings.ReplaceAll(
 		fmt.Sprintf("%+.0f to %+.0f %%", 100*(math.Exp(l.Low())-1), 100*(math.Exp(l.High())-1)),
 		"-",
@@ -148,7 +148,7 @@ func percents(l learn.Lesson) string {
 }
 
 // allows says what earlier cooks tell of the pits of a cook, since its forecast allows for it.
-func (w writer) allows(b learn.Book, pits []cook.Pit) []string {
+func (w writer) allows(b logbook.Lessons, pits []cook.Pit) []string {
 	out := []string{}
 	for _, p := range pits {
 		if known, ok := b.Pits[p.ID]; ok && p.ID != "" && known.Off.Cooks > 0 {

@@ -11,7 +11,7 @@ import (
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/heat"
-	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/quantity"
 )
 
@@ -31,12 +31,12 @@ type LogLine struct {
 }
 
 // WriteLogLine says a cook in a line.
-func WriteLogLine(id string, o outcome.Cook) LogLine {
+func WriteLogLine(id string, o logbook.Outcome) LogLine {
 	out := LogLine{ID: id, Name: o.Name, Over: o.Finished, Pieces: []string{}}
 	if day, err := time.Parse(time.DateOnly, o.Day); err == nil {
 		out.Day = day.Format("Mon 2 Jan 2006")
 	}
-	var longest outcome.Piece
+	var longest logbook.Piece
 	var how []string
 	for _, p := range o.Pieces {
 		out.Pieces = append(out.Pieces, p.Label)
@@ -63,7 +63,7 @@ func WriteLogLine(id string, o outcome.Cook) LogLine {
 	return out
 }
 
-func pitAndWrap(p outcome.Piece) string {
+func pitAndWrap(p logbook.Piece) string {
 	wrap := "no wrap"
 	if p.Wrap != "none" {
 		wrap = cmp.Or(wrapNames[p.Wrap], p.Wrap)
@@ -72,11 +72,11 @@ func pitAndWrap(p outcome.Piece) string {
 }
 
 // missed says how far the forecast was off.
-func missed(p outcome.Piece) string {
-	if p.Thought.Mid <= 0 || p.Thought.Mid > heat.Longest {
+func missed(p logbook.Piece) string {
+	if p.Predicted.Mid <= 0 || p.Predicted.Mid > heat.Longest {
 		return ""
 	}
-	d := p.Hours - p.Thought.Mid
+	d := p.Hours - p.Predicted.Mid
 	if math.Abs(d) < 1.0/6 {
 		return "as forecast"
 	}
@@ -110,7 +110,7 @@ type LogRow struct {
 // Beside is a cook that is compared: what became of it, and what was read.
 type Beside struct {
 	ID      string
-	Outcome outcome.Cook
+	Outcome logbook.Outcome
 	Course  facts.Course
 }
 
@@ -125,7 +125,7 @@ func WriteCompared(all []Beside, as Reader) LogCompared {
 	if w.Units == quantity.US {
 		out.Unit = "°F"
 	}
-	var pieces []outcome.Piece
+	var pieces []logbook.Piece
 	for _, b := range all {
 		if len(b.Outcome.Pieces) == 0 {
 			out.Missed = append(out.Missed, b.Outcome.Name+": nothing went on the fire")
@@ -147,7 +147,7 @@ func WriteCompared(all []Beside, as Reader) LogCompared {
 }
 
 // readOf is what was read of the core of a piece from when it went on until it came off.
-func (w writer) readOf(course facts.Course, p outcome.Piece) []ReadPoint {
+func (w writer) readOf(course facts.Course, p logbook.Piece) []ReadPoint {
 	out := []ReadPoint{}
 	on, err := time.Parse(time.RFC3339, p.On)
 	if err != nil {
@@ -177,8 +177,8 @@ func (w writer) readOf(course facts.Course, p outcome.Piece) []ReadPoint {
 }
 
 // compared puts in the points of a comparison.
-func (w writer) compared(out *LogCompared, pieces []outcome.Piece) {
-	add := func(label string, result bool, text func(outcome.Piece) string) {
+func (w writer) compared(out *LogCompared, pieces []logbook.Piece) {
+	add := func(label string, result bool, text func(logbook.Piece) string) {
 		row := LogRow{Label: label, Result: result, Texts: []string{}}
 		any := false
 		for _, p := range pieces {
@@ -197,48 +197,48 @@ func (w writer) compared(out *LogCompared, pieces []outcome.Piece) {
 		}
 		return ""
 	}
-	add("Cut", false, func(p outcome.Piece) string { return p.Label })
+	add("Cut", false, func(p logbook.Piece) string { return p.Label })
 	add(
 		"Trimmed weight",
 		false,
-		func(p outcome.Piece) string { return quantity.FormatMass(quantity.Mass(p.GreenKG), w.Units) },
+		func(p logbook.Piece) string { return quantity.FormatMass(quantity.Mass(p.GreenKG), w.Units) },
 	)
 	add(
 		"Thickest point",
 		false,
-		func(p outcome.Piece) string { return quantity.FormatLength(quantity.Length(p.MM/1000), w.Units) },
+		func(p logbook.Piece) string { return quantity.FormatLength(quantity.Length(p.MM/1000), w.Units) },
 	)
-	add("Pit", false, func(p outcome.Piece) string { return cmp.Or(p.PitName, p.PitKind) })
-	add("Set to", false, func(p outcome.Piece) string { return when(p.SetC > 0, w.short(p.SetC)) })
-	add("The pit ran", false, func(p outcome.Piece) string {
+	add("Pit", false, func(p logbook.Piece) string { return cmp.Or(p.PitName, p.PitKind) })
+	add("Set to", false, func(p logbook.Piece) string { return when(p.SetC > 0, w.short(p.SetC)) })
+	add("The pit ran", false, func(p logbook.Piece) string {
 		return when(
 			p.AirN > 0,
 			map[bool]string{true: w.gap(math.Abs(p.AirOffC)) + " hotter",
 				false: w.gap(math.Abs(p.AirOffC)) + " cooler"}[p.AirOffC > 0],
 		)
 	})
-	add("Wrap", false, func(p outcome.Piece) string { return when(p.Wrap != "none", cmp.Or(wrapNames[p.Wrap], p.Wrap)) })
-	add("Rub", false, func(p outcome.Piece) string { return p.Formula })
+	add("Wrap", false, func(p logbook.Piece) string { return when(p.Wrap != "none", cmp.Or(wrapNames[p.Wrap], p.Wrap)) })
+	add("Rub", false, func(p logbook.Piece) string { return p.Formula })
 	add(
 		"Salt in the raw meat",
 		false,
-		func(p outcome.Piece) string { return when(p.Salt > 0, fmt.Sprintf("%.2f %%", p.Salt)) },
+		func(p logbook.Piece) string { return when(p.Salt > 0, fmt.Sprintf("%.2f %%", p.Salt)) },
 	)
-	add("Forecast", true, func(p outcome.Piece) string { return when(p.Thought.Mid > 0, hours(p.Thought.Mid)) })
-	add("On the fire", true, func(p outcome.Piece) string { return when(p.Hours > 0, hours(p.Hours)) })
-	add("Highest core", true, func(p outcome.Piece) string { return when(p.CoreC > 0, w.short(p.CoreC)) })
-	add("On the plates", true, func(p outcome.Piece) string {
+	add("Forecast", true, func(p logbook.Piece) string { return when(p.Predicted.Mid > 0, hours(p.Predicted.Mid)) })
+	add("On the fire", true, func(p logbook.Piece) string { return when(p.Hours > 0, hours(p.Hours)) })
+	add("Highest core", true, func(p logbook.Piece) string { return when(p.CoreC > 0, w.short(p.CoreC)) })
+	add("On the plates", true, func(p logbook.Piece) string {
 		c, _ := cut.Find(p.Cut)
 		served := p.Served(c.BoneShare())
 		return when(served > 0, fmt.Sprintf("%.0f %%", 100*served))
 	})
 	for _, aspect := range facts.Aspects {
-		add(aspectWords[aspect][0], true, func(p outcome.Piece) string {
+		add(aspectWords[aspect][0], true, func(p logbook.Piece) string {
 			mean, ok := p.Mean(aspect)
 			return when(ok, aspectWords[aspect][min(5, max(1, int(math.Round(mean))))])
 		})
 	}
-	add("To change next time", true, func(p outcome.Piece) string { return strings.Join(p.Notes, " ") })
+	add("To change next time", true, func(p logbook.Piece) string { return strings.Join(p.Notes, " ") })
 }
 
 // Trends are what many cooks show together.
@@ -273,10 +273,10 @@ func mean(v []float64) (mid, low, high float64) {
 }
 
 // WriteTrends says what many cooks show together.
-func WriteTrends(all []outcome.Cook, as Reader) Trends {
+func WriteTrends(all []logbook.Outcome, as Reader) Trends {
 	w := writer{Reader: as}
 	out := Trends{Cuts: []TrendLine{}, Salt: []SaltPoint{}}
-	by := map[string][]outcome.Piece{}
+	by := map[string][]logbook.Piece{}
 	var forecast, guess []float64
 	for _, c := range all {
 		for _, p := range c.Pieces {
@@ -284,7 +284,7 @@ func WriteTrends(all []outcome.Cook, as Reader) Trends {
 			if score, ok := p.Mean("salt"); ok && p.Salt > 0 {
 				out.Salt = append(out.Salt, SaltPoint{math.Round(100*p.Salt) / 100, score, p.Label + ", " + c.Day})
 			}
-			if p.Hours > 0 && p.GuessH > 0 && p.Thought.Mid > 0 {
+			if p.Hours > 0 && p.GuessH > 0 && p.Predicted.Mid > 0 {
 				forecast, guess = append(forecast, math.Abs(p.Late())), append(guess, math.Abs(p.Guessed()))
 			}
 		}
@@ -306,7 +306,7 @@ func WriteTrends(all []outcome.Cook, as Reader) Trends {
 	return out
 }
 
-func (w writer) trend(id string, pieces []outcome.Piece) TrendLine {
+func (w writer) trend(id string, pieces []logbook.Piece) TrendLine {
 	c, known := cut.Find(id)
 	if !known {
 		c.Name = id
@@ -320,7 +320,7 @@ func (w writer) trend(id string, pieces []outcome.Piece) TrendLine {
 		if p.Hours > 0 && p.MM >= 1 {
 			paces = append(paces, 60*p.Hours/p.MM)
 		}
-		if p.Hours > 0 && p.Thought.Mid > 0 {
+		if p.Hours > 0 && p.Predicted.Mid > 0 {
 			offs = append(offs, math.Abs(p.Late()))
 		}
 	}

@@ -10,31 +10,30 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/core/facts"
-	"verjuice/internal/core/learn"
 	"verjuice/internal/core/live"
-	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/core/tale"
+	"verjuice/internal/core/retelling"
 	"verjuice/internal/sheet"
 )
 
 // past is a cook of one piece that is over.
-func past(name string, change func(*outcome.Piece)) outcome.Cook {
-	p := outcome.Piece{
+func past(name string, change func(*logbook.Piece)) logbook.Outcome {
+	p := logbook.Piece{
 		Key: "a", Label: "pork loin, boneless", Cut: "pork-loin", PitName: "Kettle", PitKind: "kettle", Wrap: "none",
 		GreenKG: 1.8, On: "2026-11-14T12:00:00Z", Off: "2026-11-14T14:30:00Z",
-		Hours: 2.5, Thought: outcome.Band{Low: 1.5, Mid: 2, High: 3}, CookedKG: 1.44, Yield: outcome.Band{Mid: 0.82},
-		Salt: 0.9, MM: 80, SetC: 120, Scores: []outcome.Score{{Aspect: "salt", Value: 4}},
+		Hours: 2.5, Predicted: logbook.Band{Low: 1.5, Mid: 2, High: 3}, CookedKG: 1.44, Yield: logbook.Band{Mid: 0.82},
+		Salt: 0.9, MM: 80, SetC: 120, Scores: []logbook.Score{{Aspect: "salt", Value: 4}},
 		Notes: []string{"First.", "Off at 60."},
 	}
 	change(&p)
-	return outcome.Cook{Name: name, Day: "2026-11-14", Finished: true, Pieces: []outcome.Piece{p}}
+	return logbook.Outcome{Name: name, Day: "2026-11-14", Finished: true, Pieces: []logbook.Piece{p}}
 }
 
 // A line of the logbook says what it took, by how much that was missed, what was eaten, how it was
 // liked and what was to be changed; what is not known is left out.
 func TestALineOfTheLogbook(t *testing.T) {
-	l := sheet.WriteLogLine("id", past("Sunday loin", func(*outcome.Piece) {}))
+	l := sheet.WriteLogLine("id", past("Sunday loin", func(*logbook.Piece) {}))
 	assert.Equal(t, "Sat 14 Nov 2026", l.Day)
 	assert.Equal(
 		t,
@@ -42,17 +41,17 @@ func TestALineOfTheLogbook(t *testing.T) {
 		[]string{strings.ReplaceAll(l.Hours, "2½ h", "2 h 30"), l.Miss, l.Yield, l.How, l.Note},
 	)
 	assert.Equal(t, "3.0", l.Score)
-	quick := sheet.WriteLogLine("id", past("", func(p *outcome.Piece) { p.Hours = 1.5 }))
+	quick := sheet.WriteLogLine("id", past("", func(p *logbook.Piece) { p.Hours = 1.5 }))
 	assert.Equal(t, "30 min shorter than forecast", quick.Miss)
-	bare := sheet.WriteLogLine("id", past("", func(p *outcome.Piece) {
-		p.Hours, p.Thought, p.CookedKG, p.Scores, p.Notes, p.PitName, p.Wrap = 0, outcome.Band{}, 0, nil, nil, "", "foil"
+	bare := sheet.WriteLogLine("id", past("", func(p *logbook.Piece) {
+		p.Hours, p.Predicted, p.CookedKG, p.Scores, p.Notes, p.PitName, p.Wrap = 0, logbook.Band{}, 0, nil, nil, "", "foil"
 	}))
 	assert.Equal(
 		t,
 		[]string{"", "", "", "", "", "kettle, foil"},
 		[]string{bare.Hours, bare.Miss, bare.Yield, bare.Score, bare.Note, bare.How},
 	)
-	assert.NotPanics(t, func() { sheet.WriteLogLine("id", outcome.Cook{}) })
+	assert.NotPanics(t, func() { sheet.WriteLogLine("id", logbook.Outcome{}) })
 }
 
 // Cooks are compared on the piece of the same cut, on a common clock, with a text for each in each
@@ -63,13 +62,13 @@ func TestComparedPointByPoint(t *testing.T) {
 	for m := range 400 {
 		course.Add(facts.Reading{Probe: "core:a", At: on.Add(time.Duration(m-30) * time.Minute), C: quantity.Celsius(m)})
 	}
-	other := past("Other", func(p *outcome.Piece) { p.Wrap, p.Hours = "paper", 2 })
-	other.Pieces = append([]outcome.Piece{{Key: "z", Cut: "lamb-leg"}}, other.Pieces...)
+	other := past("Other", func(p *logbook.Piece) { p.Wrap, p.Hours = "paper", 2 })
+	other.Pieces = append([]logbook.Piece{{Key: "z", Cut: "lamb-leg"}}, other.Pieces...)
 	got := sheet.WriteCompared(
 		[]sheet.Beside{
-			{ID: "1", Outcome: past("One", func(*outcome.Piece) {}), Course: course},
+			{ID: "1", Outcome: past("One", func(*logbook.Piece) {}), Course: course},
 			{ID: "2", Outcome: other, Course: course},
-			{ID: "3", Outcome: outcome.Cook{Name: "Nothing"}},
+			{ID: "3", Outcome: logbook.Outcome{Name: "Nothing"}},
 		},
 		sheet.Reader{Units: quantity.US},
 	)
@@ -93,10 +92,10 @@ func TestComparedPointByPoint(t *testing.T) {
 
 // Trends hold every cook of a cut once, with its ends; a cut of one cook has no range.
 func TestTrends(t *testing.T) {
-	all := []outcome.Cook{
-		past("", func(*outcome.Piece) {}),
-		past("", func(p *outcome.Piece) { p.CookedKG, p.GuessH = 1.35, 2 }),
-		past("", func(p *outcome.Piece) { p.Cut, p.CookedKG = "lamb-leg-bone-in", 0 }),
+	all := []logbook.Outcome{
+		past("", func(*logbook.Piece) {}),
+		past("", func(p *logbook.Piece) { p.CookedKG, p.GuessH = 1.35, 2 }),
+		past("", func(p *logbook.Piece) { p.Cut, p.CookedKG = "lamb-leg-bone-in", 0 }),
 	}
 	got := sheet.WriteTrends(all, sheet.Reader{})
 	require.Len(t, got.Cuts, 2)
@@ -114,19 +113,19 @@ func TestTrends(t *testing.T) {
 
 // A lesson says what it is, which way, and how many cooks it rests on, in either kind of units.
 func TestLessonsInWords(t *testing.T) {
-	b := learn.Book{
-		Pits: map[string]learn.Pit{
+	b := logbook.Lessons{
+		Pits: map[string]logbook.PitLessons{
 			"k": {
 				Name: "Kettle",
-				Off:  learn.Lesson{Mid: -7, SD: 1, Cooks: 6},
-				Pace: learn.Lesson{Mid: 0.09, SD: 0.05, Cooks: 4},
+				Off:  logbook.Lesson{Mid: -7, SD: 1, Cooks: 6},
+				Pace: logbook.Lesson{Mid: 0.09, SD: 0.05, Cooks: 4},
 			},
 		},
-		Yields: map[string]learn.Lesson{
+		Yields: map[string]logbook.Lesson{
 			"pork-loin":        {Mid: -0.05, SD: 0.02, Cooks: 1},
 			"lamb-leg-bone-in": {Mid: 0.001, SD: 0.02, Cooks: 2},
 		},
-		Coat: learn.Lesson{Mid: 0.18, SD: 0.05, Cooks: 3}, Salt: learn.Lesson{Mid: 0.92, SD: 0.05, Cooks: 9},
+		Coat: logbook.Lesson{Mid: 0.18, SD: 0.05, Cooks: 3}, Salt: logbook.Lesson{Mid: 0.92, SD: 0.05, Cooks: 9},
 	}
 	texts := ""
 	for _, l := range sheet.WriteLessons(b, sheet.Reader{}) {
@@ -143,9 +142,9 @@ func TestLessonsInWords(t *testing.T) {
 	}
 	us := sheet.WriteLessons(b, sheet.Reader{Units: quantity.US})
 	assert.Contains(t, us[0].Text, "13\u00a0°F cooler")
-	assert.Empty(t, sheet.WriteLessons(learn.Book{}, sheet.Reader{}))
+	assert.Empty(t, sheet.WriteLessons(logbook.Lessons{}, sheet.Reader{}))
 	for _, off := range []float64{0.4, -0.4} {
-		b.Pits["k"] = learn.Pit{Name: "Kettle", Off: learn.Lesson{Mid: off, SD: 1, Cooks: 6}}
+		b.Pits["k"] = logbook.PitLessons{Name: "Kettle", Off: logbook.Lesson{Mid: off, SD: 1, Cooks: 6}}
 		assert.Contains(t, sheet.WriteLessons(b, sheet.Reader{})[0].Text, "keeps to what it is set to")
 	}
 }
@@ -199,7 +198,7 @@ func TestTheTruthInWords(t *testing.T) {
 // What was told is said back as it is understood, with what is not.
 func TestATaleSaidBack(t *testing.T) {
 	on := time.Date(2026, 11, 14, 7, 0, 0, 0, time.UTC)
-	moves, wrong := tale.Read(
+	moves, wrong := retelling.Read(
 		"pit up to 275 F after 5 h; wrapped in paper an hour later, 71 C; 68 C was read at 2 h; sang",
 		on,
 	)

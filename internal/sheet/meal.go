@@ -8,9 +8,8 @@ import (
 	"time"
 
 	"verjuice/internal/core/caution"
-	"verjuice/internal/core/leftover"
+	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/meal"
-	"verjuice/internal/core/outcome"
 	"verjuice/internal/core/quantity"
 )
 
@@ -196,7 +195,7 @@ func (w writer) mealItem(one meal.Warmed, r MealRequest) MealItem {
 			Text: duration(one.Takes.Mid.Round(5 * time.Minute)),
 			Note: fmt.Sprintf(
 				"to %s in the middle; %s–%s",
-				w.short(leftover.WarmC),
+				w.short(meal.WarmC),
 				duration(one.Takes.Low.Round(5*time.Minute)),
 				duration(one.Takes.High.Round(5*time.Minute)),
 			),
@@ -251,7 +250,7 @@ func (w writer) mealTask(t meal.Task, p meal.Plan) MealTask {
 	case "check":
 		out.Label, out.Note = title+": probe the middle", fmt.Sprintf(
 			"%s by %s; done early it waits covered, above 60\u00a0°C / 140\u00a0°F",
-			w.short(leftover.WarmC),
+			w.short(meal.WarmC),
 			one.By.Round(5*time.Minute).Format("15:04"),
 		)
 	case "finish":
@@ -310,7 +309,7 @@ var forms = map[string]string{
 }
 
 // WriteKept writes what was kept of a piece.
-func WriteKept(id, cook string, p outcome.Piece, as Reader) KeptLine {
+func WriteKept(id, cook string, p logbook.Piece, as Reader) KeptLine {
 	w := writer{Reader: as}
 	out := KeptLine{Cook: id, Piece: p.Key, Title: upper(p.Label), Form: cmp.Or(forms[p.Finish], "sliced"), Note: cook}
 	if at, err := time.Parse(time.RFC3339, p.Sliced); err == nil {

@@ -8,11 +8,11 @@ import (
 	"strings"
 	"time"
 
+	"verjuice/internal/core/amounts"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/dose"
-	"verjuice/internal/core/method"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
-	"verjuice/internal/core/said"
 )
 
 // MoveLine is one thing that is done to a piece, with when.
@@ -35,19 +35,19 @@ type MoveLine struct {
 }
 
 // ownVerbs are the moves of a cook's own, of a piece.
-var ownVerbs = map[method.Kind]string{
-	method.Spritz: "spritz %s", method.Baste: "baste %s", method.Mop: "mop %s", method.Look: "look at %s",
-	method.Turn: "turn %s", method.Wood: "add wood for %s", method.Fuel: "add fuel for %s",
-	method.Probe: "probe %s", method.Wrap: "wrap %s", method.Unwrap: "unwrap %s", method.Dust: "dust %s",
-	method.Glaze: "glaze %s", method.Finish: "finish %s", method.Other: "%s",
+var ownVerbs = map[order.MoveKind]string{
+	order.Spritz: "spritz %s", order.Baste: "baste %s", order.Mop: "mop %s", order.Look: "look at %s",
+	order.Turn: "turn %s", order.Wood: "add wood for %s", order.Fuel: "add fuel for %s",
+	order.Probe: "probe %s", order.Wrap: "wrap %s", order.Unwrap: "unwrap %s", order.Dust: "dust %s",
+	order.Glaze: "glaze %s", order.Finish: "finish %s", order.Other: "%s",
 }
 
-func (w writer) ownLabel(m method.Move, piece string) string {
+func (w writer) ownLabel(m order.Move, piece string) string {
 	out := fmt.Sprintf(ownVerbs[m.Kind], piece)
 	switch {
-	case m.Kind == method.Other:
+	case m.Kind == order.Other:
 		out = m.With + ": " + piece
-	case m.Kind == method.Wrap:
+	case m.Kind == order.Wrap:
 		out += " in " + wrapNames[m.With]
 	}
 	if layer, ok := m.Dose.(dose.Layer); ok && layer.Formula.Name != "" {
@@ -57,14 +57,14 @@ func (w writer) ownLabel(m method.Move, piece string) string {
 }
 
 // ownMove is the move of the cook's own that a task is.
-func ownMove(r cooking.Result, k plan.Task, piece int) (method.Move, bool) {
+func ownMove(r cooking.Result, k plan.Task, piece int) (order.Move, bool) {
 	if k.Move == "" || piece < 0 {
-		return method.Move{}, false
+		return order.Move{}, false
 	}
 	own := r.Pieces[piece].Line.Own
-	i := slices.IndexFunc(own, func(m method.Move) bool { return m.Key == k.Move })
+	i := slices.IndexFunc(own, func(m order.Move) bool { return m.Key == k.Move })
 	if i < 0 {
-		return method.Move{}, false
+		return order.Move{}, false
 	}
 	return own[i], true
 }
@@ -98,23 +98,23 @@ func (w writer) taskLabel(r cooking.Result, k plan.Task, piece int) string {
 
 // stageLines are the moves of the stages that are lines of the list, with what they are called and
 // where they are changed.
-var stageLines = map[method.Kind]struct{ label, stage, task string }{
-	method.Thaw: {
+var stageLines = map[order.MoveKind]struct{ label, stage, task string }{
+	order.Thaw: {
 		"thaw in the fridge",
 		"piece",
 		"thaw",
-	}, method.Brine: {"into the bath", "brine", "bath"}, method.Inject: {"inject", "brine", "salt"},
-	method.Wait: {
+	}, order.Brine: {"into the bath", "brine", "bath"}, order.Inject: {"inject", "brine", "salt"},
+	order.Wait: {
 		"salt and season",
 		"season",
 		"salt",
-	}, method.Temper: {"out of the fridge", "wait", "out"}, method.On: {"on the fire", "fire", "fire"},
-	method.Spritz: {
+	}, order.Temper: {"out of the fridge", "wait", "out"}, order.On: {"on the fire", "fire", "fire"},
+	order.Spritz: {
 		"spritz",
 		"fire",
 		"spritz",
-	}, method.Wrap: {"wrap", "fire", "wrap"}, method.Off: {"off the fire", "fire", "off"},
-	method.Rest: {"rest", "clock", ""}, method.Slice: {"slice", "clock", "slice"},
+	}, order.Wrap: {"wrap", "fire", "wrap"}, order.Off: {"off the fire", "fire", "off"},
+	order.Rest: {"rest", "clock", ""}, order.Slice: {"slice", "clock", "slice"},
 }
 
 // moves are all that is done to a piece, in the order of the clock.
@@ -155,14 +155,14 @@ func (w writer) moves(r cooking.Result, n int) []MoveLine {
 		}
 		l := MoveLine{ID: string(m.Kind), What: string(m.Kind), Own: -1, Label: upper(s.label), Stage: s.stage}
 		w.stageMove(&l, m, p, at)
-		if m.Kind == method.Rest {
+		if m.Kind == order.Rest {
 			w.rests(p, tasks, add)
 			continue
 		}
-		if m.Kind == method.Temper && m.Lasts == 0 {
+		if m.Kind == order.Temper && m.Lasts == 0 {
 			continue
 		}
-		if m.Kind == method.Wrap && p.Fare.Fire.Mid > 0 && p.Fare.Wraps.Mid == 0 && r.Plan != nil {
+		if m.Kind == order.Wrap && p.Fire.Takes.Mid > 0 && p.Fire.Wraps.Mid == 0 && r.Plan != nil {
 			l.Never = offBefore
 		}
 		add(l, tasks[s.task])
@@ -194,7 +194,7 @@ func (w writer) ownLines(
 			Removes: []Edit{{Pointer: pointer, Remove: true}},
 		}
 		task := plan.Task{}
-		if k := slices.IndexFunc(p.Line.Own, func(m method.Move) bool {
+		if k := slices.IndexFunc(p.Line.Own, func(m order.Move) bool {
 			return m.Key == typed.Key || typed.Key == "" &&
 				m.Key == strconv.Itoa(i)
 		}); k >= 0 {
@@ -240,51 +240,51 @@ func drop(l MoveLine, k plan.Task, p cooking.Piece) string {
 }
 
 // stageMove says of a move of the stages what it waits for.
-func (w writer) stageMove(l *MoveLine, m method.Move, p cooking.Piece, at string) {
+func (w writer) stageMove(l *MoveLine, m order.Move, p cooking.Piece, at string) {
 	typed := p.Line.Typed
 	switch m.Kind {
-	case method.Spritz, method.Wrap, method.Off:
+	case order.Spritz, order.Wrap, order.Off:
 		l.Field = at + "/when/" + string(m.Kind)
 		l.When = w.every(m.At)
-		if m.Kind == method.Off && m.At.From.None() {
+		if m.Kind == order.Off && m.At.From.None() {
 			l.When = "when it is soft"
 		}
 		if core := m.At.From.Core(); p.Clock != nil && m.At.Each == 0 {
 			l.When += w.probed(p.Clock, core)
 		}
-		if m.Kind == method.Wrap {
+		if m.Kind == order.Wrap {
 			l.Label = "Wrap in " + wrapNames[m.With]
 		}
-		l.Clears = map[method.Kind][]Edit{
-			method.Wrap: {{Pointer: at + "/choices/wrap-at"}}, method.Spritz: {{Pointer: at + "/choices/spritz"}},
-			method.Off: {{Pointer: at + "/fire/done"}},
+		l.Clears = map[order.MoveKind][]Edit{
+			order.Wrap: {{Pointer: at + "/choices/wrap-at"}}, order.Spritz: {{Pointer: at + "/choices/spritz"}},
+			order.Off: {{Pointer: at + "/fire/done"}},
 		}[m.Kind]
-		if m.Kind != method.Off {
+		if m.Kind != order.Off {
 			l.Removes = []Edit{
 				{Pointer: at + "/choices/" + string(m.Kind), Value: "none"},
 				{Pointer: at + "/when/" + string(m.Kind)},
 			}
 		}
-	case method.On:
+	case order.On:
 		if l.Note = "pit at " + w.value(m.Set, ""); p.Clock != nil {
 			l.Note = "pit at " + w.value(p.Clock.Set, "")
 		}
-	case method.Wait:
+	case order.Wait:
 		if l.Note = duration(m.Lasts) + " before the fire"; p.Clock != nil {
 			l.Note = saltNote(p.Clock)
 		}
 		if len(typed.Season.Formula.Rows) == 0 {
 			l.Label = "Prepare it"
 		}
-	case method.Brine:
+	case order.Brine:
 		l.Note = "for " + duration(m.Lasts)
 		l.Removes = []Edit{{Pointer: at + "/bath", Remove: true}}
-	case method.Inject:
+	case order.Inject:
 		l.Removes = []Edit{{Pointer: at + "/inject", Remove: true}}
-	case method.Temper:
+	case order.Temper:
 		l.Note = duration(m.Lasts) + " on the counter"
 		l.Removes = []Edit{{Pointer: at + "/fire/temper"}}
-	case method.Slice:
+	case order.Slice:
 		l.Label = map[string]string{"pulled": "Pull it", "whole": "Serve it whole"}[m.With]
 		if l.Label == "" {
 			l.Label = "Slice it"
@@ -301,7 +301,7 @@ var restWords = map[string]string{
 }
 
 // restLabel is what is done in a part of the rest.
-func restLabel(p cooking.Piece, part said.Part) string {
+func restLabel(p cooking.Piece, part amounts.Part) string {
 	switch {
 	case part.Place == "vent":
 		return "open it and let it steam off"
@@ -342,7 +342,7 @@ func (w writer) rests(p cooking.Piece, tasks map[string]plan.Task, add func(Move
 
 // pitLines are what is done to the pit: it is lit, fed, and set to something else on the way.
 func (w writer) pitLines(r cooking.Result, p cooking.Piece, add func(MoveLine, plan.Task)) {
-	if len(p.Burns) == 0 || p.Clock == nil {
+	if len(p.Fires) == 0 || p.Clock == nil {
 		return
 	}
 	on := p.Line.Typed.Fire.On

@@ -162,7 +162,7 @@ func OfOutlook(
 		line := w.way(way, look)
 		out.Ways = append(out.Ways, line)
 		if way.ID == r.Compare {
-			other, err := forecast.See(ctx, way.Burn)
+			other, err := forecast.See(ctx, way.Input)
 			if err != nil {
 				return none, err
 			}
@@ -259,10 +259,10 @@ func (w writer) outlook(out OutlookSheet, l outlook.Look, r cooking.Result) Outl
 			)
 		}
 	}
-	if l.Burn.Core > 0 {
+	if l.Input.Core > 0 {
 		out.Reaches = append(
 			out.Reaches,
-			ReachLine{w.value(l.Burn.Core, "") + ", done", hours(fire.Done.Mid), w.between(fire.Done), clock(fire.Done.Mid)},
+			ReachLine{w.value(l.Input.Core, "") + ", done", hours(fire.Done.Mid), w.between(fire.Done), clock(fire.Done.Mid)},
 		)
 	}
 	out.Says, out.RestText = w.saysOf(l), w.restText(l)
@@ -300,12 +300,12 @@ func (w writer) marks(out *OutlookSheet, l outlook.Look, clock func(float64) str
 	if b := fire.Bark.Mid; b < done {
 		out.Marks = append(out.Marks, CurveMark{"bark", b, core(b), "bark set", at(b)})
 	}
-	wraps := l.Piece.Fare.Wraps.Mid
+	wraps := l.Piece.Fire.Wraps.Mid
 	w.changes(out, l, core, at)
 	if !math.IsInf(done, 1) {
 		label := "off: soft"
-		if l.Burn.Core > 0 {
-			label = "off at " + w.short(float64(l.Burn.Core))
+		if l.Input.Core > 0 {
+			label = "off at " + w.short(float64(l.Input.Core))
 		}
 		out.Marks = append(out.Marks, CurveMark{"off", done, core(done), label, at(done)})
 	}
@@ -331,7 +331,7 @@ func (w writer) marks(out *OutlookSheet, l outlook.Look, clock func(float64) str
 // changes are the wraps, and what the pit is set to on the way.
 func (w writer) changes(out *OutlookSheet, l outlook.Look, core func(h float64) float64, at func(h float64) string) {
 	fire, done := l.Fire, l.Fire.Done.Mid
-	for i, wrap := range l.Burn.Wraps {
+	for i, wrap := range l.Input.Wraps {
 		h := fire.Wraps[i].Mid
 		if h >= done {
 			continue
@@ -342,7 +342,7 @@ func (w writer) changes(out *OutlookSheet, l outlook.Look, core func(h float64) 
 		}
 		out.Marks = append(out.Marks, CurveMark{"wrap", h, core(h), label, at(h)})
 	}
-	for _, set := range l.Burn.Steps {
+	for _, set := range l.Input.Steps {
 		if set.AtH < done {
 			out.Marks = append(out.Marks, CurveMark{"set", set.AtH, core(set.AtH), "pit at " + w.short(set.SetC), at(set.AtH)})
 		}

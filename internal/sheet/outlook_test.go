@@ -195,7 +195,7 @@ func TestAForecastOfLess(t *testing.T) {
 // A page that was asked for settled says the same as its forecast.
 func TestThePageAndItsForecastAgree(t *testing.T) {
 	at := noon
-	at.Forecast = forecast.Settled{}
+	at.Forecast = forecast.Ensemble{}
 	c := shoulder(nil)
 	s := told(CookRequest{Cook: c}, at, Reader{})
 	out, err := OfOutlook(t.Context(), OutlookRequest{Cook: c}, nothing, at, Reader{})

@@ -30,7 +30,7 @@ func (w writer) saysOf(l outlook.Look) []string {
 			),
 		)
 	}
-	if l.Burn.Cut.DoneC() > 80 {
+	if l.Input.Cut.DoneC() > 80 {
 		out = append(
 			out,
 			fmt.Sprintf(
@@ -153,9 +153,9 @@ func (w writer) way(o outlook.Way, l outlook.Look) WayLine {
 	words := wayWords[o.ID]
 	out := WayLine{ID: o.ID, Label: words[0], Note: words[1], Edits: []Edit{}, Differs: "the same time"}
 	if o.ID == "hotter" || o.ID == "cooler" || o.ID == "low-night" {
-		out.Label += ", " + w.short(float64(o.Burn.PitC))
+		out.Label += ", " + w.short(float64(o.Input.PitC))
 	}
-	switch d := o.Fire.Mid - l.Piece.Fare.Fire.Mid; {
+	switch d := o.Fire.Mid - l.Piece.Fire.Takes.Mid; {
 	case d >= 5*time.Minute:
 		out.Differs = "+ " + duration(d.Round(5*time.Minute))
 	case d <= -5*time.Minute:
@@ -214,7 +214,7 @@ func (w writer) rules(l outlook.Look) []RuleLine {
 	}
 	if guess := l.Piece.Line.Guess.Value; l.Piece.Line.Guess.OK() && guess > 0 {
 		line("What you think", guess, false)
-		chance := l.Piece.Fare.Fire.Chance(guess)
+		chance := l.Piece.Fire.Takes.Chance(guess)
 		out[len(out)-1].Why = fmt.Sprintf("%.0f of 100 such cooks are done by then", 100*chance)
 	}
 	return out

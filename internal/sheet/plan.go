@@ -11,7 +11,6 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/core/room"
 )
 
 // PlanSheet is the days laid out.
@@ -417,7 +416,7 @@ func (w writer) grate(dm2 float64) string {
 	return decimal(dm2, 0) + " dm²"
 }
 
-func (w writer) room(r room.Room) RoomSheet {
+func (w writer) room(r plan.Room) RoomSheet {
 	out := RoomSheet{
 		Name:    w.pit(r.Pit),
 		Uses:    []RoomUse{},

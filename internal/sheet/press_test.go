@@ -142,12 +142,12 @@ func stands(t *testing.T, c cut.Cut, finish, off string, said []string, h float6
 		order.Parse(page, kitchen.Kitchen{}),
 		nil,
 		kitchen.Kitchen{},
-		cooking.Clock{Forecast: forecast.Once{}},
+		cooking.Clock{Forecast: forecast.SingleRun{}},
 	)
 	require.NoError(t, err)
 	require.Empty(t, parsed.Mistakes, what)
 	out, err := sheet.OfLive(t.Context(), sheet.CookRequest{Cook: page, Facts: append(all, last)}, kitchen.Kitchen{},
-		cooking.Clock{Now: at(h), Recorded: page.ServeAt, Forecast: forecast.Once{}}, course, sheet.Reader{})
+		cooking.Clock{Now: at(h), Recorded: page.ServeAt, Forecast: forecast.SingleRun{}}, course, sheet.Reader{})
 	require.NoError(t, err, what)
 	require.Empty(t, out.Problem, what)
 	require.Len(t, out.Pieces, 1, what)

@@ -5,7 +5,7 @@ import (
 	"math"
 
 	"verjuice/internal/core/cook"
-	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/starter"
 )
 
@@ -17,7 +17,7 @@ type ProposalLine struct {
 }
 
 // WriteProposals says what a cook that is over proposes for the next one like it.
-func WriteProposals(c cook.Cook, o outcome.Cook) []ProposalLine {
+func WriteProposals(c cook.Cook, o logbook.Outcome) []ProposalLine {
 	labels := map[string]string{}
 	for _, p := range o.Pieces {
 		labels[p.Key] = upper(p.Label)

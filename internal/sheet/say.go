@@ -25,10 +25,9 @@ import (
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/core/room"
+
 	"verjuice/internal/core/shop"
 	"verjuice/internal/core/trace"
-	"verjuice/internal/core/wet"
 )
 
 // Reader is who reads: what is shown follows it, never what is meant.
@@ -143,7 +142,7 @@ func (w writer) pit(n int) string {
 	if n >= 0 && n < len(w.pits) && w.pits[n].Name != "" {
 		return w.pits[n].Name
 	}
-	if n == room.Fridge {
+	if n == plan.Fridge {
 		return "fridge"
 	}
 	return "pit"
@@ -272,7 +271,7 @@ func (w writer) input(v any) string {
 		return v.Parts + ", parts by " + string(v.Basis)
 	case dose.Teaspoon:
 		return w.weight(quantity.Mass(float64(v)*w.Spoons.Teaspoon().ML()) * quantity.Gram)
-	case wet.Pump:
+	case cooking.Pump:
 		return fmt.Sprintf("%.1f %% of %s", v.Percent, w.value(v.Of, ""))
 	case cooking.ChanceAt:
 		return fmt.Sprintf("%.0f %%, on at %s", 100*v.Chance, day(v.Fire))

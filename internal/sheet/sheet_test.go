@@ -33,7 +33,7 @@ import (
 )
 
 var (
-	noon    = cooking.Clock{Now: testclock.Now(), Forecast: forecast.Typing{}}
+	noon    = cooking.Clock{Now: testclock.Now(), Forecast: forecast.WhileTyping{}}
 	nothing = kitchen.Kitchen{}
 )
 

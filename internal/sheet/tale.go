@@ -4,7 +4,7 @@ import (
 	"fmt"
 
 	"verjuice/internal/core/field"
-	"verjuice/internal/core/tale"
+	"verjuice/internal/core/retelling"
 )
 
 // TaleSheet is how a past cook is understood.
@@ -20,7 +20,7 @@ type TaleLine struct {
 }
 
 // WriteTale says how what was told is understood.
-func WriteTale(moves []tale.Move, wrong field.Errors, as Reader) TaleSheet {
+func WriteTale(moves []retelling.Move, wrong field.Errors, as Reader) TaleSheet {
 	w := writer{Reader: as}
 	out := TaleSheet{Lines: []TaleLine{}, Errors: append([]Mistake{}, Mistakes(wrong, as)...)}
 	for _, m := range moves {

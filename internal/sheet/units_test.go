@@ -5,6 +5,7 @@ import (
 	"regexp"
 	"strings"
 	"testing"
+
 	"verjuice/internal/anycook"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/quantity"

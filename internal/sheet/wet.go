@@ -4,10 +4,10 @@ import (
 	"fmt"
 	"strings"
 
+	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
-	"verjuice/internal/core/wet"
 )
 
 // BathSheet is a wet brine, worked out.
@@ -49,7 +49,7 @@ type BathPart struct {
 	Salt   string `json:"salt" doc:"Salt it brings; empty when that is next to nothing"`
 }
 
-func (w writer) bath(b *wet.Bath) *BathSheet {
+func (w writer) bath(b *cooking.Bath) *BathSheet {
 	out := &BathSheet{
 		Liquid: w.figure(
 			b.Liquid,
@@ -136,7 +136,7 @@ func (w writer) bath(b *wet.Bath) *BathSheet {
 func whole(f Figure) string { return withUnit(f.Text, f.Unit) }
 
 // bathRecipe is what goes into a bath, in a line.
-func (w writer) bathRecipe(b *wet.Bath, out *BathSheet) string {
+func (w writer) bathRecipe(b *cooking.Bath, out *BathSheet) string {
 	line := fmt.Sprintf("Bath of %s: %s of salt", whole(out.Liquid), whole(out.Salt))
 	for _, p := range out.Parts {
 		line += ", " + p.Amount + " of " + p.Name
@@ -163,7 +163,7 @@ func needleRecipe(out *InjectionSheet) string {
 }
 
 // window says when to lift the meat out, and how long it stays right.
-func (w writer) window(b *wet.Bath) string {
+func (w writer) window(b *cooking.Bath) string {
 	aim := decimal(100*b.Aim, 2)
 	switch {
 	case b.Typed.Equilibrium && b.Early == 0:
@@ -226,7 +226,7 @@ type Pocket struct {
 	ReachMM float64   `json:"reach_mm" doc:"Half the way to the next site"`
 }
 
-func (w writer) needle(n *wet.Needle) *InjectionSheet {
+func (w writer) needle(n *cooking.Needle) *InjectionSheet {
 	out := &InjectionSheet{
 		Volume: w.figure(
 			n.Volume,

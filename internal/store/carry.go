@@ -13,7 +13,7 @@ import (
 
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
-	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/logbook"
 )
 
 // The lines of a book that is carried away, by what they are. Times are RFC 3339 in UTC.
@@ -74,10 +74,10 @@ type (
 	}
 	// CarriedOutcome is what became of a cook.
 	CarriedOutcome struct {
-		Cook    string       `json:"cook"`
-		Told    string       `json:"told"`
-		Updated time.Time    `json:"updated"`
-		Outcome outcome.Cook `json:"outcome"`
+		Cook    string          `json:"cook"`
+		Told    string          `json:"told"`
+		Updated time.Time       `json:"updated"`
+		Outcome logbook.Outcome `json:"outcome"`
 	}
 	// CarriedPhoto is a photograph; its picture is a file of its own.
 	CarriedPhoto struct {

@@ -12,15 +12,14 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
-	"verjuice/internal/core/learn"
-	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/logbook"
 )
 
 // Logged is the outcome of a cook on record.
 type Logged struct {
 	Cook    string
 	Told    string // up to what on record it was worked out
-	Outcome outcome.Cook
+	Outcome logbook.Outcome
 }
 
 // String is Told as an outcome keeps it.
@@ -67,7 +66,7 @@ func listed(most int, words []string) string {
 }
 
 // PutOutcome keeps what became of a cook. The last who works it out is right.
-func (s *Store) PutOutcome(ctx context.Context, cook string, told Told, o outcome.Cook) error {
+func (s *Store) PutOutcome(ctx context.Context, cook string, told Told, o logbook.Outcome) error {
 	if !o.Sound() {
 		return fmt.Errorf("what became of the cook %s cannot be kept: %+v", cook, o)
 	}
@@ -80,7 +79,7 @@ func (s *Store) PutOutcome(ctx context.Context, cook string, told Told, o outcom
 }
 
 // outcomeOf is an outcome as it is kept, with what it is found by.
-func outcomeOf(cook, told string, o outcome.Cook) (outcomeModel, error) {
+func outcomeOf(cook, told string, o logbook.Outcome) (outcomeModel, error) {
 	raw, err := json.Marshal(o)
 	m := outcomeModel{
 		Cook:     cook,
@@ -241,9 +240,9 @@ func (s *Store) LoggedSince(ctx context.Context, since time.Time) ([]Logged, err
 
 // Lessons are what is learnt from the logbook, and what the cook wants of that.
 type Lessons struct {
-	Since   string     `json:"since,omitempty" required:"false" doc:"Cooks from before that day teach nothing (YYYY-MM-DD)"`
-	Without []string   `json:"without" nullable:"false" doc:"Cooks that are left out, by id"`
-	Book    learn.Book `json:"book"`
+	Since   string          `json:"since,omitempty" required:"false" doc:"Cooks from before that day teach nothing (YYYY-MM-DD)"`
+	Without []string        `json:"without" nullable:"false" doc:"Cooks that are left out, by id"`
+	Book    logbook.Lessons `json:"book"`
 }
 
 const lessonsCode = "lessons"
@@ -303,13 +302,13 @@ func (s *Store) Learn(ctx context.Context, change func(*Lessons)) (Lessons, erro
 	}
 	slices.Reverse(all)
 	now, err = s.lessons().Change(ctx, lessonsID, func(l *Lessons) error {
-		var teach []outcome.Cook
+		var teach []logbook.Outcome
 		for _, one := range all {
 			if o := one.Outcome; o.Finished && o.Day >= l.Since && !slices.Contains(l.Without, one.Cook) {
 				teach = append(teach, o)
 			}
 		}
-		l.Book = learn.From(teach)
+		l.Book = logbook.Learn(teach)
 		return nil
 	})
 	return now.Doc, err

@@ -12,7 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/core/cook"
-	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/logbook"
 	"verjuice/internal/testclock"
 )
 
@@ -31,13 +31,13 @@ func kept(t *testing.T, db *Store, names ...string) (ids []string) {
 	for n, name := range names {
 		rec, err := db.Cooks().Create(t.Context(), cook.Cook{Name: name, Zone: "UTC", Pieces: []cook.Piece{}})
 		require.NoError(t, err)
-		o := outcome.Cook{
-			Model: outcome.Model, Name: name, Day: fmt.Sprintf("2026-11-%02d", 1+n), Finished: true, Weather: "cold",
+		o := logbook.Outcome{
+			Model: logbook.Model, Name: name, Day: fmt.Sprintf("2026-11-%02d", 1+n), Finished: true, Weather: "cold",
 			Notes: []string{},
-			Pieces: []outcome.Piece{{
+			Pieces: []logbook.Piece{{
 				Cut: "pork-loin", Finish: "pink", PitID: "k", PitName: "Kettle 100 %", Wrap: "none", Formula: "A_b|c", AirN: 100,
 				AirOffC: 5, Notes: []string{},
-				Scores: []outcome.Score{{Aspect: "bark", Value: 1 + n%5}},
+				Scores: []logbook.Score{{Aspect: "bark", Value: 1 + n%5}},
 			}},
 		}
 		require.NoError(t, db.PutOutcome(t.Context(), rec.ID, Told{Facts: 1, Version: 1}, o))
@@ -117,11 +117,11 @@ func TestAnOutcomeIsReplaced(t *testing.T) {
 	for n := len(next.Pieces); n < 24; n++ {
 		next.Pieces = append(
 			next.Pieces,
-			outcome.Piece{
+			logbook.Piece{
 				Cut:     fmt.Sprintf("cut-%d-%s", n, strings.Repeat("y", 100)),
 				Formula: strings.Repeat("x", 120),
 				Notes:   []string{},
-				Scores:  []outcome.Score{},
+				Scores:  []logbook.Score{},
 			},
 		)
 	}

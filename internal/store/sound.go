@@ -56,7 +56,7 @@ func (s *Store) stocked(ctx context.Context, formulas ...string) (kitchen.Kitche
 func (s *Store) soundCook(ctx context.Context, id string, c cook.Cook, has kitchens) error {
 	at := cooking.Clock{
 		Now:      s.at(),
-		Forecast: forecast.Typing{},
+		Forecast: forecast.WhileTyping{},
 	} // only the mistakes are asked for, and they are those that previews show
 	if id != "" && !at.Now.IsZero() {
 		old, err := s.Cooks().Get(ctx, id)

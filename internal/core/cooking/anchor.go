@@ -4,8 +4,8 @@ import (
 	"slices"
 	"time"
 
-	"verjuice/internal/core/anchor"
-	"verjuice/internal/core/method"
+	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/when"
 )
 
@@ -28,7 +28,7 @@ func anchored(subjects []*subject, l *Plan) bool {
 			continue
 		}
 		s.anchor, moved = now, true
-		s.burning = s.burns(s.line.Answers.Value, s.meat)
+		s.fires = s.firesWith(s.line.Answers.Value, s.meat)
 	}
 	return moved
 }
@@ -38,14 +38,14 @@ func (s *subject) byClock() bool {
 	clock := func(c when.Cond) bool { return c.Clock != "" }
 	return s != nil &&
 		(len(s.sets) > 0 || slices.ContainsFunc(s.moves,
-			func(m method.Move) bool { return m.At.From.Some(clock) || m.At.Until.Some(clock) }))
+			func(m order.Move) bool { return m.At.From.Some(clock) || m.At.Until.Some(clock) }))
 }
 
 // anchor is where the plan has a piece and its pit.
-func (p *Plan) anchor(s *subject) (out anchor.Anchor, known bool) {
+func (p *Plan) anchor(s *subject) (out forecast.Anchor, known bool) {
 	own, ok := p.times(s.line.Key)
 	if !ok {
 		return out, false
 	}
-	return anchor.Anchor{On: own.Fire, Pit: p.Ask.Use(p.Result.Plans[p.Chosen], s.move(method.On).Pit)}, true
+	return forecast.Anchor{On: own.Fire, Pit: p.Ask.Use(p.Result.Plans[p.Chosen], s.move(order.On).Pit)}, true
 }

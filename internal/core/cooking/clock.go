@@ -3,12 +3,12 @@ package cooking
 import (
 	"time"
 
+	"verjuice/internal/core/amounts"
 	"verjuice/internal/core/dose"
-	"verjuice/internal/core/lasting"
-	"verjuice/internal/core/method"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/core/said"
+	"verjuice/internal/core/uncertain"
 	"verjuice/internal/core/when"
 )
 
@@ -17,7 +17,7 @@ type PieceClock struct {
 	Known   bool // false without a serving time: then only durations are given
 	Serve   time.Time
 	Times   plan.Times
-	Fire    lasting.Span
+	Fire    uncertain.Span
 	Timed   bool // the time on the fire was typed
 	Wait    time.Duration
 	Asked   time.Duration
@@ -33,7 +33,7 @@ type PieceClock struct {
 	Wrap    string
 	WrapAt  when.When
 	OffAt   when.When
-	Rests   said.Rests
+	Rests   amounts.Rests
 	Probe   quantity.Celsius // that it shows too much
 	RestIn  string           // the place where it is held, as chosen
 	Slice   string
@@ -46,26 +46,26 @@ type PieceClock struct {
 
 // clock is the piece's times.
 func (s *subject) clock(taken time.Duration) *PieceClock {
-	rest, wait, wrap := s.move(method.Rest), s.move(method.Wait), s.move(method.Wrap)
+	rest, wait, wrap := s.move(order.Rest), s.move(order.Wait), s.move(order.Wrap)
 	out := &PieceClock{
-		Serve: s.serve, Times: s.times, Fire: s.fare.Fire.Span, Timed: s.timed(), Wait: s.on.Wait, Asked: s.asked,
+		Serve: s.serve, Times: s.times, Fire: s.fire.Takes.Span, Timed: s.timed(), Wait: s.on.Wait, Asked: s.asked,
 		Open: wait.Open,
 		Thaws: s.move(
-			method.Thaw,
-		).Lasts, Longest: s.meat.Cut.Custom().Raw, Temper: s.move(method.Temper).Lasts, Rest: rest.Lasts,
+			order.Thaw,
+		).Lasts, Longest: s.meat.Cut.Custom().Raw, Temper: s.move(order.Temper).Lasts, Rest: rest.Lasts,
 		Least: s.leastRest(),
-		Set:   s.burning[0].PitC,
+		Set:   s.fires[0].PitC,
 		Done: s.move(
-			method.Off,
-		).At.From.Core(), Wrap: s.line.Answers.Value.Chose("wrap"), WrapAt: wrap.At.From, OffAt: s.move(method.Off).At.From,
+			order.Off,
+		).At.From.Core(), Wrap: s.line.Answers.Value.Chose("wrap"), WrapAt: wrap.At.From, OffAt: s.move(order.Off).At.From,
 		Rests: s.line.Rests, RestIn: rest.With, Probe: s.probe,
-		Slice: s.move(method.Slice).With, Grain: s.line.Notes.Value.Grain, TakenUp: taken,
+		Slice: s.move(order.Slice).With, Grain: s.line.Notes.Value.Grain, TakenUp: taken,
 	}
-	out.Spritz = s.move(method.Spritz).At.Each
+	out.Spritz = s.move(order.Spritz).At.Each
 	if held := s.held(); held != rest.With && s.times.Reheat.IsZero() {
 		out.HeldIn = held
 	}
-	if m, ok := method.Find(s.moves, method.Brine); ok {
+	if m, ok := order.FindMove(s.moves, order.Brine); ok {
 		out.Soak = m.Dose.(dose.Bath).Soaks(s.on)
 	}
 	if out.Known = s.planned && !s.serve.IsZero() && !s.times.Fire.IsZero(); out.Known {

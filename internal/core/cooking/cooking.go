@@ -26,13 +26,12 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/forecast"
-	"verjuice/internal/core/happened"
+
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/shop"
 	"verjuice/internal/core/trace"
-	"verjuice/internal/core/wet"
 )
 
 // Clock is when a cook is worked out.
@@ -66,7 +65,7 @@ func One(ctx context.Context, p cook.Piece, base cook.Cook, k kitchen.Kitchen, p
 		p.Key = "one"
 	}
 	base.Name, base.ServeAt, base.Pieces, base.Wishes, base.Pits = "one piece", "", []cook.Piece{p}, nil, nil
-	r, err := Work(ctx, order.Parse(base, k), nil, k, Clock{Parts: parts, Forecast: forecast.Typing{}})
+	r, err := Work(ctx, order.Parse(base, k), nil, k, Clock{Parts: parts, Forecast: forecast.WhileTyping{}})
 	if err != nil {
 		return Piece{}, err
 	}
@@ -99,23 +98,23 @@ type Result struct {
 
 // Piece is every number of one line of the page.
 type Piece struct {
-	Line     order.Line
-	Ready    bool // nothing in it is a mistake
-	Meat     *Meat
-	Bath     *wet.Bath
-	Needle   *wet.Needle
-	Season   *Season
-	Ledger   *Ledger
-	Depth    *Depth
-	Clock    *PieceClock
-	Decided  []Decided
-	Findings []caution.Finding
-	Using    []dose.Use      // what has to be on hand
-	Burns    []forecast.Burn // what decides how it fares on the fire, of each when they are unlike
-	Fare     forecast.Fare
-	Happened happened.Happened
-	Lit      bool            // it is on record that it went on the fire
-	Thought  []forecast.Burn // Burns as they were before anything happened
+	Line      order.Line
+	Ready     bool // nothing in it is a mistake
+	Meat      *Meat
+	Bath      *Bath
+	Needle    *Needle
+	Season    *Season
+	Ledger    *Ledger
+	Depth     *Depth
+	Clock     *PieceClock
+	Decided   []Decided
+	Findings  []caution.Finding
+	Using     []dose.Use           // what has to be on hand
+	Fires     []forecast.FireInput // what decides how it fares on the fire, of each when they are unlike
+	Fire      forecast.FireResult
+	Happened  forecast.History
+	Lit       bool                 // it is on record that it went on the fire
+	Predicted []forecast.FireInput // Burns as they were before anything happened
 }
 
 // Work works out o. What is wrong with it is in Mistakes; the only error is that
@@ -155,9 +154,10 @@ func WorkAfter(
 		laid = lay(o, f, at, subjects, before.Plan)
 		return anchored(subjects, laid)
 	}
-	for turn := 0; turn < settles && slices.ContainsFunc(subjects, (*subject).byClock) && settle(forecast.Once{}); turn++ {
+	clocked := slices.ContainsFunc(subjects, (*subject).byClock)
+	for turn := 0; turn < settles && clocked && settle(forecast.SingleRun{}); turn++ {
 	}
-	by := cmp.Or[forecast.Forecaster](at.Forecast, forecast.Settled{})
+	by := cmp.Or[forecast.Forecaster](at.Forecast, forecast.Ensemble{})
 	if settle(by) {
 		settle(by)
 	}
@@ -165,7 +165,7 @@ func WorkAfter(
 		return Result{}, err
 	}
 	for _, s := range subjects {
-		out.Rough = out.Rough || s != nil && s.fare.Rough
+		out.Rough = out.Rough || s != nil && s.fire.Rough
 	}
 	timed := make([]*subject, len(subjects))
 	for i, s := range subjects {
@@ -224,7 +224,7 @@ func (r Result) shown(before Result, i int) []Decided {
 		!same(was.line.Answers, now.line.Answers) {
 		return nil
 	}
-	if now.fare.Rough || same(was.fare, now.fare) && same(was.burning, now.burning) && was.meat.Green == now.meat.Green {
+	if now.fire.Rough || same(was.fire, now.fire) && same(was.fires, now.fires) && was.meat.Green == now.meat.Green {
 		return before.Pieces[i].Decided
 	}
 	return nil

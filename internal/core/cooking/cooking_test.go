@@ -33,7 +33,7 @@ var (
 // workWith works a page out, mistakes and all.
 func workWith(c cook.Cook, f facts.Facts, k kitchen.Kitchen, at cooking.Clock) cooking.Result {
 	if at.Forecast == nil {
-		at.Forecast = forecast.Typing{} // an ensemble for each of many pieces takes minutes
+		at.Forecast = forecast.WhileTyping{} // an ensemble for each of many pieces takes minutes
 	}
 	r, err := cooking.Work(context.Background(), order.Parse(c, k), f, k, at)
 	if err != nil {

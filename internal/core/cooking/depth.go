@@ -3,7 +3,7 @@ package cooking
 import (
 	"time"
 
-	"verjuice/internal/core/method"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
 	"verjuice/internal/core/trace"
@@ -43,7 +43,7 @@ func (s *subject) depth(b brought, c salt.Course) *Depth {
 	brine := s.brine(b)
 	inputs := s.brineInputs(b)
 	slow, fast := salt.EndOfWait(brine, 1-salt.DiffusivitySpread), salt.EndOfWait(brine, 1+salt.DiffusivitySpread)
-	wait := s.move(method.Wait)
+	wait := s.move(order.Wait)
 	minutes := c.TakenUp.Minutes()
 	percent := func(m salt.Moment) float64 { return 100 * m.Evenness() }
 	return &Depth{

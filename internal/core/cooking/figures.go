@@ -8,10 +8,10 @@ import (
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/decision"
 	"verjuice/internal/core/forecast"
-	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/trace"
+	"verjuice/internal/core/uncertain"
 )
 
 // ReferenceCut is the piece that cooks have in mind when they judge a coat.
@@ -35,17 +35,17 @@ type Meat struct {
 type Unlike struct {
 	Green    quantity.Mass
 	Thickest quantity.Length
-	Share    float64      // of what goes on all of them, by coated surface
-	Fire     lasting.Span // until it is off
+	Share    float64        // of what goes on all of them, by coated surface
+	Fire     uncertain.Span // until it is off
 }
 
 // unlike are the figures of unlike pieces.
 func (s *subject) unlike() []Unlike {
 	out := make([]Unlike, len(s.meat.Each))
 	for i, g := range s.meat.Each {
-		out[i] = Unlike{g.Mass, g.Thickest, g.Seasoned(s.meat.OneBare) / s.meat.Area() / float64(len(out)), lasting.Span{}}
+		out[i] = Unlike{g.Mass, g.Thickest, g.Seasoned(s.meat.OneBare) / s.meat.Area() / float64(len(out)), uncertain.Span{}}
 		if s.clocked && !s.timed() {
-			out[i].Fire = s.fares(context.Background(), forecast.Once{}, s.burning[i:i+1]).Fire.Span
+			out[i].Fire = s.firesBy(context.Background(), forecast.SingleRun{}, s.fires[i:i+1]).Takes.Span
 		}
 	}
 	return out
@@ -229,7 +229,7 @@ func (s *subject) effect(key, value string) any {
 // compared is the time on the fire with other answers: a single run of them against a single
 // run of these, so that nothing but the answer differs.
 func (s *subject) compared(a decision.Answers, m order.Meat) Burns {
-	now := max(1, forecast.Alone(s.burning))
-	pace := float64(forecast.Alone(s.burns(a, m))) / float64(now)
-	return Burns(time.Duration(float64(s.fare.Fire.Mid) * pace).Round(5 * time.Minute))
+	now := max(1, forecast.Alone(s.fires))
+	pace := float64(forecast.Alone(s.firesWith(a, m))) / float64(now)
+	return Burns(time.Duration(float64(s.fire.Takes.Mid) * pace).Round(5 * time.Minute))
 }

@@ -109,7 +109,7 @@ func TestTheEnvelope(t *testing.T) {
 		}
 		p.Key = "one"
 		hours := workWith(anycook.Supper(p), nil, nothing, cooking.Clock{Now: noon,
-			Forecast: forecast.Settled{}}).Pieces[0].Clock.Fire.Mid.Hours()
+			Forecast: forecast.Ensemble{}}).Pieces[0].Clock.Fire.Mid.Hours()
 		assert.True(t, try.low <= hours && hours <= try.high, "%+v: %.1f h", try, hours)
 	}
 	for id, span := range map[string][2]float64{

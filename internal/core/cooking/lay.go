@@ -11,11 +11,10 @@ import (
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
-	"verjuice/internal/core/lasting"
-	"verjuice/internal/core/method"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/trace"
+	"verjuice/internal/core/uncertain"
 )
 
 // Plan is the days laid out.
@@ -139,18 +138,18 @@ func (s *subject) job() plan.Job {
 	n := float64(s.meat.Count)
 	custom := s.meat.Cut.Custom()
 	area := float64(s.meat.Geometry.Length) * float64(s.meat.Geometry.Width) * 100 * n
-	on, rest := s.move(method.On), s.move(method.Rest)
-	thaw := s.move(method.Thaw)
+	on, rest := s.move(order.On), s.move(order.Rest)
+	thaw := s.move(order.Thaw)
 	j := plan.Job{
-		Key: s.line.Key, Pit: on.Pit, PitC: on.Set, Prep: s.prep(), Temper: s.move(method.Temper).Lasts,
+		Key: s.line.Key, Pit: on.Pit, PitC: on.Set, Prep: s.prep(), Temper: s.move(order.Temper).Lasts,
 		Wait: s.asked, WaitMin: min(s.asked, 40*time.Minute), WaitMax: max(s.asked, custom.Raw),
-		Fire: s.fare.Fire, Rest: rest.Lasts, LeastRest: s.leastRest(), HoldMax: max(rest.Lasts, s.holds()),
+		Fire: s.fire.Takes, Rest: rest.Lasts, LeastRest: s.leastRest(), HoldMax: max(rest.Lasts, s.holds()),
 		HoldBest: s.holdsIn(
 			"holder",
 		), Slice: fives(min(30, custom.Slicing.Minutes()*(1+0.2*(n-1)))), Keeps: custom.Keeps, Thaw: thaw.Lasts,
 		RoomDM2: area * 1.15, FridgeDM2: area,
 	}
-	if s.move(method.Wait).Style == "minutes" && s.asked <= 2*time.Hour {
+	if s.move(order.Wait).Style == "minutes" && s.asked <= 2*time.Hour {
 		j.WaitMax = max(s.asked, 2*time.Hour)
 		j.WaitMin = min(s.asked, 10*time.Minute)
 	} else {
@@ -158,7 +157,7 @@ func (s *subject) job() plan.Job {
 	}
 	j.Doings, j.Travel = s.doings(), s.line.Rests.Travel
 	if s.line.Answers.Value.Chose("wrap") != "none" {
-		j.Wraps = s.fare.Wraps
+		j.Wraps = s.fire.Wraps
 	}
 	for _, m := range s.moves {
 		layer, ok := m.Dose.(dose.Layer)
@@ -168,7 +167,7 @@ func (s *subject) job() plan.Job {
 		wet := ok && len(layer.Mix.Components) > 1 && layer.Mix.Per100g.Water > 15
 		j.Sauce = j.Sauce || wet && (layer.Kind == "glaze" || layer.Kind == "finish")
 	}
-	if m, ok := method.Find(s.moves, method.Brine); ok {
+	if m, ok := order.FindMove(s.moves, order.Brine); ok {
 		bath := m.Dose.(dose.Bath)
 		j.Bath, j.Drain = bath.Lasts, draining
 		j.BathMin, j.BathMax = bath.Lasts*9/10, bath.Lasts*11/10
@@ -180,7 +179,7 @@ func (s *subject) job() plan.Job {
 }
 
 // lengths are what moves take of a pair of hands, those that are not here five minutes.
-var lengths = map[method.Kind]time.Duration{method.Wrap: 10 * time.Minute, method.Fuel: 10 * time.Minute}
+var lengths = map[order.MoveKind]time.Duration{order.Wrap: 10 * time.Minute, order.Fuel: 10 * time.Minute}
 
 // anchors are the stages that a moment may be told from, by its words.
 var anchors = map[string]string{"on": "fire", "off": "off", "slice": "slice", "serve": "serve"}
@@ -192,30 +191,30 @@ func (s *subject) doings() []plan.Doing {
 	if s.line.Answers.Value.Chose("wrap") != "none" {
 		wraps++
 	}
-	at := func(all []lasting.Span, i *int) lasting.Span {
+	at := func(all []uncertain.Span, i *int) uncertain.Span {
 		*i++
 		if *i > len(all) {
-			return lasting.Span{Low: lasting.Endless, Mid: lasting.Endless, High: lasting.Endless}
+			return uncertain.Span{Low: uncertain.Endless, Mid: uncertain.Endless, High: uncertain.Endless}
 		}
 		return all[*i-1]
 	}
-	one := func(m method.Move) {
+	one := func(m order.Move) {
 		d := plan.Doing{Stage: string(m.Kind), Move: m.Key, Lasts: cmp.Or(lengths[m.Kind], 5*time.Minute), Every: m.At.Each}
 		switch {
-		case m.Kind == method.Wrap || m.Kind == method.Unwrap:
-			d.From = at(s.fare.Wrapped, &wraps)
+		case m.Kind == order.Wrap || m.Kind == order.Unwrap:
+			d.From = at(s.fire.Wrapped, &wraps)
 		default:
-			if visits < len(s.fare.Ends) {
-				d.Until = s.fare.Ends[visits]
+			if visits < len(s.fire.Ends) {
+				d.Until = s.fire.Ends[visits]
 			}
-			d.From = at(s.fare.Visits, &visits)
+			d.From = at(s.fire.Visits, &visits)
 		}
 		if of, ok := anchors[m.At.From.First.Of]; ok {
 			d.Of, d.By = of, m.At.From.First.By
 		}
 		out = append(out, d)
 	}
-	if m, ok := method.Find(s.moves, method.Spritz); ok && m.Key == "" && m.Dose == nil {
+	if m, ok := order.FindMove(s.moves, order.Spritz); ok && m.Key == "" && m.Dose == nil {
 		one(m)
 	}
 	for _, m := range s.line.Own {
@@ -225,7 +224,7 @@ func (s *subject) doings() []plan.Doing {
 		for _, rest := range parts {
 			out = append(
 				out,
-				plan.Doing{Stage: string(method.Rest), Move: rest.ID, Of: "off", By: rest.From, Lasts: 5 * time.Minute},
+				plan.Doing{Stage: string(order.Rest), Move: rest.ID, Of: "off", By: rest.From, Lasts: 5 * time.Minute},
 			)
 		}
 	}
@@ -235,7 +234,7 @@ func (s *subject) doings() []plan.Doing {
 // holds is how long the piece keeps well after the fire: where the cook rests it, or when
 // that is not chosen in the better of its usual place and a cooler.
 func (s *subject) holds() time.Duration {
-	hold := s.holdsIn(s.move(method.Rest).With)
+	hold := s.holdsIn(s.move(order.Rest).With)
 	for _, place := range s.betterPlaces() {
 		hold = max(hold, s.holdsIn(place))
 	}
@@ -256,13 +255,13 @@ func (s *subject) betterPlaces() []string {
 
 // holdsIn is how long the piece keeps well, and hot, in a place.
 func (s *subject) holdsIn(place string) time.Duration {
-	return forecast.HoldsIn(s.burning[0], place, s.line.Rests.Vent)
+	return forecast.HoldsIn(s.fires[0], place, s.line.Rests.Vent)
 }
 
 // held is where the piece waits for the knife: where the cook rests it, or in a cooler
 // when it waits longer than it keeps in its usual place.
 func (s *subject) held() string {
-	rest := s.move(method.Rest).With
+	rest := s.move(order.Rest).With
 	for _, place := range s.betterPlaces() {
 		if s.times.Hold > s.holdsIn(rest) {
 			rest = place
@@ -278,7 +277,7 @@ func (s *subject) prep() time.Duration {
 	if !s.meat.Weighed {
 		minutes += 5 + 2*n // trimming
 	}
-	if _, ok := method.Find(s.moves, method.Inject); ok {
+	if _, ok := order.FindMove(s.moves, order.Inject); ok {
 		minutes += 10 + 3*n
 	}
 	return fives(min(60, minutes))

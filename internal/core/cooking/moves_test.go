@@ -54,9 +54,9 @@ func TestAMethodInTheCooksWords(t *testing.T) {
 	r := sound(t, overnight("107 °C from 12:00, 135 °C from 20:00"))
 	p, k := r.Pieces[0], tasksOf(r)
 	on := k["fire"].At
-	require.Len(t, p.Burns[0].Steps, 1)
-	assert.EqualValues(t, 107, p.Burns[0].PitC)
-	turned := on.Add(time.Duration(p.Burns[0].Steps[0].AtH * float64(time.Hour)))
+	require.Len(t, p.Fires[0].Steps, 1)
+	assert.EqualValues(t, 107, p.Fires[0].PitC)
+	turned := on.Add(time.Duration(p.Fires[0].Steps[0].AtH * float64(time.Hour)))
 	assert.InDelta(
 		t,
 		0,
@@ -73,12 +73,12 @@ func TestAMethodInTheCooksWords(t *testing.T) {
 	assert.Equal(t, []string{"cooler"}, []string{p.Clock.RestIn})
 	// Hotter at five is done sooner than at seven; a second look in the morning wakes nobody.
 	later := sound(t, overnight("107 °C from 12:00, 135 °C from 23:00"))
-	assert.Less(t, p.Fare.Fire.Mid, later.Pieces[0].Fare.Fire.Mid)
+	assert.Less(t, p.Fire.Takes.Mid, later.Pieces[0].Fire.Takes.Mid)
 	cooler := sound(t, overnight("107 °C"))
-	assert.Less(t, later.Pieces[0].Fare.Fire.Mid, cooler.Pieces[0].Fare.Fire.Mid)
+	assert.Less(t, later.Pieces[0].Fire.Takes.Mid, cooler.Pieces[0].Fire.Takes.Mid)
 	after := sound(t, overnight("107 °C, 150 °C once wrapped"))
-	assert.Less(t, after.Pieces[0].Fare.Fire.Mid, cooler.Pieces[0].Fare.Fire.Mid)
-	assert.InDelta(t, after.Pieces[0].Fare.Wraps.Mid.Hours(), after.Pieces[0].Burns[0].Steps[0].AtH, 0.3)
+	assert.Less(t, after.Pieces[0].Fire.Takes.Mid, cooler.Pieces[0].Fire.Takes.Mid)
+	assert.InDelta(t, after.Pieces[0].Fire.Wraps.Mid.Hours(), after.Pieces[0].Fires[0].Steps[0].AtH, 0.3)
 }
 
 // Of two conditions the first, or both; what a piece is off before never becomes a job.
@@ -86,7 +86,7 @@ func TestTwoConditions(t *testing.T) {
 	wrapped := func(typed string) time.Duration {
 		c := overnight("120 °C")
 		c.Pieces[0].When["wrap"] = typed
-		return sound(t, c).Pieces[0].Fare.Wraps.Mid
+		return sound(t, c).Pieces[0].Fire.Wraps.Mid
 	}
 	core, hours := wrapped("71 °C"), wrapped("2 h")
 	assert.InDelta(t, min(core, hours).Hours(), wrapped("71 °C or 2 h").Hours(), 0.02)
@@ -102,13 +102,13 @@ func TestTwoConditions(t *testing.T) {
 	k := tasksOf(told)
 	assert.InDelta(t, 4, k["othern"].At.Sub(k["fire"].At).Hours(), 0.1)
 	assert.Equal(t, "21:30", k["otherc"].At.Format("15:04"))
-	assert.Equal(t, plain.Pieces[0].Fare.Fire.Span, told.Pieces[0].Fare.Fire.Span)
+	assert.Equal(t, plain.Pieces[0].Fire.Takes.Span, told.Pieces[0].Fire.Takes.Span)
 	c := overnight("120 °C")
 	c.Pieces[0].Moves = append(c.Pieces[0].Moves, cook.Move{Key: "late", What: "look", When: "after 30 h"})
 	assert.NotContains(t, tasksOf(sound(t, c)), "looklate")
 	soft, sooner := overnight("120 °C"), overnight("120 °C")
 	soft.Pieces[0].When["off"], sooner.Pieces[0].When["off"] = "88 °C and soft", "88 °C or soft"
-	assert.Greater(t, sound(t, soft).Pieces[0].Fare.Fire.Mid, sound(t, sooner).Pieces[0].Fare.Fire.Mid)
+	assert.Greater(t, sound(t, soft).Pieces[0].Fire.Takes.Mid, sound(t, sooner).Pieces[0].Fire.Takes.Mid)
 }
 
 // A dose is a line of the ledger whatever move brings it, and the same move without it changes

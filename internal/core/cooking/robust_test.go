@@ -20,7 +20,7 @@ import (
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/forecast"
-	"verjuice/internal/core/method"
+
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/provisions"
 	"verjuice/internal/testclock"
@@ -50,11 +50,11 @@ func TestOrderPlaysNoPartAndNothingIsChanged(t *testing.T) {
 		before := asJSON(t, c) + asJSON(t, f)
 		o := order.Parse(c, nothing)
 		parsed := asJSON(t, o)
-		one, err := cooking.Work(t.Context(), o, f, nothing, cooking.Clock{Now: noon, Forecast: forecast.Typing{}})
+		one, err := cooking.Work(t.Context(), o, f, nothing, cooking.Clock{Now: noon, Forecast: forecast.WhileTyping{}})
 		require.NoError(t, err)
 		assert.Equal(t, before, asJSON(t, c)+asJSON(t, f), "what is typed stays as it is")
 		assert.Equal(t, parsed, asJSON(t, o), "and so does what was understood")
-		again, err := cooking.Work(t.Context(), o, f, nothing, cooking.Clock{Now: noon, Forecast: forecast.Typing{}})
+		again, err := cooking.Work(t.Context(), o, f, nothing, cooking.Clock{Now: noon, Forecast: forecast.WhileTyping{}})
 		require.NoError(t, err)
 		assert.Equal(t, asJSON(t, one), asJSON(t, again), "the same every time")
 
@@ -188,10 +188,10 @@ func TestNothingTypedBreaksTheCore(t *testing.T) {
 // The stages of a page are read into a list of moves in working order, each source of
 // it with an id of its own.
 func TestMovesStandInWorkingOrder(t *testing.T) {
-	working := []method.Kind{
-		method.Thaw, method.Brine, method.Inject, method.Season, method.Wait, method.Temper, method.On, method.Spritz,
-		method.Wrap, method.Glaze,
-		method.Off, method.Rest, method.Slice, method.Finish,
+	working := []order.MoveKind{
+		order.Thaw, order.Brine, order.Inject, order.Season, order.Wait, order.Temper, order.On, order.Spritz,
+		order.Wrap, order.Glaze,
+		order.Off, order.Rest, order.Slice, order.Finish,
 	}
 	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
 	p.Choices = map[string]string{"state": "frozen", "spritz": "45", "wrap": "foil"}
@@ -202,15 +202,15 @@ func TestMovesStandInWorkingOrder(t *testing.T) {
 	}
 	moves := order.Parse(anycook.Supper(p), nothing).Lines[0].Sound()
 	ids := map[dose.ID]bool{}
-	seen, last := map[method.Kind]bool{}, 0
+	seen, last := map[order.MoveKind]bool{}, 0
 	for _, m := range moves {
 		at := slices.Index(working, m.Kind)
 		// What is on the fire may alternate: spritz, wrap, glaze.
-		if m.Kind != method.Spritz && m.Kind != method.Wrap && m.Kind != method.Glaze {
+		if m.Kind != order.Spritz && m.Kind != order.Wrap && m.Kind != order.Glaze {
 			assert.GreaterOrEqual(t, at, last, "%s comes too late", m.Kind)
 			last = at
 		} else {
-			assert.Equal(t, slices.Index(working, method.On), last, "%s is on the fire", m.Kind)
+			assert.Equal(t, slices.Index(working, order.On), last, "%s is on the fire", m.Kind)
 		}
 		seen[m.Kind] = true
 		if m.Dose != nil {

@@ -3,16 +3,17 @@ package cooking
 import (
 	"slices"
 	"time"
+
 	"verjuice/internal/core/caution"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/formula"
-	"verjuice/internal/core/lasting"
-	"verjuice/internal/core/method"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
 	"verjuice/internal/core/shop"
 	"verjuice/internal/core/trace"
+	"verjuice/internal/core/uncertain"
 )
 
 // Season is the rub, weighed out.
@@ -264,13 +265,13 @@ func (s *subject) freed(b brought, free dose.Free) *Freed {
 // findings are the cautions of the piece, by what is known of it: without a ledger
 // there is none about its salt, and without a pit none about its fire.
 func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Finding {
-	on := s.move(method.On)
-	_, injected := method.Find(s.moves, method.Inject)
-	_, bathed := method.Find(s.moves, method.Brine)
-	thaw, frozen := method.Find(s.moves, method.Thaw)
-	done := s.move(method.Off).At.From.Core()
+	on := s.move(order.On)
+	_, injected := order.FindMove(s.moves, order.Inject)
+	_, bathed := order.FindMove(s.moves, order.Brine)
+	thaw, frozen := order.FindMove(s.moves, order.Thaw)
+	done := s.move(order.Off).At.From.Core()
 	c := caution.Case{
-		Cut: s.meat.Cut, Fridge: s.base.Fridge, Room: s.base.Room, Counter: s.move(method.Temper).Lasts, Wait: s.on.Wait,
+		Cut: s.meat.Cut, Fridge: s.base.Fridge, Room: s.base.Room, Counter: s.move(order.Temper).Lasts, Wait: s.on.Wait,
 		Soak: s.soaks(), Longest: s.meat.Cut.Custom().Raw,
 		Pit: on.Set, Injected: injected, Opened: s.line.Answers.Value.Chose("opened"), Bath: bathed, Frozen: frozen,
 		Thaw: thaw.Lasts, Done: done,
@@ -283,7 +284,7 @@ func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Findin
 		c.SaltPercent, c.Band, c.SodiumMG = l.Percent.Mid, l.Band.Name, l.Sodium.Mid
 	}
 	if s.clocked {
-		c.WarmsIn, c.Lingers, c.Endless = s.fare.Warms, s.fare.Lingers, s.fare.Fire.Mid >= lasting.Endless
+		c.WarmsIn, c.Lingers, c.Endless = s.fire.Warms, s.fire.Lingers, s.fire.Takes.Mid >= uncertain.Endless
 	}
 	if m := s.meat; m.Weighed && m.Bought > 0 {
 		c.Trimmed = 100 * float64(1-m.Green.Mid/m.Bought)
@@ -309,7 +310,7 @@ func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Findin
 
 // soaks is how long the piece is in its bath.
 func (s *subject) soaks() time.Duration {
-	if m, ok := method.Find(s.moves, method.Brine); ok {
+	if m, ok := order.FindMove(s.moves, order.Brine); ok {
 		return m.Dose.(dose.Bath).Soaks(s.on)
 	}
 	return 0

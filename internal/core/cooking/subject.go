@@ -7,20 +7,18 @@ import (
 	"strconv"
 	"time"
 
-	"verjuice/internal/core/anchor"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/forecast"
-	"verjuice/internal/core/happened"
-	"verjuice/internal/core/method"
+
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
-	"verjuice/internal/core/wet"
+
 	"verjuice/internal/core/when"
 )
 
@@ -30,7 +28,7 @@ type subject struct {
 	line  order.Line
 	meat  order.Meat
 	base  order.Base
-	moves []method.Move
+	moves []order.Move
 	at    Clock
 	serve time.Time
 	pit   plan.PitKind
@@ -38,14 +36,14 @@ type subject struct {
 	probe quantity.Celsius
 	left  bool // some is kept for later
 
-	clocked  bool            // nothing that the clock needs is a mistake
-	dosed    bool            // nothing that the doses need is a mistake
-	rubbed   bool            // nothing that the amount of rub needs is a mistake
-	burning  []forecast.Burn // what decides how it fares on the fire, of each when they are unlike
-	anchor   anchor.Anchor
-	happened happened.Happened
+	clocked  bool                 // nothing that the clock needs is a mistake
+	dosed    bool                 // nothing that the doses need is a mistake
+	rubbed   bool                 // nothing that the amount of rub needs is a mistake
+	fires    []forecast.FireInput // what decides how it fares on the fire, of each when they are unlike
+	anchor   forecast.Anchor
+	happened forecast.History
 	lit      bool // it is on record that it went on
-	fare     forecast.Fare
+	fire     forecast.FireResult
 	asked    time.Duration // the wait as typed
 	on       dose.Target
 
@@ -65,36 +63,36 @@ func newSubject(o order.Order, l order.Line, f facts.Facts, at Clock) *subject {
 		line: l, meat: l.Meat.Value, base: o.Base.Value, moves: l.Sound(), at: at, serve: o.Serving.Value.At,
 		left: o.People.Value.Leftovers > 0, probe: o.Probe.Value,
 	}
-	s.clocked = l.Answers.OK() && l.Good(method.Wait, method.Temper, method.On, method.Off, method.Rest, method.Slice)
-	s.dosed = l.Salting.OK() && l.GoodDoses() && l.Good(method.Wait)
+	s.clocked = l.Answers.OK() && l.Good(order.Wait, order.Temper, order.On, order.Off, order.Rest, order.Slice)
+	s.dosed = l.Salting.OK() && l.GoodDoses() && l.Good(order.Wait)
 	s.rubbed = s.dosed || l.Salting.OK() && l.GoodRub() && !l.Salting.Value.ByTarget
-	s.asked = s.move(method.Wait).Lasts
+	s.asked = s.move(order.Wait).Lasts
 	s.on = s.meat.Target(s.base.Fridge)
 	s.on.Wait = s.asked
-	if n := s.move(method.On).Pit; o.Setting.OK() && n < len(o.Setting.Value.Pits) {
+	if n := s.move(order.On).Pit; o.Setting.OK() && n < len(o.Setting.Value.Pits) {
 		s.pit, s.sets = o.Setting.Value.Pits[n].PitKind, o.Sets.Value[n]
 	}
 	if len(f) > 0 && o.Serving.Value.Zone != nil {
-		s.happened, s.lit = happened.Of(
+		s.happened, s.lit = forecast.HistoryOf(
 			f,
 			at.Read,
-			happened.At{
+			forecast.Scope{
 				Piece:  l.Key,
-				Pit:    s.move(method.On).Pit,
+				Pit:    s.move(order.On).Pit,
 				Zone:   o.Serving.Value.Zone,
 				Now:    at.Now,
 				ProbeC: float64(o.Probe.Value),
 			},
 		)
 	}
-	s.burning = s.burns(s.line.Answers.Value, s.meat)
+	s.fires = s.firesWith(s.line.Answers.Value, s.meat)
 	return s
 }
 
 // forecast works out how the piece fares, where anything that is asked for depends on it.
 func (s *subject) forecast(ctx context.Context, by forecast.Forecaster) {
 	if s != nil && s.clocked && s.at.Parts.has(Depths|Choices) {
-		s.fare = s.fares(ctx, by, s.burning)
+		s.fire = s.firesBy(ctx, by, s.fires)
 	}
 }
 
@@ -106,8 +104,8 @@ func (s subject) same(t subject) bool {
 		s.left == t.left && s.probe == t.probe &&
 		s.serve.Equal(t.serve) && s.serve.Location() == t.serve.Location() && s.past() == t.past() &&
 		s.at.Parts == t.at.Parts &&
-		s.clocked == t.clocked && s.dosed == t.dosed && s.rubbed == t.rubbed && same(s.fare, t.fare) &&
-		same(s.burning, t.burning) && s.asked == t.asked &&
+		s.clocked == t.clocked && s.dosed == t.dosed && s.rubbed == t.rubbed && same(s.fire, t.fire) &&
+		same(s.fires, t.fires) && s.asked == t.asked &&
 		s.planned == t.planned && same(s.times, t.times) && s.done == t.done && s.salted == t.salted &&
 		s.on.Wait == t.on.Wait &&
 		s.on.Soak == t.on.Soak
@@ -116,22 +114,22 @@ func (s subject) same(t subject) bool {
 // past reports whether nothing can be too late any more.
 func (s *subject) past() bool { return s.at.Now.IsZero() || s.serve.Before(s.at.Now) }
 
-func (s *subject) move(k method.Kind) method.Move {
-	m, _ := method.Find(s.moves, k)
+func (s *subject) move(k order.MoveKind) order.Move {
+	m, _ := order.FindMove(s.moves, k)
 	return m
 }
 
 // burns are what decides how the pieces fare with these answers.
-func (s *subject) burns(a decision.Answers, m order.Meat) []forecast.Burn {
-	return s.burnt(a, m, false)
+func (s *subject) firesWith(a decision.Answers, m order.Meat) []forecast.FireInput {
+	return s.firesBefore(a, m, false)
 }
 
 // burnt is burns, or how they were thought to be before anything happened.
-func (s *subject) burnt(a decision.Answers, m order.Meat, thought bool) []forecast.Burn {
-	on, temper := s.move(method.On), s.move(method.Temper)
-	like := forecast.Burn{
+func (s *subject) firesBefore(a decision.Answers, m order.Meat, thought bool) []forecast.FireInput {
+	on, temper := s.move(order.On), s.move(order.Temper)
+	like := forecast.FireInput{
 		StartC: s.base.Fridge, Temper: temper.Lasts, RoomC: s.base.Room, PitC: on.Set,
-		Core: s.move(method.Off).At.From.Core(), Pit: s.pit.ID, Number: on.Pit, Piece: forecast.Seed(s.line.Draws),
+		Core: s.move(order.Off).At.From.Core(), Pit: s.pit.ID, Number: on.Pit, Piece: forecast.Seed(s.line.Draws),
 	}
 	if s.line.Typed.Fire.Done == "" && s.line.Typed.When["off"] == "" {
 		like.Core = quantity.Celsius(m.Cut.DoneC())
@@ -142,8 +140,8 @@ func (s *subject) burnt(a decision.Answers, m order.Meat, thought bool) []foreca
 	like.PitC, like.Steps = s.anchor.Sets(s.sets, on.Set)
 	out := s.line.Burns(a, m, like)
 	for i := range out {
-		if out[i] = s.anchor.Burn(out[i]); s.lit && !thought {
-			out[i] = s.happened.Burn(out[i])
+		if out[i] = s.anchor.Apply(out[i]); s.lit && !thought {
+			out[i] = s.happened.Apply(out[i])
 		}
 	}
 	return out
@@ -151,15 +149,19 @@ func (s *subject) burnt(a decision.Answers, m order.Meat, thought bool) []foreca
 
 // fares is how these fare until the slowest of them is off, in the time that the cook gave
 // when one was. An error of the context leaves nothing.
-func (s *subject) fares(ctx context.Context, by forecast.Forecaster, burns []forecast.Burn) forecast.Fare {
+func (s *subject) firesBy(
+	ctx context.Context,
+	by forecast.Forecaster,
+	inputs []forecast.FireInput,
+) forecast.FireResult {
 	if s.timed() {
-		by = forecast.Once{}
+		by = forecast.SingleRun{}
 	}
-	fare, err := forecast.Slowest(ctx, by, burns)
+	fire, err := forecast.Slowest(ctx, by, inputs)
 	if err == nil && s.timed() {
-		return fare.In(s.move(method.On).Timed, s.line.Key)
+		return fire.In(s.move(order.On).Timed, s.line.Key)
 	}
-	return fare
+	return fire
 }
 
 // timed reports whether the cook gave the time on the fire.
@@ -167,7 +169,7 @@ func (s *subject) timed() bool { return s.line.Typed.Fire.Time != "" }
 
 // plannable reports whether nothing that the plan needs is a mistake.
 func (s *subject) plannable() bool {
-	return s != nil && s.clocked && s.line.Good(method.Brine, method.Inject)
+	return s != nil && s.clocked && s.line.Good(order.Brine, order.Inject)
 }
 
 // in is the subject in the times that the plan gives it: waits and baths follow the
@@ -204,7 +206,7 @@ func (s *subject) work(l order.Line, f facts.Facts, i int, shown []Decided) (Pie
 		out.Decided = s.decided()
 	}
 	var wrong field.Errors
-	sources := method.Doses(s.moves)
+	sources := order.DosesOf(s.moves)
 	free := dose.Free{}
 	if s.dosed {
 		var err error
@@ -214,11 +216,11 @@ func (s *subject) work(l order.Line, f facts.Facts, i int, shown []Decided) (Pie
 		}
 	}
 	b := s.bring(sources)
-	if m, ok := method.Find(s.moves, method.Brine); ok && parts.has(Baths) {
-		out.Bath = wet.BathOf(b.source(m.Dose.ID()).(dose.Bath), b.of(m.Dose.ID()), s.on, s.meat, s.base.Room)
+	if m, ok := order.FindMove(s.moves, order.Brine); ok && parts.has(Baths) {
+		out.Bath = bathOf(b.source(m.Dose.ID()).(dose.Bath), b.of(m.Dose.ID()), s.on, s.meat, s.base.Room)
 	}
-	if m, ok := method.Find(s.moves, method.Inject); ok && s.line.Good(method.Wait) && parts.has(Needles) {
-		out.Needle = wet.NeedleOf(
+	if m, ok := order.FindMove(s.moves, order.Inject); ok && s.line.Good(order.Wait) && parts.has(Needles) {
+		out.Needle = needleOf(
 			b.source(m.Dose.ID()).(dose.Injection),
 			b.of(m.Dose.ID()),
 			s.on,
@@ -249,8 +251,8 @@ func (s *subject) work(l order.Line, f facts.Facts, i int, shown []Decided) (Pie
 	}
 	out.Using = s.uses(b)
 	if s.clocked {
-		out.Clock, out.Burns, out.Fare = s.clock(taken), s.burning, s.fare
-		out.Happened, out.Lit, out.Thought = s.happened, s.lit, s.burnt(s.line.Answers.Value, s.meat, true)
+		out.Clock, out.Fires, out.Fire = s.clock(taken), s.fires, s.fire
+		out.Happened, out.Lit, out.Predicted = s.happened, s.lit, s.firesBefore(s.line.Answers.Value, s.meat, true)
 	}
 	return out, wrong
 }
@@ -308,7 +310,7 @@ func (b brought) rub() (dose.Rub, dose.Brought) {
 // brine is the dry brine of the piece, with the salt that is in it already.
 func (s *subject) brine(b brought) salt.Brine {
 	temperature := s.base.Fridge
-	if s.move(method.Temper).Lasts >= s.on.Wait {
+	if s.move(order.Temper).Lasts >= s.on.Wait {
 		temperature = s.base.Room // salted on the counter, while the fire comes up
 	}
 	out := salt.Brine{Path: s.meat.Geometry.Path(s.meat.OneBare), Temperature: temperature, Wait: s.on.Wait}
@@ -318,5 +320,5 @@ func (s *subject) brine(b brought) salt.Brine {
 
 // leastRest is the shortest rest that the piece should have.
 func (s *subject) leastRest() time.Duration {
-	return max(s.line.Rests.Travel, min(s.move(method.Rest).Lasts, s.meat.Cut.Custom().LeastRest))
+	return max(s.line.Rests.Travel, min(s.move(order.Rest).Lasts, s.meat.Cut.Custom().LeastRest))
 }

@@ -24,7 +24,7 @@ func TestTheTableOfCuts(t *testing.T) {
 	for _, c := range cut.All() {
 		p := anycook.Coated(c.ID, quantity.FormatMass(quantity.Mass(c.TypicalKG), quantity.Metric))
 		p.Key = "one"
-		s := workWith(anycook.Supper(p), nil, nothing, cooking.Clock{Now: noon, Forecast: forecast.Settled{}}).Pieces[0]
+		s := workWith(anycook.Supper(p), nil, nothing, cooking.Clock{Now: noon, Forecast: forecast.Ensemble{}}).Pieces[0]
 		rows = append(
 			rows,
 			fmt.Sprintf(

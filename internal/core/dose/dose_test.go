@@ -11,7 +11,7 @@ import (
 	"verjuice/internal/anycook"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/kitchen"
-	"verjuice/internal/core/method"
+
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
@@ -29,7 +29,7 @@ func sources(t testing.TB, r *rand.Rand) ([]dose.Source, dose.Target) {
 		on := line.Meat.Value.Target(4)
 		on.Wait = 12 * time.Hour
 		require.NotZero(t, on.Area)
-		return method.Doses(line.Sound()), on
+		return order.DosesOf(line.Sound()), on
 	}
 }
 

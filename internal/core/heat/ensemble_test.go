@@ -2,10 +2,12 @@ package heat
 
 import (
 	"context"
-	"gonum.org/v1/gonum/stat"
 	"math"
 	"slices"
 	"testing"
+
+	"gonum.org/v1/gonum/stat"
+
 	"verjuice/internal/core/when"
 
 	"github.com/stretchr/testify/assert"

@@ -5,6 +5,7 @@ import (
 	"math"
 	"testing"
 	"time"
+
 	"verjuice/internal/core/when"
 
 	"github.com/stretchr/testify/assert"

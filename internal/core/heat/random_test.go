@@ -7,6 +7,7 @@ import (
 	"slices"
 	"testing"
 	"time"
+
 	"verjuice/internal/core/when"
 
 	"github.com/stretchr/testify/assert"

@@ -13,7 +13,7 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/larder"
-	"verjuice/internal/core/learn"
+	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/quantity"
 )
 
@@ -24,8 +24,8 @@ type Kitchen struct {
 	Prices      map[string]larder.Price    // of ingredients and cuts, by id
 	Stock       map[string]quantity.Amount // of ingredients, by id
 	Jars        []Jar
-	Learnt      learn.Book // from earlier cooks
-	Stand       string     // the same for the same kitchen; empty when that is not known
+	Learnt      logbook.Lessons // from earlier cooks
+	Stand       string          // the same for the same kitchen; empty when that is not known
 }
 
 // Jar is what is left in a jar that is still good.

@@ -34,7 +34,7 @@ const early = time.Hour
 const hotter, hottest, cooler = 15, 150, 10
 
 // catch finds what would make up for being late, or for being early.
-func (p *Piece) catch(burn forecast.Burn) {
+func (p *Piece) catch(input forecast.FireInput) {
 	c, h := p.Piece.Clock, p.Piece.Happened
 	if c == nil || !c.Known {
 		return
@@ -50,35 +50,35 @@ func (p *Piece) catch(burn forecast.Burn) {
 		}
 		return float64(in) / float64(max(1, len(p.Seen.Fire.Hours)))
 	}
-	was, alone := chance(0), forecast.Alone([]forecast.Burn{burn})
-	saved := func(other forecast.Burn) time.Duration {
-		return alone - forecast.Alone([]forecast.Burn{other.Retold()})
+	was, alone := chance(0), forecast.Alone([]forecast.FireInput{input})
+	saved := func(other forecast.FireInput) time.Duration {
+		return alone - forecast.Alone([]forecast.FireInput{other.Rekeyed()})
 	}
 	if was >= late {
 		done := p.Seen.Fire.Done.High
 		before := time.Duration((c.Times.Slice.Add(-c.Rest).Sub(h.On).Hours() - done) * float64(time.Hour))
 		warm := p.Core != nil && p.Core.C >= caution.HoldFloor
 		if to := p.SetC - cooler; before >= early && (to >= caution.PitLeast || warm && to >= 90) {
-			one := Catch{ID: "cooler", SetC: to, Saves: saved(p.setTo(burn, to)), Was: was}
+			one := Catch{ID: "cooler", SetC: to, Saves: saved(p.setTo(input, to)), Was: was}
 			if one.Chance = chance(one.Saves); one.Chance >= late && one.Saves <= -10*time.Minute {
 				p.Catch = append(p.Catch, one)
 			}
 		}
 		return
 	}
-	add := func(one Catch, other forecast.Burn) {
+	add := func(one Catch, other forecast.FireInput) {
 		one.Saves, one.Was = saved(other), was
 		if one.Chance = chance(one.Saves); one.Saves >= 10*time.Minute {
 			p.Catch = append(p.Catch, one)
 		}
 	}
 	if to := p.SetC + hotter; to <= hottest {
-		add(Catch{ID: "hotter", SetC: to}, p.setTo(burn, to))
+		add(Catch{ID: "hotter", SetC: to}, p.setTo(input, to))
 	}
 	if !p.Advice.Done && p.Piece.Line.Meat.Value.Cut.DoneC() > tough {
-		wrapped := burn
+		wrapped := input
 		wrapped.Wraps = append(
-			slices.Clone(burn.Wraps[:len(h.Wraps)]),
+			slices.Clone(input.Wraps[:len(h.Wraps)]),
 			heat.Wrap{Kind: "foil", When: when.At(when.Cond{After: max(time.Minute, time.Duration(h.NowH*float64(time.Hour)))})},
 		)
 		add(Catch{ID: "wrap", Kind: "foil"}, wrapped)
@@ -91,11 +91,11 @@ func (p *Piece) catch(burn forecast.Burn) {
 }
 
 // setTo is burn with its pit set to another temperature from now on.
-func (p *Piece) setTo(burn forecast.Burn, c quantity.Celsius) forecast.Burn {
+func (p *Piece) setTo(input forecast.FireInput, c quantity.Celsius) forecast.FireInput {
 	h := p.Piece.Happened
-	burn.Steps = append(
-		slices.DeleteFunc(slices.Clone(burn.Steps), func(s heat.SetPoint) bool { return s.AtH > h.NowH }),
+	input.Steps = append(
+		slices.DeleteFunc(slices.Clone(input.Steps), func(s heat.SetPoint) bool { return s.AtH > h.NowH }),
 		heat.SetPoint{AtH: max(h.NowH, 0.01), SetC: float64(c)},
 	)
-	return burn
+	return input
 }

@@ -16,8 +16,7 @@ import (
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
-	"verjuice/internal/core/happened"
-	"verjuice/internal/core/method"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/when"
 )
@@ -73,12 +72,12 @@ type Advice struct {
 func Of(ctx context.Context, r cooking.Result, course facts.Course) ([]Piece, error) {
 	out := make([]Piece, len(r.Pieces))
 	for i, p := range r.Pieces {
-		on, _ := method.Find(p.Line.Sound(), method.On)
+		on, _ := order.FindMove(p.Line.Sound(), order.On)
 		one := Piece{Piece: p, State: Before, Pit: on.Pit, RateCH: math.NaN()}
 		if p.Clock != nil {
 			one.SetC = p.Clock.Set
 		}
-		one.read(course, r.Now.Add(happened.Skew), r.Order.Probe.Value)
+		one.read(course, r.Now.Add(forecast.ClockSkew), r.Order.Probe.Value)
 		if p.Lit {
 			if err := one.fire(ctx, r); err != nil {
 				return nil, err
@@ -138,29 +137,29 @@ func (p *Piece) fire(ctx context.Context, r cooking.Result) error {
 		return nil
 	}
 	p.State = On
-	burn := forecast.SlowestOf(p.Piece.Burns)
+	input := forecast.SlowestOf(p.Piece.Fires)
 	if len(h.Sets) == 0 {
-		for _, s := range burn.Steps {
+		for _, s := range input.Steps {
 			if s.AtH <= h.NowH {
 				p.SetC = quantity.Celsius(s.SetC)
 			}
 		}
 	}
 	var err error
-	if p.Seen, err = forecast.See(ctx, burn); err != nil {
+	if p.Seen, err = forecast.See(ctx, input); err != nil {
 		return err
 	}
-	thought, err := forecast.Slowest(ctx, forecast.Settled{}, p.Piece.Thought)
+	thought, err := forecast.Slowest(ctx, forecast.Ensemble{}, p.Piece.Predicted)
 	if err != nil {
 		return err
 	}
 	if done := p.Seen.Fire.Done.Mid; !math.IsInf(done, 1) {
-		p.Moved = time.Duration(math.Max(done, h.NowH)*float64(time.Hour)) - thought.Fire.Mid
+		p.Moved = time.Duration(math.Max(done, h.NowH)*float64(time.Hour)) - thought.Takes.Mid
 	}
 	p.PitOff = p.Seen.Cook.Programme.PitOff()
-	p.Advice = p.advise(burn)
+	p.Advice = p.advise(input)
 	p.Doneness = p.judge()
-	p.catch(burn)
+	p.catch(input)
 	return nil
 }
 
@@ -168,14 +167,14 @@ func (p *Piece) fire(ctx context.Context, r cooking.Result) error {
 var darkens = []string{"mahogany", "black"}
 
 // advise says whether to wrap.
-func (p *Piece) advise(burn forecast.Burn) Advice {
+func (p *Piece) advise(input forecast.FireInput) Advice {
 	h := p.Piece.Happened
 	out := Advice{Kind: "none", Done: len(h.Wraps) > 0 && h.Wraps[len(h.Wraps)-1].Kind != "none"}
 	next := len(h.Wraps)
-	if out.Done || next >= len(burn.Wraps) || burn.Wraps[next].Kind == "none" {
+	if out.Done || next >= len(input.Wraps) || input.Wraps[next].Kind == "none" {
 		return out
 	}
-	w := burn.Wraps[next]
+	w := input.Wraps[next]
 	out.Kind, out.At, out.Waited = w.Kind, w.When, true
 	how := func(sign string) string { s, _ := h.Signs[sign].How(); return s }
 	now := when.Now{
@@ -198,10 +197,10 @@ func (p *Piece) advise(burn forecast.Burn) Advice {
 		out.Known, out.In = true, max(0, time.Duration((all[next].Mid-h.NowH)*float64(time.Hour)))
 	}
 	if !out.Now {
-		sooner := burn
-		sooner.Wraps = slices.Clone(burn.Wraps)
+		sooner := input
+		sooner.Wraps = slices.Clone(input.Wraps)
 		sooner.Wraps[next].When = when.At(when.Cond{After: max(time.Minute, time.Duration(h.NowH*float64(time.Hour)))})
-		out.Saves = forecast.Alone([]forecast.Burn{burn}) - forecast.Alone([]forecast.Burn{sooner.Retold()})
+		out.Saves = forecast.Alone([]forecast.FireInput{input}) - forecast.Alone([]forecast.FireInput{sooner.Rekeyed()})
 	}
 	return out
 }

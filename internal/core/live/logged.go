@@ -7,7 +7,7 @@ import (
 	"verjuice/internal/core/caution"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
-	"verjuice/internal/core/method"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 )
 
@@ -63,7 +63,7 @@ const longGap = time.Hour
 //gocyclo:ignore
 func (p *Piece) logged(course facts.Course, r cooking.Result) caution.Logged {
 	h, meat := p.Piece.Happened, p.Piece.Line.Meat.Value
-	_, injected := method.Find(p.Piece.Line.Sound(), method.Inject)
+	_, injected := order.FindMove(p.Piece.Line.Sound(), order.Inject)
 	out := caution.Logged{
 		Cut:      meat.Cut,
 		Injected: injected,

@@ -16,7 +16,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/field"
-	"verjuice/internal/core/leftover"
+
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/table"
 )
@@ -257,9 +257,9 @@ func (m Meal) setting() (serve time.Time, zone *time.Location, ovenC float64, fi
 	}
 	ovenC = 150
 	if m.Set != "" {
-		set, err := quantity.ParseTemperatureWithin(m.Set, leftover.OvenLeastC, 250)
-		if !wrong.Take("/set", err) && (set < leftover.OvenLeastC || set > 250) {
-			wrong.Add("/set", "reheat.oven", "least", quantity.Celsius(leftover.OvenLeastC), "most", quantity.Celsius(250))
+		set, err := quantity.ParseTemperatureWithin(m.Set, OvenLeastC, 250)
+		if !wrong.Take("/set", err) && (set < OvenLeastC || set > 250) {
+			wrong.Add("/set", "reheat.oven", "least", quantity.Celsius(OvenLeastC), "most", quantity.Celsius(250))
 		} else if err == nil {
 			ovenC = float64(set)
 		}

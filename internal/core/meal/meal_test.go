@@ -7,8 +7,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"verjuice/internal/core/leftover"
 )
 
 var now = time.Date(2026, 11, 29, 10, 0, 0, 0, time.UTC)
@@ -192,6 +190,6 @@ func ExampleWork() {
 		nil,
 		now,
 	)
-	fmt.Println(p.Items[0].In.Format("15:04"), p.Items[0].Feeds, leftover.WarmC)
+	fmt.Println(p.Items[0].In.Format("15:04"), p.Items[0].Feeds, WarmC)
 	// Output: 17:40 6 74
 }

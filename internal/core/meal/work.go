@@ -8,7 +8,7 @@ import (
 	"verjuice/internal/core/caution"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/field"
-	"verjuice/internal/core/leftover"
+
 	"verjuice/internal/core/quantity"
 )
 
@@ -156,7 +156,7 @@ func (p *Plan) warm(one *Warmed, r read, of Kept) {
 	}
 	one.Batches = max(1, (one.Trays+p.Fits-1)/p.Fits)
 	if r.dish.ID != Cold {
-		body := leftover.Body{Deep: r.deep, Shape: r.form.Shape, Gives: r.form.Gives}
+		body := Body{Deep: r.deep, Shape: r.form.Shape, Gives: r.form.Gives}
 		one.Takes.Mid = body.Reheat(fridgeC, p.OvenC)
 		// A tenth deeper and a quarter less heat, or the other way: about eight in ten fall between.
 		body.Deep, body.Gives = 1.1*r.deep, r.form.Gives/1.35
@@ -167,7 +167,7 @@ func (p *Plan) warm(one *Warmed, r read, of Kept) {
 	if r.frozen {
 		one.Thaw = cut.Thawing(r.mass)
 	} else if !r.cooked.IsZero() {
-		one.UseBy = leftover.Of(r.cooked, of.Chilled, of.Cold).UseBy
+		one.UseBy = LeftOf(r.cooked, of.Chilled, of.Cold).UseBy
 	}
 }
 
@@ -177,7 +177,7 @@ func (p *Plan) judge(n int, one Warmed, r read, of Kept) {
 		p.found(n, "reheat-slow", caution.Care, "takes", one.Takes.Mid.Round(5*time.Minute))
 	}
 	if !of.Sliced.IsZero() {
-		switch l := leftover.Of(of.Sliced, of.Chilled, of.Cold); {
+		switch l := LeftOf(of.Sliced, of.Chilled, of.Cold); {
 		case l.Late:
 			p.found(n, "reheat-late", caution.Stop)
 		case of.Cold.IsZero():

@@ -5,14 +5,13 @@ import (
 	"strconv"
 	"strings"
 	"time"
-	"verjuice/internal/core/cook"
 
+	"verjuice/internal/core/amounts"
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
-	"verjuice/internal/core/method"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/core/said"
 	"verjuice/internal/core/salt"
 )
 
@@ -73,7 +72,7 @@ func free(p cook.Piece) (dose.ID, bool) {
 }
 
 // rub reads the rub.
-func (r reader) rub(p cook.Piece, mix formula.Mix, wrong field.Errors, meat Part[Meat]) (out Part[method.Move]) {
+func (r reader) rub(p cook.Piece, mix formula.Mix, wrong field.Errors, meat Part[Meat]) (out Part[Move]) {
 	at := r.at + "/season"
 	errs, t := &out.Wrong, p.Season
 	errs.Put(at+"/formula", wrong)
@@ -94,12 +93,12 @@ func (r reader) rub(p cook.Piece, mix formula.Mix, wrong field.Errors, meat Part
 		rub.Scale = r.weighed(p.Weighed, len(mix.Components), errs)
 	}
 	if t.Mode == "amount" && len(wrong) == 0 && !rub.Nothing() {
-		rub.Said, err = r.said().Amount(t.Amount, said.Batch{Formula: t.Formula, Mix: mix, Weighed: rub.Scale}, false)
+		rub.Said, err = r.amounts().Amount(t.Amount, amounts.Batch{Formula: t.Formula, Mix: mix, Weighed: rub.Scale}, false)
 		if !errs.Take(at+"/amount", err) && meat.OK() {
 			errs.Put(at, rub.Check(meat.Value.Target(r.base.Value.Fridge)))
 		}
 	}
-	out.Value = method.Move{Kind: method.Season, Dose: rub}
+	out.Value = Move{Kind: Season, Dose: rub}
 	return out
 }
 
@@ -136,7 +135,7 @@ func percent(errs *field.Errors, pointer, typed, usual string, low, high float64
 }
 
 // bath reads a wet brine.
-func (r reader) bath(t cook.Bath, meat Part[Meat]) (out Part[method.Move]) {
+func (r reader) bath(t cook.Bath, meat Part[Meat]) (out Part[Move]) {
 	at := r.at + "/bath"
 	errs := &out.Wrong
 	kind := or(t.Kind, "equilibrium")
@@ -168,7 +167,7 @@ func (r reader) bath(t cook.Bath, meat Part[Meat]) (out Part[method.Move]) {
 	b.Pot, b.Given = volume(at+"/pot", t.Pot), volume(at+"/liquid", t.Liquid)
 	if strings.TrimSpace(t.Salt) != "" {
 		var liquid quantity.Volume
-		b.Recipe, liquid, err = r.said().Recipe(t.Salt)
+		b.Recipe, liquid, err = r.amounts().Recipe(t.Salt)
 		if !errs.Take(at+"/salt", err) && b.Given == 0 {
 			b.Given = liquid
 		}
@@ -177,7 +176,7 @@ func (r reader) bath(t cook.Bath, meat Part[Meat]) (out Part[method.Move]) {
 	if len(*errs) == 0 && meat.OK() {
 		errs.Put(at, b.Check(meat.Value.Target(r.base.Value.Fridge)))
 	}
-	out.Value = method.Move{Kind: method.Brine, Dose: b, Lasts: b.Lasts}
+	out.Value = Move{Kind: Brine, Dose: b, Lasts: b.Lasts}
 	return out
 }
 
@@ -212,7 +211,7 @@ func (r reader) stirred(typed []cook.Dose, at string, errs *field.Errors) []dose
 }
 
 // injection reads an injection.
-func (r reader) injection(t cook.Injection) (out Part[method.Move]) {
+func (r reader) injection(t cook.Injection) (out Part[Move]) {
 	at := r.at + "/inject"
 	errs := &out.Wrong
 	mix, wrong := r.blend(t.Formula)
@@ -225,7 +224,7 @@ func (r reader) injection(t cook.Injection) (out Part[method.Move]) {
 	}
 	if strings.TrimSpace(t.Amount) != "" && len(wrong) == 0 {
 		var err error
-		in.Said, err = r.said().Amount(t.Amount, said.Batch{Formula: t.Formula, Mix: mix}, false)
+		in.Said, err = r.amounts().Amount(t.Amount, amounts.Batch{Formula: t.Formula, Mix: mix}, false)
 		errs.Take(at+"/amount", err)
 	}
 	length := func(pointer, typed, usual string, low, high quantity.Length) quantity.Length {
@@ -250,18 +249,18 @@ func (r reader) injection(t cook.Injection) (out Part[method.Move]) {
 			errs.Add(at+"/avoid/"+strconv.Itoa(i), "choice.unknown", "choices", dose.Avoidable)
 		}
 	}
-	out.Value = method.Move{Kind: method.Inject, Dose: in}
+	out.Value = Move{Kind: Inject, Dose: in}
 	return out
 }
 
 // layerMoves says which move each kind of layer is.
-var layerMoves = map[string]method.Kind{
-	"base": method.Season, "binder": method.Season, "dusting": method.Season, "spritz": method.Spritz, "wrap": method.Wrap,
-	"glaze": method.Glaze, "finish": method.Finish, "juices": method.Finish,
+var layerMoves = map[string]MoveKind{
+	"base": Season, "binder": Season, "dusting": Season, "spritz": Spritz, "wrap": Wrap,
+	"glaze": Glaze, "finish": Finish, "juices": Finish,
 }
 
 // layer reads layer i of the piece.
-func (r reader) layer(t cook.Layer, i int, solved bool, meat Part[Meat]) (out Part[method.Move]) {
+func (r reader) layer(t cook.Layer, i int, solved bool, meat Part[Meat]) (out Part[Move]) {
 	at := r.at + "/layers/" + strconv.Itoa(i)
 	errs := &out.Wrong
 	if !dose.IsKind(t.Kind) {
@@ -270,9 +269,9 @@ func (r reader) layer(t cook.Layer, i int, solved bool, meat Part[Meat]) (out Pa
 	mix, wrong := r.blend(t.Formula)
 	errs.Put(at+"/formula", wrong)
 	l := dose.Layer{At: dose.LayerID(i), Kind: t.Kind, Formula: t.Formula, Mix: mix}
-	out.Value = method.Move{Kind: layerMoves[t.Kind], Dose: l}
+	out.Value = Move{Kind: layerMoves[t.Kind], Dose: l}
 	if out.Value.Kind == "" {
-		out.Value.Kind = method.Finish
+		out.Value.Kind = Finish
 	}
 	if len(wrong) > 0 || solved {
 		return out // its amount is worked out
@@ -280,9 +279,11 @@ func (r reader) layer(t cook.Layer, i int, solved bool, meat Part[Meat]) (out Pa
 	var err error
 	if c, ok := formula.FindCoat(strings.ToLower(strings.TrimSpace(t.Amount))); ok {
 		l.CoatML = c.MLPerDM2
-	} else if l.Said, err = r.said().Amount(t.Amount, said.Batch{Formula: t.Formula, Mix: mix}, true); quantity.Asks(err,
-		"missing") || quantity.Asks(err, "unreadable") {
-		err = field.Because("layer.amount")
+	} else {
+		l.Said, err = r.amounts().Amount(t.Amount, amounts.Batch{Formula: t.Formula, Mix: mix}, true)
+		if quantity.Asks(err, "missing") || quantity.Asks(err, "unreadable") {
+			err = field.Because("layer.amount")
+		}
 	}
 	if !errs.Take(at+"/amount", err) && meat.OK() {
 		errs.Put(at, l.Check(meat.Value.Target(r.base.Value.Fridge)))
@@ -293,8 +294,8 @@ func (r reader) layer(t cook.Layer, i int, solved bool, meat Part[Meat]) (out Pa
 
 // layers reads the layers of the piece that are moves of the kinds, in the order
 // they were typed.
-func (r reader) layers(p cook.Piece, l Line, kinds ...string) []Part[method.Move] {
-	var out []Part[method.Move]
+func (r reader) layers(p cook.Piece, l Line, kinds ...string) []Part[Move] {
+	var out []Part[Move]
 	for i, t := range p.Layers {
 		if slices.Contains(kinds, t.Kind) {
 			out = append(out, r.layer(t, i, l.Salting.Value.Solved(dose.LayerID(i)), l.Meat))

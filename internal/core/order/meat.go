@@ -3,6 +3,7 @@ package order
 import (
 	"strconv"
 	"strings"
+
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/field"

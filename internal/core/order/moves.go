@@ -7,32 +7,31 @@ import (
 	"strconv"
 	"strings"
 	"time"
-	"verjuice/internal/core/cook"
 
+	"verjuice/internal/core/amounts"
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/heat"
-	"verjuice/internal/core/method"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/core/said"
 	"verjuice/internal/core/when"
 )
 
 // moves reads the stages of a piece into the list of what is done to it, in working
 // order.
-func (r reader) moves(p cook.Piece, l *Line, rub Part[method.Move]) []Part[method.Move] {
+func (r reader) moves(p cook.Piece, l *Line, rub Part[Move]) []Part[Move] {
 	c := l.Meat.Value.Cut
 	answers := l.Answers.Value
-	sound := func(m method.Move) Part[method.Move] { return Part[method.Move]{Value: m} }
-	var out []Part[method.Move]
+	sound := func(m Move) Part[Move] { return Part[Move]{Value: m} }
+	var out []Part[Move]
 	if answers.Chose("state") == "frozen" {
-		out = append(out, sound(method.Move{Kind: method.Thaw, Lasts: cut.Thawing(l.Meat.Value.Green.Mid)}))
+		out = append(out, sound(Move{Kind: Thaw, Lasts: cut.Thawing(l.Meat.Value.Green.Mid)}))
 	}
 	if c.NativeSalt > 0 {
-		out = append(out, sound(method.Move{Kind: method.Season, Dose: dose.Own{Percent: c.NativeSalt}}))
+		out = append(out, sound(Move{Kind: Season, Dose: dose.Own{Percent: c.NativeSalt}}))
 	}
 	if p.Bath != nil {
 		out = append(out, r.bath(*p.Bath, l.Meat))
@@ -41,13 +40,13 @@ func (r reader) moves(p cook.Piece, l *Line, rub Part[method.Move]) []Part[metho
 		out = append(out, r.injection(*p.Inject))
 	}
 	if len(p.Layers) > maxLayers {
-		tooMany := Part[method.Move]{Value: method.Move{Kind: method.Season}}
+		tooMany := Part[Move]{Value: Move{Kind: Season}}
 		tooMany.Wrong.Add(r.at+"/layers", "list.too-long", "most", maxLayers)
 		return append(out, tooMany)
 	}
 	out = append(out, r.layers(p, *l, "base", "binder")...)
 	if p.Season.Binder && !slices.ContainsFunc(p.Layers, func(l cook.Layer) bool { return l.Kind == "binder" }) {
-		out = append(out, sound(method.Move{Kind: method.Season, Dose: dose.UsualBinder()}))
+		out = append(out, sound(Move{Kind: Season, Dose: dose.UsualBinder()}))
 	}
 	out = append(out, rub)
 	out = append(out, r.layers(p, *l, "dusting")...)
@@ -58,15 +57,15 @@ func (r reader) moves(p cook.Piece, l *Line, rub Part[method.Move]) []Part[metho
 			out = append(out, r.layer(t, i, false, l.Meat))
 		}
 	}
-	return slices.DeleteFunc(r.withFireLayers(out, p, *l), func(m Part[method.Move]) bool { return m.Value.Kind == "" })
+	return slices.DeleteFunc(r.withFireLayers(out, p, *l), func(m Part[Move]) bool { return m.Value.Kind == "" })
 }
 
 // withFireLayers puts what is spritzed, wrapped in, glazed and finished with after
 // the moves it goes with.
-func (r reader) withFireLayers(moves []Part[method.Move], p cook.Piece, l Line) []Part[method.Move] {
-	var out []Part[method.Move]
+func (r reader) withFireLayers(moves []Part[Move], p cook.Piece, l Line) []Part[Move] {
+	var out []Part[Move]
 	for _, m := range moves {
-		if m.Value.Kind == method.Off {
+		if m.Value.Kind == Off {
 			out = append(out, r.layers(p, l, "spritz", "wrap", "glaze")...)
 		}
 		out = append(out, m)
@@ -74,9 +73,9 @@ func (r reader) withFireLayers(moves []Part[method.Move], p cook.Piece, l Line) 
 	return append(out, r.layers(p, l, "finish", "juices")...)
 }
 
-func (r reader) wait(t cook.Wait) (out Part[method.Move]) {
+func (r reader) wait(t cook.Wait) (out Part[Move]) {
 	style := or(t.Style, cook.UsualStyle)
-	out.Value = method.Move{Kind: method.Wait, Open: t.Open, Style: style}
+	out.Value = Move{Kind: Wait, Open: t.Open, Style: style}
 	usual, ok := cook.UsualWait[style]
 	if !ok {
 		out.Wrong.Add(r.at+"/wait/style", "choice.unknown", "choices", cook.Styles)
@@ -91,7 +90,7 @@ func (r reader) wait(t cook.Wait) (out Part[method.Move]) {
 }
 
 // fire reads everything from the counter to the plate.
-func (r reader) fire(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line) []Part[method.Move] {
+func (r reader) fire(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line) []Part[Move] {
 	at, f := r.at+"/fire", p.Fire
 	duration := func(errs *field.Errors, pointer, text, usual string, most time.Duration) time.Duration {
 		d, err := quantity.ParseDuration(or(text, usual))
@@ -110,10 +109,10 @@ func (r reader) fire(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line)
 		}
 		return t
 	}
-	temper := Part[method.Move]{Value: method.Move{Kind: method.Temper}}
+	temper := Part[Move]{Value: Move{Kind: Temper}}
 	temper.Value.Lasts = duration(&temper.Wrong, at+"/temper", f.Temper, "0 min", 24*time.Hour)
 
-	on := Part[method.Move]{Value: method.Move{Kind: method.On, Pit: f.On}}
+	on := Part[Move]{Value: Move{Kind: On, Pit: f.On}}
 	on.Value.Set = temperature(&on.Wrong, at+"/pit", f.Pit, quantity.Celsius(c.PitC), when.LowPit, when.HighPit)
 	if f.On < 0 || f.On >= len(r.sets) {
 		on.Wrong.Add(at+"/on", "pit.unknown")
@@ -128,7 +127,7 @@ func (r reader) fire(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line)
 		on.Value.Timed = duration(&on.Wrong, at+"/time", f.Time, "", 48*time.Hour)
 	}
 
-	off := Part[method.Move]{Value: method.Move{Kind: method.Off}}
+	off := Part[Move]{Value: Move{Kind: Off}}
 	off.Value.At.From = when.At(
 		when.Cond{CoreC: temperature(&off.Wrong, at+"/done", f.Done, quantity.Celsius(c.DoneC()), lowCore, highCore)},
 	)
@@ -137,25 +136,25 @@ func (r reader) fire(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line)
 	}
 
 	rest := r.rest(p, c, answers, l)
-	out := []Part[method.Move]{temper, on}
+	out := []Part[Move]{temper, on}
 	if every, ok := l.spritzes(answers); ok {
-		out = append(out, Part[method.Move]{Value: method.Move{Kind: method.Spritz, At: every}})
+		out = append(out, Part[Move]{Value: Move{Kind: Spritz, At: every}})
 	}
 	if wrap := answers.Chose("wrap"); wrap != "none" && wrap != "" {
 		out = append(
 			out,
-			Part[method.Move]{Value: method.Move{Kind: method.Wrap, At: when.Every{From: l.wraps(answers)}, With: wrap}},
+			Part[Move]{Value: Move{Kind: Wrap, At: when.Every{From: l.wraps(answers)}, With: wrap}},
 		)
 	}
-	return append(out, off, rest, Part[method.Move]{Value: method.Move{Kind: method.Slice, With: answers.Chose("slice")}})
+	return append(out, off, rest, Part[Move]{Value: Move{Kind: Slice, With: answers.Chose("slice")}})
 }
 
 // rest reads what is done between the fire and the knife.
-func (r reader) rest(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line) (rest Part[method.Move]) {
-	rest.Value = method.Move{Kind: method.Rest, With: answers.Chose("rest")}
+func (r reader) rest(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line) (rest Part[Move]) {
+	rest.Value = Move{Kind: Rest, With: answers.Chose("rest")}
 	at := r.at + "/fire"
 	var err error
-	if l.Rests, err = said.ParseRests(or(p.Fire.Rest, quantity.Number(c.RestMin)+" min")); !rest.Wrong.Take(
+	if l.Rests, err = amounts.ParseRests(or(p.Fire.Rest, quantity.Number(c.RestMin)+" min")); !rest.Wrong.Take(
 		at+"/rest",
 		r.withWrap(err),
 	) &&
@@ -211,7 +210,7 @@ var looks = map[string]time.Duration{"30": 30 * time.Minute, "45": 45 * time.Min
 
 // Burns are what decides how the pieces of the line fare with these answers: one for all that
 // are alike, or one for each. What all pieces of the page share is taken from like.
-func (l Line) Burns(a decision.Answers, m Meat, like forecast.Burn) []forecast.Burn {
+func (l Line) Burns(a decision.Answers, m Meat, like forecast.FireInput) []forecast.FireInput {
 	like.Cut, like.Tight, like.Weather, like.Shine = m.Cut, a.Chose("tight"), a.Chose("weather"), a.Chose("shine")
 	if like.Number < len(l.learnt) {
 		like.Learnt = l.learnt[like.Number]
@@ -226,9 +225,9 @@ func (l Line) Burns(a decision.Answers, m Meat, like forecast.Burn) []forecast.B
 	}
 	for _, m := range l.Own {
 		switch {
-		case m.Kind == method.Wrap:
+		case m.Kind == Wrap:
 			like.Wraps = append(like.Wraps, heat.Wrap{Kind: m.With, When: m.At.From})
-		case m.Kind == method.Unwrap:
+		case m.Kind == Unwrap:
 			like.Wraps = append(like.Wraps, heat.Wrap{Kind: "none", When: m.At.From})
 		default:
 			like.Visits = append(like.Visits, heat.Visit{Every: m.At, Wets: m.Kind.Wets(), Shut: !m.Kind.Visits()})
@@ -242,9 +241,9 @@ func (l Line) Burns(a decision.Answers, m Meat, like forecast.Burn) []forecast.B
 	}
 	if len(m.Each) == 0 {
 		like.Geometry = m.Geometry
-		return []forecast.Burn{like}
+		return []forecast.FireInput{like}
 	}
-	out := make([]forecast.Burn, len(m.Each))
+	out := make([]forecast.FireInput, len(m.Each))
 	for i, g := range m.Each {
 		out[i] = like
 		out[i].Geometry, out[i].Piece = g, like.Piece+uint64(i)
@@ -266,7 +265,7 @@ func (l Line) spritzes(a decision.Answers) (when.Every, bool) {
 	if own, ok := l.Whens["spritz"]; ok && every == 0 {
 		return own, true
 	}
-	return forecast.Spritzed(every).Every, every > 0
+	return heat.Spritzed(every).Every, every > 0
 }
 
 func wrapsAt(a decision.Answers) quantity.Celsius {

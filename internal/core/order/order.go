@@ -9,20 +9,18 @@ package order
 import (
 	"slices"
 	"time"
-	"verjuice/internal/core/cook"
 
+	"verjuice/internal/core/amounts"
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/heat"
-	"verjuice/internal/core/learn"
-	"verjuice/internal/core/method"
+	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/core/quiet"
-	"verjuice/internal/core/said"
 	"verjuice/internal/core/salt"
 	"verjuice/internal/core/when"
 )
@@ -51,7 +49,7 @@ type Order struct {
 	Probe   Part[quantity.Celsius] // what it shows too much
 	Extra   field.Errors           // more pieces than a page takes, or two with one key
 	Lines   []Line
-	Learnt  learn.Book // of its pits among others, which the forecasts allow for
+	Learnt  logbook.Lessons // of its pits among others, which the forecasts allow for
 
 	stand string // of the kitchen that it was read in
 }
@@ -77,7 +75,7 @@ type Base struct {
 
 // Setting is what a plan is laid around.
 type Setting struct {
-	Quiet quiet.Hours
+	Quiet plan.QuietHours
 	Hands int
 	Pits  []plan.Pit
 }
@@ -94,10 +92,10 @@ type Line struct {
 	Answers Part[decision.Answers]
 	Notes   Part[Notes]
 	Guess   Part[time.Duration] // on the fire, as the cook thinks; zero when not said
-	Moves   []Part[method.Move]
+	Moves   []Part[Move]
 	Whens   map[string]when.Every // of moves of the stages, where the cook said more than a choice
-	Own     []method.Move         // those of the cook's own that have no mistake
-	Rests   said.Rests
+	Own     []Move                // those of the cook's own that have no mistake
+	Rests   amounts.Rests
 	learnt  []heat.Learnt // of each pit of the page, by earlier cooks
 }
 
@@ -167,8 +165,8 @@ func (m Meat) Target(fridge quantity.Celsius) dose.Target {
 }
 
 // Sound are the moves without a mistake.
-func (l Line) Sound() []method.Move {
-	out := []method.Move{}
+func (l Line) Sound() []Move {
+	out := []Move{}
 	for _, m := range l.Moves {
 		if m.OK() {
 			out = append(out, m.Value)
@@ -178,21 +176,21 @@ func (l Line) Sound() []method.Move {
 }
 
 // Good reports whether no move of these kinds has a mistake.
-func (l Line) Good(kinds ...method.Kind) bool {
+func (l Line) Good(kinds ...MoveKind) bool {
 	return !slices.ContainsFunc(
 		l.Moves,
-		func(m Part[method.Move]) bool { return !m.OK() && slices.Contains(kinds, m.Value.Kind) },
+		func(m Part[Move]) bool { return !m.OK() && slices.Contains(kinds, m.Value.Kind) },
 	)
 }
 
 // GoodDoses reports whether no move that brings something has a mistake.
 func (l Line) GoodDoses() bool {
-	return l.Good(method.Brine, method.Inject, method.Season, method.Spritz, method.Wrap, method.Glaze, method.Finish)
+	return l.Good(Brine, Inject, Season, Spritz, Wrap, Glaze, Finish)
 }
 
 // GoodRub reports whether the rub has no mistake.
 func (l Line) GoodRub() bool {
-	return slices.ContainsFunc(l.Moves, func(m Part[method.Move]) bool {
+	return slices.ContainsFunc(l.Moves, func(m Part[Move]) bool {
 		_, rub := m.Value.Dose.(dose.Rub)
 		return rub && m.OK()
 	})

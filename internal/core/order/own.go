@@ -7,13 +7,12 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"verjuice/internal/core/amounts"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/field"
-	"verjuice/internal/core/method"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/core/said"
 	"verjuice/internal/core/when"
 )
 
@@ -69,14 +68,14 @@ func (r reader) can(p cook.Piece, answers decision.Answers, e when.Every) bool {
 		return true
 	}
 	return answers.Chose("wrap") != "none" ||
-		slices.ContainsFunc(p.Moves, func(m cook.Move) bool { return m.What == string(method.Wrap) })
+		slices.ContainsFunc(p.Moves, func(m cook.Move) bool { return m.What == string(Wrap) })
 }
 
 // own reads the moves of the cook's own.
-func (r reader) own(p cook.Piece, l Line) []Part[method.Move] {
-	var out []Part[method.Move]
+func (r reader) own(p cook.Piece, l Line) []Part[Move] {
+	var out []Part[Move]
 	if len(p.Moves) > maxMoves {
-		tooMany := Part[method.Move]{Value: method.Move{Kind: method.Other}}
+		tooMany := Part[Move]{Value: Move{Kind: Other}}
 		tooMany.Wrong.Add(r.at+"/moves", "list.too-long", "most", maxMoves)
 		return append(out, tooMany)
 	}
@@ -91,7 +90,7 @@ func (r reader) own(p cook.Piece, l Line) []Part[method.Move] {
 			one.Wrong.Add(at+"/key", "piece.same-key")
 		}
 		keys[one.Value.Key] = true
-		wrapped = one.Value.Kind == method.Wrap || wrapped && one.Value.Kind != method.Unwrap
+		wrapped = one.Value.Kind == Wrap || wrapped && one.Value.Kind != Unwrap
 		out = append(out, one)
 	}
 	return out
@@ -100,15 +99,15 @@ func (r reader) own(p cook.Piece, l Line) []Part[method.Move] {
 // wraps that a piece can be put in on the fire.
 var ownWraps = []string{"foil", "paper", "pan", "boat", "bacon"}
 
-func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bool) (out Part[method.Move]) {
-	kind := method.Kind(m.What)
-	out.Value = method.Move{Kind: kind, Key: m.Key, With: strings.TrimSpace(m.With)}
-	if !slices.Contains(method.Own, kind) {
+func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bool) (out Part[Move]) {
+	kind := MoveKind(m.What)
+	out.Value = Move{Kind: kind, Key: m.Key, With: strings.TrimSpace(m.With)}
+	if !slices.Contains(OwnKinds, kind) {
 		choices := []string{}
-		for _, k := range method.Own {
+		for _, k := range OwnKinds {
 			choices = append(choices, string(k))
 		}
-		out.Value.Kind = method.Other
+		out.Value.Kind = Other
 		out.Wrong.Add(at+"/what", "choice.unknown", "choices", choices)
 		return out
 	}
@@ -118,15 +117,15 @@ func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bo
 		out.Wrong.Add(at+"/when", "move.nothing-wrapped")
 	}
 	switch {
-	case kind == method.Wrap && !slices.Contains(ownWraps, out.Value.With):
+	case kind == Wrap && !slices.Contains(ownWraps, out.Value.With):
 		out.Wrong.Add(at+"/with", "choice.unknown", "choices", ownWraps)
-	case kind == method.Unwrap && !wrapped:
+	case kind == Unwrap && !wrapped:
 		out.Wrong.Add(at+"/what", "move.nothing-wrapped")
-	case kind == method.Other && out.Value.With == "":
+	case kind == Other && out.Value.With == "":
 		out.Wrong.Add(at+"/with", "move.words")
 	case utf8.RuneCountInString(m.With) > cook.MaxText:
 		out.Wrong.Text(at+"/with", m.With, cook.MaxText)
-	case (kind == method.Wrap || kind == method.Unwrap) && out.Value.At.Each > 0:
+	case (kind == Wrap || kind == Unwrap) && out.Value.At.Each > 0:
 		out.Wrong.Add(at+"/when", "move.once")
 	}
 	if m.Formula != nil && len(m.Formula.Rows) > 0 {
@@ -136,13 +135,13 @@ func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bo
 }
 
 // ownDoses are the kinds of layer that moves bring.
-var ownDoses = map[method.Kind]string{
-	method.Dust: "dusting", method.Spritz: "spritz", method.Baste: "spritz", method.Mop: "spritz", method.Wrap: "wrap",
-	method.Glaze: "glaze", method.Finish: "finish",
+var ownDoses = map[MoveKind]string{
+	Dust: "dusting", Spritz: "spritz", Baste: "spritz", Mop: "spritz", Wrap: "wrap",
+	Glaze: "glaze", Finish: "finish",
 }
 
 // ownDose reads what a move of the cook's own brings.
-func (r reader) ownDose(m cook.Move, at string, l Line, out *Part[method.Move]) {
+func (r reader) ownDose(m cook.Move, at string, l Line, out *Part[Move]) {
 	kind, brings := ownDoses[out.Value.Kind]
 	if !brings {
 		out.Wrong.Add(at+"/formula", "move.no-dose")
@@ -154,7 +153,7 @@ func (r reader) ownDose(m cook.Move, at string, l Line, out *Part[method.Move]) 
 	}
 	layer := dose.Layer{At: dose.ID("move-" + or(out.Value.Key, "0")), Kind: kind, Formula: *m.Formula, Mix: mix}
 	var err error
-	if layer.Said, err = r.said().Amount(m.Amount, said.Batch{Formula: *m.Formula, Mix: mix}, false); quantity.Asks(
+	if layer.Said, err = r.amounts().Amount(m.Amount, amounts.Batch{Formula: *m.Formula, Mix: mix}, false); quantity.Asks(
 		err,
 		"missing",
 	) ||

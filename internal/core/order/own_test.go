@@ -10,7 +10,7 @@ import (
 	"verjuice/internal/anycook"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/kitchen"
-	"verjuice/internal/core/method"
+
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/when"
 )
@@ -109,17 +109,17 @@ func TestAMethodIsReadWhole(t *testing.T) {
 	}), kitchen.Kitchen{})
 	require.Empty(t, o.Wrong())
 	l := o.Lines[0]
-	of := func(k method.Kind) method.Move {
-		m, ok := method.Find(l.Sound(), k)
+	of := func(k order.MoveKind) order.Move {
+		m, ok := order.FindMove(l.Sound(), k)
 		require.True(t, ok, k)
 		return m
 	}
-	assert.Equal(t, when.When{First: when.Cond{CoreC: 71}, Second: when.Cond{Sign: when.Colour}}, of(method.Wrap).At.From)
-	assert.True(t, of(method.Off).At.From.Both)
-	assert.Equal(t, 45*time.Minute, of(method.Spritz).At.Each)
-	assert.NotNil(t, of(method.Mop).Dose)
-	assert.Equal(t, 4*time.Hour+20*time.Minute, of(method.Rest).Lasts)
-	assert.Equal(t, "cooler", of(method.Rest).With)
+	assert.Equal(t, when.When{First: when.Cond{CoreC: 71}, Second: when.Cond{Sign: when.Colour}}, of(order.Wrap).At.From)
+	assert.True(t, of(order.Off).At.From.Both)
+	assert.Equal(t, 45*time.Minute, of(order.Spritz).At.Each)
+	assert.NotNil(t, of(order.Mop).Dose)
+	assert.Equal(t, 4*time.Hour+20*time.Minute, of(order.Rest).Lasts)
+	assert.Equal(t, "cooler", of(order.Rest).With)
 	assert.Equal(t, 10*time.Minute, l.Rests.Vent)
 	assert.Equal(t, 40*time.Minute, l.Rests.Travel)
 	assert.Len(t, l.Rests.First, 1)
@@ -128,5 +128,5 @@ func TestAMethodIsReadWhole(t *testing.T) {
 		[]when.Set{{C: 107, At: when.Cond{Clock: "23:00"}}, {C: 135, At: when.Cond{Of: "wrap"}}},
 		o.Sets.Value[0],
 	)
-	assert.EqualValues(t, 107, of(method.On).Set)
+	assert.EqualValues(t, 107, of(order.On).Set)
 }

@@ -7,21 +7,23 @@ import (
 	"strings"
 	"sync"
 	"time"
-	_ "time/tzdata" // zones on machines without a zone database
-	"verjuice/internal/core/cook"
 
+	"verjuice/internal/core/amounts"
+
+	_ "time/tzdata"
+
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/kitchen"
-	"verjuice/internal/core/method"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/core/quiet"
-	"verjuice/internal/core/said"
 	"verjuice/internal/core/when"
 )
+
+// zones on machines without a zone database
 
 // Parse reads c, with what the kitchen has of its own. It never fails: every part of
 // the Order carries its own mistakes. c is not changed.
@@ -199,7 +201,7 @@ func parseBase(c cook.Cook) (out Part[Base]) {
 func parseSetting(c cook.Cook) (out Part[Setting]) {
 	var err error
 	s := &out.Value
-	s.Quiet, err = quiet.Parse(or(c.Quiet, cook.UsualQuiet))
+	s.Quiet, err = plan.ParseQuiet(or(c.Quiet, cook.UsualQuiet))
 	out.Wrong.Take("/quiet", err)
 	s.Hands = max(1, count(&out.Wrong, "/hands", c.Hands, 1, maxHands))
 	if c.Plan != "" && !slices.Contains(plan.Kinds, plan.Kind(c.Plan)) {
@@ -308,7 +310,7 @@ type reader struct {
 }
 
 // said reads amounts in the kitchen and the spoons of the page.
-func (r reader) said() said.Reader { return said.Reader{Kitchen: r.kitchen, Spoons: r.spoons} }
+func (r reader) amounts() amounts.Reader { return amounts.Reader{Kitchen: r.kitchen, Spoons: r.spoons} }
 
 // blend mixes a formula of the page. One that does not say whose spoons it means is
 // written in those of the page.
@@ -341,7 +343,7 @@ func (r reader) line(p cook.Piece) Line {
 	l.Salting = r.salting(p, mix, len(wrong) == 0)
 	if guess := strings.TrimSpace(p.Fire.Guess); guess != "" {
 		var err error
-		l.Guess.Value, err = said.Guess(guess, l.Meat.Value.Green.Mid)
+		l.Guess.Value, err = amounts.Guess(guess, l.Meat.Value.Green.Mid)
 		l.Guess.Wrong.Take(r.at+"/fire/guess", err)
 	}
 	known := l.Meat.Value.Cut.ID != ""
@@ -357,7 +359,7 @@ func (r reader) line(p cook.Piece) Line {
 		}
 		l.Moves = append(r.moves(p, &l, r.rub(p, mix, wrong, l.Meat)), own...)
 		if len(wrongs) > 0 {
-			l.Moves = append(l.Moves, Part[method.Move]{Value: method.Move{Kind: method.Off}, Wrong: wrongs})
+			l.Moves = append(l.Moves, Part[Move]{Value: Move{Kind: Off}, Wrong: wrongs})
 		}
 	}
 	return l

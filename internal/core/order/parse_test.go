@@ -14,7 +14,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/kitchen"
-	"verjuice/internal/core/method"
+
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/starter"
@@ -134,8 +134,8 @@ func TestAMistakeStaysWhereItIs(t *testing.T) {
 	assert.Equal(t, a.Lines[0].Meat, b.Lines[0].Meat)
 	assert.Equal(t, a.Lines[0].Salting, b.Lines[0].Salting)
 	assert.True(t, a.Base.OK() && !b.Base.OK())
-	assert.True(t, a.Lines[0].Good(method.On) && !b.Lines[0].Good(method.On))
-	assert.True(t, b.Lines[0].Good(method.Wait))
+	assert.True(t, a.Lines[0].Good(order.On) && !b.Lines[0].Good(order.On))
+	assert.True(t, b.Lines[0].Good(order.Wait))
 	assert.Len(t, b.Wrong(), 2)
 }
 
@@ -274,19 +274,19 @@ func TestEveryCutBeginsWell(t *testing.T) {
 
 // The moves of a piece come in working order, whatever is on it.
 func TestMovesInWorkingOrder(t *testing.T) {
-	working := []method.Kind{
-		method.Thaw,
-		method.Brine,
-		method.Inject,
-		method.Season,
-		method.Wait,
-		method.Temper,
-		method.On,
-		method.Spritz,
-		method.Wrap,
-		method.Off,
-		method.Rest,
-		method.Slice,
+	working := []order.MoveKind{
+		order.Thaw,
+		order.Brine,
+		order.Inject,
+		order.Season,
+		order.Wait,
+		order.Temper,
+		order.On,
+		order.Spritz,
+		order.Wrap,
+		order.Off,
+		order.Rest,
+		order.Slice,
 	}
 	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
 	p.Choices = map[string]string{"state": "frozen", "spritz": "45", "wrap": "foil"}
@@ -301,14 +301,14 @@ func TestMovesInWorkingOrder(t *testing.T) {
 		last = at
 	}
 	for _, kind := range working {
-		_, there := method.Find(moves, kind)
+		_, there := order.FindMove(moves, kind)
 		assert.True(t, there, "%s", kind)
 	}
-	wrap, _ := method.Find(moves, method.Wrap)
+	wrap, _ := order.FindMove(moves, order.Wrap)
 	assert.Equal(t, quantity.Celsius(71), wrap.At.From.Core())
-	spritz, _ := method.Find(moves, method.Spritz)
+	spritz, _ := order.FindMove(moves, order.Spritz)
 	assert.Equal(t, 45*time.Minute, spritz.At.Each)
-	_, none := method.Find(moves, method.Glaze)
+	_, none := order.FindMove(moves, order.Glaze)
 	assert.False(t, none)
-	assert.Len(t, method.Doses(moves), 3)
+	assert.Len(t, order.DosesOf(moves), 3)
 }

@@ -14,13 +14,13 @@ import (
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/heat"
-	"verjuice/internal/core/method"
+	"verjuice/internal/core/order"
 )
 
 // Look is the outlook of a piece.
 type Look struct {
 	Piece cooking.Piece
-	Burn  forecast.Burn // of the slowest, when they are unlike
+	Input forecast.FireInput // of the slowest, when they are unlike
 	forecast.Seen
 	Stall *Stall // nil when there is none
 	Place string // where it rests, as heat knows it
@@ -42,27 +42,27 @@ const restsFor = 14.0
 // Of looks ahead at piece i of a result. It is false while the piece has a mistake that its fire
 // depends on; an error is that of the context.
 func Of(ctx context.Context, r cooking.Result, i int) (Look, bool, error) {
-	if i < 0 || i >= len(r.Pieces) || len(r.Pieces[i].Burns) == 0 || r.Pieces[i].Clock == nil {
+	if i < 0 || i >= len(r.Pieces) || len(r.Pieces[i].Fires) == 0 || r.Pieces[i].Clock == nil {
 		return Look{}, false, nil
 	}
 	p := r.Pieces[i]
-	burn := forecast.SlowestOf(p.Burns)
-	seen, err := forecast.See(ctx, burn)
+	input := forecast.SlowestOf(p.Fires)
+	seen, err := forecast.See(ctx, input)
 	if err != nil {
 		return Look{}, false, err
 	}
-	out := Look{Piece: p, Burn: burn, Seen: seen, Stall: stalls(seen.Fire.Curve), From: float64(p.Clock.Done)}
-	if n := len(seen.Fire.Curve); n > 0 && burn.Core == 0 {
+	out := Look{Piece: p, Input: input, Seen: seen, Stall: stalls(seen.Fire.Curve), From: float64(p.Clock.Done)}
+	if n := len(seen.Fire.Curve); n > 0 && input.Core == 0 {
 		out.From = seen.Fire.Curve[n-1].Core.Mid
 	}
-	rest, _ := method.Find(p.Line.Sound(), method.Rest)
+	rest, _ := order.FindMove(p.Line.Sound(), order.Rest)
 	out.Place = forecast.Place(rest.With)
 	cools := heat.Rest{
-		Cut: burn.Cut, Geometry: burn.Geometry, FromC: out.From, Wrap: burn.Wrap(), VentMin: p.Line.Rests.Vent.Minutes(),
-		Place: out.Place, First: burn.Rests, RoomC: float64(burn.RoomC),
+		Cut: input.Cut, Geometry: input.Geometry, FromC: out.From, Wrap: input.Wrap(), VentMin: p.Line.Rests.Vent.Minutes(),
+		Place: out.Place, First: input.Rests, RoomC: float64(input.RoomC),
 	}
 	if out.Place == "pit_off" {
-		cools.PlaceC = float64(burn.PitC)
+		cools.PlaceC = float64(input.PitC)
 	}
 	out.Rest = cools.Of(restsFor)
 	return out, true, nil
@@ -107,9 +107,9 @@ const pound = 0.45359237 // kg
 // Rules are the rules of thumb that cooks go by: an hour a pound, an hour and a half, and nine
 // hours with two of rest.
 func (l Look) Rules() []Rule {
-	weight := float64(l.Burn.Geometry.Mass) / pound
+	weight := float64(l.Input.Geometry.Mass) / pound
 	out := []Rule{{ID: "pound", Hours: weight}, {ID: "pound-half", Hours: 1.5 * weight}}
-	if l.Burn.Cut.Family == cut.Collagen {
+	if l.Input.Cut.Family == cut.Collagen {
 		out = append(out, Rule{ID: "nine-two", Hours: 9, Rest: 2})
 	}
 	for i := range out {

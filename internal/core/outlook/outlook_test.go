@@ -64,14 +64,14 @@ func TestTheOutlookIsThePlansForecast(t *testing.T) {
 	for _, id := range []string{"pork-shoulder-bone-in", "beef-brisket-packer", "chicken-leg", "pork-spare-ribs",
 		"venison-haunch"} {
 		l := look(t, supper(id, nil))
-		fire := l.Piece.Fare.Fire
+		fire := l.Piece.Fire.Takes
 		assert.InDelta(t, fire.Mid.Hours(), l.Fire.Done.Mid, 0.05, id)
 		assert.InDelta(t, fire.Low.Hours(), l.Fire.Done.Low, 0.05, id)
 		last := 0.0
 		for i, core := range l.Cores {
 			at := l.Fire.Reach[i].Mid
 			assert.GreaterOrEqual(t, at, last, "%s %g °C", id, core)
-			if core <= float64(l.Burn.Core) {
+			if core <= float64(l.Input.Core) {
 				assert.LessOrEqual(t, at, l.Fire.Done.Mid+1e-9, "%s %g °C", id, core)
 			}
 			last = at
@@ -172,14 +172,14 @@ func TestOtherWaysKeepTheirWord(t *testing.T) {
 			changed.Pieces = []cook.Piece{p}
 			r := work(changed)
 			require.Empty(t, r.Mistakes, what)
-			assert.InEpsilon(t, r.Pieces[0].Fare.Fire.Mid.Hours(), w.Fire.Mid.Hours(), 0.12, what)
+			assert.InEpsilon(t, r.Pieces[0].Fire.Takes.Mid.Hours(), w.Fire.Mid.Hours(), 0.12, what)
 			if !w.Happens {
 				for caution, is := range grave(r) {
 					assert.False(t, is && !was[caution], "%s adds %s", what, caution)
 				}
 			}
 		}
-		mid := l.Piece.Fare.Fire.Mid
+		mid := l.Piece.Fire.Takes.Mid
 		for id, longer := range map[string]bool{"hotter": false, "cooler": true, "low-night": true, "halves": false,
 			"cold": true, "windy": true, "thicker": true} {
 			if w, ok := seen[id]; ok {
@@ -199,7 +199,7 @@ func TestNoOtherWayIsACoolPit(t *testing.T) {
 	)
 	require.NoError(t, err)
 	for _, w := range ways {
-		assert.True(t, w.Happens || w.Burn.PitC >= 107, w.ID)
+		assert.True(t, w.Happens || w.Input.PitC >= 107, w.ID)
 	}
 }
 

@@ -15,10 +15,10 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/kitchen"
-	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/uncertain"
 	"verjuice/internal/core/when"
 )
 
@@ -32,12 +32,12 @@ type Way struct {
 	// Happens is a circumstance that the cook does not choose: what if it is so.
 	Happens bool
 
-	Fire   lasting.Span
+	Fire   uncertain.Span
 	Yield  float64 // served meat against the way asked for; 1 is as much
 	Plan   string  // kind of plan
 	Chance float64
 	Woken  int
-	Burn   forecast.Burn
+	Input  forecast.FireInput
 }
 
 // Asked is a cook as it is asked for.
@@ -52,9 +52,9 @@ type Asked struct {
 // Ways works out the other ways of a piece, each with a single run. A way that makes a mistake,
 // or adds a caution of care or a stop to what was asked for, is left out.
 func (a Asked) Ways(ctx context.Context) ([]Way, error) {
-	a.At.Forecast = forecast.Typing{}
+	a.At.Forecast = forecast.WhileTyping{}
 	base, err := cooking.Work(ctx, order.Parse(a.Cook, a.Kitchen), a.Facts, a.Kitchen, a.At)
-	if err != nil || len(base.Pieces) <= a.Piece || len(base.Pieces[a.Piece].Burns) == 0 {
+	if err != nil || len(base.Pieces) <= a.Piece || len(base.Pieces[a.Piece].Fires) == 0 {
 		return nil, err
 	}
 	was := base.Pieces[a.Piece]
@@ -70,18 +70,18 @@ func (a Asked) Ways(ctx context.Context) ([]Way, error) {
 			return nil, err
 		}
 		now := r.Pieces[a.Piece]
-		if len(now.Burns) == 0 || len(r.Mistakes) > len(base.Mistakes) || now.Fare.Fire.Mid >= lasting.Endless ||
+		if len(now.Fires) == 0 || len(r.Mistakes) > len(base.Mistakes) || now.Fire.Takes.Mid >= uncertain.Endless ||
 			!w.Happens && graver(base, r) {
 			continue
 		}
-		w.Burn, w.Yield = forecast.SlowestOf(now.Burns), 1
+		w.Input, w.Yield = forecast.SlowestOf(now.Fires), 1
 		// Both from single runs, so that nothing but the way differs.
-		pace := float64(forecast.Alone(now.Burns)) / float64(max(1, forecast.Alone(was.Burns)))
+		pace := float64(forecast.Alone(now.Fires)) / float64(max(1, forecast.Alone(was.Fires)))
 		scaled := func(d time.Duration) time.Duration { return time.Duration(pace * float64(d)).Round(5 * time.Minute) }
-		fire := was.Fare.Fire
-		w.Fire = lasting.Span{Low: scaled(fire.Low), Mid: scaled(fire.Mid), High: scaled(fire.High)}
-		if was.Fare.Yield > 0 {
-			w.Yield = now.Fare.Yield / was.Fare.Yield
+		fire := was.Fire.Takes
+		w.Fire = uncertain.Span{Low: scaled(fire.Low), Mid: scaled(fire.Mid), High: scaled(fire.High)}
+		if was.Fire.Yield > 0 {
+			w.Yield = now.Fire.Yield / was.Fire.Yield
 		}
 		if r.Plan != nil {
 			chosen := r.Plan.Result.Plans[r.Plan.Chosen]

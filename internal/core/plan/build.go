@@ -5,7 +5,7 @@ import (
 	"slices"
 	"time"
 
-	"verjuice/internal/core/lasting"
+	"verjuice/internal/core/uncertain"
 )
 
 // build lays out one plan backwards, from slicing to thawing. A waking plan may light
@@ -136,10 +136,10 @@ func (a Ask) onNow(j Job, t Times) bool { return a.done(j, "fire") && a.Now.Afte
 // chances counts the members in which each piece, and all of them, are off in time to rest.
 // A piece that is on the fire and not off leaves out those that would be.
 func (a Ask) chances(p *Plan) {
-	left, inTime := lasting.Members, 0 // of the members in which every piece stands as it does
-	fits := make([]bool, lasting.Members)
-	stands := make([]bool, lasting.Members)
-	for m := range lasting.Members {
+	left, inTime := uncertain.Members, 0 // of the members in which every piece stands as it does
+	fits := make([]bool, uncertain.Members)
+	stands := make([]bool, uncertain.Members)
+	for m := range uncertain.Members {
 		fits[m], stands[m] = true, true
 	}
 	p.Chance = 1
@@ -149,9 +149,9 @@ func (a Ask) chances(p *Plan) {
 		var alone, good int
 		member := func(m int) (stands, fits bool) {
 			d := j.Fire.Member(m)
-			return !on || d > a.Now.Sub(t.Fire), d < lasting.Endless && d <= ready.Sub(t.Fire)
+			return !on || d > a.Now.Sub(t.Fire), d < uncertain.Endless && d <= ready.Sub(t.Fire)
 		}
-		for m := range lasting.Members {
+		for m := range uncertain.Members {
 			if s, f := member(m); s {
 				alone++
 				if f {
@@ -166,7 +166,7 @@ func (a Ask) chances(p *Plan) {
 			t.Chance = step(ready.After(a.Now))
 		default:
 			t.Chance = float64(good) / float64(alone)
-			for m := range lasting.Members {
+			for m := range uncertain.Members {
 				s, f := member(m)
 				stands[m], fits[m] = stands[m] && s, fits[m] && f
 			}
@@ -174,7 +174,7 @@ func (a Ask) chances(p *Plan) {
 		}
 		p.Chance *= t.Chance
 	}
-	for m := range lasting.Members {
+	for m := range uncertain.Members {
 		switch {
 		case !stands[m]:
 			left--

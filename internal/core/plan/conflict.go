@@ -7,7 +7,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/field"
-	"verjuice/internal/core/lasting"
+	"verjuice/internal/core/uncertain"
 )
 
 // safe is the serving time that nine in ten of each piece make.
@@ -62,7 +62,7 @@ func (a Ask) checkPiece(p *Plan, j Job, t Times) {
 		p.note("thaw", j.Key, t.Thaw, "thaw", "has", first.Sub(t.Thaw), "needs", j.Thaw)
 		p.Feasible = false
 	}
-	if j.Fire.Mid >= lasting.Endless && !t.Over {
+	if j.Fire.Mid >= uncertain.Endless && !t.Over {
 		p.note("never", j.Key, t.Fire, "never", "set", j.PitC)
 		p.Feasible = false
 		return

@@ -3,16 +3,15 @@ package plan_test
 import (
 	"fmt"
 	"time"
-	"verjuice/internal/core/quiet"
 
-	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/plan"
+	"verjuice/internal/core/uncertain"
 )
 
 // A roast of about four hours for half past six.
 func ExampleMake() {
 	pellet, _ := plan.FindPit("pellet")
-	night, err := quiet.Parse("23:00-06:00")
+	night, err := plan.ParseQuiet("23:00-06:00")
 	if err != nil {
 		panic(err)
 	}
@@ -28,7 +27,7 @@ func ExampleMake() {
 			time.UTC,
 		), Quiet: night, Hands: 1, Pits: []plan.Pit{{PitKind: pellet, Name: "Cabinet", Room: 40}},
 		Jobs: []plan.Job{{
-			Key: "a", Fire: lasting.Typed(4*time.Hour, "a"), Rest: 45 * time.Minute, LeastRest: 15 * time.Minute,
+			Key: "a", Fire: uncertain.Typed(4*time.Hour, "a"), Rest: 45 * time.Minute, LeastRest: 15 * time.Minute,
 			HoldMax: 2 * time.Hour,
 			Wait:    12 * time.Hour, WaitMin: time.Hour, WaitMax: 72 * time.Hour,
 			Prep: 15 * time.Minute, Slice: 10 * time.Minute,

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"time"
+
 	"verjuice/internal/core/field"
 )
 

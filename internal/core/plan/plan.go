@@ -9,12 +9,10 @@ import (
 	"cmp"
 	"slices"
 	"time"
-	"verjuice/internal/core/quiet"
 
 	"verjuice/internal/core/field"
-	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/core/room"
+	"verjuice/internal/core/uncertain"
 	"verjuice/internal/core/when"
 )
 
@@ -46,8 +44,8 @@ type Job struct {
 	Prep                   time.Duration // hands before salting is over: trim, inject, mix, salt
 	Wait, WaitMin, WaitMax time.Duration // from salting to the fire
 	Temper                 time.Duration // on the counter, the end of the wait
-	Fire                   lasting.Time
-	Wraps                  lasting.Span // from when it goes on until it is wrapped; zero is never
+	Fire                   uncertain.Duration
+	Wraps                  uncertain.Span // from when it goes on until it is wrapped; zero is never
 	Rest, LeastRest        time.Duration
 	HoldMax                time.Duration // the longest rest that it stands
 	HoldBest               time.Duration // the longest that it stands anywhere
@@ -67,12 +65,12 @@ type Job struct {
 type Doing struct {
 	Stage string // what is done
 	Move  string // tells doings of one kind apart
-	From  lasting.Span
+	From  uncertain.Span
 	Of    string // fire, off, slice or serve; empty goes by From
 	By    time.Duration
-	Every time.Duration // again and again until it is over; zero is once
-	Until lasting.Span  // from when it goes on; zero, or later than it is off, is until it is off
-	Lasts time.Duration // of a pair of hands
+	Every time.Duration  // again and again until it is over; zero is once
+	Until uncertain.Span // from when it goes on; zero, or later than it is off, is until it is off
+	Lasts time.Duration  // of a pair of hands
 }
 
 // Pit is one pit of the cook.
@@ -104,7 +102,7 @@ type Mark struct {
 // Ask is all that a plan is made from.
 type Ask struct {
 	Serve, Now time.Time // Now may be zero: then nothing is too late
-	Quiet      quiet.Hours
+	Quiet      QuietHours
 	Hands      int // pairs of hands, at least one
 	Pits       []Pit
 	Jobs       []Job
@@ -180,7 +178,7 @@ type Plan struct {
 	Chilled   bool          // some of it is cooled and reheated
 	First     time.Time     // of all tasks
 	Safe      time.Time     // the serving time that is nine in ten sure
-	Rooms     []room.Room
+	Rooms     []Room
 	Feasible  bool // it can be done: nothing is too late, and there is time to thaw and rest
 	Overdue   bool // some of it should have been done by now
 	Waking    bool // a fire is lit in the night because nothing else is in time

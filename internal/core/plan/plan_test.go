@@ -11,9 +11,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"verjuice/internal/core/lasting"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/core/quiet"
+	"verjuice/internal/core/uncertain"
 	"verjuice/internal/core/when"
 )
 
@@ -25,7 +24,7 @@ var dublin = func() *time.Location {
 	return l
 }()
 
-var night = quiet.Hours{From: 23 * 60, To: 6 * 60}
+var night = QuietHours{From: 23 * 60, To: 6 * 60}
 
 func hours(h float64) time.Duration { return time.Duration(h * float64(time.Hour)) }
 
@@ -33,7 +32,7 @@ func hours(h float64) time.Duration { return time.Duration(h * float64(time.Hour
 func anyJob(r *rand.Rand, key string) Job {
 	mid := hours(0.75 + 14*r.Float64()*r.Float64())
 	j := Job{
-		Key: key, Pit: r.IntN(2), PitC: 120, Prep: 15 * time.Minute, Fire: lasting.Typed(mid, key), Rest: 45 * time.Minute,
+		Key: key, Pit: r.IntN(2), PitC: 120, Prep: 15 * time.Minute, Fire: uncertain.Typed(mid, key), Rest: 45 * time.Minute,
 		LeastRest: 15 * time.Minute,
 		Wait: hours(
 			float64(1 + r.IntN(30)),
@@ -43,7 +42,7 @@ func anyJob(r *rand.Rand, key string) Job {
 	if mid > hours(5) {
 		j.HoldMax, j.Keeps, j.Wraps = hours(
 			14,
-		), true, lasting.Span{
+		), true, uncertain.Span{
 			Low:  mid * 45 / 100,
 			Mid:  mid * 55 / 100,
 			High: mid * 70 / 100,
@@ -251,7 +250,7 @@ func TestMarksMoveWhatIsLeft(t *testing.T) {
 	a.Jobs = []Job{
 		{
 			Key:       "a",
-			Fire:      lasting.Typed(hours(8), "a"),
+			Fire:      uncertain.Typed(hours(8), "a"),
 			Rest:      hours(1),
 			LeastRest: 20 * time.Minute,
 			Wait:      hours(14),
@@ -296,7 +295,7 @@ func TestRunningLate(t *testing.T) {
 	a.Jobs = []Job{
 		{
 			Key:       "a",
-			Fire:      lasting.Typed(hours(5), "a"),
+			Fire:      uncertain.Typed(hours(5), "a"),
 			Rest:      hours(1),
 			LeastRest: 10 * time.Minute,
 			Wait:      hours(10),
@@ -337,7 +336,7 @@ func TestConflictsAreFound(t *testing.T) {
 		return Job{
 			Key:       key,
 			PitC:      c,
-			Fire:      lasting.Typed(hours(3), "a"),
+			Fire:      uncertain.Typed(hours(3), "a"),
 			Rest:      30 * time.Minute,
 			LeastRest: 10 * time.Minute,
 			Wait:      hours(10),
@@ -362,7 +361,7 @@ func TestConflictsAreFound(t *testing.T) {
 	}
 	assert.True(t, kinds["room"] && kinds["heat"], "%v", kinds)
 	long := job("c", 110)
-	long.Fire = lasting.Typed(hours(16), "a")
+	long.Fire = uncertain.Typed(hours(16), "a")
 	a.Jobs = []Job{long}
 	out := Make(a)
 	for _, r := range out.Refused {
@@ -382,7 +381,7 @@ func TestWhatIsChosenStays(t *testing.T) {
 	}
 	quick := Job{
 		Key:       "a",
-		Fire:      lasting.Typed(hours(5), "a"),
+		Fire:      uncertain.Typed(hours(5), "a"),
 		Rest:      hours(1),
 		LeastRest: 10 * time.Minute,
 		Wait:      hours(10),
@@ -394,7 +393,7 @@ func TestWhatIsChosenStays(t *testing.T) {
 		Keeps:     true,
 	}
 	slow := quick
-	slow.Fire = lasting.Typed(hours(14), "a")
+	slow.Fire = uncertain.Typed(hours(14), "a")
 	for _, kind := range Kinds {
 		for _, j := range []Job{quick, slow} {
 			a.Chosen, a.Jobs = kind, []Job{j}
@@ -433,8 +432,8 @@ func TestAPitsOwnListIsDone(t *testing.T) {
 	a.Jobs = []Job{
 		{
 			Key:     "a",
-			Fire:    lasting.Typed(hours(14), "a"),
-			Wraps:   lasting.Span{Low: hours(5), Mid: hours(6), High: hours(7)},
+			Fire:    uncertain.Typed(hours(14), "a"),
+			Wraps:   uncertain.Span{Low: hours(5), Mid: hours(6), High: hours(7)},
 			Rest:    hours(1),
 			Wait:    hours(10),
 			WaitMax: hours(72),
@@ -477,12 +476,12 @@ func TestAPitsOwnListIsDone(t *testing.T) {
 func TestQuietHours(t *testing.T) {
 	for typed, want := range map[string]string{"23:00-06:00": "23:00-06:00", "22 to 5:30": "22:00-05:30", "none": "none",
 		"13-15": "13:00-15:00"} {
-		q, err := quiet.Parse(typed)
+		q, err := ParseQuiet(typed)
 		require.NoError(t, err, typed)
 		assert.Equal(t, want, q.String())
 	}
 	for _, typed := range []string{"", "late", "23:00", "25-6", "6-6", "06:00-23:00"} {
-		_, err := quiet.Parse(typed)
+		_, err := ParseQuiet(typed)
 		assert.Error(t, err, typed)
 	}
 	// The night the clocks go back has an hour more, the one they go forward an hour less.

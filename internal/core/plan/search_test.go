@@ -10,7 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"verjuice/internal/core/lasting"
+	"verjuice/internal/core/uncertain"
 )
 
 // Two jobs against every pair of fire times there is, in steps of a quarter of an hour: no
@@ -30,7 +30,7 @@ func TestTwoJobsAgainstEveryPairOfTimes(t *testing.T) {
 			a.Jobs = append(a.Jobs, Job{
 				Key: fmt.Sprint(
 					i,
-				), PitC: 120, Prep: 15 * time.Minute, Fire: lasting.Typed(mid, fmt.Sprint(i, r.Uint64())), Rest: hours(0.75),
+				), PitC: 120, Prep: 15 * time.Minute, Fire: uncertain.Typed(mid, fmt.Sprint(i, r.Uint64())), Rest: hours(0.75),
 				LeastRest: 15 * time.Minute,
 				Wait: hours(
 					12,
@@ -61,13 +61,13 @@ func TestTwoJobsAgainstEveryPairOfTimes(t *testing.T) {
 					continue // one pair of hands
 				}
 				in := 0
-				for m := range lasting.Members {
+				for m := range uncertain.Members {
 					if !x.Add(a.Jobs[0].Fire.Member(m)).After(got.Pieces[0].Slice.Add(-a.Jobs[0].LeastRest)) &&
 						!y.Add(a.Jobs[1].Fire.Member(m)).After(got.Pieces[1].Slice.Add(-a.Jobs[1].LeastRest)) {
 						in++
 					}
 				}
-				if c := float64(in) / lasting.Members; c > best {
+				if c := float64(in) / uncertain.Members; c > best {
 					best, when = c, fmt.Sprint(x.Format("15:04"), " and ", y.Format("15:04"))
 				}
 			}
@@ -95,9 +95,9 @@ func TestTwoJobsAgainstEveryPairOfTimes(t *testing.T) {
 // the product.
 func TestTheChanceOfAllTogether(t *testing.T) {
 	serve := time.Date(2026, 11, 28, 18, 30, 0, 0, dublin)
-	ask := func(second lasting.Time) Plan {
+	ask := func(second uncertain.Duration) Plan {
 		a := Ask{Serve: serve, Quiet: night, Hands: 2, Pits: []Pit{{PitKind: Pits[0], Name: "pellet", Room: 60}}}
-		for i, fire := range []lasting.Time{lasting.Typed(hours(5), "one"), second} {
+		for i, fire := range []uncertain.Duration{uncertain.Typed(hours(5), "one"), second} {
 			a.Jobs = append(
 				a.Jobs,
 				Job{
@@ -116,7 +116,7 @@ func TestTheChanceOfAllTogether(t *testing.T) {
 		}
 		return Make(a).Plans[0]
 	}
-	apart, twin := ask(lasting.Typed(hours(5), "two")), ask(lasting.Typed(hours(5), "one"))
+	apart, twin := ask(uncertain.Typed(hours(5), "two")), ask(uncertain.Typed(hours(5), "one"))
 	product := apart.Pieces[0].Chance * apart.Pieces[1].Chance
 	assert.InDelta(t, product, apart.Chance, 0.06)
 	assert.Greater(t, twin.Chance, twin.Pieces[0].Chance*twin.Pieces[1].Chance+0.02, "twins are late together")
@@ -133,7 +133,7 @@ func TestWaitingForAPiece(t *testing.T) {
 		Pits:  []Pit{{PitKind: Pits[0], Name: "pellet", Room: 60}},
 	}
 	a.Jobs = []Job{{
-		Key: "a", Fire: lasting.Typed(hours(6), "a"), Wraps: lasting.Span{Low: hours(2), Mid: hours(3), High: hours(4)},
+		Key: "a", Fire: uncertain.Typed(hours(6), "a"), Wraps: uncertain.Span{Low: hours(2), Mid: hours(3), High: hours(4)},
 		Rest: hours(1), LeastRest: hours(0.5),
 		Wait: hours(
 			12,
@@ -174,7 +174,7 @@ func TestAPieceThatNeverGetsDone(t *testing.T) {
 		Pits:  []Pit{{PitKind: Pits[0], Name: "pellet", Room: 60}},
 	}
 	a.Jobs = []Job{{
-		Key: "a", PitC: 85, Fire: lasting.Of(slices.Repeat([]time.Duration{lasting.Endless}, lasting.Members)),
+		Key: "a", PitC: 85, Fire: uncertain.Of(slices.Repeat([]time.Duration{uncertain.Endless}, uncertain.Members)),
 		Rest: hours(1), LeastRest: hours(0.5),
 		Wait: hours(
 			12,

@@ -3,12 +3,11 @@ package plan
 import (
 	"testing"
 	"time"
-	"verjuice/internal/core/quiet"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"verjuice/internal/core/lasting"
+	"verjuice/internal/core/uncertain"
 )
 
 // slow is a piece that takes the night, wrapped half way.
@@ -16,8 +15,8 @@ func slow() Job {
 	hours := func(h float64) time.Duration { return time.Duration(h * float64(time.Hour)) }
 	return Job{
 		Key: "a", Prep: 30 * time.Minute, Wait: 10 * time.Hour, WaitMin: 4 * time.Hour, WaitMax: 48 * time.Hour,
-		Fire: lasting.From(lasting.Span{Low: hours(9), Mid: hours(11), High: hours(13.5)}, "a"),
-		Wraps: lasting.Span{
+		Fire: uncertain.From(uncertain.Span{Low: hours(9), Mid: hours(11), High: hours(13.5)}, "a"),
+		Wraps: uncertain.Span{
 			Low:  hours(4),
 			Mid:  hours(5.5),
 			High: hours(7),
@@ -28,7 +27,7 @@ func slow() Job {
 
 func ask(t *testing.T, jobs ...Job) Ask {
 	t.Helper()
-	quiet, err := quiet.Parse("23:00-06:00")
+	quiet, err := ParseQuiet("23:00-06:00")
 	require.NoError(t, err)
 	cabinet, _ := FindPit("cabinet")
 	serve := time.Date(2026, 11, 28, 18, 30, 0, 0, time.UTC)
@@ -76,10 +75,10 @@ func TestANightIsLeftInPeace(t *testing.T) {
 // A pit is lit earlier when nobody is free for it, and waits.
 func TestAPitIsLitEarlier(t *testing.T) {
 	j := slow()
-	j.Fire, j.Wraps, j.Wait, j.WaitMin, j.WaitMax = lasting.From(
-		lasting.Span{Low: 2 * time.Hour, Mid: 150 * time.Minute, High: 3 * time.Hour},
+	j.Fire, j.Wraps, j.Wait, j.WaitMin, j.WaitMax = uncertain.From(
+		uncertain.Span{Low: 2 * time.Hour, Mid: 150 * time.Minute, High: 3 * time.Hour},
 		"a",
-	), lasting.Span{}, 45*time.Minute, 45*time.Minute, 45*time.Minute
+	), uncertain.Span{}, 45*time.Minute, 45*time.Minute, 45*time.Minute
 	p := Make(ask(t, j)).Plans[0]
 	assert.Empty(t, p.Conflicts)
 	for _, k := range p.Tasks {
@@ -121,7 +120,7 @@ func TestJobsOfADay(t *testing.T) {
 	j.Doings = []Doing{
 		{
 			Stage: "spritz",
-			From:  lasting.Span{Low: 2 * time.Hour, Mid: 2 * time.Hour, High: 2 * time.Hour},
+			From:  uncertain.Span{Low: 2 * time.Hour, Mid: 2 * time.Hour, High: 2 * time.Hour},
 			Every: 45 * time.Minute,
 			Until: j.Wraps,
 			Lasts: 5 * time.Minute,

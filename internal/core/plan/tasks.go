@@ -3,8 +3,6 @@ package plan
 import (
 	"slices"
 	"time"
-
-	"verjuice/internal/core/room"
 )
 
 // tasks are the plan as a list, in order.
@@ -214,20 +212,20 @@ func (a Ask) passed(j Job, stage string) bool {
 }
 
 // rooms are the pits and the fridge over time.
-func (a Ask) rooms(p Plan) []room.Room {
-	var out []room.Room
+func (a Ask) rooms(p Plan) []Room {
+	var out []Room
 	for n, pit := range a.Pits {
-		r := room.Room{Pit: n, Limit: pit.Room}
+		r := Room{Pit: n, Limit: pit.Room}
 		for i, j := range a.Jobs {
 			if t := p.Pieces[i]; j.Pit == n && j.RoomDM2 > 0 {
-				r.Uses = append(r.Uses, room.Use{Key: j.Key, From: t.Fire, To: t.Off, DM2: j.RoomDM2})
+				r.Uses = append(r.Uses, RoomUse{Key: j.Key, From: t.Fire, To: t.Off, DM2: j.RoomDM2})
 			}
 		}
 		if len(r.Uses) > 0 {
 			out = append(out, r.Peaked())
 		}
 	}
-	fridge := room.Room{Pit: room.Fridge}
+	fridge := Room{Pit: Fridge}
 	for i, j := range a.Jobs {
 		t := p.Pieces[i]
 		from := t.Prep
@@ -237,12 +235,12 @@ func (a Ask) rooms(p Plan) []room.Room {
 			}
 		}
 		if t.Out.Sub(from) > time.Hour {
-			fridge.Uses = append(fridge.Uses, room.Use{Key: j.Key, From: from, To: t.Out, DM2: j.FridgeDM2})
+			fridge.Uses = append(fridge.Uses, RoomUse{Key: j.Key, From: from, To: t.Out, DM2: j.FridgeDM2})
 		}
 		if !t.Reheat.IsZero() {
 			fridge.Uses = append(
 				fridge.Uses,
-				room.Use{Key: j.Key, From: t.Off.Add(2 * time.Hour), To: t.Reheat, DM2: j.FridgeDM2},
+				RoomUse{Key: j.Key, From: t.Off.Add(2 * time.Hour), To: t.Reheat, DM2: j.FridgeDM2},
 			)
 		}
 	}
@@ -256,11 +254,11 @@ func (a Ask) rooms(p Plan) []room.Room {
 func (p Plan) Burning() map[int]time.Duration {
 	out := map[int]time.Duration{}
 	for _, r := range p.Rooms {
-		if r.Pit == room.Fridge {
+		if r.Pit == Fridge {
 			continue
 		}
-		first := slices.MinFunc(r.Uses, func(a, b room.Use) int { return a.From.Compare(b.From) }).From
-		last := slices.MaxFunc(r.Uses, func(a, b room.Use) int { return a.To.Compare(b.To) }).To
+		first := slices.MinFunc(r.Uses, func(a, b RoomUse) int { return a.From.Compare(b.From) }).From
+		last := slices.MaxFunc(r.Uses, func(a, b RoomUse) int { return a.To.Compare(b.To) }).To
 		out[r.Pit] = last.Sub(first)
 	}
 	return out

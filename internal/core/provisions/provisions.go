@@ -12,7 +12,7 @@ import (
 
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/dose"
-	"verjuice/internal/core/method"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/shop"
 )
 
@@ -113,7 +113,7 @@ func planned(r cooking.Result) map[int]time.Duration {
 func lasted(r cooking.Result) map[int]time.Duration {
 	first, last := map[int]time.Time{}, map[int]time.Time{}
 	for _, p := range r.Pieces {
-		on, _ := method.Find(p.Line.Sound(), method.On)
+		on, _ := order.FindMove(p.Line.Sound(), order.On)
 		if !p.Lit || on.Pit >= len(r.Order.Setting.Value.Pits) {
 			continue
 		}

@@ -8,7 +8,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/cook"
-	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/quantity"
 )
 
@@ -35,7 +35,7 @@ const leastSalt, mostSalt = 0.3, 2.0
 // Propose is what a cook that is over proposes for the next one like it, piece by piece: its salt as
 // it was liked, its wrap as it was done, how long it really took as the cook's own guess, and what
 // was to be remembered.
-func Propose(c cook.Cook, o outcome.Cook) []Proposal {
+func Propose(c cook.Cook, o logbook.Outcome) []Proposal {
 	var out []Proposal
 	for _, went := range o.Pieces {
 		i := slices.IndexFunc(c.Pieces, func(p cook.Piece) bool { return p.Key == went.Key })
@@ -47,8 +47,8 @@ func Propose(c cook.Cook, o outcome.Cook) []Proposal {
 			p.ID += ":" + went.Key
 			out = append(out, p)
 		}
-		if score, ok := went.Mean("salt"); ok && went.Salt > 0 && math.Abs(score-outcome.Right) >= 0.4 {
-			to := math.Round(20*min(mostSalt, max(leastSalt, went.Salt-perPoint*(score-outcome.Right)))) / 20
+		if score, ok := went.Mean("salt"); ok && went.Salt > 0 && math.Abs(score-logbook.Right) >= 0.4 {
+			to := math.Round(20*min(mostSalt, max(leastSalt, went.Salt-perPoint*(score-logbook.Right)))) / 20
 			if math.Abs(to-went.Salt) >= 0.04 {
 				add(Proposal{ID: "salt", Was: went.Salt, To: to, Score: score}, func(p *cook.Piece) {
 					p.Season.Mode, p.Season.Target, p.Season.Amount = "target", fmt.Sprintf("%.2f %%", to), ""
@@ -81,7 +81,7 @@ func Propose(c cook.Cook, o outcome.Cook) []Proposal {
 }
 
 // Repeat is c for another occasion with those of its proposals that were taken, by id.
-func Repeat(c cook.Cook, o outcome.Cook, taken []string) cook.Cook {
+func Repeat(c cook.Cook, o logbook.Outcome, taken []string) cook.Cook {
 	out := Copy(c)
 	out.Pieces = slices.Clone(out.Pieces)
 	for _, p := range Propose(c, o) {

@@ -12,7 +12,7 @@ import (
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
-	"verjuice/internal/core/outcome"
+	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/starter"
 )
@@ -20,22 +20,22 @@ import (
 var saturday = time.Date(2026, 11, 27, 12, 0, 0, 0, time.UTC)
 
 // went is a loin as it was planned, and as it went.
-func went(change func(*outcome.Piece)) (cook.Cook, outcome.Cook) {
+func went(change func(*logbook.Piece)) (cook.Cook, logbook.Outcome) {
 	loin, _ := cut.Find("pork-loin")
 	p := starter.NewPiece(loin, quantity.Metric)
 	p.Key, p.Choices = "a", map[string]string{"wrap": "none", "rest": "counter"}
 	c := starter.New(saturday, 8)
 	c.Name, c.Pieces, c.Plan = "Loin", []cook.Piece{p}, "overnight"
-	o := outcome.Piece{
+	o := logbook.Piece{
 		Key:    "a",
 		Wrap:   "none",
 		Off:    "2026-11-21T18:00:00Z",
 		Hours:  2.4,
 		Salt:   1.0,
-		Scores: []outcome.Score{{Aspect: "salt", Value: 3}},
+		Scores: []logbook.Score{{Aspect: "salt", Value: 3}},
 	}
 	change(&o)
-	return c, outcome.Cook{Pieces: []outcome.Piece{o}}
+	return c, logbook.Outcome{Pieces: []logbook.Piece{o}}
 }
 
 func ids(all []starter.Proposal) (out []string) {
@@ -49,18 +49,18 @@ func ids(all []starter.Proposal) (out []string) {
 // another was used than planned, each note; and the time that it took as the cook's own guess.
 func TestWhatIsProposed(t *testing.T) {
 	for name, c := range map[string]struct {
-		change func(*outcome.Piece)
+		change func(*logbook.Piece)
 		want   []string
 	}{
-		"all was well":     {func(*outcome.Piece) {}, []string{"guess:a"}},
-		"bland":            {func(p *outcome.Piece) { p.Scores[0].Value = 2 }, []string{"salt:a", "guess:a"}},
-		"nobody tasted it": {func(p *outcome.Piece) { p.Scores = nil }, []string{"guess:a"}},
-		"no salt is known": {func(p *outcome.Piece) { p.Salt, p.Scores[0].Value = 0, 1 }, []string{"guess:a"}},
-		"wrapped":          {func(p *outcome.Piece) { p.Wrap = "foil" }, []string{"wrap:a", "guess:a"}},
-		"still on":         {func(p *outcome.Piece) { p.Wrap, p.Off, p.Hours = "foil", "", 0 }, nil},
-		"two notes": {func(p *outcome.Piece) { p.Notes = []string{"One.", "Two."} },
+		"all was well":     {func(*logbook.Piece) {}, []string{"guess:a"}},
+		"bland":            {func(p *logbook.Piece) { p.Scores[0].Value = 2 }, []string{"salt:a", "guess:a"}},
+		"nobody tasted it": {func(p *logbook.Piece) { p.Scores = nil }, []string{"guess:a"}},
+		"no salt is known": {func(p *logbook.Piece) { p.Salt, p.Scores[0].Value = 0, 1 }, []string{"guess:a"}},
+		"wrapped":          {func(p *logbook.Piece) { p.Wrap = "foil" }, []string{"wrap:a", "guess:a"}},
+		"still on":         {func(p *logbook.Piece) { p.Wrap, p.Off, p.Hours = "foil", "", 0 }, nil},
+		"two notes": {func(p *logbook.Piece) { p.Notes = []string{"One.", "Two."} },
 			[]string{"guess:a", "note0:a", "note1:a"}},
-		"of another cook": {func(p *outcome.Piece) { p.Key = "b" }, nil},
+		"of another cook": {func(p *logbook.Piece) { p.Key = "b" }, nil},
 	} {
 		planned, became := went(c.change)
 		assert.Equal(t, c.want, ids(starter.Propose(planned, became)), name)
@@ -69,7 +69,7 @@ func TestWhatIsProposed(t *testing.T) {
 
 // Only what is taken is changed, the first cook stays as it was, and the next has no date.
 func TestRepeating(t *testing.T) {
-	planned, became := went(func(p *outcome.Piece) {
+	planned, became := went(func(p *logbook.Piece) {
 		p.Scores[0].Value, p.Wrap, p.Notes = 5, "paper", []string{"Off at 60."}
 	})
 	before := starter.Repeat(planned, became, nil)
@@ -107,14 +107,14 @@ func TestProposedSalt(t *testing.T) {
 	r := rand.New(rand.NewPCG(1, 1))
 	for range 300 {
 		salt, score := 0.1+2.5*r.Float64(), 1+r.IntN(5)
-		planned, became := went(func(p *outcome.Piece) { p.Salt, p.Scores[0].Value = salt, score })
+		planned, became := went(func(p *logbook.Piece) { p.Salt, p.Scores[0].Value = salt, score })
 		for _, p := range starter.Propose(planned, became) {
 			if p.Score == 0 {
 				continue
 			}
 			assert.True(t, p.To >= 0.3 && p.To <= 2.0, "%+v", p)
 			if salt > 0.3 && salt < 2 {
-				assert.Equal(t, score < outcome.Right, p.To > p.Was, "%+v", p)
+				assert.Equal(t, score < logbook.Right, p.To > p.Was, "%+v", p)
 			}
 		}
 	}
@@ -155,7 +155,7 @@ func TestPagesToBeginWith(t *testing.T) {
 }
 
 func ExampleRepeat() {
-	c, o := went(func(p *outcome.Piece) { p.Scores[0].Value = 4 })
+	c, o := went(func(p *logbook.Piece) { p.Scores[0].Value = 4 })
 	fmt.Println(starter.Repeat(c, o, []string{"salt:a"}).Pieces[0].Season.Target)
 	// Output: 0.80 %
 }

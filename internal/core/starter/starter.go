@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strings"
 	"time"
+
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/formula"

@@ -34,7 +34,7 @@ var left = []string{
 	"verjuice/internal/core/heat",
 	"verjuice/internal/core/forecast",
 	"verjuice/internal/core/live",
-	"verjuice/internal/core/after",
+	"verjuice/internal/core/review",
 	"verjuice/internal/testclock",
 }
 

@@ -1,0 +1,255 @@
+package forecast
+
+import (
+	"cmp"
+	"maps"
+	"math"
+	"slices"
+	"time"
+
+	"verjuice/internal/core/facts"
+
+	"verjuice/internal/core/heat"
+	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/when"
+)
+
+// Scope is which piece is asked for, and when.
+type Scope struct {
+	Piece string
+	Pit   int
+	Zone  *time.Location
+	Now   time.Time
+	// ProbeC is what the probes show in ice water, °C: it is taken off all that they read of a core.
+	ProbeC float64
+}
+
+// History is what happened to a piece, in hours since it went on: what was read, seen and done instead
+// of what was planned.
+type History struct {
+	On     time.Time // it went on
+	Off    time.Time // it came off, or the last one of its line did; zero while it is on
+	Some   int       // of its line that came off before
+	NowH   float64   // h since it went on, until now or until it came off
+	Core   []heat.Reading
+	Pit    []heat.SetPoint // as it was read
+	Sets   []heat.SetPoint // as it was set
+	Wraps  []heat.Wrap
+	Opened []float64             // h at which the pit was opened
+	BarkH  float64               // its bark was seen set; zero when it was not
+	Last   map[string]time.Time  // what was done last, by its stage; of its pit, too
+	Signs  map[string]facts.Fact // what was seen last, by its sign
+	Feel   map[string]string     // how the probe felt last, by the place; empty is no place in particular
+}
+
+// ClockSkew is how far ahead a watch may be: what happened then happened now.
+const ClockSkew = time.Minute
+
+// Ahead is how many of some readings are dated ahead of a clock: they count when their time comes.
+func Ahead(read []facts.Reading, now time.Time) (n int) {
+	for _, r := range read {
+		if r.At.After(now.Add(ClockSkew)) {
+			n++
+		}
+	}
+	return n
+}
+
+// thinned is how far apart readings are that the heat is told of.
+const thinned = 5 * time.Minute
+
+// HistoryOf is what happened to a piece up to now; false when nothing says that it went on.
+func HistoryOf(all facts.Facts, read []facts.Reading, at Scope) (History, bool) {
+	out := History{Last: map[string]time.Time{}, Signs: map[string]facts.Fact{}, Feel: map[string]string{}}
+	standing := all.Standing()
+	moment := func(f facts.Fact) time.Time {
+		t, _ := f.Time(at.Zone)
+		return t
+	}
+	slices.SortStableFunc(standing, func(f, g facts.Fact) int { return moment(f).Compare(moment(g)) })
+	for _, f := range standing {
+		pit, _ := f.Values["pit"].(float64)
+		own := f.Piece == at.Piece
+		if when := moment(f); !when.After(at.Now.Add(ClockSkew)) && (own || f.Piece == "" && int(pit) == at.Pit) {
+			out.add(f, when, own)
+		}
+	}
+	if out.On.IsZero() {
+		return out, false
+	}
+	until := at.Now
+	if !out.Off.IsZero() && out.Off.Before(until) {
+		until = out.Off
+	}
+	out.NowH = max(0, until.Sub(out.On).Hours())
+	out.read(read, at, until)
+	return out, true
+}
+
+// opening is what cannot be done to a piece with the lid on.
+var opening = []string{"look", "spritz", "baste", "mop", "turn", "probe", "wrap", "unwrap", "dust", "glaze"}
+
+// add takes a fact in. It has many branches because each kind of fact and press is one of them, and none
+// nests in another.
+//
+//gocyclo:ignore
+func (h *History) add(f facts.Fact, at time.Time, own bool) {
+	since := at.Sub(h.On).Hours()
+	switch {
+	case f.Kind == facts.Seen && own:
+		h.Signs[f.What] = f
+		how, place := f.How()
+		if f.What == "feel" {
+			h.Feel[place] = how
+		}
+		if f.What == "bark" && how == "holds" && h.BarkH == 0 && !h.On.IsZero() {
+			h.BarkH = max(0.1, since)
+		}
+	case f.Kind != facts.Done:
+	case f.What == "fire" && own:
+		h.On = at
+	case f.What == "some-off" && own:
+		h.Some++
+	case f.What == "off" && own:
+		h.Off = at
+	case f.What == "out" && !own:
+		h.Sets = append(h.Sets, heat.SetPoint{AtH: float64(at.Unix()), SetC: outC})
+	case f.What == "relit" && !own:
+		h.Sets = append(h.Sets, heat.SetPoint{AtH: float64(at.Unix()), SetC: h.before()})
+	case f.What == "set" && !own:
+		if c, err := f.Set(); err == nil {
+			h.Sets = append(h.Sets, heat.SetPoint{AtH: float64(at.Unix()), SetC: float64(c)})
+		}
+	case (f.What == "wrap" || f.What == "unwrap") && own && !h.On.IsZero():
+		kind, _ := f.Values["kind"].(string)
+		if f.What == "unwrap" {
+			kind = "none"
+		}
+		h.Wraps = append(h.Wraps, heat.Wrap{Kind: kind, When: when.At(when.Cond{After: max(time.Minute, at.Sub(h.On))})})
+	}
+	if f.Kind == facts.Done {
+		h.Last[f.What] = at
+		if slices.Contains(opening, f.What) && !h.On.IsZero() {
+			h.Opened = append(h.Opened, since)
+		}
+	}
+}
+
+// outC is what a pit falls to whose fire is out: field judgement, °C.
+const outC = 30
+
+// before is what the pit was set to before its fire went out; zero when it was as planned.
+func (h *History) before() float64 {
+	for _, s := range slices.Backward(h.Sets) {
+		if s.SetC != outC {
+			return s.SetC
+		}
+	}
+	return 0
+}
+
+// A core on the fire does not fall by more than that in five minutes, nor rise by more: then the
+// probe is out, or at the bone, and what it shows is left out, °C.
+const fallsC, risesC = 6, 25
+
+// settles is how long a pit is left to settle after a piece goes on, before what it reads counts, h.
+const settles = 0.5
+
+// read takes the readings in: of the piece its coldest place, and of its pit.
+func (h *History) read(read []facts.Reading, at Scope, until time.Time) {
+	core, pit := map[int64]heat.Reading{}, map[int64]heat.Reading{}
+	for _, r := range read {
+		p, err := facts.ParseProbe(r.Probe)
+		if err != nil || r.At.Before(h.On) || r.At.After(until) {
+			continue
+		}
+		slot, one := int64(r.At.Sub(h.On)/thinned), heat.Reading{AtH: r.At.Sub(h.On).Hours(), CoreC: float64(r.C)}
+		if p.Piece != "" {
+			one.CoreC -= at.ProbeC
+		}
+		// What runs now counts with its first reading, so that a forecast does not change with each.
+		runs := h.Off.IsZero() && slot == int64(until.Sub(h.On)/thinned)
+		switch {
+		case p.Piece == "" && p.Pit == at.Pit:
+			if _, ok := pit[slot]; !ok || !runs {
+				pit[slot] = one // the last of it
+			}
+		case p.Piece == at.Piece:
+			if was, ok := core[slot]; !ok || !runs && one.CoreC < was.CoreC {
+				core[slot] = one
+			}
+		}
+	}
+	for i, r := range sorted(core) {
+		if i > 0 && len(h.Core) > 0 {
+			was := h.Core[len(h.Core)-1]
+			slots := 1 + (r.AtH-was.AtH)/thinned.Hours()
+			if r.CoreC < was.CoreC-fallsC || r.CoreC > was.CoreC+risesC*slots {
+				continue
+			}
+		}
+		h.Core = append(h.Core, r)
+	}
+	if h.NowH < settles {
+		clear(pit)
+	}
+	for _, r := range sorted(pit) {
+		h.Pit = append(h.Pit, heat.SetPoint{AtH: r.AtH, SetC: r.CoreC})
+	}
+	for i := range h.Sets {
+		h.Sets[i].AtH = time.Unix(int64(h.Sets[i].AtH), 0).Sub(h.On).Hours()
+	}
+}
+
+func sorted(m map[int64]heat.Reading) []heat.Reading {
+	return slices.SortedFunc(maps.Values(m), func(a, b heat.Reading) int { return cmp.Compare(a.AtH, b.AtH) })
+}
+
+// Apply is b with what happened in it: what was done stands when it was done, and what is still to
+// be done comes from now on.
+func (h History) Apply(b FireInput) FireInput {
+	b.Read, b.PitRead, b.BarkH = h.Core, h.Pit, h.BarkH
+	if n := len(h.Core); n > 0 && h.Core[n-1].CoreC < float64(b.Core) {
+		b.UndoneH = h.Core[n-1].AtH
+	}
+	b.Wraps, b.Steps = slices.Clone(b.Wraps), slices.Clone(b.Steps)
+	for i, done := range h.Wraps {
+		if i >= len(b.Wraps) {
+			b.Wraps = append(b.Wraps, done)
+			continue
+		}
+		w := &b.Wraps[i]
+		w.When, w.Kind = done.When, cmp.Or(done.Kind, w.Kind)
+		if w.PitC > 0 { // it was set then, like by a list
+			b.Steps = append(b.Steps, heat.SetPoint{AtH: done.When.First.After.Hours(), SetC: w.PitC})
+			w.PitC = 0
+		}
+	}
+	for i := len(h.Wraps); i < len(b.Wraps); i++ {
+		b.Wraps[i].NotBeforeH = math.Floor(h.NowH/thinned.Hours()) * thinned.Hours()
+	}
+	if len(h.Sets) > 0 {
+		b.Steps = slices.DeleteFunc(b.Steps, func(s heat.SetPoint) bool { return s.AtH >= h.Sets[0].AtH && s.AtH <= h.NowH })
+	}
+	planned := func(h float64) float64 {
+		c := float64(b.PitC)
+		for _, s := range b.Steps {
+			if s.AtH <= h && s.SetC != outC {
+				c = s.SetC
+			}
+		}
+		return c
+	}
+	for _, s := range h.Sets {
+		if s.SetC == 0 { // lit again, at what was planned
+			s.SetC = planned(s.AtH)
+		}
+		if s.AtH <= 0 {
+			b.PitC = quantity.Celsius(s.SetC)
+			continue
+		}
+		b.Steps = append(b.Steps, s)
+	}
+	slices.SortStableFunc(b.Steps, func(s, t heat.SetPoint) int { return cmp.Compare(s.AtH, t.AtH) })
+	return b.Rekeyed()
+}

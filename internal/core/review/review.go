@@ -1,0 +1,398 @@
+// Package review is a cook when it is over: what was planned against what happened, what was thought
+// against what was read, and its outcome.
+//
+//	a, err := review.Of(ctx, r, course, k)
+//	a.Moves[0].Late()      // 25 min after its time
+//	a.Outcome.Pieces[0]    // what is kept of it
+package review
+
+import (
+	"cmp"
+	"context"
+	"math"
+	"slices"
+	"time"
+
+	"verjuice/internal/core/caution"
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/heat"
+	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/live"
+	"verjuice/internal/core/logbook"
+	"verjuice/internal/core/order"
+)
+
+// Review is a cook when it is over.
+type Review struct {
+	Outcome logbook.Outcome
+	Moves   []Move // in the order in which they happened, or were to
+	Pieces  []Piece
+}
+
+// Piece is how a piece went beside what was thought of it when it went on.
+type Piece struct {
+	Live      live.Piece
+	Predicted []heat.Point   // the core, hour by hour
+	Read      []heat.Reading // of its coldest place
+	MissC     float64        // how far the two are apart, in the middle, °C; not a number when nothing was read
+	Found     []caution.Finding
+}
+
+// Move is something that was planned, or done, or both.
+type Move struct {
+	Piece   string // key; empty for a pit
+	Pit     int
+	Stage   string
+	Planned time.Time // zero when it was not
+	Actual  time.Time // zero when nothing says that it was done
+}
+
+// Late is how much later than planned it was done; false when one of the two is not known.
+func (m Move) Late() (time.Duration, bool) {
+	return m.Actual.Sub(m.Planned), !m.Planned.IsZero() && !m.Actual.IsZero()
+}
+
+// Of is a cook when it is over, by a result with its facts and readings. The plan that it is held
+// against is laid as it was before the first fact. The error is that of ctx.
+func Of(ctx context.Context, r cooking.Result, course facts.Course, k kitchen.Kitchen) (Review, error) {
+	pieces, err := live.Of(ctx, r, course)
+	if err != nil {
+		return Review{}, err
+	}
+	out := Review{Outcome: logbook.Outcome{Model: logbook.Model, Name: r.Order.Cook.Name}}
+	for _, p := range pieces {
+		one, err := went(ctx, p)
+		if err != nil {
+			return Review{}, err
+		}
+		out.Pieces = append(out.Pieces, one)
+	}
+	if out.Moves, err = moves(ctx, r, pieces, k); err != nil {
+		return Review{}, err
+	}
+	return out, out.sum(ctx, r, true)
+}
+
+// Sketch is what became of a cook as far as one run of a forecast tells: what it was thought to take has
+// no band, and how its pit heated is not known. The whole takes an ensemble for each piece, and is worked
+// out when it is looked at.
+func Sketch(ctx context.Context, r cooking.Result) (logbook.Outcome, error) {
+	out := Review{Outcome: logbook.Outcome{Model: logbook.Model, Name: r.Order.Cook.Name}}
+	for _, p := range r.Pieces {
+		out.Pieces = append(out.Pieces, Piece{Live: live.Piece{Piece: p}})
+	}
+	err := out.sum(ctx, r, false)
+	return out.Outcome, err
+}
+
+// went is how a piece went beside what was thought.
+func went(ctx context.Context, p live.Piece) (Piece, error) {
+	out := Piece{Live: p, Found: p.Found, Read: p.Piece.Happened.Core, MissC: math.NaN()}
+	if !p.Piece.Lit || len(p.Piece.Predicted) == 0 {
+		return out, nil
+	}
+	seen, err := forecast.See(ctx, forecast.SlowestOf(p.Piece.Predicted))
+	if err != nil {
+		return out, err
+	}
+	out.Predicted = seen.Fire.Curve
+	var off []float64
+	for _, r := range out.Read {
+		if i, there := slices.BinarySearchFunc(out.Predicted, r.AtH, func(t heat.Point,
+			h float64) int {
+			return cmp.Compare(t.H, h)
+		}); there ||
+			i < len(out.Predicted) {
+			off = append(off, math.Abs(out.Predicted[i].Core.Mid-r.CoreC))
+		}
+	}
+	if len(off) > 0 {
+		slices.Sort(off)
+		out.MissC = off[len(off)/2]
+	}
+	return out, nil
+}
+
+// told are the stages that a plan has and a fact may say.
+var told = []string{"thaw", "bath", "salt", "light", "fire", "wrap", "off", "rest", "slice"}
+
+// moves are what was planned before the first fact, beside what was done.
+func moves(ctx context.Context, r cooking.Result, pieces []live.Piece, k kitchen.Kitchen) ([]Move, error) {
+	var first time.Time
+	zone := cmp.Or(r.Order.Serving.Value.Zone, time.UTC)
+	at := func(f facts.Fact) time.Time {
+		t, _ := f.Time(zone)
+		return t
+	}
+	standing := r.Facts.Standing()
+	for _, f := range standing {
+		if t := at(f); f.Kind == facts.Done && (first.IsZero() || t.Before(first)) {
+			first = t
+		}
+	}
+	var out []Move
+	if !first.IsZero() && r.Plan != nil {
+		before, err := cooking.Work(
+			ctx,
+			r.Order,
+			nil,
+			k,
+			cooking.Clock{Now: first.Add(-time.Hour), Recorded: r.Order.Cook.ServeAt, Parts: cooking.Depths},
+		)
+		if err != nil {
+			return nil, err
+		}
+		if before.Plan != nil {
+			for _, t := range before.Plan.Result.Plans[before.Plan.Chosen].Tasks {
+				again := slices.ContainsFunc(
+					out,
+					func(m Move) bool { return m.Stage == t.Stage && m.Piece == t.Key && m.Pit == t.Pit },
+				)
+				if slices.Contains(told, t.Stage) && !again {
+					out = append(out, Move{Piece: t.Key, Pit: t.Pit, Stage: t.Stage, Planned: t.At})
+				}
+			}
+		}
+	}
+	for _, f := range standing {
+		if f.Kind != facts.Done || !slices.Contains(told, f.What) {
+			continue
+		}
+		pit, _ := f.Values["pit"].(float64)
+		same := func(m Move) bool {
+			return m.Stage == f.What && m.Piece == f.Piece && (f.Piece != "" || m.Pit == int(pit))
+		}
+		if i := slices.IndexFunc(out, same); i >= 0 {
+			out[i].Actual = at(f) // the last word counts
+		} else {
+			out = append(out, Move{Piece: f.Piece, Pit: int(pit), Stage: f.What, Actual: at(f)})
+		}
+	}
+	when := func(m Move) time.Time {
+		if m.Actual.IsZero() {
+			return m.Planned
+		}
+		return m.Actual
+	}
+	slices.SortStableFunc(out, func(a, b Move) int { return when(a).Compare(when(b)) })
+	return out, nil
+}
+
+// sum puts the outcome together.
+func (a *Review) sum(ctx context.Context, r cooking.Result, whole bool) error {
+	o := &a.Outcome
+	o.Pieces, o.Notes = []logbook.Piece{}, []string{}
+	for _, n := range r.Facts.Notes("") {
+		o.Notes = append(o.Notes, n.What)
+	}
+	_, o.Finished = r.Facts.Done("", "over")
+	if at := r.Order.Serving.Value.At; !at.IsZero() {
+		o.ServeAt, o.Day = at.Format(time.RFC3339), at.Format(time.DateOnly)
+	}
+	var served time.Time
+	for i, p := range a.Pieces {
+		one, err := ofPiece(ctx, r, p, whole)
+		if err != nil {
+			return err
+		}
+		if one.On == "" {
+			continue
+		}
+		o.Pieces = append(o.Pieces, one)
+		h := p.Live.Piece.Happened
+		if cut := h.Last["slice"]; !cut.IsZero() && (served.IsZero() || cut.Before(served)) {
+			served = cut
+		}
+		if o.Day == "" {
+			o.Day = cmp.Or(h.Off, h.On).Format(time.DateOnly)
+		}
+		if i == 0 {
+			o.Weather = p.Live.Piece.Line.Answers.Value.Chose("weather")
+		}
+	}
+	if !served.IsZero() {
+		o.ServedAt = served.Format(time.RFC3339)
+	}
+	return nil
+}
+
+// ofPiece is what is kept of a piece; without a time at which it went on when it never did.
+func ofPiece(ctx context.Context, r cooking.Result, a Piece, whole bool) (logbook.Piece, error) {
+	p := a.Live.Piece
+	h, meat, key := p.Happened, p.Line.Meat.Value, p.Line.Key
+	out := logbook.Piece{
+		Key: key, Label: cmp.Or(p.Line.Typed.Label, meat.Cut.Name), Cut: meat.Cut.ID, Finish: string(meat.Cut.Finish),
+		Count: meat.Count, Wrap: "none",
+		Formula: p.Line.Typed.Season.Formula.Name, Scores: []logbook.Score{}, Notes: []string{},
+		GuessH: p.Line.Guess.Value.Hours(), MM: 1000 * float64(meat.Geometry.Thickest),
+	}
+	if !p.Lit {
+		return out, nil
+	}
+	pit(&out, r, p)
+	rfc := func(t time.Time) string {
+		if t.IsZero() {
+			return ""
+		}
+		return t.Format(time.RFC3339)
+	}
+	out.On, out.Off, out.Sliced, out.Chilled, out.Cold = rfc(
+		h.On,
+	), rfc(
+		h.Off,
+	), rfc(
+		h.Last["slice"],
+	), rfc(
+		h.Last["chill"],
+	), rfc(
+		h.Last["cold"],
+	)
+	if !h.Off.IsZero() {
+		out.Hours = h.NowH
+	}
+	for _, w := range h.Wraps {
+		if w.Kind != "none" {
+			out.Wrap = w.Kind
+		}
+	}
+	for _, read := range h.Core {
+		out.CoreC = math.Max(out.CoreC, read.CoreC)
+	}
+	weights(&out, r.Facts, p)
+	scores(&out, r.Facts)
+	if len(p.Predicted) == 0 {
+		return out, nil
+	}
+	var by forecast.Forecaster = forecast.SingleRun{}
+	if whole {
+		by = forecast.Ensemble{}
+	}
+	fire, err := forecast.Slowest(ctx, by, p.Predicted)
+	if err != nil {
+		return out, err
+	}
+	out.Predicted = logbook.Band{Low: fire.Takes.Low.Hours(), Mid: fire.Takes.Mid.Hours(), High: fire.Takes.High.Hours()}
+	if whole {
+		out.Pace, err = pace(ctx, p)
+	}
+	return out, err
+}
+
+// pace is by how much longer the core took to where it was read last than it would have by what was
+// done, with the pit as it was read, ln; zero when that is not known.
+func pace(ctx context.Context, p cooking.Piece) (float64, error) {
+	h := p.Happened
+	if len(h.Core) == 0 || len(h.Pit) == 0 {
+		return 0, nil
+	}
+	last := h.Core[len(h.Core)-1]
+	b := h.Apply(forecast.SlowestOf(p.Predicted))
+	b.Read, b.BarkH, b.UndoneH = nil, 0, 0
+	seen, err := forecast.See(ctx, b.Rekeyed())
+	if err != nil || last.CoreC < tells {
+		return 0, err
+	}
+	for _, point := range seen.Fire.Curve {
+		if point.Core.Mid >= last.CoreC && point.H > 0 {
+			return math.Log(last.AtH / point.H), nil
+		}
+	}
+	return 0, nil
+}
+
+// tells is the least core that tells how a pit heats, °C.
+const tells = 45
+
+// slot is how long each reading of a pit stands for, min.
+const slot = 5
+
+// pit puts in what a piece's pit was, and how far it ran from what it was set to.
+func pit(out *logbook.Piece, r cooking.Result, p cooking.Piece) {
+	on, _ := order.FindMove(p.Line.Sound(), order.On)
+	if n := on.Pit; n < len(r.Order.Cook.Pits) {
+		own := r.Order.Cook.Pits[n]
+		out.PitID, out.PitKind, out.PitName = own.ID, own.Kind, own.Name
+	}
+	if len(p.Fires) == 0 {
+		return
+	}
+	b := p.Fires[0]
+	out.SetC = float64(b.PitC)
+	var off []float64
+	for _, read := range p.Happened.Pit {
+		set := float64(b.PitC)
+		changed := 0.0
+		for _, s := range b.Steps {
+			if s.AtH <= read.AtH {
+				set, changed = s.SetC, s.AtH
+			}
+		}
+		if read.AtH-changed > 0.5 { // it has come to where it was set
+			off = append(off, read.SetC-set)
+		}
+	}
+	if out.AirN = slot * len(off); len(off) > 0 {
+		slices.Sort(off)
+		out.AirOffC = off[len(off)/2]
+	}
+}
+
+// weights puts in what was weighed, of all pieces of the line together. What cannot be, by all else, is
+// not known until the cook says that it is right.
+func weights(out *logbook.Piece, f facts.Facts, p cooking.Piece) {
+	if p.Season != nil {
+		out.RubKG = p.Season.OnMeat.Mid
+	}
+	planned := 0.0
+	if p.Meat != nil {
+		planned = p.Meat.AllGreen.Mid
+		out.GreenKG = planned
+		if planned > 0 {
+			out.Yield = logbook.Band{
+				Low:  p.Meat.Served.Low / planned,
+				Mid:  p.Meat.Served.Mid / planned,
+				High: p.Meat.Served.High / planned,
+			}
+		}
+	}
+	kg := func(what string) float64 {
+		m, said, there := f.Weighed(p.Line.Key, what)
+		low, high := logbook.LikelyWeight(what, out.GreenKG, planned, out.RubKG)
+		if there && !said.Sure() && high > 0 && (m.KG() < low || m.KG() > high) {
+			out.Asked = append(out.Asked, what)
+			return 0
+		}
+		return m.KG()
+	}
+	if trimmed := kg("trimmed"); trimmed > 0 {
+		out.GreenKG = trimmed
+	}
+	out.CookedKG, out.BonesKG, out.MixedKG, out.LeftKG, out.KeptKG = kg(
+		"cooked",
+	), kg(
+		"bones",
+	), kg(
+		"mixed",
+	), kg(
+		"left",
+	), kg(
+		"kept",
+	)
+	if p.Ledger != nil {
+		out.Salt = p.Ledger.Percent.Mid
+	}
+}
+
+// scores puts in how it tasted, and what is to be remembered.
+func scores(out *logbook.Piece, f facts.Facts) {
+	for _, s := range f.Scores(out.Key) {
+		if v, ok := s.Score(); ok {
+			out.Scores = append(out.Scores, logbook.Score{Aspect: s.What, By: s.Author, Value: v})
+		}
+	}
+	for _, n := range f.Notes(out.Key) {
+		out.Notes = append(out.Notes, n.What)
+	}
+}
