@@ -21,6 +21,7 @@ import (
 	"github.com/alecthomas/kong"
 
 	"verjuice/internal/api"
+	"verjuice/internal/app"
 	"verjuice/internal/core/bench"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/field"
@@ -81,39 +82,57 @@ func (c calc) reader() sheet.Reader {
 	return sheet.Reader{Units: c.Units, Spoons: c.Spoons, Brief: !c.Where}
 }
 
-func (c calc) clock() (cooking.Clock, error) {
-	out := cooking.Clock{Recorded: c.ServedAt}
+// now is the moment for which something is worked out; the zero time is none.
+func (c calc) now() (time.Time, error) {
 	if c.Now == "" {
-		return out, nil
+		return time.Time{}, nil
 	}
-	var err error
-	if out.Now, err = time.Parse(time.RFC3339, c.Now); err != nil {
-		return out, field.Errors{{Pointer: "--now", Wrong: field.Because("request.now")}}
+	at, err := time.Parse(time.RFC3339, c.Now)
+	if err != nil {
+		return at, field.Errors{{Pointer: "--now", Wrong: field.Because("request.now")}}
 	}
-	return out, nil
+	return at, nil
 }
 
 // computations are what the API computes, by the last part of its address.
 var computations = map[string]func(calc, *json.Decoder) (any, error){
-	"sheet":     ofCook(sheet.OfCook),
-	"plan":      ofCook(sheet.OfPlan),
-	"shopping":  ofCook(sheet.OfShopping),
-	"scale":     ofPiece(sheet.Scale),
-	"ledger":    ofPiece(sheet.Ledger),
-	"drybrine":  ofPiece(sheet.DryBrine),
-	"bath":      ofPiece(sheet.WetBrine),
-	"injection": ofPiece(sheet.Inject),
-	"formula":   with(func(c calc, r bench.Request) (any, error) { return sheet.OfFormula(r, none, c.reader()), nil }),
+	"sheet": ofCook(func(ctx context.Context, in app.Inputs, as sheet.Reader) (any, error) {
+		r, err := in.Work(ctx, cooking.Result{})
+		return sheet.Write(r, as), err
+	}),
+	"plan": ofCook(func(ctx context.Context, in app.Inputs, as sheet.Reader) (any, error) {
+		r, err := in.Plan(ctx)
+		return sheet.WritePlan(r, as), err
+	}),
+	"shopping": ofCook(func(ctx context.Context, in app.Inputs, as sheet.Reader) (any, error) {
+		r, err := in.Work(ctx, cooking.Result{})
+		return sheet.WriteShopping(r, as), err
+	}),
+	"scale":     ofPiece(cooking.Seasons, sheet.WriteSeason),
+	"ledger":    ofPiece(cooking.Depths, sheet.WriteLedger),
+	"drybrine":  ofPiece(cooking.Depths, sheet.WriteDepth),
+	"bath":      ofPiece(cooking.Baths, sheet.WriteBath),
+	"injection": ofPiece(cooking.Needles, sheet.WriteNeedle),
+	"formula": with(func(c calc, r bench.Request) (any, error) {
+		return sheet.WriteFormula(bench.WorkOut(r, none, c.Spoons), c.reader()), nil
+	}),
 	"compare": with(func(c calc, r bench.CompareRequest) (any, error) {
-		return sheet.OfComparison(context.Background(), r, none, c.reader())
+		out, err := bench.Compare(context.Background(), r, none, c.Spoons)
+		if err != nil {
+			return nil, err
+		}
+		return sheet.WriteComparison(out, c.reader()), nil
 	}),
 	"forecast": with(func(_ calc, r firecalc.FireRequest) (any, error) { return firecalc.Calc(context.Background(), r) }),
 	"rest":     with(func(_ calc, r firecalc.RestRequest) (any, error) { return firecalc.CalcRest(r) }),
 	"meal": with(func(c calc, m meal.Meal) (any, error) {
-		at, err := c.clock()
-		return sheet.WriteMeal(sheet.MealRequest{Meal: m, Now: at.Now}, c.reader()), err
+		at, err := c.now()
+		return sheet.WriteMeal(meal.Work(m, nil, at), nil, c.reader()), err
 	}),
-	"label": with(func(c calc, r formula.Label) (any, error) { return sheet.ReadLabel(r, c.reader()) }),
+	"label": with(func(c calc, r formula.Label) (any, error) {
+		read, wrong := formula.ReadLabel(r)
+		return sheet.WriteLabel(r, read, c.reader()), wrong.Err()
+	}),
 }
 
 // none is a kitchen without a database: a request brings what it needs.
@@ -130,20 +149,27 @@ func with[R any](compute func(calc, R) (any, error)) func(calc, *json.Decoder) (
 }
 
 func ofPiece[T any](
-	compute func(context.Context, sheet.PieceRequest, kitchen.Kitchen) (*T, error),
+	parts cooking.Parts,
+	write func(cooking.Piece, sheet.Reader) *T,
 ) func(calc, *json.Decoder) (any, error) {
-	return with(func(_ calc, r sheet.PieceRequest) (any, error) { return compute(context.Background(), r, none) })
-}
-
-func ofCook[T any](
-	compute func(context.Context, sheet.CookRequest, kitchen.Kitchen, cooking.Clock, sheet.Reader) (T, error),
-) func(calc, *json.Decoder) (any, error) {
-	return with(func(c calc, r sheet.CookRequest) (any, error) {
-		at, err := c.clock()
+	return with(func(_ calc, r cooking.PieceRequest) (any, error) {
+		p, err := r.Work(context.Background(), none, parts)
 		if err != nil {
 			return nil, err
 		}
-		return compute(context.Background(), r, none, at, c.reader())
+		return write(p, sheet.Reader{Units: r.Units, Spoons: r.Spoons}), nil
+	})
+}
+
+func ofCook(
+	compute func(context.Context, app.Inputs, sheet.Reader) (any, error),
+) func(calc, *json.Decoder) (any, error) {
+	return with(func(c calc, r cooking.CookRequest) (any, error) {
+		now, err := c.now()
+		if err != nil {
+			return nil, err
+		}
+		return compute(context.Background(), app.Inputs{CookRequest: r, Now: now, Saved: c.ServedAt}, c.reader())
 	})
 }
 

@@ -24,7 +24,7 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 	"github.com/klauspost/compress/gzip"
 
-	"verjuice/internal/core/cooking"
+	"verjuice/internal/app"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/instrument"
@@ -50,7 +50,7 @@ type server struct {
 	Config
 	lives  *lives
 	taking taking
-	typed  *store.Store // for what is typed today: dates are held against the clock
+	app    *app.App
 }
 
 // New returns the handler of the whole application.
@@ -124,10 +124,7 @@ func register(r chi.Router, cfg Config) huma.API {
 	if cfg.Scale == nil {
 		cfg.Scale = instrument.NewSimulated(1)
 	}
-	s := &server{Config: cfg, lives: newLives()}
-	if cfg.Store != nil {
-		s.typed = cfg.Store.Typed(cfg.Now)
-	}
+	s := &server{Config: cfg, lives: newLives(), app: app.New(cfg.Store, cfg.Now)}
 	s.registerCatalogue(a)
 	s.registerSheet(a)
 	s.registerPage(a)
@@ -174,11 +171,6 @@ type Measure struct {
 }
 
 func (m Measure) reader() sheet.Reader { return sheet.Reader{Units: m.Units, Spoons: m.Spoons} }
-
-// clock is now, for a cook whose saved serving time is recorded.
-func (s *server) clock(recorded string) cooking.Clock {
-	return cooking.Clock{Now: s.Now(), Recorded: recorded}
-}
 
 // kitchen is what the cook has, with the formulas of the given ids.
 func (s *server) kitchen(ctx context.Context, formulas ...string) (kitchen.Kitchen, error) {

@@ -20,35 +20,21 @@ func (s *server) registerCalendar(a huma.API) {
 }
 
 func (s *server) calendar(ctx context.Context, in *ByID) (*fileAnswer, error) {
-	r, err := s.Store.Cooks().Get(ctx, in.ID)
+	inputs, err := s.app.Load(ctx, in.ID)
 	if err != nil {
 		return nil, problemOf(err)
 	}
-	happened, err := s.Store.Facts(ctx, in.ID)
+	planned, err := inputs.Plan(ctx)
 	if err != nil {
 		return nil, problemOf(err)
 	}
-	k, err := s.kitchen(ctx, r.Doc.Formulas()...)
-	if err != nil {
-		return nil, err
-	}
-	plan, err := sheet.OfPlan(
-		ctx,
-		sheet.CookRequest{Cook: r.Doc, Facts: happened},
-		k,
-		s.clock(r.Doc.ServeAt),
-		sheet.Reader{},
-	)
-	if err != nil {
-		return nil, problemOf(err)
-	}
-	text, err := exchange.Calendar(r.ID, r.Version, r.Doc, plan, s.Now())
+	text, err := exchange.Calendar(inputs.ID, inputs.Version, inputs.Cook, sheet.WritePlan(planned, sheet.Reader{}), s.Now())
 	if err != nil {
 		return nil, problemOf(err)
 	}
 	return &fileAnswer{
 		ContentType: "text/calendar; charset=utf-8",
-		Disposition: fmt.Sprintf(`attachment; filename="cook-%s.ics"`, r.ID),
+		Disposition: fmt.Sprintf(`attachment; filename="cook-%s.ics"`, inputs.ID),
 		Body:        []byte(text),
 	}, nil
 }

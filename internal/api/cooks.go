@@ -9,6 +9,7 @@ import (
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/starter"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
@@ -37,7 +38,7 @@ type CookSummary struct {
 
 func (s *server) registerCooks(a huma.API) {
 	cooks := resource[cook.Cook, CookRecord]{
-		path: "/api/cooks", noun: "Cook", what: "a cook", records: s.typed.Cooks,
+		path: "/api/cooks", noun: "Cook", what: "a cook", records: s.app.Typed().Cooks,
 		show: func(r store.Record[cook.Cook]) CookRecord { return CookRecord(r) },
 	}
 	cooks.register(a)
@@ -115,7 +116,7 @@ func (s *server) listCooks(ctx context.Context, in *struct {
 	}
 	page := ListPage[CookSummary]{Items: []CookSummary{}, Total: total, Page: in.Page}
 	for _, r := range records {
-		line := sheet.Headline(r.Doc, s.Now())
+		line := sheet.WriteLine(r.Doc, order.ServesAt(r.Doc), s.Now())
 		page.Items = append(page.Items, CookSummary{
 			ID: r.ID, Version: r.Version, Name: r.Doc.Name, Guests: r.Doc.Guests.Int(), ServeAt: r.Doc.ServeAt,
 			Serve: line.Serve, Away: line.Away, Past: line.Past, Pieces: line.Pieces,

@@ -9,7 +9,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"verjuice/internal/core/bench"
-	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
@@ -46,9 +45,9 @@ type FormulaVersion struct {
 func (s *server) registerFormulas(a huma.API) {
 	resource[formula.Formula, FormulaRecord]{
 		path: "/api/formulas", noun: "Formula", what: "a formula",
-		records: func() store.Records[formula.Formula] { return s.typed.Formulas().Records },
+		records: func() store.Records[formula.Formula] { return s.app.Typed().Formulas().Records },
 		show:    func(r store.Record[formula.Formula]) FormulaRecord { return FormulaRecord(r) },
-		create:  s.createFormula, update: s.updateFormula,
+		create:  s.app.CreateFormula, update: s.updateFormula,
 	}.register(a)
 	huma.Register(a, op(http.MethodGet, "/api/formulas", "listFormulas", "List your formulas by name"), s.listFormulas)
 	huma.Register(
@@ -61,40 +60,32 @@ func (s *server) registerFormulas(a huma.API) {
 			Measure
 			Body bench.Request
 		}) (*body[sheet.FormulaSheet], error) {
-			k, err := s.kitchen(ctx, in.Body.Formula.Uses()...)
+			out, err := s.app.Formula(ctx, in.Body, in.Spoons)
 			if err != nil {
-				return nil, err
+				return nil, problemOf(err)
 			}
-			return answer(sheet.OfFormula(in.Body, k, in.reader())), nil
+			return answer(sheet.WriteFormula(out, in.reader())), nil
 		})
 	huma.Register(a, op(http.MethodPost, "/api/calc/compare", "compareFormulas", "Compare two or three formulas"),
 		func(ctx context.Context, in *struct {
 			Measure
 			Body bench.CompareRequest
 		}) (*body[*sheet.Comparison], error) {
-			var ids []string
-			for _, f := range in.Body.Formulas {
-				ids = append(ids, f.Uses()...)
-			}
-			k, err := s.kitchen(ctx, ids...)
-			if err != nil {
-				return nil, err
-			}
-			out, err := sheet.OfComparison(ctx, in.Body, k, in.reader())
+			out, err := s.app.CompareFormulas(ctx, in.Body, in.Spoons)
 			if err != nil {
 				return nil, problemOf(err)
 			}
-			return answer(out), nil
+			return answer(sheet.WriteComparison(out, in.reader())), nil
 		})
 	huma.Register(
 		a,
 		op(http.MethodPost, "/api/calc/label", "readLabel", "Calculate a mix's salt from its nutrition label"),
-		func(_ context.Context, in *body[formula.Label]) (*body[*sheet.LabelSheet], error) {
-			out, err := sheet.ReadLabel(in.Body, sheet.Reader{})
-			if err != nil {
+		func(_ context.Context, in *body[formula.Label]) (*body[sheet.LabelSheet], error) {
+			read, wrong := formula.ReadLabel(in.Body)
+			if err := wrong.Err(); err != nil {
 				return nil, problemOf(err)
 			}
-			return answer(out), nil
+			return answer(sheet.WriteLabel(in.Body, read, sheet.Reader{})), nil
 		},
 	)
 }
@@ -107,25 +98,16 @@ func (s *server) listFormulas(ctx context.Context, in *struct {
 }) (*body[ListPage[FormulaSummary]], error) {
 	q := in.query(in.Per)
 	q.Class, q.Tag = in.Kind, in.Tag
-	records, total, err := s.Store.Formulas().List(ctx, q)
+	records, total, err := s.app.Formulas(ctx, q)
 	if err != nil {
 		return nil, problemOf(err)
 	}
 	page := ListPage[FormulaSummary]{Items: []FormulaSummary{}, Total: total, Page: in.Page}
-	var ids []string
-	for _, r := range records {
-		ids = append(ids, r.Doc.Uses()...)
-	}
-	k, err := s.kitchen(ctx, ids...)
-	if err != nil {
-		return nil, err
-	}
 	for _, r := range records {
 		f := r.Doc
-		mix, _ := formula.Blend(f, k)
 		line := FormulaSummary{
 			ID: r.ID, Version: r.Version, Name: f.Name, Kind: f.Kind, Note: f.Note, Tags: append([]string{}, f.Tags...),
-			Updated: r.Updated, Salt: sheet.SaltNote(mix),
+			Updated: r.Updated, Salt: sheet.SaltNote(r.Mix),
 		}
 		if line.Kind == "" {
 			line.Kind = formula.Rub
@@ -135,31 +117,13 @@ func (s *server) listFormulas(ctx context.Context, in *struct {
 	return answer(page), nil
 }
 
-func (s *server) createFormula(ctx context.Context, f formula.Formula) (store.Record[formula.Formula], error) {
-	origin := field.Because("changed.new")
-	if from, ok := formula.FindReadyMade(f.ID); ok {
-		origin = field.Because("changed.from", "before", from.Name)
-	}
-	return s.Store.Formulas().Create(ctx, f, origin)
-}
-
 func (s *server) updateFormula(
 	ctx context.Context,
 	id string,
 	version uint,
 	f formula.Formula,
 ) (store.Record[formula.Formula], error) {
-	old, err := s.Store.Formulas().Get(ctx, id)
-	if err != nil {
-		return old, err
-	}
-	k, err := s.Store.Kitchen(ctx, s.Now(), append(f.Uses(), old.Doc.Uses()...)...)
-	if err != nil {
-		return old, err
-	}
-	rec, err := s.Store.Formulas().Update(ctx, id, version, f, func(old formula.Formula) []formula.Change {
-		return formula.Changes(old, f, k)
-	})
+	rec, err := s.app.UpdateFormula(ctx, id, version, f)
 	if errors.Is(err, store.ErrCircle) {
 		return rec, newProblem(http.StatusConflict, "A formula that this one uses was changed just now. Open it again.")
 	}

@@ -12,7 +12,7 @@ import (
 	"verjuice/internal/anycook"
 	"verjuice/internal/api"
 	"verjuice/internal/apptest"
-	"verjuice/internal/sheet"
+	"verjuice/internal/core/cooking"
 )
 
 // Whatever pointer and value a page is patched with, it is answered, and never with a failure of
@@ -29,7 +29,7 @@ func FuzzPatch(f *testing.F) {
 		_ = json.Unmarshal(w.Body.Bytes(), &out)
 		return w.Code, out
 	}
-	_, whole := send(api.PageAsked{Whole: &sheet.CookRequest{Cook: anycook.Supper(anycook.Coated("pork-loin", "2 kg"))}})
+	_, whole := send(api.PageAsked{Whole: &cooking.CookRequest{Cook: anycook.Supper(anycook.Coated("pork-loin", "2 kg"))}})
 	for _, one := range [][3]string{{"replace", "/pieces/0/trimmed", `"3 kg"`}, {"remove", "/pieces/0", `0`}, {"add", "/pieces/-", `{"cut":"x"}`}, {"replace", "/pieces/0/~1", `[]`}, {"add", "", `null`}, {"replace", "/pieces/99999999999/cut", `"a"`}} {
 		f.Add(one[0], one[1], one[2])
 	}

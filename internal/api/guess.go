@@ -16,10 +16,10 @@ func (s *server) registerGuess(a huma.API) {
 			Measure
 			Body guess.Game
 		}) (*body[*sheet.GuessSheet], error) {
-			out, err := sheet.OfGame(ctx, in.Body, in.reader())
+			out, err := guess.Play(ctx, in.Body)
 			if err != nil {
 				return nil, problemOf(err)
 			}
-			return answer(out), nil
+			return answer(sheet.WriteGame(out, in.reader())), nil
 		})
 }

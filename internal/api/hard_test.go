@@ -17,6 +17,7 @@ import (
 	"verjuice/internal/api"
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/sheet"
@@ -53,7 +54,7 @@ func TestTimesThatNoCookCanMean(t *testing.T) {
 	before := onRecord(t, app)
 	mistakes := func(c cook.Cook, said facts.Facts) []sheet.Mistake {
 		var out sheet.Sheet
-		r := call(t, app, "POST", "/api/sheet", sheet.CookRequest{Cook: c, Facts: said})
+		r := call(t, app, "POST", "/api/sheet", cooking.CookRequest{Cook: c, Facts: said})
 		assert.Less(t, len(r.body), 1<<20, "a sheet stays a sheet")
 		r.into(t, &out)
 		return out.Errors
@@ -100,7 +101,7 @@ func TestTimesThatNoCookCanMean(t *testing.T) {
 	// What a cook can mean, and is months from serving, is kept and moves no plan.
 	plan := func(said facts.Facts) string {
 		var out sheet.Sheet
-		call(t, app, "POST", "/api/sheet", sheet.CookRequest{Cook: rec.Doc, Facts: said}).into(t, &out)
+		call(t, app, "POST", "/api/sheet", cooking.CookRequest{Cook: rec.Doc, Facts: said}).into(t, &out)
 		raw, err := json.Marshal(out.Plan.Options)
 		require.NoError(t, err)
 		return string(raw)

@@ -6,7 +6,9 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/firecalc"
+	"verjuice/internal/core/outlook"
 	"verjuice/internal/sheet"
 )
 
@@ -24,17 +26,20 @@ func (s *server) registerHeat(a huma.API) {
 		op(http.MethodPost, "/api/forecast", "outlook", "Forecast one piece of a cook-out, and other ways to cook it"),
 		func(ctx context.Context, in *struct {
 			CookAsked
-			Body sheet.OutlookRequest
+			Body outlook.OutlookRequest
 		}) (*body[sheet.OutlookSheet], error) {
-			k, err := s.kitchen(ctx, sheet.CookRequest{Cook: in.Body.Cook}.Formulas()...)
-			if err != nil {
-				return nil, err
-			}
-			out, err := sheet.OfOutlook(ctx, in.Body, k, s.clock(in.ServedAt), in.reader())
+			page := cooking.CookRequest{Cook: in.Body.Cook, Facts: in.Body.Facts}
+			inputs, err := s.app.Page(ctx, page, in.CookAsked.Cook, in.ServedAt)
 			if err != nil {
 				return nil, problemOf(err)
 			}
-			return answer(out), nil
+			out, err := inputs.Outlook(ctx, in.Body.Piece, in.Body.Compare)
+			if err != nil {
+				return nil, problemOf(err)
+			}
+			said := sheet.WriteOutlook(out, in.reader())
+			said.Again = again(out.Cook)
+			return answer(said), nil
 		},
 	)
 	huma.Register(

@@ -72,7 +72,7 @@ func (s *server) draw(ctx context.Context, id string, taken formula.Draw, m Meas
 		taken.ID = uuid.NewString()
 	}
 	n := 0
-	now, err := s.typed.Jars().Change(ctx, id, func(j *formula.Jar) error {
+	now, err := s.app.Typed().Jars().Change(ctx, id, func(j *formula.Jar) error {
 		if slices.ContainsFunc(j.Draws, taken.Is) {
 			return nil
 		}
@@ -92,7 +92,7 @@ func (s *server) draw(ctx context.Context, id string, taken formula.Draw, m Meas
 
 func (s *server) registerJars(a huma.API) {
 	resource[formula.Jar, DocRecord[formula.Jar]]{
-		path: "/api/jars", noun: "Jar", what: "a jar", records: s.typed.Jars, show: docRecord[formula.Jar], fill: s.madeToday,
+		path: "/api/jars", noun: "Jar", what: "a jar", records: s.app.Typed().Jars, show: docRecord[formula.Jar], fill: s.madeToday,
 	}.register(a)
 	huma.Register(a, op(http.MethodGet, "/api/jars", "listJars", "List jars and how they stand"),
 		func(ctx context.Context, in *struct {

@@ -12,11 +12,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/sse"
 
-	"verjuice/internal/core/forecast"
-
 	lru "github.com/hashicorp/golang-lru/v2"
 
-	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
@@ -44,12 +41,8 @@ type lives struct {
 type liveCook struct {
 	mu       sync.Mutex
 	told     store.Told
-	book     uint64       // generation of the book that course is of
-	asked    time.Time    // when told was
-	failed   error        // of that question
-	course   facts.Course // nil until it was asked for
-	readings uint64       // that are in course
-	followed time.Time
+	asked    time.Time // when told was
+	failed   error     // of that question
 	answers  map[sheet.Reader]liveAnswer
 	broken   error      // why it could not be worked out
 	brokenAt store.Told // as it was on record then
@@ -112,13 +105,7 @@ func (s *server) live(ctx context.Context, id string, as sheet.Reader, every tim
 	if c.broken != nil && c.brokenAt == told { // it will not be otherwise before anything has changed
 		return liveAnswer{}, c.broken
 	}
-	if c.book != told.Generation { // what was read before is no longer what is on record
-		c.course, c.book = nil, told.Generation
-	}
-	if err := c.follow(ctx, s.Store, id); err != nil {
-		return liveAnswer{}, problemOf(err)
-	}
-	out, err := guarded(id, func() (sheet.LiveSheet, error) { return s.workLive(ctx, id, c.course, as) })
+	out, err := guarded(id, func() (sheet.LiveSheet, error) { return s.workLive(ctx, id, as) })
 	if c.broken, c.brokenAt = nil, told; errors.Is(err, errBroken) {
 		c.broken = err
 	}
@@ -133,51 +120,16 @@ func (s *server) live(ctx context.Context, id string, as sheet.Reader, every tim
 	return c.answers[as], nil
 }
 
-// follow takes in what was read since.
-func (c *liveCook) follow(ctx context.Context, db *store.Store, id string) error {
-	defer func() { c.followed = time.Now() }()
-	if c.course == nil || time.Since(c.followed) > time.Hour { // what is thinned meanwhile has no number any more
-		course, last, err := db.Course(ctx, id)
-		if err == nil {
-			c.course, c.readings = course, last
-		}
-		return err
-	}
-	fresh, err := db.Readings(ctx, id, c.readings, 0)
-	for _, r := range fresh {
-		c.course.Add(r.Reading)
-		c.readings = r.Seq
-	}
-	return err
-}
-
-func (s *server) workLive(
-	ctx context.Context,
-	id string,
-	course facts.Course,
-	as sheet.Reader,
-) (sheet.LiveSheet, error) {
-	r, err := s.Store.Cooks().Get(ctx, id)
+func (s *server) workLive(ctx context.Context, id string, as sheet.Reader) (sheet.LiveSheet, error) {
+	inputs, err := s.app.Load(ctx, id)
 	if err != nil {
 		return sheet.LiveSheet{}, problemOf(err)
 	}
-	happened, err := s.Store.Facts(ctx, id)
+	stands, err := inputs.Live(ctx)
 	if err != nil {
 		return sheet.LiveSheet{}, problemOf(err)
 	}
-	clock, err := s.Store.Clock(ctx, id)
-	if err != nil {
-		return sheet.LiveSheet{}, problemOf(err)
-	}
-	k, err := s.kitchen(ctx, r.Doc.Formulas()...)
-	if err != nil {
-		return sheet.LiveSheet{}, err
-	}
-	at := cooking.Clock{Now: clock.Now(s.Now()), Recorded: r.Doc.ServeAt}
-	out, err := sheet.OfLive(ctx, sheet.CookRequest{Cook: r.Doc, Facts: happened}, k, at, course, as)
-	if err != nil {
-		return out, problemOf(err)
-	}
+	out, clock := sheet.WriteLive(stands, as), inputs.Clock
 	if s.Bell != nil {
 		out.Bell = sheet.WriteBell(s.Bell.Broken())
 	}
@@ -426,5 +378,5 @@ func (s *server) ahead(ctx context.Context, id string, read []facts.Reading) (st
 		return "", problemOf(err)
 	}
 	now := clock.Now(s.Now())
-	return sheet.WriteAhead(forecast.Ahead(read, now), len(read), now), nil
+	return sheet.WriteAhead(facts.Ahead(read, now), len(read), now), nil
 }

@@ -32,9 +32,6 @@ type LogPage struct {
 	Choices store.LogChoices `json:"choices" doc:"What there is to look for"`
 }
 
-// mostCompared is how many cooks are compared at once.
-const mostCompared = 5
-
 // mostTrend is how many cooks trends are told of, the latest.
 const mostTrend = 500
 
@@ -97,33 +94,11 @@ func (s *server) compareCooks(ctx context.Context, in *struct {
 	Cooks string `query:"cooks" maxLength:"200" doc:"Ids, with commas between them; at most five"`
 }) (*body[sheet.LogCompared], error) {
 	ids := slices.DeleteFunc(strings.Split(in.Cooks, ","), func(id string) bool { return id == "" })
-	if len(ids) > mostCompared {
-		ids = ids[:mostCompared]
-	}
-	var all []sheet.Beside
-	for _, id := range ids {
-		one, ok, err := s.Store.Outcome(ctx, id)
-		if err != nil {
-			return nil, problemOf(err)
-		}
-		if !ok {
-			if one.Outcome, err = s.outcomeOf(ctx, id); err != nil {
-				return nil, err
-			}
-		}
-		course, _, err := s.Store.Course(ctx, id)
-		if err != nil {
-			return nil, problemOf(err)
-		}
-		all = append(all, sheet.Beside{ID: id, Outcome: one.Outcome, Course: course})
+	all, err := s.app.Compare(ctx, ids)
+	if err != nil {
+		return nil, problemOf(err)
 	}
 	return answer(sheet.WriteCompared(all, in.reader())), nil
-}
-
-// outcomeOf works out what became of a cook.
-func (s *server) outcomeOf(ctx context.Context, id string) (logbook.Outcome, error) {
-	_, became, err := s.went(ctx, id, sheet.Reader{})
-	return became, err
 }
 
 func (s *server) registerLessons(a huma.API) {

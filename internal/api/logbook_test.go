@@ -18,6 +18,7 @@ import (
 	"verjuice/internal/api"
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/demo"
@@ -96,7 +97,7 @@ func TestACookThatIsOver(t *testing.T) {
 	assert.True(t, went().Finished)
 	assert.Contains(t, lessons(), "The Kettle runs")
 	var plan sheet.PlanSheet
-	call(t, app, "POST", "/api/calc/plan", sheet.CookRequest{Cook: rec.Doc}).into(t, &plan)
+	call(t, app, "POST", "/api/calc/plan", cooking.CookRequest{Cook: rec.Doc}).into(t, &plan)
 	require.Len(t, plan.Learnt, 1)
 	assert.Contains(t, plan.Learnt[0], "the forecast allows for it")
 	said(t, app, path, facts.Fact{Kind: facts.Withdrawn, What: over.ID})
@@ -424,7 +425,7 @@ func TestTheFirstMinutes(t *testing.T) {
 		var rec api.CookRecord
 		call(t, app, "POST", "/api/new/example?zone=Europe/Dublin&units="+units, nil).into(t, &rec)
 		var out sheet.Sheet
-		call(t, app, "POST", "/api/sheet", sheet.CookRequest{Cook: rec.Doc}).into(t, &out)
+		call(t, app, "POST", "/api/sheet", cooking.CookRequest{Cook: rec.Doc}).into(t, &out)
 		assert.Empty(t, out.Errors)
 		assert.NotNil(t, out.Plan)
 	}

@@ -15,7 +15,7 @@ import (
 	"verjuice/internal/api"
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/cook"
-	"verjuice/internal/sheet"
+	"verjuice/internal/core/cooking"
 )
 
 // nightly is a shoulder by a method in the cook's own words.
@@ -52,7 +52,7 @@ func TestAMethodIsTheSameEverywhere(t *testing.T) {
 	var rec api.CookRecord
 	made.into(t, &rec)
 	var page api.PageAnswer
-	call(t, app, "POST", "/api/page?settled=true", api.PageAsked{Whole: &sheet.CookRequest{Cook: rec.Doc}}).into(t, &page)
+	call(t, app, "POST", "/api/page?settled=true", api.PageAsked{Whole: &cooking.CookRequest{Cook: rec.Doc}}).into(t, &page)
 	require.Empty(t, page.Whole.Errors)
 	cal, err := ics.ParseCalendar(bytes.NewReader(call(t, app, "GET", "/api/cooks/"+rec.ID+"/calendar.ics", nil).body))
 	require.NoError(t, err)
@@ -108,7 +108,7 @@ func TestTheClockChangesInTheNight(t *testing.T) {
 		var rec api.CookRecord
 		made.into(t, &rec)
 		var page api.PageAnswer
-		call(t, app, "POST", "/api/page?settled=true", api.PageAsked{Whole: &sheet.CookRequest{Cook: rec.Doc}}).into(t, &page)
+		call(t, app, "POST", "/api/page?settled=true", api.PageAsked{Whole: &cooking.CookRequest{Cook: rec.Doc}}).into(t, &page)
 		require.Empty(t, page.Whole.Errors)
 		cal, err := ics.ParseCalendar(bytes.NewReader(call(t, app, "GET", "/api/cooks/"+rec.ID+"/calendar.ics", nil).body))
 		require.NoError(t, err)

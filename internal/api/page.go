@@ -21,6 +21,7 @@ import (
 	jsonpatch "github.com/evanphx/json-patch/v5"
 	lru "github.com/hashicorp/golang-lru/v2"
 
+	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/sheet"
 )
@@ -32,9 +33,9 @@ import (
 
 // PageAsked is a page, whole or as changes to one that was worked out before.
 type PageAsked struct {
-	Whole *sheet.CookRequest `json:"whole,omitempty" doc:"The page; absent when it is sent as changes"`
-	Base  string             `json:"base,omitempty" required:"false" maxLength:"64" doc:"Which page the patch changes, as it was answered"`
-	Patch []PagePatch        `json:"patch,omitempty" required:"false" nullable:"false" maxItems:"1000" doc:"What has changed since then (RFC 6902)"`
+	Whole *cooking.CookRequest `json:"whole,omitempty" doc:"The page; absent when it is sent as changes"`
+	Base  string               `json:"base,omitempty" required:"false" maxLength:"64" doc:"Which page the patch changes, as it was answered"`
+	Patch []PagePatch          `json:"patch,omitempty" required:"false" nullable:"false" maxItems:"1000" doc:"What has changed since then (RFC 6902)"`
 }
 
 // PagePatch is one change of a page.
@@ -50,6 +51,7 @@ type PageAnswer struct {
 	Base    string       `json:"base,omitempty" doc:"What the changes below build on"`
 	Whole   *sheet.Sheet `json:"whole,omitempty" doc:"Every figure; absent when only the changes are sent"`
 	Changes []PageChange `json:"changes,omitempty" nullable:"false" doc:"Sections that are other than at the base"`
+	Again   int          `json:"again" doc:"Seconds after which to ask again, since a piece is on the fire; 0 means that nothing is"`
 	Rough   bool         `json:"rough,omitempty" doc:"Times on the fire are from single runs: ask once more, settled, for their forecasts"`
 }
 
@@ -264,19 +266,21 @@ func (s *server) registerPage(a huma.API) {
 			if err != nil {
 				return nil, err
 			}
-			k, err := s.kitchen(ctx, request.Formulas()...)
+			inputs, err := s.app.Page(ctx, request, in.Cook, in.ServedAt)
 			if err != nil {
-				return nil, err
+				return nil, problemOf(err)
 			}
-			now, at := worked{page: raw}, s.clock(in.ServedAt)
+			now := worked{page: raw}
 			from := sha256.Sum256(
 				fmt.Appendf(
 					nil,
-					"%s %s %v %v %+v %s",
-					k.Stand,
-					at.Now.Truncate(time.Minute),
+					"%s %s %s %s %v %v %+v %s",
+					inputs.Kitchen.Stand,
+					in.Cook,
+					inputs.Told,
+					inputs.Now.Truncate(time.Minute),
 					in.Settled,
-					at.Recorded,
+					in.ServedAt,
 					in.reader(),
 					raw,
 				),
@@ -287,15 +291,17 @@ func (s *server) registerPage(a huma.API) {
 				}
 			}
 			if !in.Settled {
-				at.Forecast = forecast.WhileTyping{}
+				inputs.By = forecast.WhileTyping{}
 			}
-			if now.written, err = sheet.OfCookAfter(ctx, base.written, request, k, at, in.reader()); err != nil {
+			result, err := inputs.Work(ctx, base.written.Result)
+			if err != nil {
 				return nil, problemOf(err)
 			}
+			now.written = sheet.WriteAfter(base.written, result, in.reader())
 			if now.sections, err = divide(now.written, base); err != nil {
 				return nil, problemOf(err)
 			}
-			reply := PageAnswer{Rough: now.written.Result.Rough}
+			reply := PageAnswer{Rough: result.Rough, Again: again(result)}
 			if changes, ok := now.changes(base); have && ok {
 				reply.Base, reply.Changes = in.Body.Base, changes
 			} else {
@@ -309,26 +315,37 @@ func (s *server) registerPage(a huma.API) {
 	)
 }
 
+// again is after how many seconds a page is asked for again on its own.
+func again(r cooking.Result) int {
+	for _, p := range r.Pieces {
+		if p.Lit && p.Happened.Off.IsZero() {
+			return int(readsOn / time.Second)
+		}
+	}
+	return 0
+}
+
+// readsOn is how often a page is renewed while a piece of it is on the fire.
+const readsOn = time.Minute
+
 // registerWhere serves where one figure of a page comes from.
 func (s *server) registerWhere(a huma.API) {
 	huma.Register(a, op(http.MethodPost, "/api/page/where", "where", "Tell where one figure of a cook comes from"),
 		func(ctx context.Context, in *struct {
-			Measure
-			ServedAt string `query:"served_at" doc:"The saved serving time, which may have passed"`
-			At       string `query:"at" maxLength:"400" doc:"JSON pointer to the figure in the sheet"`
-			Body     sheet.CookRequest
+			CookAsked
+			At   string `query:"at" maxLength:"400" doc:"JSON pointer to the figure in the sheet"`
+			Body cooking.CookRequest
 		}) (*body[sheet.Where], error) {
-			k, err := s.kitchen(ctx, in.Body.Formulas()...)
-			if err != nil {
-				return nil, err
-			}
-			at := s.clock(in.ServedAt)
-			at.Forecast = forecast.WhileTyping{}
-			out, err := sheet.OfCook(ctx, in.Body, k, at, in.reader())
+			inputs, err := s.app.Page(ctx, in.Body, in.Cook, in.ServedAt)
 			if err != nil {
 				return nil, problemOf(err)
 			}
-			raw, err := json.Marshal(out)
+			inputs.By = forecast.WhileTyping{}
+			result, err := inputs.Work(ctx, cooking.Result{})
+			if err != nil {
+				return nil, problemOf(err)
+			}
+			raw, err := json.Marshal(sheet.Write(result, sheet.Reader{Units: in.Units, Spoons: in.Spoons}))
 			if err != nil {
 				return nil, problemOf(err)
 			}
@@ -357,8 +374,8 @@ func within(raw []byte, part string) []byte {
 }
 
 // request is the page that is asked for, and its JSON.
-func (p PageAsked) request(sent []byte, base worked) (sheet.CookRequest, []byte, error) {
-	var out sheet.CookRequest
+func (p PageAsked) request(sent []byte, base worked) (cooking.CookRequest, []byte, error) {
+	var out cooking.CookRequest
 	if p.Whole != nil {
 		// As it was sent, since that is what later changes are made to.
 		var as struct {

@@ -20,6 +20,7 @@ import (
 	"verjuice/internal/api"
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
@@ -73,7 +74,7 @@ func TestAPageIsSentByWhatChanged(t *testing.T) {
 	app := apptest.Start(t, apptest.Demo)
 	var rec api.CookRecord
 	call(t, app, "GET", "/api/cooks/{supper}", nil).into(t, &rec)
-	typed := sheet.CookRequest{Cook: rec.Doc}
+	typed := cooking.CookRequest{Cook: rec.Doc}
 	one := screen{app: app}
 	one.take(t, call(t, app, "POST", "/api/page?settled=true", api.PageAsked{Whole: &typed}))
 	r := rand.New(rand.NewPCG(7, 11))
@@ -122,7 +123,7 @@ func TestAPageIsSentByWhatChanged(t *testing.T) {
 		require.Equal(t, whole, one.sheet, "after %v", patch)
 	}
 
-	one.take(t, call(t, app, "POST", "/api/page?plain=true", api.PageAsked{Whole: &sheet.CookRequest{Cook: rec.Doc}}))
+	one.take(t, call(t, app, "POST", "/api/page?plain=true", api.PageAsked{Whole: &cooking.CookRequest{Cook: rec.Doc}}))
 	letter := call(
 		t,
 		app,
@@ -149,7 +150,7 @@ func zipped(t *testing.T, text []byte) int {
 func TestChangesThatDoNotFit(t *testing.T) {
 	testclock.Undated(t)
 	app, other := apptest.Start(t, apptest.Nothing), apptest.Start(t, apptest.Nothing)
-	whole := sheet.CookRequest{Cook: supper()}
+	whole := cooking.CookRequest{Cook: supper()}
 	one := screen{app: app}
 	one.take(t, call(t, app, "POST", "/api/page", api.PageAsked{Whole: &whole}))
 	send := func(at apptest.App, base, patch string) reply {
@@ -184,7 +185,7 @@ func TestOnePageAskedForByMany(t *testing.T) {
 	app := apptest.Start(t, apptest.Demo)
 	list, _, err := app.Store.Cooks().List(t.Context(), store.Query{Limit: 1})
 	require.NoError(t, err)
-	asked := api.PageAsked{Whole: &sheet.CookRequest{Cook: list[0].Doc}}
+	asked := api.PageAsked{Whole: &cooking.CookRequest{Cook: list[0].Doc}}
 	first := call(t, app, "POST", "/api/page", asked)
 	again := call(t, app, "POST", "/api/page", asked)
 	assert.JSONEq(t, string(first.body), string(again.body))
@@ -237,7 +238,7 @@ func letters(b *testing.B, path, value string) {
 	app := apptest.Start(b, apptest.Demo)
 	list, _, err := app.Store.Cooks().List(b.Context(), store.Query{Limit: 1})
 	require.NoError(b, err)
-	raw, err := json.Marshal(api.PageAsked{Whole: &sheet.CookRequest{Cook: list[0].Doc}})
+	raw, err := json.Marshal(api.PageAsked{Whole: &cooking.CookRequest{Cook: list[0].Doc}})
 	require.NoError(b, err)
 	send := func(address, body string) (page api.PageAnswer) {
 		w := httptest.NewRecorder()

@@ -3,19 +3,11 @@ package api
 import (
 	"context"
 	"net/http"
-	"slices"
-	"strings"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/google/uuid"
 
-	"verjuice/internal/core/cook"
-	"verjuice/internal/core/facts"
-	"verjuice/internal/core/forecast"
 	"verjuice/internal/practice"
 	"verjuice/internal/sheet"
-	"verjuice/internal/store"
 )
 
 // Practice is how a cook is practised.
@@ -36,26 +28,7 @@ func (s *server) registerPractice(a huma.API) {
 		ByID
 		Body Practice
 	}) (*saved[CookRecord], error) {
-		r, err := s.Store.Cooks().Get(ctx, in.ID)
-		if err != nil {
-			return nil, problemOf(err)
-		}
-		start, done, err := s.begins(ctx, r.Doc)
-		if err != nil {
-			return nil, err
-		}
-		c := r.Doc
-		c.Name = practising(c.Name)
-		now := s.Now()
-		if in.Body.Seed == 0 {
-			in.Body.Seed = uint64(now.UnixNano())
-		}
-		copied, err := s.Store.Practise(
-			ctx,
-			c,
-			store.Clock{Began: now, At: start, Speed: in.Body.Speed, Seed: in.Body.Seed},
-			done,
-		)
+		copied, err := s.app.Practise(ctx, in.ID, in.Body.Speed, in.Body.Seed)
 		if err != nil {
 			return nil, problemOf(err)
 		}
@@ -115,47 +88,3 @@ func (s *server) debrief(ctx context.Context, in *LiveAsked) (*body[sheet.Debrie
 
 // realOne says that a cook is not practised.
 const realOne = "This cook-out is a real one: its clock is the one on the wall."
-
-// practising is what a practised cook is called.
-func practising(name string) string {
-	const before = "Practice: "
-	name = strings.TrimPrefix(name, before)
-	if r := []rune(before + name); len(r) > 100 {
-		return string(r[:100])
-	}
-	return before + name
-}
-
-// begins is when the first pit of a cook is lit, by its plan, and what was done by then; now, when
-// it has no plan.
-func (s *server) begins(ctx context.Context, c cook.Cook) (time.Time, []facts.Fact, error) {
-	k, err := s.kitchen(ctx, c.Formulas()...)
-	if err != nil {
-		return time.Time{}, nil, err
-	}
-	at := s.clock(c.ServeAt)
-	at.Forecast = forecast.SingleRun{} // only when its pit is lit
-	plan, err := sheet.OfPlan(ctx, sheet.CookRequest{Cook: c}, k, at, sheet.Reader{})
-	if err != nil {
-		return s.Now(), nil, nil
-	}
-	start, done := time.Time{}, []facts.Fact{}
-	for _, t := range plan.Tasks {
-		if at, err := time.Parse(time.RFC3339, t.At); err == nil && t.Stage == "light" && start.IsZero() {
-			start = at
-		}
-	}
-	if start.IsZero() {
-		return s.Now(), nil, nil
-	}
-	for _, t := range plan.Tasks {
-		at, err := time.Parse(time.RFC3339, t.At)
-		if before := slices.Contains([]string{"thaw", "bath", "salt"}, t.Stage); err == nil && before && !at.After(start) {
-			done = append(
-				done,
-				facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: t.Key, What: t.Stage, At: t.At, Author: "practice"},
-			)
-		}
-	}
-	return start, done, nil
-}

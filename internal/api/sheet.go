@@ -6,14 +6,15 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"verjuice/internal/app"
 	"verjuice/internal/core/cooking"
-	"verjuice/internal/core/kitchen"
 	"verjuice/internal/sheet"
 )
 
 // CookAsked is how a cook is to be worked out.
 type CookAsked struct {
 	Measure
+	Cook     string `query:"cook" maxLength:"36" doc:"Id of the cook on record whose page it is: what its thermometers have read counts, too"`
 	ServedAt string `query:"served_at" doc:"The saved serving time, which may have passed"`
 	Where    bool   `query:"where" doc:"Tell also where each figure comes from"`
 	Plain    bool   `query:"plain" doc:"Leave out what pictures are drawn with"`
@@ -24,21 +25,26 @@ func (c CookAsked) reader() sheet.Reader {
 }
 
 func (s *server) registerSheet(a huma.API) {
-	ofCook(s, a, "/api/sheet", "sheet", "Calculate every figure of a cook, saved or not", sheet.OfCook)
-	ofCook(s, a, "/api/calc/plan", "plan", "Calculate the plan of a cook", sheet.OfPlan)
-	ofCook(
-		s,
-		a,
-		"/api/shopping",
-		"shopping",
-		"List what to buy for a cook, less what is in stock and in jars",
-		sheet.OfShopping,
-	)
-	calc(s, a, "scale", "Calculate the rub for one piece", sheet.Scale)
-	calc(s, a, "ledger", "Calculate the salt of one piece by every source", sheet.Ledger)
-	calc(s, a, "bath", "Calculate a wet brine", sheet.WetBrine)
-	calc(s, a, "injection", "Calculate an injection", sheet.Inject)
-	calc(s, a, "drybrine", "Calculate how deep the salt of a rub gets", sheet.DryBrine)
+	ofCook(s, a, "/api/sheet", "sheet", "Calculate every figure of a cook, saved or not",
+		func(ctx context.Context, in app.Inputs, as sheet.Reader) (sheet.Sheet, error) {
+			r, err := in.Work(ctx, cooking.Result{})
+			return sheet.Write(r, as), err
+		})
+	ofCook(s, a, "/api/calc/plan", "plan", "Calculate the plan of a cook",
+		func(ctx context.Context, in app.Inputs, as sheet.Reader) (*sheet.PlanSheet, error) {
+			r, err := in.Plan(ctx)
+			return sheet.WritePlan(r, as), err
+		})
+	ofCook(s, a, "/api/shopping", "shopping", "List what to buy for a cook, less what is in stock and in jars",
+		func(ctx context.Context, in app.Inputs, as sheet.Reader) (sheet.Shopping, error) {
+			r, err := in.Work(ctx, cooking.Result{})
+			return sheet.WriteShopping(r, as), err
+		})
+	calc(s, a, "scale", "Calculate the rub for one piece", cooking.Seasons, sheet.WriteSeason)
+	calc(s, a, "ledger", "Calculate the salt of one piece by every source", cooking.Depths, sheet.WriteLedger)
+	calc(s, a, "bath", "Calculate a wet brine", cooking.Baths, sheet.WriteBath)
+	calc(s, a, "injection", "Calculate an injection", cooking.Needles, sheet.WriteNeedle)
+	calc(s, a, "drybrine", "Calculate how deep the salt of a rub gets", cooking.Depths, sheet.WriteDepth)
 }
 
 // ofCook serves what is computed of a whole cook.
@@ -46,18 +52,18 @@ func ofCook[T any](
 	s *server,
 	a huma.API,
 	path, name, summary string,
-	compute func(context.Context, sheet.CookRequest, kitchen.Kitchen, cooking.Clock, sheet.Reader) (T, error),
+	compute func(context.Context, app.Inputs, sheet.Reader) (T, error),
 ) {
 	huma.Register(a, op(http.MethodPost, path, name, summary),
 		func(ctx context.Context, in *struct {
 			CookAsked
-			Body sheet.CookRequest
+			Body cooking.CookRequest
 		}) (*body[T], error) {
-			k, err := s.kitchen(ctx, in.Body.Formulas()...)
+			inputs, err := s.app.Page(ctx, in.Body, in.Cook, in.ServedAt)
 			if err != nil {
-				return nil, err
+				return nil, problemOf(err)
 			}
-			out, err := compute(ctx, in.Body, k, s.clock(in.ServedAt), in.reader())
+			out, err := compute(ctx, inputs, in.reader())
 			if err != nil {
 				return nil, problemOf(err)
 			}
@@ -70,18 +76,15 @@ func calc[T any](
 	s *server,
 	a huma.API,
 	name, summary string,
-	compute func(context.Context, sheet.PieceRequest, kitchen.Kitchen) (*T, error),
+	parts cooking.Parts,
+	write func(cooking.Piece, sheet.Reader) *T,
 ) {
 	huma.Register(a, op(http.MethodPost, "/api/calc/"+name, name, summary),
-		func(ctx context.Context, in *body[sheet.PieceRequest]) (*body[*T], error) {
-			k, err := s.kitchen(ctx, in.Body.Formulas()...)
-			if err != nil {
-				return nil, err
-			}
-			out, err := compute(ctx, in.Body, k)
+		func(ctx context.Context, in *body[cooking.PieceRequest]) (*body[*T], error) {
+			p, err := s.app.Piece(ctx, in.Body, parts)
 			if err != nil {
 				return nil, problemOf(err)
 			}
-			return answer(out), nil
+			return answer(write(p, sheet.Reader{Units: in.Body.Units, Spoons: in.Body.Spoons})), nil
 		})
 }

@@ -31,7 +31,7 @@ func TestSheetAndCalcAgree(t *testing.T) {
 	require.Empty(t, s.Errors)
 	assert.Equal(t, "7 lb 15 oz", s.Pieces[0].Meat.Green.Text)
 
-	req := sheet.PieceRequest{
+	req := cooking.PieceRequest{
 		Piece:   typed.Pieces[0],
 		Portion: typed.Portion,
 		Fridge:  typed.Fridge,
@@ -56,7 +56,7 @@ func TestSheetAndCalcAgree(t *testing.T) {
 	call(t, app, "POST", "/api/calc/injection", req).into(t, &inject)
 	assert.Equal(t, *s.Pieces[0].Inject, inject)
 	require.Len(t, s.Pieces[0].Ledger.Lines, 6, "bath, injection, binder, rub, glaze, mop")
-	call(t, app, "POST", "/api/calc/bath", sheet.PieceRequest{Piece: typed.Pieces[1]}).problem(t, 422)
+	call(t, app, "POST", "/api/calc/bath", cooking.PieceRequest{Piece: typed.Pieces[1]}).problem(t, 422)
 
 	req.Piece.Season.Target = "40 %"
 	p := call(t, app, "POST", "/api/calc/ledger", req).problem(t, 422)
@@ -94,20 +94,16 @@ func TestARequestMayBringItsKitchen(t *testing.T) {
 		Prices:      map[string]string{id: "€9 per kg"},
 		Stock:       map[string]string{id: "20 g"},
 	}
-	for path, answer := range map[string]func(sheet.CookRequest) (any, error){
-		"/api/sheet": func(r sheet.CookRequest) (any, error) {
-			return sheet.OfCook(t.Context(), r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now}, sheet.Reader{Brief: true})
-		},
-		"/api/shopping": func(r sheet.CookRequest) (any, error) {
-			return sheet.OfShopping(t.Context(), r, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now},
-				sheet.Reader{Brief: true})
-		},
+	for path, answer := range map[string]func(cooking.Result) any{
+		"/api/sheet":    func(r cooking.Result) any { return sheet.Write(r, sheet.Reader{Brief: true}) },
+		"/api/shopping": func(r cooking.Result) any { return sheet.WriteShopping(r, sheet.Reader{Brief: true}) },
 	} {
-		got := call(t, app, "POST", path, sheet.CookRequest{Cook: c})
+		got := call(t, app, "POST", path, cooking.CookRequest{Cook: c})
 		require.Equal(t, http.StatusOK, got.StatusCode, string(got.body))
-		said, err := answer(sheet.CookRequest{Cook: c, Kitchen: brought})
+		request, none := cooking.CookRequest{Cook: c, Kitchen: brought}, kitchen.Kitchen{}
+		r, err := request.Work(t.Context(), cooking.Result{}, none, cooking.Clock{Now: apptest.Now})
 		require.NoError(t, err)
-		want, err := json.Marshal(said)
+		want, err := json.Marshal(answer(r))
 		require.NoError(t, err)
 		var a, b map[string]any
 		got.into(t, &a)
@@ -132,14 +128,10 @@ func TestEveryStarterIsSound(t *testing.T) {
 			if len(typed.Pieces) < 24 && i+1 < len(shelf.Cuts) {
 				continue
 			}
-			s, err := sheet.OfCook(
-				t.Context(),
-				sheet.CookRequest{Cook: typed},
-				kitchen.Kitchen{},
-				cooking.Clock{Now: apptest.Now},
-				sheet.Reader{},
-			)
+			r, err := cooking.CookRequest{Cook: typed}.
+				Work(t.Context(), cooking.Result{}, kitchen.Kitchen{}, cooking.Clock{Now: apptest.Now})
 			require.NoError(t, err)
+			s := sheet.Write(r, sheet.Reader{})
 			require.Empty(t, s.Errors, "up to %s", c.ID)
 			typed.Pieces = nil
 		}

@@ -70,7 +70,7 @@ func FuzzWhatIsTaken(f *testing.F) {
 				},
 			)
 		case 2:
-			told := api.Past{
+			told := starter.Past{
 				AtOnce: starter.AtOnce{
 					Cut:    "pork-shoulder-bone-in",
 					Weight: "3.6 kg",

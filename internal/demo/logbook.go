@@ -9,17 +9,16 @@ import (
 
 	"github.com/google/uuid"
 
+	"verjuice/internal/app"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/heat"
-	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/meal"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/core/review"
 	"verjuice/internal/instrument"
 	"verjuice/internal/practice"
 	"verjuice/internal/store"
@@ -216,7 +215,6 @@ func (p pastCook) load(ctx context.Context, db *store.Store, now time.Time, pits
 	if err != nil {
 		return err
 	}
-	k.Learnt, k.Stand = kitchen.Kitchen{}.Learnt, ""
 	o := order.Parse(c, k)
 	run := p.simulated(o, seed)
 	for n := uint64(1); run.hours() > patienceH; n++ { // nobody would have stood there so long
@@ -240,17 +238,10 @@ func (p pastCook) load(ctx context.Context, db *store.Store, now time.Time, pits
 	}
 	course := facts.Course{}
 	course.Add(read...)
-	result, err := cooking.Work(
-		ctx,
-		o,
-		all,
-		k,
-		cooking.Clock{Now: serve.Add(8 * time.Hour), Recorded: c.ServeAt, Read: course.Readings()},
-	)
-	if err != nil {
-		return err
-	}
-	went, err := review.Of(ctx, result, course, k)
+	went, err := app.Inputs{
+		CookRequest: cooking.CookRequest{Cook: c, Facts: all}, ID: rec.ID,
+		Kitchen: k, Now: serve.Add(8 * time.Hour), Saved: c.ServeAt, Course: course,
+	}.Review(ctx)
 	if err != nil {
 		return err
 	}

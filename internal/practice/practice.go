@@ -16,7 +16,7 @@ import (
 
 	"github.com/google/uuid"
 
-	"verjuice/internal/core/cooking"
+	"verjuice/internal/app"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
 
@@ -152,32 +152,18 @@ func (r *rig) over() bool {
 
 // learn reads the cook anew, and what happened at it.
 func (r *rig) learn(ctx context.Context, db *store.Store, clock store.Clock, now time.Time) error {
-	rec, err := db.Cooks().Get(ctx, r.cook)
+	in, err := app.New(db, func() time.Time { return clock.At }).Load(ctx, r.cook)
 	if err != nil {
 		return err
 	}
-	all, err := db.Facts(ctx, r.cook)
-	if err != nil {
-		return err
-	}
-	k, err := db.Kitchen(ctx, clock.At, rec.Doc.Formulas()...)
-	if err != nil {
-		return err
-	}
-	o := order.Parse(rec.Doc, k)
-	result, err := cooking.Work(
-		ctx,
-		o,
-		all,
-		k,
-		cooking.Clock{Now: now, Recorded: rec.Doc.ServeAt, Forecast: forecast.SingleRun{}, Parts: cooking.Depths},
-	)
+	in.Now, in.Course = now, nil
+	result, err := in.Planned(ctx)
 	if err != nil {
 		return err
 	}
 	first := r.zone == nil
-	r.facts, r.zone = all, time.UTC
-	if z := o.Serving.Value.Zone; z != nil {
+	r.facts, r.zone = in.Facts, time.UTC
+	if z := result.Order.Serving.Value.Zone; z != nil {
 		r.zone = z
 	}
 	if first {

@@ -2,7 +2,6 @@ package sheet
 
 import (
 	"cmp"
-	"context"
 	"fmt"
 	"math"
 	"slices"
@@ -13,7 +12,6 @@ import (
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
-	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/larder"
 	"verjuice/internal/core/live"
 	"verjuice/internal/core/logbook"
@@ -130,29 +128,12 @@ var aspectWords = map[string][]string{
 	"smoke": {"Smoke", "none", "faint", "fair", "good", "superb"},
 }
 
-// OfAfter says how a cook went, and what is kept of it. What earlier cooks taught is left out of what
-// was thought, so that a lesson is not learnt twice. The error is that of ctx.
-func OfAfter(
-	ctx context.Context,
-	r CookRequest,
-	k kitchen.Kitchen,
-	at cooking.Clock,
-	course facts.Course,
-	as Reader,
-) (AfterSheet, logbook.Outcome, error) {
-	k.Learnt, k.Stand = kitchen.Kitchen{}.Learnt, ""
-	at.Read, at.Parts = course.Readings(), cooking.Seasons|cooking.Depths|cooking.Baths|cooking.Needles
-	result, k, err := r.Work(ctx, k, at)
-	if err != nil {
-		return AfterSheet{}, logbook.Outcome{}, err
-	}
-	a, err := review.Of(ctx, result, course, k)
-	if err != nil {
-		return AfterSheet{}, logbook.Outcome{}, err
-	}
-	w := newWriter(result, as)
+// WriteReview says how a cook went.
+func WriteReview(a review.Review, as Reader) AfterSheet {
+	r := a.Cook
+	w := newWriter(r, as)
 	out := AfterSheet{
-		Name:     r.Cook.Name,
+		Name:     r.Order.Cook.Name,
 		Moves:    []AfterMove{},
 		Pieces:   []AfterPiece{},
 		Notes:    notes(r.Facts.Notes("")),
@@ -164,21 +145,21 @@ func OfAfter(
 	if day, err := time.Parse(time.DateOnly, a.Outcome.Day); err == nil {
 		out.Day = day.Format("Monday 2 January 2006")
 	}
-	out.Served, out.Cost = servedWords(a.Outcome), w.costServed(result, a.Outcome)
+	out.Served, out.Cost = servedWords(a.Outcome), w.costServed(r, a.Outcome)
 	for _, m := range a.Moves {
-		out.Moves = append(out.Moves, w.afterMove(result, m))
+		out.Moves = append(out.Moves, w.afterMove(r, m))
 	}
-	out.Fuel = w.fuel(result)
+	out.Fuel = w.fuel(r)
 	kept := map[string]logbook.Piece{}
 	for _, p := range a.Outcome.Pieces {
 		kept[p.Key] = p
 	}
 	for _, p := range a.Pieces {
 		if o, ok := kept[p.Live.Piece.Line.Key]; ok {
-			out.Pieces = append(out.Pieces, w.afterPiece(r.Facts, p, o, at.Now))
+			out.Pieces = append(out.Pieces, w.afterPiece(r.Facts, p, o, r.Now))
 		}
 	}
-	return out, a.Outcome, nil
+	return out
 }
 
 // costServed says what a portion cost by what was weighed of every piece; empty without prices, or
@@ -386,10 +367,7 @@ func beside(what string, o logbook.Piece, w writer) string {
 
 // afterWeights are what is to be weighed of a piece.
 func (w writer) afterWeights(f facts.Facts, o logbook.Piece) []AfterWeight {
-	usual := map[string]float64{"trimmed": o.GreenKG, "cooked": o.GreenKG * 0.65, "mixed": 1.15 * o.RubKG}
-	if o.Yield.Mid > 0 {
-		usual["cooked"] = o.GreenKG * math.Min(0.95, o.Yield.Mid+0.1)
-	}
+	usual := review.UsualWeights(o)
 	out := []AfterWeight{}
 	for _, what := range facts.Weights {
 		one := AfterWeight{What: what, Label: weightWords[what]}

@@ -28,11 +28,11 @@ func (quick) Forecast(ctx context.Context, b forecast.FireInput) (forecast.FireR
 	return fire, err
 }
 
-func written(t *testing.T, before Written, c CookRequest, k kitchen.Kitchen, at cooking.Clock) Written {
+func written(t *testing.T, before Written, c cooking.CookRequest, k kitchen.Kitchen, at cooking.Clock) Written {
 	t.Helper()
-	w, err := OfCookAfter(t.Context(), before, c, k, at, Reader{})
+	r, err := c.Work(t.Context(), before.Result, k, at)
 	require.NoError(t, err)
-	return w
+	return WriteAfter(before, r, Reader{})
 }
 
 func inJSON(t *testing.T, s Sheet) string {
@@ -54,8 +54,8 @@ func TestAPageAfterAnotherIsAPageByItself(t *testing.T) {
 		k := kitchen.Kitchen{Stand: "one"}
 		before := Written{}
 		for step := range 8 {
-			before = written(t, before, CookRequest{Cook: c, Facts: f}, k, at)
-			alone := written(t, Written{}, CookRequest{Cook: c, Facts: f}, k, at)
+			before = written(t, before, cooking.CookRequest{Cook: c, Facts: f}, k, at)
+			alone := written(t, Written{}, cooking.CookRequest{Cook: c, Facts: f}, k, at)
 			a, b := inJSON(t, alone.Sheet), inJSON(t, before.Sheet)
 			differs := 0
 			for differs < min(len(a), len(b)) && a[differs] == b[differs] {
@@ -111,10 +111,10 @@ func TestWhatAnswersDoFollowsTheForecast(t *testing.T) {
 		Now: testclock.Now(),
 	}
 	k := kitchen.Kitchen{Stand: "one"}
-	ask := func(weight, wrap string) CookRequest {
+	ask := func(weight, wrap string) cooking.CookRequest {
 		q := p
 		q.Trimmed, q.Choices = weight, map[string]string{"wrap": wrap}
-		return CookRequest{Cook: anycook.Supper(q)}
+		return cooking.CookRequest{Cook: anycook.Supper(q)}
 	}
 	was := written(t, Written{}, ask("2.213 kg", "foil"), k, settled)
 	assert.False(t, was.Result.Rough)

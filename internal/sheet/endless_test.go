@@ -12,10 +12,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/anycook"
+	"verjuice/internal/app"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
-	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/sheet"
@@ -95,7 +95,7 @@ func TestNoFigureIsEndless(t *testing.T) {
 			finite(
 				t,
 				sheet.WriteCompared(
-					[]sheet.Beside{
+					[]logbook.Beside{
 						{ID: "a", Outcome: all[0], Course: facts.Course{}},
 						{ID: "b", Outcome: all[len(all)-1], Course: facts.Course{}},
 					},
@@ -137,16 +137,11 @@ func afterward(t *testing.T, more ...facts.Fact) (sheet.AfterSheet, logbook.Outc
 			done(3, "", "over", "2026-11-14T17:00:00Z"),
 		},
 		more...)
-	out, became, err := sheet.OfAfter(
-		t.Context(),
-		sheet.CookRequest{Cook: c, Facts: all},
-		kitchen.Kitchen{},
-		cooking.Clock{Now: testclock.Now(), Forecast: forecast.SingleRun{}},
-		facts.Course{},
-		sheet.Reader{},
-	)
+	went, err := app.Inputs{
+		CookRequest: cooking.CookRequest{Cook: c, Facts: all}, Now: testclock.Now(), By: forecast.SingleRun{},
+	}.Review(t.Context())
 	require.NoError(t, err)
-	return out, became
+	return sheet.WriteReview(went, sheet.Reader{}), went.Outcome
 }
 
 // A weight that cannot be is kept as it was typed and asked about; it counts nowhere until the cook says

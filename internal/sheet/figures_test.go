@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/anycook"
+	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/quantity"
@@ -40,7 +41,7 @@ func TestMistakesSpeakTheReadersUnits(t *testing.T) {
 	c := anycook.Supper(anycook.Coated("pork-loin", "2 kg"))
 	c.Fridge = "40 °C"
 	for units, want := range map[quantity.System]string{quantity.Metric: "°C", quantity.US: "°F"} {
-		s := told(CookRequest{Cook: c}, noon, Reader{Units: units})
+		s := told(cooking.CookRequest{Cook: c}, noon, Reader{Units: units})
 		require.Len(t, s.Errors, 1)
 		assert.Contains(t, s.Errors[0].Message, want)
 		assert.Equal(t, "temperature.range", s.Errors[0].ID)
@@ -57,10 +58,12 @@ func TestAway(t *testing.T) {
 
 // A rub weighed out, in a cook's preview and alone.
 func BenchmarkScale(b *testing.B) {
-	r := PieceRequest{Piece: anycook.Coated("pork-shoulder-bone-in", "3.6 kg")}
+	r := cooking.PieceRequest{Piece: anycook.Coated("pork-shoulder-bone-in", "3.6 kg")}
 	b.ReportAllocs()
 	for b.Loop() {
-		_, _ = Scale(b.Context(), r, nothing)
+		p, err := r.Work(b.Context(), nothing, cooking.Seasons)
+		require.NoError(b, err)
+		WriteSeason(p, Reader{})
 	}
 }
 
@@ -79,7 +82,7 @@ func BenchmarkSheet(b *testing.B) {
 	)
 	b.ReportAllocs()
 	for b.Loop() {
-		told(CookRequest{Cook: c}, noon, Reader{})
+		told(cooking.CookRequest{Cook: c}, noon, Reader{})
 	}
 }
 

@@ -15,15 +15,11 @@ type LabelSheet struct {
 	Message string  `json:"message" doc:"What it means, in a sentence"`
 }
 
-// ReadLabel reads a nutrition label. The error is a field.Errors.
-func ReadLabel(l formula.Label, as Reader) (*LabelSheet, error) {
-	r, errs := formula.ReadLabel(l)
-	if len(errs) > 0 {
-		return nil, errs
-	}
+// WriteLabel says what a nutrition label tells.
+func WriteLabel(l formula.Label, r formula.LabelReading, as Reader) LabelSheet {
 	w := writer{Reader: as}
 	printed := []any{"sodium", l.Sodium + " mg", "serving_size", l.Serving}
-	out := &LabelSheet{Salt: w.figure(trace.New("label.salt", r.Salt, printed...))}
+	out := LabelSheet{Salt: w.figure(trace.New("label.salt", r.Salt, printed...))}
 	name := l.Name
 	if name == "" {
 		name = "It"
@@ -49,5 +45,5 @@ func ReadLabel(l formula.Label, as Reader) (*LabelSheet, error) {
 		f := w.figure(trace.New("label.mixed", *r.Mixed, "powder", l.Powder, "liquid", l.Liquid))
 		out.Mixed = &f
 	}
-	return out, nil
+	return out
 }

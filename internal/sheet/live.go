@@ -2,16 +2,12 @@ package sheet
 
 import (
 	"cmp"
-	"context"
 	"fmt"
 	"math"
-	"slices"
 	"strconv"
 	"time"
 
-	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
-	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/live"
 	"verjuice/internal/core/quantity"
 )
@@ -108,100 +104,48 @@ type LiveAdvice struct {
 	Why    string `json:"why"`
 }
 
-// OfLive says what stands at the pit. The error is that of ctx.
-func OfLive(
-	ctx context.Context,
-	r CookRequest,
-	k kitchen.Kitchen,
-	at cooking.Clock,
-	course facts.Course,
-	as Reader,
-) (LiveSheet, error) {
-	at.Read, at.Parts = course.Readings(), cooking.Seasons|cooking.Depths|cooking.Baths|cooking.Needles
-	result, _, err := r.Work(ctx, k, at)
-	if err != nil {
-		return LiveSheet{}, err
-	}
-	pieces, err := live.Of(ctx, result, course)
-	if err != nil {
-		return LiveSheet{}, err
-	}
+// WriteLive says what stands at the pit.
+func WriteLive(r live.Result, as Reader) LiveSheet {
+	result := r.Cook
 	w := newWriter(result, as)
-	now := at.Now
+	now := result.Now
 	if zone := result.Order.Serving.Value.Zone; zone != nil {
 		now = now.In(zone)
 	}
 	out := LiveSheet{
-		Name:   r.Cook.Name,
-		Zone:   r.Cook.Zone,
+		Name:   result.Order.Cook.Name,
+		Zone:   result.Order.Cook.Zone,
 		Now:    iso(now),
 		Clock:  now.Format("15:04"),
 		Speed:  1,
-		Next:   []LiveNext{},
+		Next:   w.next(r, now.Location()),
 		Pieces: []LivePiece{},
 		Log:    w.log(result),
+		Alarms: w.alarms(result, r.Alarms),
 	}
 	if s := result.Order.Serving.Value.At; !s.IsZero() {
 		out.Serve = "serving at " + s.Format("15:04")
 	}
 	if result.Plan != nil {
-		out.Next = w.next(result, pieces, now)
 		out.Chance = fmt.Sprintf("%.0f %%", 100*math.Min(0.99, result.Plan.Result.Plans[result.Plan.Chosen].Chance))
 	}
-	out.Alarms = w.alarms(result, live.Alarms(result, pieces, course))
 	if len(result.Mistakes) > 0 {
 		out.Problem = "Some of what was typed cannot be read: fix the fields marked in red on the cook sheet to see all figures."
 	}
-	for _, p := range pieces {
-		out.Pieces = append(out.Pieces, w.livePiece(result, p, now, out.Next))
+	for _, p := range r.Pieces {
+		out.Pieces = append(out.Pieces, w.livePiece(p, now, r.Next))
 	}
-	return out, nil
+	return out
 }
 
-// soonest is how many of the jobs that come next are told.
-const soonest = 5
-
 // next are the jobs that come next.
-func (w writer) next(r cooking.Result, pieces []live.Piece, now time.Time) []LiveNext {
+func (w writer) next(r live.Result, zone *time.Location) []LiveNext {
 	out := []LiveNext{}
-	number := map[string]int{"": -1}
-	for i, p := range r.Pieces {
-		number[p.Line.Key] = i
-	}
-	type due struct {
-		at   time.Time
-		line LiveNext
-	}
-	var all []due
-	for _, k := range r.Plan.Result.Plans[r.Plan.Chosen].Tasks {
-		if k.Done || k.Stage == "slice" && k.At.Add(6*time.Hour).Before(now) {
-			continue
-		}
-		at, i := k.At, number[k.Key]
-		if k.Every > 0 {
-			last := time.Time{}
-			if i >= 0 {
-				last = pieces[i].Piece.Happened.Last[k.Stage]
-			}
-			if !last.IsZero() {
-				at = last.Add(k.Every)
-			} else if at.Before(now) {
-				at = now
-			}
-			if at.After(k.To) {
-				continue
-			}
-		}
-		line := w.task(r, k, i)
-		one := LiveNext{ID: line.ID, Piece: k.Key, Label: line.Label, At: iso(at), Time: at.Format("15:04"), Note: line.Note}
-		if slices.Contains(facts.Stages, k.Stage) {
-			one.What = k.Stage
-		}
-		all = append(all, due{at, one})
-	}
-	slices.SortStableFunc(all, func(a, b due) int { return a.at.Compare(b.at) })
-	for _, d := range all[:min(soonest, len(all))] {
-		out = append(out, d.line)
+	for _, d := range r.Next {
+		line, at := w.task(r.Cook, d.Task, d.Piece), d.At.In(zone)
+		out = append(out, LiveNext{
+			ID: line.ID, Piece: d.Task.Key, Label: line.Label, At: iso(at), Time: at.Format("15:04"), Note: line.Note, What: d.What,
+		})
 	}
 	return out
 }
@@ -218,7 +162,7 @@ func (w writer) warm(c float64, places int) string {
 // Warm is a temperature with its unit, for a reader.
 func Warm(c float64, as Reader) string { return writer{Reader: as}.short(c) }
 
-func (w writer) livePiece(r cooking.Result, p live.Piece, now time.Time, next []LiveNext) LivePiece {
+func (w writer) livePiece(p live.Piece, now time.Time, due []live.Due) LivePiece {
 	key := p.Piece.Line.Key
 	h := p.Piece.Happened
 	out := LivePiece{
@@ -272,7 +216,7 @@ func (w writer) livePiece(r cooking.Result, p live.Piece, now time.Time, next []
 	case live.Done:
 		out.Since = "served"
 	}
-	out.Done, out.Seen, out.Cautions = w.presses(p, now, next), w.signs(p), w.atPit(p)
+	out.Done, out.Seen, out.Cautions = presses(p, now, due), signs(p), w.atPit(p)
 	return out
 }
 

@@ -36,28 +36,11 @@ func (w writer) liveCaution(f caution.Finding) LiveCaution {
 	return LiveCaution{c.ID, c.Severity, c.Message, c.Action, c.Values, c.Read}
 }
 
-// atPit are the cautions of a piece that matter from the fire on: of what was read, and of what is
-// planned until it is over.
+// atPit are the cautions of a piece that matter at the pit.
 func (w writer) atPit(p live.Piece) []LiveCaution {
 	out := []LiveCaution{}
-	add := func(f caution.Finding) {
-		if f.Severity != caution.Note && f.Read == "" {
-			out = append(out, w.liveCaution(f))
-		}
-	}
-	for _, f := range p.Found {
-		add(f)
-	}
-	logged := func(id string) bool {
-		return slices.ContainsFunc(p.Found, func(f caution.Finding) bool { return f.ID == id })
-	}
-	for _, f := range p.Piece.Findings {
-		over := p.State == live.Done || p.State == live.Resting && f.Stage == "fire" && f.ID != "poultry-done"
-		told := f.ID == "slow-to-warm" && logged("warmed-slowly") || f.ID == "hot-hold" && logged("held-cool") ||
-			f.ID == "poultry-done" && logged("poultry-shown")
-		if (f.Stage == "fire" || f.Stage == "rest") && !over && !told {
-			add(f)
-		}
+	for _, f := range p.Cautions() {
+		out = append(out, w.liveCaution(f))
 	}
 	return out
 }

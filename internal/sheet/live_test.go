@@ -9,10 +9,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/anycook"
+	"verjuice/internal/app"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
-	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/sheet"
 )
@@ -21,7 +21,7 @@ import (
 // more that were read: the forecast of each is anew.
 func BenchmarkLive(b *testing.B) {
 	on := time.Date(2026, 11, 28, 7, 0, 0, 0, time.UTC)
-	r, course := sheet.CookRequest{}, facts.Course{}
+	r, course := cooking.CookRequest{}, facts.Course{}
 	var pieces []cook.Piece
 	for i, cut := range []string{"lamb-shoulder-bone-in", "beef-chuck-roll", "pork-loin", "chicken-leg",
 		"venison-haunch"} {
@@ -51,14 +51,8 @@ func BenchmarkLive(b *testing.B) {
 	for b.Loop() {
 		now = now.Add(5 * time.Minute)
 		read(now)
-		_, err := sheet.OfLive(
-			b.Context(),
-			r,
-			kitchen.Kitchen{},
-			cooking.Clock{Now: now, Recorded: r.Cook.ServeAt},
-			course,
-			sheet.Reader{},
-		)
+		out, err := app.Inputs{CookRequest: r, Now: now, Saved: r.Cook.ServeAt, Course: course}.Live(b.Context())
 		require.NoError(b, err)
+		sheet.WriteLive(out, sheet.Reader{})
 	}
 }

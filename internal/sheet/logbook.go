@@ -107,19 +107,12 @@ type LogRow struct {
 	Result  bool     `json:"result" doc:"It came out so; else it was done so"`
 }
 
-// Beside is a cook that is compared: what became of it, and what was read.
-type Beside struct {
-	ID      string
-	Outcome logbook.Outcome
-	Course  facts.Course
-}
-
 // mostPoints is how many points a curve is drawn with.
 const mostPoints = 160
 
 // WriteCompared says cooks beside one another: of each the piece of the same cut as the first one's,
 // or else its first one.
-func WriteCompared(all []Beside, as Reader) LogCompared {
+func WriteCompared(all []logbook.Beside, as Reader) LogCompared {
 	w := writer{Reader: as}
 	out := LogCompared{Unit: "°C", Cooks: []LogComparedOf{}, Rows: []LogRow{}, Missed: []string{}}
 	if w.Units == quantity.US {

@@ -65,7 +65,7 @@ func TestComparedPointByPoint(t *testing.T) {
 	other := past("Other", func(p *logbook.Piece) { p.Wrap, p.Hours = "paper", 2 })
 	other.Pieces = append([]logbook.Piece{{Key: "z", Cut: "lamb-leg"}}, other.Pieces...)
 	got := sheet.WriteCompared(
-		[]sheet.Beside{
+		[]logbook.Beside{
 			{ID: "1", Outcome: past("One", func(*logbook.Piece) {}), Course: course},
 			{ID: "2", Outcome: other, Course: course},
 			{ID: "3", Outcome: logbook.Outcome{Name: "Nothing"}},

@@ -64,18 +64,9 @@ type MealCaution struct {
 	Acknowledge string `json:"acknowledge" doc:"By what read says that it was read: when its values change, it has to be read again"`
 }
 
-// MealRequest is a meal with what is on record of what was kept.
-type MealRequest struct {
-	Meal  meal.Meal
-	Kept  map[string]meal.Kept // by the key of its item
-	Named map[string]string    // the cook-outs, by id
-	Now   time.Time
-}
-
-// WriteMeal works a meal out and says it.
-func WriteMeal(r MealRequest, as Reader) MealSheet {
+// WriteMeal says a later meal. The cook-outs that it is from are named by their ids.
+func WriteMeal(p meal.Plan, named map[string]string, as Reader) MealSheet {
 	w := writer{Reader: as}
-	p := meal.Work(r.Meal, r.Kept, r.Now)
 	out := MealSheet{
 		Errors:     append([]Mistake{}, Mistakes(p.Wrong, as)...),
 		Items:      []MealItem{},
@@ -84,7 +75,7 @@ func WriteMeal(r MealRequest, as Reader) MealSheet {
 		Disclaimer: Closing,
 	}
 	for _, one := range p.Items {
-		out.Items = append(out.Items, w.mealItem(one, r))
+		out.Items = append(out.Items, w.mealItem(one, named))
 	}
 	if p.Trays > 0 {
 		out.Trays = fmt.Sprintf("Fills %s of 30 × 40 cm.", counted(p.Trays, "tray", "trays"))
@@ -129,7 +120,7 @@ func WriteMeal(r MealRequest, as Reader) MealSheet {
 					one.Title = mealTitle(p.Items[f.Item].Item, p.Items[f.Item].Form)
 					one.Acknowledge += " " + p.Items[f.Item].Item.Key
 				}
-				one.Read = r.Meal.Read[one.Acknowledge]
+				one.Read = p.Meal.Read[one.Acknowledge]
 				out.Cautions = append(out.Cautions, one)
 			}
 		}
@@ -156,16 +147,18 @@ func mealTitle(i meal.Item, f meal.KeptForm) string {
 	return cmp.Or(strings.TrimSpace(i.Title), upper(f.Name))
 }
 
-func (w writer) mealItem(one meal.Warmed, r MealRequest) MealItem {
+func (w writer) mealItem(one meal.Warmed, named map[string]string) MealItem {
 	out := MealItem{
 		Title:  mealTitle(one.Item, one.Form),
 		How:    one.Form.How,
-		From:   r.Named[one.Item.Cook],
 		Deep:   w.deep(one.Form.DeepMM),
 		Each:   w.weight(quantity.Mass(one.Dish.Grams / 1000)),
 		Shares: []MealShare{},
 	}
-	kept := r.Kept[one.Item.Key]
+	kept := one.Kept
+	if name, asked := named[one.Item.Cook]; asked {
+		out.From = cmp.Or(name, "a cook-out that is gone")
+	}
 	if one.Dish.ID == meal.Cold {
 		out.How = "cold, straight from the fridge"
 	}
@@ -277,9 +270,8 @@ type MealLine struct {
 // WriteMealLine writes a line of the list of later meals.
 func WriteMealLine(id string, version uint, m meal.Meal, now time.Time) MealLine {
 	out := MealLine{ID: id, Version: version, Name: m.Name, Serve: "no time yet"}
-	p := meal.Work(meal.Meal{Name: m.Name, ServeAt: m.ServeAt, Zone: m.Zone}, nil, now)
-	if !p.Serve.IsZero() {
-		out.Serve, out.Over = p.Serve.Format("Monday 2 January 15:04"), p.Serve.Before(now.Add(-6*time.Hour))
+	if serve := m.Serve(); !serve.IsZero() {
+		out.Serve, out.Over = serve.Format("Monday 2 January 15:04"), serve.Before(now.Add(-6*time.Hour))
 	}
 	var what []string
 	for _, one := range m.Items {
@@ -298,20 +290,10 @@ type KeptLine struct {
 	Note  string `json:"note" doc:"Of which cook-out, when, and how much"`
 }
 
-// forms are what finishes are warmed as.
-var forms = map[string]string{
-	"pulled": "pulled",
-	"sliced": "sliced",
-	"pink":   "sliced",
-	"bones":  "racks",
-	"done":   "pieces",
-	"whole":  "pieces",
-}
-
 // WriteKept writes what was kept of a piece.
 func WriteKept(id, cook string, p logbook.Piece, as Reader) KeptLine {
 	w := writer{Reader: as}
-	out := KeptLine{Cook: id, Piece: p.Key, Title: upper(p.Label), Form: cmp.Or(forms[p.Finish], "sliced"), Note: cook}
+	out := KeptLine{Cook: id, Piece: p.Key, Title: upper(p.Label), Form: meal.FormOf(p.Finish), Note: cook}
 	if at, err := time.Parse(time.RFC3339, p.Sliced); err == nil {
 		out.Note += ", " + at.Format("Mon 2 Jan")
 	}

@@ -2,30 +2,15 @@ package sheet
 
 import (
 	"cmp"
-	"context"
 	"fmt"
 	"math"
 	"slices"
 	"time"
 
-	"verjuice/internal/core/cook"
-	"verjuice/internal/core/cooking"
-	"verjuice/internal/core/facts"
-	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/heat"
-	"verjuice/internal/core/kitchen"
-	"verjuice/internal/core/order"
 	"verjuice/internal/core/outlook"
 	"verjuice/internal/core/quantity"
 )
-
-// OutlookRequest asks for the forecast of one piece of a cook-out.
-type OutlookRequest struct {
-	Cook    cook.Cook   `json:"cook"`
-	Facts   facts.Facts `json:"facts,omitempty" required:"false" nullable:"false"`
-	Piece   int         `json:"piece" doc:"Which piece, from 0"`
-	Compare string      `json:"compare,omitempty" required:"false" maxLength:"40" doc:"Another way, by its id, to draw beside this one"`
-}
 
 // OutlookSheet is a forecast as it is read.
 type OutlookSheet struct {
@@ -48,6 +33,7 @@ type OutlookSheet struct {
 	Other      *OtherCurve   `json:"other,omitempty" doc:"The way that was asked for, to draw beside this one"`
 	Rules      []RuleLine    `json:"rules" nullable:"false" doc:"What rules of thumb say"`
 	Doneness   DonenessSheet `json:"doneness"`
+	Again      int           `json:"again" doc:"Seconds after which to ask again, since a piece is on the fire; 0 means that nothing is"`
 }
 
 // BigFigure is a figure to read first.
@@ -130,50 +116,31 @@ type DonenessSheet struct {
 	Look string `json:"look"`
 }
 
-// OfOutlook answers with the forecast of one piece. The error is that of ctx.
-func OfOutlook(
-	ctx context.Context,
-	r OutlookRequest,
-	k kitchen.Kitchen,
-	at cooking.Clock,
-	as Reader,
-) (OutlookSheet, error) {
-	result, err := cooking.Work(ctx, order.Parse(r.Cook, k), r.Facts, k, at)
-	if err != nil {
-		return OutlookSheet{}, err
-	}
-	none := OutlookSheet{
+// WriteOutlook says the forecast of one piece.
+func WriteOutlook(l outlook.Outlook, as Reader) OutlookSheet {
+	out := OutlookSheet{
 		Unit: "°C", Heads: []BigFigure{}, Curve: []DrawnPoint{}, Marks: []CurveMark{}, Spritzes: []float64{},
 		Rest: []DrawnPoint{}, Reaches: []ReachLine{}, Says: []string{},
 		Narrows: []NarrowLine{}, Ways: []WayLine{}, Rules: []RuleLine{},
 	}
-	look, ok, err := outlook.Of(ctx, result, r.Piece)
-	if err != nil || !ok {
-		return none, err
+	if !l.Known {
+		return out
 	}
-	ways, err := outlook.Asked{Cook: r.Cook, Facts: r.Facts, Kitchen: k, At: at, Piece: r.Piece}.Ways(ctx)
-	if err != nil {
-		return none, err
+	w := newWriter(l.Cook, as)
+	out = w.outlook(out, l.Look)
+	out.Says = append(w.allows(l.Cook.Order.Learnt, l.Cook.Order.Cook.Pits), out.Says...)
+	for _, way := range l.Ways {
+		out.Ways = append(out.Ways, w.way(way, l.Look))
 	}
-	w := newWriter(result, as)
-	out := w.outlook(none, look, result)
-	out.Says = append(w.allows(result.Order.Learnt, r.Cook.Pits), out.Says...)
-	for _, way := range ways {
-		line := w.way(way, look)
-		out.Ways = append(out.Ways, line)
-		if way.ID == r.Compare {
-			other, err := forecast.See(ctx, way.Input)
-			if err != nil {
-				return none, err
-			}
-			out.Other = &OtherCurve{
-				Label: line.Label,
-				Curve: w.curve(other.Fire.Curve),
-				Text:  fmt.Sprintf("%s: %s on the fire", line.Label, hours(other.Fire.Done.Mid)),
-			}
+	if o := l.Other; o != nil {
+		label := w.way(o.Way, l.Look).Label
+		out.Other = &OtherCurve{
+			Label: label,
+			Curve: w.curve(o.Seen.Fire.Curve),
+			Text:  fmt.Sprintf("%s: %s on the fire", label, hours(o.Seen.Fire.Done.Mid)),
 		}
 	}
-	return out, nil
+	return out
 }
 
 // degrees is a temperature as drawn, in the reader's unit.
@@ -211,7 +178,7 @@ func hours(h float64) string {
 
 func (w writer) between(b heat.Band) string { return hours(b.Low) + "–" + hours(b.High) }
 
-func (w writer) outlook(out OutlookSheet, l outlook.Look, r cooking.Result) OutlookSheet {
+func (w writer) outlook(out OutlookSheet, l outlook.Look) OutlookSheet {
 	p := l.Piece
 	c, fire := p.Clock, l.Fire
 	out.Title = title(p)

@@ -14,9 +14,11 @@ import (
 
 	"verjuice/internal/anycook"
 	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/outlook"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/starter"
@@ -25,9 +27,9 @@ import (
 
 func ahead(t *testing.T, c cook.Cook, compare string, as Reader) OutlookSheet {
 	t.Helper()
-	out, err := OfOutlook(t.Context(), OutlookRequest{Cook: c, Compare: compare}, nothing, noon, as)
+	out, err := outlook.OutlookRequest{Cook: c, Compare: compare}.Work(t.Context(), nothing, noon)
 	require.NoError(t, err)
-	return out
+	return WriteOutlook(out, as)
 }
 
 func shoulder(change func(p *cook.Piece)) cook.Cook {
@@ -197,9 +199,10 @@ func TestThePageAndItsForecastAgree(t *testing.T) {
 	at := noon
 	at.Forecast = forecast.Ensemble{}
 	c := shoulder(nil)
-	s := told(CookRequest{Cook: c}, at, Reader{})
-	out, err := OfOutlook(t.Context(), OutlookRequest{Cook: c}, nothing, at, Reader{})
+	s := told(cooking.CookRequest{Cook: c}, at, Reader{})
+	looked, err := outlook.OutlookRequest{Cook: c}.Work(t.Context(), nothing, at)
 	require.NoError(t, err)
+	out := WriteOutlook(looked, Reader{})
 	assert.Equal(t, s.Pieces[0].Clock.Fire, out.Heads[0].Text)
 	assert.Equal(t, "on the fire, "+s.Pieces[0].Clock.FireRange, out.Heads[0].Note)
 	start, err := time.Parse(time.RFC3339, out.Start)
@@ -221,7 +224,7 @@ func TestBeforeLighting(t *testing.T) {
 		c.Pieces = append(c.Pieces, second)
 		lists := func(said facts.Facts) map[string][]CheckLine {
 			out := map[string][]CheckLine{}
-			for _, task := range told(CookRequest{Cook: c, Facts: said}, noon, Reader{}).Plan.Tasks {
+			for _, task := range told(cooking.CookRequest{Cook: c, Facts: said}, noon, Reader{}).Plan.Tasks {
 				if task.Stage == "light" {
 					out[task.ID] = task.Checks
 				} else {

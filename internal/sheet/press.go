@@ -2,11 +2,8 @@ package sheet
 
 import (
 	"cmp"
-	"slices"
 	"time"
 
-	"verjuice/internal/core/cut"
-	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/live"
 )
@@ -48,85 +45,37 @@ func ago(at, now time.Time) string {
 	}
 }
 
-// soon is how long before its time a job is offered as the one that is done.
-const soon = 20 * time.Minute
-
 // presses are what can be said to be done, by how far the piece has come.
-func (w writer) presses(p live.Piece, now time.Time, next []LiveNext) []Press {
-	h := p.Piece.Happened
-	var whats []string
-	switch p.State {
-	case live.Before:
-		whats = []string{"light", "fire"}
-	case live.On:
-		wrap := "wrap"
-		if p.Advice.Done {
-			wrap = "unwrap"
-		}
-		whats = []string{"look", "spritz", wrap, "off", "set", "turn", "wood", "fuel", "baste", "glaze", p.FireOut()}
-		if n := p.Piece.Line.Meat.Value.Count; n-h.Some > 1 {
-			whats = slices.Insert(whats, 3, "some-off")
-		}
-	case live.Resting:
-		whats = []string{"vent", "rest", "slice"}
-	}
-	planned, due := "", false
-	for _, n := range next {
-		if n.Piece == p.Piece.Line.Key && n.What != "" || n.Piece == "" && n.What == "light" {
-			at, err := time.Parse(time.RFC3339, n.At)
-			planned, due = n.What, err == nil && at.Sub(now) < soon && n.What != "wrap" // of which the advice decides
-			break
-		}
-	}
-	switch {
-	case p.Done():
-		planned, due = "off", true
-	case p.Advice.Now:
-		planned, due = "wrap", true
-	}
-	if i := slices.Index(whats, planned); i > 0 &&
-		(due || planned != "off") { // which is not to lie under the thumb for hours
-		whats = slices.Insert(slices.Delete(whats, i, i+1), 0, planned)
-	}
+func presses(p live.Piece, now time.Time, due []live.Due) []Press {
 	out := []Press{}
-	for _, what := range whats {
-		one := press(p, what)
-		one.Last, one.Planned = ago(h.Last[what], now), due && what == planned
-		out = append(out, one)
+	for _, one := range p.Presses(now, due) {
+		press := writePress(p, one)
+		press.Last, press.Planned = ago(one.Last, now), one.Planned
+		out = append(out, press)
 	}
 	return out
 }
 
-// press is what is said by one press of a piece.
-func press(p live.Piece, what string) Press {
-	one := Press{What: what, Label: pressWords[what], Pit: slices.Contains(pitWork, what)}
-	switch what {
+// writePress is what is said by one press of a piece.
+func writePress(p live.Piece, press live.Press) Press {
+	one := Press{What: press.What, Label: pressWords[press.What], Pit: press.OnPit()}
+	switch press.What {
 	case "wrap":
-		if kind := p.Advice.Kind; kind != "none" && kind != "" {
-			one.Values = field.Values{"kind": kind}
-		} else {
-			one.Values = field.Values{"kind": "foil"}
-		}
+		one.Values = field.Values{"kind": press.Kind}
 	case "set":
 		one.Asks = "temperature"
 	case "out":
 		one.Asks = "since"
 	case "off":
-		if n := p.Piece.Line.Meat.Value.Count; n > 1 {
-			one.Label = map[bool]string{true: "The last one off", false: "All pulled off"}[n-p.Piece.Happened.Some == 1]
+		if p.Piece.Line.Meat.Value.Count > 1 {
+			one.Label = map[bool]string{true: "The last one off", false: "All pulled off"}[press.Left == 1]
 		}
 	}
 	if one.Pit {
-		if one.Values == nil {
-			one.Values = field.Values{}
-		}
-		one.Values["pit"] = p.Pit
+		one.Values = field.Values{"pit": p.Pit}
 	}
 	return one
 }
-
-// pitWork is what is done to a pit.
-var pitWork = []string{"light", "set", "wood", "fuel", "out", "relit"}
 
 // pressWords are what was done, as it is pressed.
 var pressWords = map[string]string{
@@ -154,16 +103,9 @@ var howWords = map[string]string{
 }
 
 // signs are what can be seen of a piece that is on.
-func (w writer) signs(p live.Piece) []SignLine {
+func signs(p live.Piece) []SignLine {
 	out := []SignLine{}
-	if p.State != live.On {
-		return out
-	}
-	rack := p.Piece.Line.Meat.Value.Cut.Family == cut.Rack
-	for _, s := range facts.Signs {
-		if (s.ID == "bones" || s.ID == "bend") && !rack {
-			continue
-		}
+	for _, s := range p.Signs() {
 		line := SignLine{Sign: s.ID, Label: seenWords[s.ID], Hows: []SignHow{}}
 		seen, _ := p.Piece.Happened.Signs[s.ID].How()
 		for _, how := range s.Hows {

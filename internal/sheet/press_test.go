@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/anycook"
+	"verjuice/internal/app"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
@@ -146,9 +147,12 @@ func stands(t *testing.T, c cut.Cut, finish, off string, said []string, h float6
 	)
 	require.NoError(t, err)
 	require.Empty(t, parsed.Mistakes, what)
-	out, err := sheet.OfLive(t.Context(), sheet.CookRequest{Cook: page, Facts: append(all, last)}, kitchen.Kitchen{},
-		cooking.Clock{Now: at(h), Recorded: page.ServeAt, Forecast: forecast.SingleRun{}}, course, sheet.Reader{})
+	stands, err := app.Inputs{
+		CookRequest: cooking.CookRequest{Cook: page, Facts: append(all, last)},
+		Now:         at(h), Saved: page.ServeAt, By: forecast.SingleRun{}, Course: course,
+	}.Live(t.Context())
 	require.NoError(t, err, what)
+	out := sheet.WriteLive(stands, sheet.Reader{})
 	require.Empty(t, out.Problem, what)
 	require.Len(t, out.Pieces, 1, what)
 	raw, err := json.Marshal(out)

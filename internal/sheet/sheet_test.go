@@ -38,17 +38,17 @@ var (
 )
 
 // told is the page of a request, mistakes and all.
-func told(r CookRequest, at cooking.Clock, as Reader) Sheet {
-	s, err := OfCook(context.Background(), r, nothing, at, as)
+func told(r cooking.CookRequest, at cooking.Clock, as Reader) Sheet {
+	out, err := r.Work(context.Background(), cooking.Result{}, nothing, at)
 	if err != nil {
 		panic(err) // nobody has given up waiting
 	}
-	return s
+	return Write(out, as)
 }
 
 func page(t *testing.T, c cook.Cook, as Reader) Sheet {
 	t.Helper()
-	s := told(CookRequest{Cook: c}, noon, as)
+	s := told(cooking.CookRequest{Cook: c}, noon, as)
 	require.Empty(t, s.Errors)
 	return s
 }
@@ -166,7 +166,7 @@ func TestEveryTextIsFinished(t *testing.T) {
 		if n%3 > 0 {
 			anycook.Spoil(r, &c, 1+r.IntN(4))
 		}
-		req := CookRequest{Cook: c, Facts: f}
+		req := cooking.CookRequest{Cook: c, Facts: f}
 		as := Reader{
 			Units:  anycook.Pick(r, []quantity.System{quantity.Metric, quantity.US}),
 			Spoons: anycook.Pick(r, []quantity.SpoonSet{quantity.USSpoons, quantity.MetricSpoons}),
@@ -186,8 +186,9 @@ func TestEveryTextIsFinished(t *testing.T) {
 				said[one.ID] = true
 			}
 		}
-		shopping, err := OfShopping(t.Context(), req, nothing, noon, as)
+		result, err := req.Work(t.Context(), cooking.Result{}, nothing, noon)
 		require.NoError(t, err)
+		shopping := WriteShopping(result, as)
 		finished(t, shopping)
 		if as.Units == quantity.US && n%3 == 0 {
 			customary(t, shopping)
@@ -209,19 +210,20 @@ func TestEveryTextOfTheBenchIsFinished(t *testing.T) {
 			), Amount: "5 %", Guests: "4", Meat: "2 kg", Cut: "pork-loin", Round: anycook.Pick(r, []string{"", "spoons", "1 g"}),
 		}}
 		anycook.Spoil(r, &q, r.IntN(3))
-		finished(t, OfFormula(q, nothing, as))
+		finished(t, WriteFormula(bench.WorkOut(q, nothing, as.Spoons), as))
 	}
 	all := formula.ReadyMade()
-	c, err := OfComparison(t.Context(), bench.CompareRequest{Formulas: all[:3]}, nothing, as)
+	c, err := bench.Compare(t.Context(), bench.CompareRequest{Formulas: all[:3]}, nothing, as.Spoons)
 	require.NoError(t, err)
-	finished(t, c)
-	label, err := ReadLabel(formula.Label{Name: "red", Sodium: "310", Serving: "1.2 g", Sugar: "0 g"}, as)
-	require.NoError(t, err)
-	finished(t, label)
+	finished(t, WriteComparison(c, as))
+	label := formula.Label{Name: "red", Sodium: "310", Serving: "1.2 g", Sugar: "0 g"}
+	read, wrong := formula.ReadLabel(label)
+	require.Empty(t, wrong)
+	finished(t, WriteLabel(label, read, as))
 	for _, guesses := range [][]string{{}, {"40 g", "1 %"}, {"40", "1", "20", "40", "1", "20", "40", "1", "20", "40"}} {
-		g, err := OfGame(t.Context(), guess.Game{Seed: 7, Guesses: guesses}, as)
+		g, err := guess.Play(t.Context(), guess.Game{Seed: 7, Guesses: guesses})
 		require.NoError(t, err)
-		finished(t, g)
+		finished(t, WriteGame(g, as))
 	}
 	jar := formula.Jar{Formula: all[0], Made: "2026-11-01", Amount: "500 g"}
 	stand, wrong := jar.Stand(nil, time.Date(2027, 11, 23, 0, 0, 0, 0, time.UTC))
@@ -268,9 +270,9 @@ func TestTicksSurviveUnits(t *testing.T) {
 	c := anycook.Supper(anycook.Coated("pork-loin", "2 kg"))
 	c.Pieces[0].Key = "a"
 	list := func(f facts.Facts, as Reader) Shopping {
-		s, err := OfShopping(t.Context(), CookRequest{Cook: c, Facts: f}, nothing, noon, as)
+		r, err := cooking.CookRequest{Cook: c, Facts: f}.Work(t.Context(), cooking.Result{}, nothing, noon)
 		require.NoError(t, err)
-		return s
+		return WriteShopping(r, as)
 	}
 	open := list(nil, Reader{})
 	said := facts.Facts{}
@@ -299,7 +301,7 @@ func TestClockIsCountedBack(t *testing.T) {
 	day := anycook.Supper(p)
 	day.ServeAt = "2026-11-28T18:30"
 	at := func(date, hour int) Sheet {
-		s := told(CookRequest{Cook: day}, cooking.Clock{Now: time.Date(2026, 11, date, hour, 0, 0, 0, time.UTC)}, Reader{})
+		s := told(cooking.CookRequest{Cook: day}, cooking.Clock{Now: time.Date(2026, 11, date, hour, 0, 0, 0, time.UTC)}, Reader{})
 		require.Empty(t, s.Errors)
 		return s
 	}
@@ -336,7 +338,7 @@ func TestWhatHappenedIsTold(t *testing.T) {
 	when, err := time.Parse(time.RFC3339, fire)
 	require.NoError(t, err)
 	s := told(
-		CookRequest{
+		cooking.CookRequest{
 			Cook:  day,
 			Facts: facts.Facts{anycook.Done(1, "a", "fire", when.Add(2*time.Hour).Format(cook.TimeLayout))},
 		},
@@ -346,7 +348,7 @@ func TestWhatHappenedIsTold(t *testing.T) {
 	require.Empty(t, s.Errors)
 	assert.Contains(t, s.Plan.Change, "2 h late")
 	bad := told(
-		CookRequest{Cook: day, Facts: facts.Facts{{ID: "1", Kind: facts.Done, What: "fire", At: "noon"}}},
+		cooking.CookRequest{Cook: day, Facts: facts.Facts{{ID: "1", Kind: facts.Done, What: "fire", At: "noon"}}},
 		noon,
 		Reader{},
 	)

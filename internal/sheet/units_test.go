@@ -8,6 +8,7 @@ import (
 
 	"verjuice/internal/anycook"
 	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/quantity"
 
 	"github.com/stretchr/testify/assert"
@@ -91,7 +92,7 @@ func TestWhatMayHaveBeenMeant(t *testing.T) {
 // page0 is a page with what is wrong with it.
 func page0(t *testing.T, c cook.Cook) Sheet {
 	t.Helper()
-	return told(CookRequest{Cook: c}, noon, Reader{})
+	return told(cooking.CookRequest{Cook: c}, noon, Reader{})
 }
 
 // Without a rub the ledger has no line of it, and the source that gives way is still found.

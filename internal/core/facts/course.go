@@ -2,6 +2,7 @@ package facts
 
 import (
 	"cmp"
+	"maps"
 	"math"
 	"slices"
 	"strings"
@@ -34,6 +35,21 @@ func (c Course) Add(all ...Reading) {
 		}
 		minutes[i] = minutes[i].With(Minute{at, r.C, r.C, r.C, r.C, r.At, r.At, 1})
 	}
+}
+
+// With is the course with more readings; c stays as it is.
+func (c Course) With(all ...Reading) Course {
+	if len(all) == 0 {
+		return c
+	}
+	out := maps.Clone(c)
+	for _, r := range all {
+		if minutes := out[r.Probe]; len(minutes) > 0 && len(c[r.Probe]) > 0 && &minutes[0] == &c[r.Probe][0] {
+			out[r.Probe] = slices.Clone(minutes)
+		}
+		out.Add(r)
+	}
+	return out
 }
 
 // With is a minute with what else was read in it. Of two readings at one moment the lower one

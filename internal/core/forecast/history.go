@@ -42,19 +42,6 @@ type History struct {
 	Feel   map[string]string     // how the probe felt last, by the place; empty is no place in particular
 }
 
-// ClockSkew is how far ahead a watch may be: what happened then happened now.
-const ClockSkew = time.Minute
-
-// Ahead is how many of some readings are dated ahead of a clock: they count when their time comes.
-func Ahead(read []facts.Reading, now time.Time) (n int) {
-	for _, r := range read {
-		if r.At.After(now.Add(ClockSkew)) {
-			n++
-		}
-	}
-	return n
-}
-
 // thinned is how far apart readings are that the heat is told of.
 const thinned = 5 * time.Minute
 
@@ -70,7 +57,7 @@ func HistoryOf(all facts.Facts, read []facts.Reading, at Scope) (History, bool) 
 	for _, f := range standing {
 		pit, _ := f.Values["pit"].(float64)
 		own := f.Piece == at.Piece
-		if when := moment(f); !when.After(at.Now.Add(ClockSkew)) && (own || f.Piece == "" && int(pit) == at.Pit) {
+		if when := moment(f); !when.After(at.Now.Add(facts.ClockSkew)) && (own || f.Piece == "" && int(pit) == at.Pit) {
 			out.add(f, when, own)
 		}
 	}

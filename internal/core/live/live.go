@@ -77,7 +77,7 @@ func Of(ctx context.Context, r cooking.Result, course facts.Course) ([]Piece, er
 		if p.Clock != nil {
 			one.SetC = p.Clock.Set
 		}
-		one.read(course, r.Now.Add(forecast.ClockSkew), r.Order.Probe.Value)
+		one.read(course, r.Now.Add(facts.ClockSkew), r.Order.Probe.Value)
 		if p.Lit {
 			if err := one.fire(ctx, r); err != nil {
 				return nil, err

@@ -7,7 +7,11 @@
 //	logbook.Learn(all).Pits["…"].Off.Mid   // °C that this pit runs over what it is set to
 package logbook
 
-import "math"
+import (
+	"math"
+
+	"verjuice/internal/core/facts"
+)
 
 // Model is the version of the models that an Outcome was worked out with. One of an older version is
 // worked out again.
@@ -181,4 +185,11 @@ func LikelyWeight(what string, green, planned, rub float64) (low, high float64) 
 		return 0, max(5, 20*rub)
 	}
 	return 0, 0
+}
+
+// Beside is a cook that is compared with others: what became of it, and what was read.
+type Beside struct {
+	ID      string
+	Outcome Outcome
+	Course  facts.Course
 }

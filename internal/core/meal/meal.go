@@ -111,6 +111,25 @@ func (m Meal) Cooks() []string {
 	return out
 }
 
+// Serve is when the meal is on the table; zero when that is not said.
+func (m Meal) Serve() time.Time {
+	serve, _, _, _, _ := m.setting()
+	return serve
+}
+
+// formsOf are what finishes of a cut are warmed as.
+var formsOf = map[string]string{
+	"pulled": "pulled",
+	"sliced": "sliced",
+	"pink":   "sliced",
+	"bones":  "racks",
+	"done":   "pieces",
+	"whole":  "pieces",
+}
+
+// FormOf is what a finish of a cut is warmed as.
+func FormOf(finish string) string { return cmp.Or(formsOf[finish], "sliced") }
+
 // Masses are how much each item takes; zero where that cannot be told, or is all that is left.
 func (m Meal) Masses() []quantity.Mass {
 	out := make([]quantity.Mass, len(m.Items))

@@ -38,6 +38,7 @@ type Plan struct {
 // Warmed is an item worked out.
 type Warmed struct {
 	Item    Item
+	Kept    Kept // what is on record of it
 	Sound   bool // nothing in it is a mistake
 	Form    KeptForm
 	Dish    Dish
@@ -93,7 +94,7 @@ func Work(m Meal, kept map[string]Kept, now time.Time) Plan {
 		r, wrong := item.read(zone, of)
 		dated(item, r.cooked, out.Serve, now, &wrong)
 		out.Wrong.Put("/items/"+strconv.Itoa(n), wrong)
-		one := Warmed{Item: item, Sound: len(wrong) == 0, Form: r.form, Dish: r.dish}
+		one := Warmed{Item: item, Kept: of, Sound: len(wrong) == 0, Form: r.form, Dish: r.dish}
 		if one.Sound {
 			out.warm(&one, r, of)
 			out.judge(n, one, r, of)

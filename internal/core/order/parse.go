@@ -122,6 +122,11 @@ func findZone(name string) (*time.Location, error) {
 	return zone, err
 }
 
+// ServesAt is when a cook is served; zero when that is not said, or cannot be read.
+func ServesAt(c cook.Cook) time.Time {
+	return parseServing(cook.Cook{ServeAt: c.ServeAt, Zone: c.Zone}).Value.At
+}
+
 func parseServing(c cook.Cook) (out Part[Serving]) {
 	zone, err := findZone(c.Zone)
 	if err != nil || c.Zone == "Local" {

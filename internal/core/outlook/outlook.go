@@ -1,19 +1,22 @@
 // Package outlook is what a cook sees of a piece before its fire: how its core goes, where it
 // stalls, how it rests, what other ways there are and what the rules of thumb say.
 //
-//	r, _ := cooking.Work(ctx, order, facts, k, at)
-//	look, err := outlook.Of(ctx, r, 0)
-//	look.Stall.From // h after it goes on
+//	out, err := outlook.OutlookRequest{Cook: c, Piece: 0}.Work(ctx, k, at)
+//	out.Stall.From // h after it goes on
+//	out.Ways       // the same supper, another way
 package outlook
 
 import (
 	"context"
 	"math"
 
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/heat"
+	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/order"
 )
 
@@ -38,6 +41,54 @@ const crawls = 5.0
 
 // restsFor is how long a rest is followed, h.
 const restsFor = 14.0
+
+// OutlookRequest asks for the forecast of one piece of a cook-out.
+type OutlookRequest struct {
+	Cook    cook.Cook   `json:"cook"`
+	Facts   facts.Facts `json:"facts,omitempty" required:"false" nullable:"false"`
+	Piece   int         `json:"piece" doc:"Which piece, from 0"`
+	Compare string      `json:"compare,omitempty" required:"false" maxLength:"40" doc:"Another way, by its id, to draw beside this one"`
+}
+
+// Outlook is all that is looked at of a piece before its fire.
+type Outlook struct {
+	Look
+	Known bool // false while the piece has a mistake that its fire depends on: then all else but Cook is zero
+	Cook  cooking.Result
+	Ways  []Way
+	Other *Compared // nil when none was asked for, or there is no such way
+}
+
+// Compared is another way, forecast like this one.
+type Compared struct {
+	Way  Way
+	Seen forecast.Seen
+}
+
+// Work works the request out. The error is that of ctx.
+func (r OutlookRequest) Work(ctx context.Context, k kitchen.Kitchen, at cooking.Clock) (Outlook, error) {
+	result, err := cooking.Work(ctx, order.Parse(r.Cook, k), r.Facts, k, at)
+	out := Outlook{Cook: result}
+	if err != nil {
+		return out, err
+	}
+	if out.Look, out.Known, err = Of(ctx, result, r.Piece); err != nil || !out.Known {
+		return out, err
+	}
+	if out.Ways, err = r.ways(ctx, k, at); err != nil {
+		return out, err
+	}
+	for _, way := range out.Ways {
+		if way.ID == r.Compare {
+			seen, err := forecast.See(ctx, way.Input)
+			if err != nil {
+				return out, err
+			}
+			out.Other = &Compared{way, seen}
+		}
+	}
+	return out, nil
+}
 
 // Of looks ahead at piece i of a result. It is false while the piece has a mistake that its fire
 // depends on; an error is that of the context.

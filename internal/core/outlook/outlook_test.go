@@ -111,6 +111,14 @@ func TestTheRestFollowsItsPlace(t *testing.T) {
 	}
 }
 
+// ways are the other ways of the first piece of a cook.
+func ways(t *testing.T, c cook.Cook) []outlook.Way {
+	t.Helper()
+	out, err := outlook.OutlookRequest{Cook: c}.Work(t.Context(), kitchen.Kitchen{}, now)
+	require.NoError(t, err)
+	return out.Ways
+}
+
 // Each other way is what working the page out with its edits gives; what it promises of time
 // has the right sign, and none of them adds a caution of care or a stop.
 func TestOtherWaysKeepTheirWord(t *testing.T) {
@@ -118,9 +126,7 @@ func TestOtherWaysKeepTheirWord(t *testing.T) {
 	for _, id := range []string{"pork-shoulder-bone-in", "beef-brisket-packer", "turkey-breast", "pork-spare-ribs",
 		"beef-round"} {
 		c := supper(id, nil)
-		asked := outlook.Asked{Cook: c, At: now}
-		ways, err := asked.Ways(t.Context())
-		require.NoError(t, err)
+		ways := ways(t, c)
 		require.NotEmpty(t, ways, id)
 		l := look(t, c)
 		grave := func(r cooking.Result) map[string]bool {
@@ -191,14 +197,7 @@ func TestOtherWaysKeepTheirWord(t *testing.T) {
 
 // A pit that is set below what public guidance names is not offered to save a night.
 func TestNoOtherWayIsACoolPit(t *testing.T) {
-	ways, err := outlook.Asked{
-		Cook: supper("pork-shoulder-bone-in", func(p *cook.Piece) { p.Fire.Pit = "110 °C" }),
-		At:   now,
-	}.Ways(
-		t.Context(),
-	)
-	require.NoError(t, err)
-	for _, w := range ways {
+	for _, w := range ways(t, supper("pork-shoulder-bone-in", func(p *cook.Piece) { p.Fire.Pit = "110 °C" })) {
 		assert.True(t, w.Happens || w.Input.PitC >= 107, w.ID)
 	}
 }
@@ -207,10 +206,8 @@ func TestNoOtherWayIsACoolPit(t *testing.T) {
 func TestAPitsListIsMadeHotterWhole(t *testing.T) {
 	c := supper("pork-shoulder-bone-in", nil)
 	c.Pits = []cook.Pit{{Name: "Cabinet", Kind: "pellet", Sets: "118 °C from 21:00, 135 °C 30 min after the wrap"}}
-	ways, err := outlook.Asked{Cook: c, At: now}.Ways(t.Context())
-	require.NoError(t, err)
 	typed := map[string]string{}
-	for _, w := range ways {
+	for _, w := range ways(t, c) {
 		if w.Edits[0].Pointer == "/pits/0/sets" {
 			typed[w.ID] = w.Edits[0].Value
 		}
@@ -250,14 +247,12 @@ func TestWithoutAnOutlook(t *testing.T) {
 			require.NoError(t, err)
 			assert.False(t, ok)
 		}
-		ways, err := outlook.Asked{Cook: c, At: now}.Ways(t.Context())
-		require.NoError(t, err)
-		assert.Empty(t, ways)
+		assert.Empty(t, ways(t, c))
 	}
 	ctx, cancel := context.WithCancel(t.Context())
 	cancel()
 	testclock.Within(t, time.Second, func() {
-		_, err := outlook.Asked{Cook: supper("beef-chuck-roll", nil), At: now}.Ways(ctx)
+		_, err := outlook.OutlookRequest{Cook: supper("beef-chuck-roll", nil)}.Work(ctx, kitchen.Kitchen{}, now)
 		assert.ErrorIs(t, err, context.Canceled)
 	})
 }

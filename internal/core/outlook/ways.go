@@ -12,7 +12,6 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
-	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/order"
@@ -40,38 +39,29 @@ type Way struct {
 	Input  forecast.FireInput
 }
 
-// Asked is a cook as it is asked for.
-type Asked struct {
-	Cook    cook.Cook
-	Facts   facts.Facts
-	Kitchen kitchen.Kitchen
-	At      cooking.Clock
-	Piece   int
-}
-
-// Ways works out the other ways of a piece, each with a single run. A way that makes a mistake,
+// ways works out the other ways of a piece, each with a single run. A way that makes a mistake,
 // or adds a caution of care or a stop to what was asked for, is left out.
-func (a Asked) Ways(ctx context.Context) ([]Way, error) {
-	a.At.Forecast = forecast.WhileTyping{}
-	base, err := cooking.Work(ctx, order.Parse(a.Cook, a.Kitchen), a.Facts, a.Kitchen, a.At)
-	if err != nil || len(base.Pieces) <= a.Piece || len(base.Pieces[a.Piece].Fires) == 0 {
+func (r OutlookRequest) ways(ctx context.Context, k kitchen.Kitchen, at cooking.Clock) ([]Way, error) {
+	at.Forecast = forecast.WhileTyping{}
+	base, err := cooking.Work(ctx, order.Parse(r.Cook, k), r.Facts, k, at)
+	if err != nil || len(base.Pieces) <= r.Piece || len(base.Pieces[r.Piece].Fires) == 0 {
 		return nil, err
 	}
-	was := base.Pieces[a.Piece]
+	was := base.Pieces[r.Piece]
 	out := []Way{}
-	for _, w := range a.candidates(was) {
-		changed := a.Cook
-		changed.Pieces = slices.Clone(a.Cook.Pieces)
+	for _, w := range r.candidates(was) {
+		changed := r.Cook
+		changed.Pieces = slices.Clone(r.Cook.Pieces)
 		for _, e := range w.Edits {
-			put(&changed, a.Piece, e)
+			put(&changed, r.Piece, e)
 		}
-		r, err := cooking.WorkAfter(ctx, base, order.Parse(changed, a.Kitchen), a.Facts, a.Kitchen, a.At)
+		other, err := cooking.WorkAfter(ctx, base, order.Parse(changed, k), r.Facts, k, at)
 		if err != nil {
 			return nil, err
 		}
-		now := r.Pieces[a.Piece]
-		if len(now.Fires) == 0 || len(r.Mistakes) > len(base.Mistakes) || now.Fire.Takes.Mid >= uncertain.Endless ||
-			!w.Happens && graver(base, r) {
+		now := other.Pieces[r.Piece]
+		if len(now.Fires) == 0 || len(other.Mistakes) > len(base.Mistakes) || now.Fire.Takes.Mid >= uncertain.Endless ||
+			!w.Happens && graver(base, other) {
 			continue
 		}
 		w.Input, w.Yield = forecast.SlowestOf(now.Fires), 1
@@ -83,8 +73,8 @@ func (a Asked) Ways(ctx context.Context) ([]Way, error) {
 		if was.Fire.Yield > 0 {
 			w.Yield = now.Fire.Yield / was.Fire.Yield
 		}
-		if r.Plan != nil {
-			chosen := r.Plan.Result.Plans[r.Plan.Chosen]
+		if other.Plan != nil {
+			chosen := other.Plan.Result.Plans[other.Plan.Chosen]
 			w.Plan, w.Chance, w.Woken = string(chosen.Kind), chosen.Chance, chosen.Woken
 		}
 		out = append(out, w)
@@ -107,9 +97,9 @@ func graver(was, now cooking.Result) bool {
 }
 
 // candidates are the ways that a piece has.
-func (a Asked) candidates(p cooking.Piece) []Way {
+func (r OutlookRequest) candidates(p cooking.Piece) []Way {
 	said, c := p.Line.Answers.Value, p.Line.Meat.Value.Cut
-	at := "/pieces/" + strconv.Itoa(a.Piece)
+	at := "/pieces/" + strconv.Itoa(r.Piece)
 	var out []Way
 	add := func(id string, edits ...Edit) { out = append(out, Way{ID: id, Edits: edits}) }
 	choose := func(key, value string) Edit { return Edit{at + "/choices/" + key, value} }
@@ -133,7 +123,7 @@ func (a Asked) candidates(p cooking.Piece) []Way {
 		}
 		add("halves", Edit{at + "/count", "2"}, Edit{at + field, quantity.Number(math.Round(1000*whole.KG()/2)/1000) + " kg"})
 	}
-	degrees := func(do func(float64) float64) Edit { return a.pitAt(p, do) }
+	degrees := func(do func(float64) float64) Edit { return r.pitAt(p, do) }
 	add("hotter", degrees(func(v float64) float64 { return v + 15 }))
 	add("cooler", degrees(func(v float64) float64 { return v - 10 }))
 	if soft {
@@ -145,9 +135,9 @@ func (a Asked) candidates(p cooking.Piece) []Way {
 	if p.Clock.Temper == 0 {
 		add("temper", Edit{at + "/fire/temper", "1 h"})
 	}
-	if n := p.Line.Typed.Fire.On; n < len(a.Cook.Pits) {
+	if n := p.Line.Typed.Fire.On; n < len(r.Cook.Pits) {
 		id, kind := "fan", "pellet"
-		if a.Cook.Pits[n].Kind == kind {
+		if r.Cook.Pits[n].Kind == kind {
 			id, kind = "still", "cabinet"
 		}
 		out = append(out, Way{ID: id, Happens: true, Edits: []Edit{{"/pits/" + strconv.Itoa(n) + "/kind", kind}}})
@@ -174,17 +164,17 @@ func (a Asked) candidates(p cooking.Piece) []Way {
 
 // pitAt is the pit of a piece at other temperatures: what the piece asks for, or every line of the
 // pit's own list, which all that is on it shares.
-func (a Asked) pitAt(p cooking.Piece, do func(float64) float64) Edit {
+func (r OutlookRequest) pitAt(p cooking.Piece, do func(float64) float64) Edit {
 	n := p.Line.Typed.Fire.On
-	if n < len(a.Cook.Pits) {
-		if sets, err := when.ParseSets(a.Cook.Pits[n].Sets); err == nil && len(sets) > 0 {
+	if n < len(r.Cook.Pits) {
+		if sets, err := when.ParseSets(r.Cook.Pits[n].Sets); err == nil && len(sets) > 0 {
 			for i := range sets {
 				sets[i].C = quantity.Celsius(do(float64(sets[i].C)))
 			}
 			return Edit{"/pits/" + strconv.Itoa(n) + "/sets", when.Typed(sets)}
 		}
 	}
-	return Edit{"/pieces/" + strconv.Itoa(a.Piece) + "/fire/pit", quantity.Number(do(float64(p.Clock.Set))) + " °C"}
+	return Edit{"/pieces/" + strconv.Itoa(r.Piece) + "/fire/pit", quantity.Number(do(float64(p.Clock.Set))) + " °C"}
 }
 
 // lowNight is a pit that is left alone for the night, °C: the lowest of public guidance.

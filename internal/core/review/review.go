@@ -1,7 +1,7 @@
 // Package review is a cook when it is over: what was planned against what happened, what was thought
 // against what was read, and its outcome.
 //
-//	a, err := review.Of(ctx, r, course, k)
+//	a, err := review.Of(ctx, r, course)
 //	a.Moves[0].Late()      // 25 min after its time
 //	a.Outcome.Pieces[0]    // what is kept of it
 package review
@@ -18,7 +18,6 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/heat"
-	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/live"
 	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/order"
@@ -26,6 +25,7 @@ import (
 
 // Review is a cook when it is over.
 type Review struct {
+	Cook    cooking.Result // with its facts and readings
 	Outcome logbook.Outcome
 	Moves   []Move // in the order in which they happened, or were to
 	Pieces  []Piece
@@ -56,12 +56,12 @@ func (m Move) Late() (time.Duration, bool) {
 
 // Of is a cook when it is over, by a result with its facts and readings. The plan that it is held
 // against is laid as it was before the first fact. The error is that of ctx.
-func Of(ctx context.Context, r cooking.Result, course facts.Course, k kitchen.Kitchen) (Review, error) {
+func Of(ctx context.Context, r cooking.Result, course facts.Course) (Review, error) {
 	pieces, err := live.Of(ctx, r, course)
 	if err != nil {
 		return Review{}, err
 	}
-	out := Review{Outcome: logbook.Outcome{Model: logbook.Model, Name: r.Order.Cook.Name}}
+	out := Review{Cook: r, Outcome: logbook.Outcome{Model: logbook.Model, Name: r.Order.Cook.Name}}
 	for _, p := range pieces {
 		one, err := went(ctx, p)
 		if err != nil {
@@ -69,7 +69,7 @@ func Of(ctx context.Context, r cooking.Result, course facts.Course, k kitchen.Ki
 		}
 		out.Pieces = append(out.Pieces, one)
 	}
-	if out.Moves, err = moves(ctx, r, pieces, k); err != nil {
+	if out.Moves, err = moves(ctx, r, pieces); err != nil {
 		return Review{}, err
 	}
 	return out, out.sum(ctx, r, true)
@@ -119,7 +119,7 @@ func went(ctx context.Context, p live.Piece) (Piece, error) {
 var told = []string{"thaw", "bath", "salt", "light", "fire", "wrap", "off", "rest", "slice"}
 
 // moves are what was planned before the first fact, beside what was done.
-func moves(ctx context.Context, r cooking.Result, pieces []live.Piece, k kitchen.Kitchen) ([]Move, error) {
+func moves(ctx context.Context, r cooking.Result, pieces []live.Piece) ([]Move, error) {
 	var first time.Time
 	zone := cmp.Or(r.Order.Serving.Value.Zone, time.UTC)
 	at := func(f facts.Fact) time.Time {
@@ -138,7 +138,7 @@ func moves(ctx context.Context, r cooking.Result, pieces []live.Piece, k kitchen
 			ctx,
 			r.Order,
 			nil,
-			k,
+			r.Kitchen,
 			cooking.Clock{Now: first.Add(-time.Hour), Recorded: r.Order.Cook.ServeAt, Parts: cooking.Depths},
 		)
 		if err != nil {
@@ -337,6 +337,25 @@ func pit(out *logbook.Piece, r cooking.Result, p cooking.Piece) {
 		slices.Sort(off)
 		out.AirOffC = off[len(off)/2]
 	}
+}
+
+// What a piece weighs off the fire when nothing is known of its yield, share of its trimmed weight; what
+// bones and juice add to the meat that is served; and how much more rub is mixed than goes on. Field
+// judgement.
+const (
+	usualCooked = 0.65
+	withBones   = 0.1
+	mixedOver   = 1.15
+)
+
+// UsualWeights are what the weights of a piece are thought to be, kg, by facts.Weights; what is not known
+// is left out.
+func UsualWeights(o logbook.Piece) map[string]float64 {
+	out := map[string]float64{"trimmed": o.GreenKG, "cooked": o.GreenKG * usualCooked, "mixed": o.RubKG * mixedOver}
+	if o.Yield.Mid > 0 {
+		out["cooked"] = o.GreenKG * math.Min(0.95, o.Yield.Mid+withBones)
+	}
+	return out
 }
 
 // weights puts in what was weighed, of all pieces of the line together. What cannot be, by all else, is

@@ -83,7 +83,7 @@ func (s *told) went() (review.Review, logbook.Piece) {
 	)
 	require.NoError(s.t, err)
 	require.Empty(s.t, r.Mistakes)
-	a, err := review.Of(s.t.Context(), r, s.course, kitchen.Kitchen{})
+	a, err := review.Of(s.t.Context(), r, s.course)
 	require.NoError(s.t, err)
 	require.Len(s.t, a.Outcome.Pieces, 1)
 	return a, a.Outcome.Pieces[0]

@@ -3,9 +3,12 @@ package starter
 import (
 	"cmp"
 	"strings"
+	"time"
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/quantity"
 )
@@ -44,6 +47,55 @@ var places = strings.NewReplacer(
 	"/pits/0/kind",
 	"/kind",
 )
+
+// longOn is how long ago a piece may have gone on that is on its fire now.
+const longOn = 72 * time.Hour
+
+// WentOn is when the piece went on, as of now. The error is a field.Errors.
+func (a AtOnce) WentOn(now time.Time) (time.Time, error) {
+	zone, err := a.zone()
+	if err != nil || a.On == "" {
+		return now.In(zone), err
+	}
+	var wrong field.Errors
+	on, err := facts.Fact{At: a.On}.Time(zone)
+	switch {
+	case err != nil:
+		wrong.Add("/on", "time.unreadable")
+	case on.After(now.Add(facts.ClockSkew)):
+		wrong.Add("/on", "on.ahead")
+	case now.Sub(on) > longOn:
+		wrong.Add("/on", "on.long-ago")
+	}
+	return on, wrong.Err()
+}
+
+func (a AtOnce) zone() (*time.Location, error) {
+	zone, err := time.LoadLocation(a.Zone)
+	if err != nil {
+		return time.UTC, field.Errors{{Pointer: "/zone", Wrong: field.Because("zone.unknown")}}
+	}
+	return zone, nil
+}
+
+// Past is a cook that is over, told afterwards.
+type Past struct {
+	AtOnce
+	Told string `json:"told" maxLength:"4000" doc:"How it went, as its cook tells it" example:"wrapped about four hours in, 165, foil; off at nine hours, 203"`
+}
+
+// Began is when the cook went on the fire. The error is a field.Errors.
+func (p Past) Began() (time.Time, error) {
+	zone, err := p.zone()
+	if err != nil {
+		return time.Time{}, err
+	}
+	on, err := facts.Fact{At: p.On}.Time(zone)
+	if err != nil || !facts.CanBe(on) {
+		return time.Time{}, field.Errors{{Pointer: "/on", Wrong: field.Because("time.unreadable")}}
+	}
+	return on, nil
+}
 
 // Place is where in an AtOnce a mistake was typed that stands at a pointer into its cook.
 func (a AtOnce) Place(pointer string) string { return places.Replace(pointer) }

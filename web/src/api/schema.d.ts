@@ -4251,6 +4251,11 @@ export interface components {
             piece: number;
         };
         OutlookSheet: {
+            /**
+             * Format: int64
+             * @description Seconds after which to ask again, since a piece is on the fire; 0 means that nothing is
+             */
+            again: number;
             curve: components["schemas"]["DrawnPoint"][];
             doneness: components["schemas"]["DonenessSheet"];
             /**
@@ -4346,6 +4351,11 @@ export interface components {
             version: number;
         };
         PageAnswer: {
+            /**
+             * Format: int64
+             * @description Seconds after which to ask again, since a piece is on the fire; 0 means that nothing is
+             */
+            again: number;
             /** @description What the changes below build on */
             base?: string;
             /** @description Sections that are other than at the base */
@@ -5968,6 +5978,8 @@ export interface operations {
                 units?: "metric" | "us";
                 /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
+                /** @description Id of the cook on record whose page it is: what its thermometers have read counts, too */
+                cook?: string;
                 /** @description The saved serving time, which may have passed */
                 served_at?: string;
                 /** @description Tell also where each figure comes from */
@@ -7441,6 +7453,8 @@ export interface operations {
                 units?: "metric" | "us";
                 /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
+                /** @description Id of the cook on record whose page it is: what its thermometers have read counts, too */
+                cook?: string;
                 /** @description The saved serving time, which may have passed */
                 served_at?: string;
                 /** @description Tell also where each figure comes from */
@@ -9154,10 +9168,6 @@ export interface operations {
     newMeal: {
         parameters: {
             query?: {
-                /** @description Units of weights, lengths and temperatures */
-                units?: "metric" | "us";
-                /** @description Which spoons the answer is in: us or metric */
-                spoons?: "us" | "metric";
                 /** @description IANA time zone of the browser */
                 zone?: string;
                 /** @description Id; empty is from none */
@@ -9375,6 +9385,8 @@ export interface operations {
                 units?: "metric" | "us";
                 /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
+                /** @description Id of the cook on record whose page it is: what its thermometers have read counts, too */
+                cook?: string;
                 /** @description The saved serving time, which may have passed */
                 served_at?: string;
                 /** @description Tell also where each figure comes from */
@@ -9422,8 +9434,14 @@ export interface operations {
                 units?: "metric" | "us";
                 /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
+                /** @description Id of the cook on record whose page it is: what its thermometers have read counts, too */
+                cook?: string;
                 /** @description The saved serving time, which may have passed */
                 served_at?: string;
+                /** @description Tell also where each figure comes from */
+                where?: boolean;
+                /** @description Leave out what pictures are drawn with */
+                plain?: boolean;
                 /** @description JSON pointer to the figure in the sheet */
                 at?: string;
             };
@@ -9955,6 +9973,8 @@ export interface operations {
                 units?: "metric" | "us";
                 /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
+                /** @description Id of the cook on record whose page it is: what its thermometers have read counts, too */
+                cook?: string;
                 /** @description The saved serving time, which may have passed */
                 served_at?: string;
                 /** @description Tell also where each figure comes from */
@@ -9999,6 +10019,8 @@ export interface operations {
                 units?: "metric" | "us";
                 /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
+                /** @description Id of the cook on record whose page it is: what its thermometers have read counts, too */
+                cook?: string;
                 /** @description The saved serving time, which may have passed */
                 served_at?: string;
                 /** @description Tell also where each figure comes from */

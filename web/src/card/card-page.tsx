@@ -22,7 +22,8 @@ export default function CardPage() {
 				await api.GET("/api/cooks/{id}/opened", { params: { path: { id } } }),
 			) as OpenedCook;
 			const { cook } = record;
-			const query = { units: prefs.units, spoons: prefs.spoons, served_at: cook.serve_at, plain: true };
+			const { units, spoons } = prefs;
+			const query = { units, spoons, cook: id, served_at: cook.serve_at, plain: true };
 			const body = { ...cook, facts };
 			return { cook, sheet: need(await api.POST("/api/sheet", { params: { query }, body })) };
 		},

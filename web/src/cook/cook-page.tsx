@@ -76,7 +76,7 @@ export default function CookPage() {
 	// Only some stages draw what takes long to send.
 	const hand = useCook(id, stage === "wait" || stage === "brine", onMade);
 	const catalogue = useCatalogue();
-	const { cook, typing, sheet, error, offers, isNew, facts, say: record, where } = hand;
+	const { cook, typing, sheet, error, offers, isNew, onRecord, facts, say: record, where } = hand;
 	const message = useMessage();
 	const say = useCallback(
 		(fact: NewFact) => {
@@ -99,13 +99,14 @@ export default function CookPage() {
 						change: typing.edit,
 						error,
 						isNew,
+						onRecord,
 						facts,
 						say,
 						goto: (to, piece) => navigate(`/cooks/${id}/${to}${piece === undefined ? "" : `/${piece + 1}`}`),
 						undoable: undo,
 					}
 				: null,
-		[cook, typing, sheet, catalogue.data, error, isNew, facts, say, id, navigate, undo],
+		[cook, typing, sheet, catalogue.data, error, isNew, onRecord, facts, say, id, navigate, undo],
 	);
 	const written = useMemo<Written | null>(
 		() => (typing ? { typing: typing as Written["typing"], wrong: error, offers } : null),

@@ -10,15 +10,15 @@ import "./shopping-page.css";
 
 /** What to buy over all pieces and mixes, less what is in the larder and in jars. */
 export function ShoppingPage() {
-	const { cook, facts } = useInHand();
+	const { cook, facts, onRecord } = useInHand();
 	const [prefs] = usePrefs();
 	const list = useQuery({
-		queryKey: ["shopping", cook, facts, prefs.units, prefs.spoons],
+		queryKey: ["shopping", cook, facts, onRecord, prefs.units, prefs.spoons],
 		placeholderData: (old) => old,
 		queryFn: async () =>
 			need(
 				await api.POST("/api/shopping", {
-					params: { query: { units: prefs.units, spoons: prefs.spoons, served_at: cook.serve_at } },
+					params: { query: { units: prefs.units, spoons: prefs.spoons, ...onRecord } },
 					body: { ...cook, facts },
 				}),
 			),

@@ -31,12 +31,14 @@ export function useCook(id: string, pictures: boolean, onMade: (id: string) => v
 
 	const settled = useSettled(cook, 90);
 	// The serving time on record may have passed.
-	const served = typed?.id ? typed.base.serve_at : "";
+	const served_at = typed?.id ? typed.base.serve_at : "";
+	const number = typed?.id ?? "";
+	const onRecord = useMemo(() => ({ cook: number, served_at }), [number, served_at]);
 	const { facts, ready } = happened;
 	const page = useMemo(() => (settled && ready ? { ...settled, facts } : undefined), [settled, facts, ready]);
 	const asked = useMemo(
-		() => page && { page, served, plain: !pictures, units, spoons },
-		[page, served, pictures, units, spoons],
+		() => page && { onRecord, page, plain: !pictures, units, spoons },
+		[onRecord, page, pictures, units, spoons],
 	);
 	const figures = useSheet(asked);
 	const all = figures.sheet?.errors ?? none;
@@ -105,6 +107,7 @@ export function useCook(id: string, pictures: boolean, onMade: (id: string) => v
 		failure: record.failure,
 		id: typed?.id,
 		isNew: typed?.id === "",
+		onRecord,
 		facts,
 		say: happened.say,
 	};

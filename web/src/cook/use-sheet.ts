@@ -6,8 +6,9 @@ import { now } from "../shared/clock";
 
 /** What is asked: a page, what has happened, and how the answer is to be. */
 interface Asked {
+	/** Id and serving time of the cook on record; empty for a new one. */
+	onRecord: { cook: string; served_at: string };
 	page: Cook & { facts: Fact[] };
-	served: string;
 	plain: boolean;
 	units: "metric" | "us";
 	spoons: "us" | "metric";
@@ -71,9 +72,9 @@ export function useSheet(asked: Asked | undefined): Figures {
 
 	useEffect(() => {
 		if (!asked) return;
-		const { page, served, plain, units, spoons } = asked;
+		const { onRecord, page, plain, units, spoons } = asked;
 		const stop = new AbortController();
-		const query = { units, spoons, served_at: served, plain };
+		const query = { units, spoons, ...onRecord, plain };
 		const how = JSON.stringify(query);
 		const ask = async (whole: boolean, settled = false): Promise<void> => {
 			const on = whole || base.current?.how !== how ? undefined : base.current;
@@ -98,6 +99,11 @@ export function useSheet(asked: Asked | undefined): Figures {
 			startTransition(() => setFigures((was) => ({ ...next, good: old.some(Boolean) ? was.good : at })));
 			// What was worked out while typing is followed by the forecasts, which take longer.
 			if (answer.rough && !settled) return ask(false, true);
+			// What is on the fire is read on.
+			if (answer.again > 0) {
+				await new Promise((on) => setTimeout(on, 1000 * answer.again));
+				if (!stop.signal.aborted) return ask(false, true);
+			}
 		};
 		const keepAsking = async () => {
 			while (!stop.signal.aborted) {
@@ -134,7 +140,7 @@ export function useWhere(asked: Asked | undefined) {
 	const [prefs] = usePrefs();
 	return async (pointer: string) => {
 		if (!asked) throw new Error("There is nothing to ask about yet.");
-		const query = { units: prefs.units, spoons: prefs.spoons, served_at: asked.served, at: pointer };
+		const query = { units: prefs.units, spoons: prefs.spoons, ...asked.onRecord, at: pointer };
 		return need(await api.POST("/api/page/where", { params: { query }, body: asked.page }));
 	};
 }
