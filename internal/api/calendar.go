@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -28,13 +29,37 @@ func (s *server) calendar(ctx context.Context, in *ByID) (*fileAnswer, error) {
 	if err != nil {
 		return nil, problemOf(err)
 	}
-	text, err := exchange.Calendar(inputs.ID, inputs.Version, inputs.Cook, sheet.WritePlan(planned, sheet.Reader{}), s.Now())
-	if err != nil {
-		return nil, problemOf(err)
+	prefix := "cook-" + inputs.ID
+	var events []exchange.Event
+	for _, t := range sheet.WritePlan(planned, sheet.Reader{}).Tasks {
+		if t.Done {
+			continue
+		}
+		one := exchange.Event{ID: prefix + "-" + t.ID, Label: t.Label, Note: t.Note, Reminds: true}
+		if one.From, one.Until, err = span(t.At, t.Until); err != nil {
+			return nil, problemOf(err)
+		}
+		events = append(events, one)
 	}
+	serve := planned.Order.Serving.Value.At
+	events = append(events, exchange.Event{
+		ID: prefix + "-serve", From: serve, Until: serve.Add(time.Hour), Label: "Serve: " + inputs.Name,
+	})
+	return calendarFile(prefix, exchange.Calendar(inputs.Name, inputs.Version, s.Now(), events)), nil
+}
+
+// span is from one time to another, RFC 3339.
+func span(from, until string) (a, b time.Time, err error) {
+	if a, err = time.Parse(time.RFC3339, from); err == nil {
+		b, err = time.Parse(time.RFC3339, until)
+	}
+	return a, b, err
+}
+
+func calendarFile(name, text string) *fileAnswer {
 	return &fileAnswer{
 		ContentType: "text/calendar; charset=utf-8",
-		Disposition: fmt.Sprintf(`attachment; filename="cook-%s.ics"`, inputs.ID),
+		Disposition: fmt.Sprintf(`attachment; filename="%s.ics"`, name),
 		Body:        []byte(text),
-	}, nil
+	}
 }

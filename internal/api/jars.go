@@ -92,7 +92,8 @@ func (s *server) draw(ctx context.Context, id string, taken formula.Draw, m Meas
 
 func (s *server) registerJars(a huma.API) {
 	resource[formula.Jar, DocRecord[formula.Jar]]{
-		path: "/api/jars", noun: "Jar", what: "a jar", records: s.app.Typed().Jars, show: docRecord[formula.Jar], fill: s.madeToday,
+		path: "/api/jars", noun: "Jar", what: "a jar", records: s.app.Typed().Jars,
+		show: docRecord[formula.Jar], fill: s.madeToday,
 	}.register(a)
 	huma.Register(a, op(http.MethodGet, "/api/jars", "listJars", "List jars and how they stand"),
 		func(ctx context.Context, in *struct {

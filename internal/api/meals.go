@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -112,15 +113,16 @@ func (s *server) registerMealSheets(a huma.API) {
 			if err != nil {
 				return nil, problemOf(err)
 			}
-			text, err := exchange.MealCalendar(r.ID, r.Version, r.Doc.Name, out.Tasks, s.Now())
-			if err != nil {
-				return nil, problemOf(err)
+			var events []exchange.Event
+			for i, t := range out.Tasks {
+				one := exchange.Event{ID: fmt.Sprintf("meal-%s-%d", r.ID, i), Label: t.Label, Note: t.Note, Reminds: true}
+				if one.From, err = time.Parse(time.RFC3339, t.At); err != nil {
+					return nil, problemOf(err)
+				}
+				one.Until = one.From.Add(10 * time.Minute)
+				events = append(events, one)
 			}
-			return &fileAnswer{
-				ContentType: "text/calendar; charset=utf-8",
-				Disposition: fmt.Sprintf(`attachment; filename="meal-%s.ics"`, r.ID),
-				Body:        []byte(text),
-			}, nil
+			return calendarFile("meal-"+r.ID, exchange.Calendar(r.Doc.Name, r.Version, s.Now(), events)), nil
 		},
 	)
 }

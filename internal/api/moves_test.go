@@ -52,7 +52,7 @@ func TestAMethodIsTheSameEverywhere(t *testing.T) {
 	var rec api.CookRecord
 	made.into(t, &rec)
 	var page api.PageAnswer
-	call(t, app, "POST", "/api/page?settled=true", api.PageAsked{Whole: &cooking.CookRequest{Cook: rec.Doc}}).into(t, &page)
+	call(t, app, "POST", "/api/page?settled=true", whole(rec.Doc)).into(t, &page)
 	require.Empty(t, page.Whole.Errors)
 	cal, err := ics.ParseCalendar(bytes.NewReader(call(t, app, "GET", "/api/cooks/"+rec.ID+"/calendar.ics", nil).body))
 	require.NoError(t, err)
@@ -108,7 +108,7 @@ func TestTheClockChangesInTheNight(t *testing.T) {
 		var rec api.CookRecord
 		made.into(t, &rec)
 		var page api.PageAnswer
-		call(t, app, "POST", "/api/page?settled=true", api.PageAsked{Whole: &cooking.CookRequest{Cook: rec.Doc}}).into(t, &page)
+		call(t, app, "POST", "/api/page?settled=true", whole(rec.Doc)).into(t, &page)
 		require.Empty(t, page.Whole.Errors)
 		cal, err := ics.ParseCalendar(bytes.NewReader(call(t, app, "GET", "/api/cooks/"+rec.ID+"/calendar.ics", nil).body))
 		require.NoError(t, err)
@@ -171,3 +171,6 @@ func TestAMethodIsKept(t *testing.T) {
 	call(t, app, "POST", "/api/methods", m).problem(t, http.StatusUnprocessableEntity)
 	call(t, app, "POST", "/api/new/with-method?method=nobody", other).problem(t, http.StatusNotFound)
 }
+
+// whole asks for all figures of a cook.
+func whole(c cook.Cook) api.PageAsked { return api.PageAsked{Whole: &cooking.CookRequest{Cook: c}} }

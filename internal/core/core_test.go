@@ -4,6 +4,7 @@ import (
 	"go/parser"
 	"go/token"
 	"io/fs"
+	"os"
 	"path/filepath"
 	"strconv"
 	"strings"
@@ -84,6 +85,66 @@ var knows = map[string]string{
 	"trace":      "quantity",
 	"uncertain":  "quantity",
 	"when":       "field quantity",
+}
+
+// What may import what outside the core: a line names a package and what of ours it may know besides the core.
+var outside = map[string]string{
+	"app": "store", "api": "app book exchange instrument picture practice sheet store", "sheet": "", "store": "picture",
+	"exchange": "", "book": "exchange store", "instrument": "", "practice": "app instrument store",
+	"demo": "app instrument practice store", "picture": "", "bell": "", "localdb": "",
+}
+
+// One direction: nothing in the core knows what is outside it, words know the core alone, and whoever shows a
+// cook asks app for it.
+func TestOneDirection(t *testing.T) {
+	for name, knows := range outside {
+		files, err := filepath.Glob("../" + name + "/*.go")
+		require.NoError(t, err)
+		require.NotEmpty(t, files, name)
+		for _, path := range files {
+			if strings.HasSuffix(path, "_test.go") {
+				continue
+			}
+			file, err := parser.ParseFile(token.NewFileSet(), path, nil, parser.ImportsOnly)
+			require.NoError(t, err)
+			for _, spec := range file.Imports {
+				imported, _ := strconv.Unquote(spec.Path.Value)
+				ours, ok := strings.CutPrefix(imported, "verjuice/internal/")
+				if ok && !strings.HasPrefix(ours, "core/") {
+					assert.Contains(t, strings.Fields(knows), ours, "%s imports %s", path, ours)
+				}
+			}
+		}
+	}
+}
+
+// drives are the functions of the core that work a cook out: only app may call them.
+var drives = []string{
+	"cooking.Work(", "cooking.WorkAfter(", "order.Parse(", "live.Work(", "live.Of(", "review.Of(", "outlook.Of(",
+}
+
+// Nobody but app, and the core itself, works a cook out; the demo reads its own pages to simulate them, and the
+// store checks what it keeps.
+func TestAppAloneDrivesTheCore(t *testing.T) {
+	for name := range outside {
+		if name == "app" || name == "store" {
+			continue
+		}
+		files, err := filepath.Glob("../" + name + "/*.go")
+		require.NoError(t, err)
+		for _, path := range files {
+			raw, err := os.ReadFile(path)
+			require.NoError(t, err)
+			if strings.HasSuffix(path, "_test.go") {
+				continue
+			}
+			for _, call := range drives {
+				if name != "demo" || call != "order.Parse(" {
+					assert.NotContains(t, string(raw), call, path)
+				}
+			}
+		}
+	}
 }
 
 // Each package knows only what it has to, and explains itself with an example.

@@ -8,7 +8,6 @@ import (
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/sheet"
 )
 
 const schemaOrg = "https://schema.org"
@@ -30,12 +29,7 @@ func writeLD(fs []formula.Formula, k kitchen.Kitchen) ([]byte, error) {
 	for _, f := range fs {
 		mix, errs := formula.Blend(f, k)
 		if len(errs) > 0 {
-			return nil, wrong(
-				"",
-				"“%s” has a mistake of its own: %s",
-				f.Name,
-				sheet.Mistakes(errs[:1], sheet.Reader{})[0].Message,
-			)
+			return nil, wrong("", "“%s” has a mistake: open it, and fix the fields marked in red.", f.Name)
 		}
 		whole := mix.Measured
 		if whole == 0 {

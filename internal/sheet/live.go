@@ -144,7 +144,8 @@ func (w writer) next(r live.Result, zone *time.Location) []LiveNext {
 	for _, d := range r.Next {
 		line, at := w.task(r.Cook, d.Task, d.Piece), d.At.In(zone)
 		out = append(out, LiveNext{
-			ID: line.ID, Piece: d.Task.Key, Label: line.Label, At: iso(at), Time: at.Format("15:04"), Note: line.Note, What: d.What,
+			ID: line.ID, Piece: d.Task.Key, Label: line.Label, At: iso(at), Time: at.Format("15:04"),
+			Note: line.Note, What: d.What,
 		})
 	}
 	return out

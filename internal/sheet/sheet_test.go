@@ -301,7 +301,8 @@ func TestClockIsCountedBack(t *testing.T) {
 	day := anycook.Supper(p)
 	day.ServeAt = "2026-11-28T18:30"
 	at := func(date, hour int) Sheet {
-		s := told(cooking.CookRequest{Cook: day}, cooking.Clock{Now: time.Date(2026, 11, date, hour, 0, 0, 0, time.UTC)}, Reader{})
+		at := cooking.Clock{Now: time.Date(2026, 11, date, hour, 0, 0, 0, time.UTC)}
+		s := told(cooking.CookRequest{Cook: day}, at, Reader{})
 		require.Empty(t, s.Errors)
 		return s
 	}

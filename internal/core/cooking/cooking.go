@@ -14,7 +14,6 @@ package cooking
 import (
 	"cmp"
 	"context"
-	"reflect"
 	"slices"
 	"strings"
 	"sync"
@@ -145,31 +144,14 @@ func WorkAfter(
 	for i, l := range o.Lines {
 		subjects[i] = newSubject(o, l, f, at)
 	}
-	var laid *Plan
-	settle := func(by forecast.Forecaster) (moved bool) {
-		each(len(o.Lines), func(i int) { subjects[i].forecast(ctx, by) })
-		if ctx.Err() != nil {
-			return false
-		}
-		laid = lay(o, f, at, subjects, before.Plan)
-		return anchored(subjects, laid)
-	}
-	clocked := slices.ContainsFunc(subjects, (*subject).byClock)
-	for turn := 0; turn < settles && clocked && settle(forecast.SingleRun{}); turn++ {
-	}
-	by := cmp.Or[forecast.Forecaster](at.Forecast, forecast.Ensemble{})
-	if settle(by) {
-		settle(by)
-	}
-	if err := ctx.Err(); err != nil {
+	now, err := settle(ctx, o, f, at, cmp.Or[forecast.Forecaster](at.Forecast, forecast.Ensemble{}), subjects, before.Plan)
+	if err != nil {
 		return Result{}, err
 	}
-	for _, s := range subjects {
-		out.Rough = out.Rough || s != nil && s.fire.Rough
-	}
 	timed := make([]*subject, len(subjects))
-	for i, s := range subjects {
-		timed[i] = s.in(laid)
+	for i, s := range now.subjects {
+		out.Rough = out.Rough || s != nil && s.fire.Rough
+		timed[i] = s.in(now.plan)
 	}
 	// Pieces do not depend on one another but for the plan, and their diffusion is
 	// most of the work.
@@ -189,45 +171,9 @@ func WorkAfter(
 		out.Mistakes = append(out.Mistakes, w...)
 	}
 	out.total(o)
-	out.Plan = laid
+	out.Plan = now.plan
 	out.buy(o, k)
 	return out, nil
-}
-
-// settles is how often a plan is made again with single runs, at most, because what is said by the
-// clock comes at other hours of a piece than was thought. The forecasts themselves are run twice
-// at most.
-const settles = 4
-
-// keeps reports whether piece i is what it was before: it was typed the same, in the same
-// kitchen, and every number that comes from elsewhere is the same.
-func (r Result) keeps(before Result, i int) bool {
-	if i >= len(before.by) || r.Kitchen.Stand == "" || r.Kitchen.Stand != before.Kitchen.Stand ||
-		r.Order.Cook.Spoons != before.Order.Cook.Spoons ||
-		!reflect.DeepEqual(r.Facts, before.Facts) {
-		return false
-	}
-	was, now := before.by[i], r.by[i]
-	return was != nil && now != nil && before.Pieces[i].Ready && now.same(*was)
-}
-
-// shown are the decisions of piece i as they were shown before, when they would be the same; and
-// while a forecast is still to come and no other answer was given, since what the answers do
-// follows with it.
-func (r Result) shown(before Result, i int) []Decided {
-	if i >= len(before.by) || before.by[i] == nil || r.by[i] == nil {
-		return nil
-	}
-	same := func(a, b any) bool { return reflect.DeepEqual(a, b) }
-	was, now := before.by[i], r.by[i]
-	if was.clocked != now.clocked || was.timed() != now.timed() || was.line.Typed.Fire.Done != now.line.Typed.Fire.Done ||
-		!same(was.line.Answers, now.line.Answers) {
-		return nil
-	}
-	if now.fire.Rough || same(was.fire, now.fire) && same(was.fires, now.fires) && was.meat.Green == now.meat.Green {
-		return before.Pieces[i].Decided
-	}
-	return nil
 }
 
 // each runs do for 0 to n-1 side by side.

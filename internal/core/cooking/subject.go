@@ -2,7 +2,6 @@ package cooking
 
 import (
 	"context"
-	"reflect"
 	"slices"
 	"strconv"
 	"time"
@@ -29,7 +28,7 @@ type subject struct {
 	meat  order.Meat
 	base  order.Base
 	moves []order.Move
-	at    Clock
+	asOf  Clock
 	serve time.Time
 	pit   plan.PitKind
 	sets  []when.Set
@@ -60,7 +59,7 @@ func newSubject(o order.Order, l order.Line, f facts.Facts, at Clock) *subject {
 		return nil
 	}
 	s := &subject{
-		line: l, meat: l.Meat.Value, base: o.Base.Value, moves: l.Sound(), at: at, serve: o.Serving.Value.At,
+		line: l, meat: l.Meat.Value, base: o.Base.Value, moves: l.Sound(), asOf: at, serve: o.Serving.Value.At,
 		left: o.People.Value.Leftovers > 0, probe: o.Probe.Value,
 	}
 	s.clocked = l.Answers.OK() && l.Good(order.Wait, order.Temper, order.On, order.Off, order.Rest, order.Slice)
@@ -89,30 +88,18 @@ func newSubject(o order.Order, l order.Line, f facts.Facts, at Clock) *subject {
 	return s
 }
 
-// forecast works out how the piece fares, where anything that is asked for depends on it.
-func (s *subject) forecast(ctx context.Context, by forecast.Forecaster) {
-	if s != nil && s.clocked && s.at.Parts.has(Depths|Choices) {
-		s.fire = s.firesBy(ctx, by, s.fires)
+// forecast is the piece with how it fares, where anything that is asked for depends on it.
+func (s *subject) forecast(ctx context.Context, by forecast.Forecaster) *subject {
+	if s == nil || !s.clocked || !s.asOf.Parts.has(Depths|Choices) {
+		return s
 	}
-}
-
-// same reports whether two subjects give the same piece. What is read from the page is
-// the same when the page is, the kitchen, and what all pieces share.
-func (s subject) same(t subject) bool {
-	same := func(a, b any) bool { return reflect.DeepEqual(a, b) }
-	return same(s.line.Typed, t.line.Typed) && s.line.Key == t.line.Key && same(s.base, t.base) && s.pit == t.pit &&
-		s.left == t.left && s.probe == t.probe &&
-		s.serve.Equal(t.serve) && s.serve.Location() == t.serve.Location() && s.past() == t.past() &&
-		s.at.Parts == t.at.Parts &&
-		s.clocked == t.clocked && s.dosed == t.dosed && s.rubbed == t.rubbed && same(s.fire, t.fire) &&
-		same(s.fires, t.fires) && s.asked == t.asked &&
-		s.planned == t.planned && same(s.times, t.times) && s.done == t.done && s.salted == t.salted &&
-		s.on.Wait == t.on.Wait &&
-		s.on.Soak == t.on.Soak
+	next := *s
+	next.fire = s.firesBy(ctx, by, s.fires)
+	return &next
 }
 
 // past reports whether nothing can be too late any more.
-func (s *subject) past() bool { return s.at.Now.IsZero() || s.serve.Before(s.at.Now) }
+func (s *subject) past() bool { return s.asOf.Now.IsZero() || s.serve.Before(s.asOf.Now) }
 
 func (s *subject) move(k order.MoveKind) order.Move {
 	m, _ := order.FindMove(s.moves, k)
@@ -200,7 +187,7 @@ func (s *subject) work(l order.Line, f facts.Facts, i int, shown []Decided) (Pie
 		out.Ready = false
 		return out, nil
 	}
-	parts := s.at.Parts
+	parts := s.asOf.Parts
 	out.Meat = s.meatFigures()
 	if out.Decided = shown; shown == nil && l.Answers.OK() && parts.has(Choices) {
 		out.Decided = s.decided()

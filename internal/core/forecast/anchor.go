@@ -35,7 +35,7 @@ func (a Anchor) Apply(b FireInput) FireInput {
 		b.Visits[i].From, b.Visits[i].Until = b.Visits[i].From.Each(a.cond), b.Visits[i].Until.Each(a.cond)
 	}
 	b.Off = b.Off.Each(a.cond)
-	return b.Keyed()
+	return b
 }
 
 // Sets are what the pit is at when the piece goes on, and what it is set to from then on.

@@ -10,7 +10,6 @@ package forecast
 import (
 	"cmp"
 	"context"
-	"fmt"
 	"hash/fnv"
 	"math"
 	"slices"
@@ -44,7 +43,6 @@ type FireInput struct {
 	BarkH   float64         // its bark was seen set then, h; zero when it was not seen
 	UndoneH float64         // up to then it was read not to be done, h
 
-	doesKey string      // what is done on the way, as a key, once nothing of it changes any more
 	OpenMin int         // opened every so often; zero is not told
 	Shut    bool        // never opened
 	Shine   string      // how the foil looks: shiny, dull; else not told
@@ -88,14 +86,14 @@ type SingleRun struct{}
 var asked = []float64{10, 54.4, 60}
 
 var (
-	settled memo.Of[key, FireResult]
-	rough   memo.Of[key, FireResult]
-	alone   memo.Of[key, time.Duration]
+	settled memo.Of[memo.Key, FireResult]
+	rough   memo.Of[memo.Key, FireResult]
+	alone   memo.Of[memo.Key, time.Duration]
 )
 
 // Fire implements Forecaster.
 func (Ensemble) Forecast(ctx context.Context, b FireInput) (FireResult, error) {
-	k := keyOf(b)
+	k := b.Key()
 	if fire, ok := settled.Kept(k); ok {
 		settled.Keep(k, fire)
 		return fire, nil
@@ -116,7 +114,7 @@ func (Ensemble) Forecast(ctx context.Context, b FireInput) (FireResult, error) {
 
 // Fire implements Forecaster.
 func (WhileTyping) Forecast(ctx context.Context, b FireInput) (FireResult, error) {
-	if fire, ok := settled.Kept(keyOf(b)); ok {
+	if fire, ok := settled.Kept(b.Key()); ok {
 		return fire, nil
 	}
 	return SingleRun{}.Forecast(ctx, b)
@@ -124,7 +122,7 @@ func (WhileTyping) Forecast(ctx context.Context, b FireInput) (FireResult, error
 
 // Fire implements Forecaster.
 func (SingleRun) Forecast(_ context.Context, b FireInput) (FireResult, error) {
-	return rough.Get(keyOf(b), func(key) FireResult {
+	return rough.Get(b.Key(), func(memo.Key) FireResult {
 		c, a := heatInput(b)
 		fire := resultOf(heat.Rough(c, a), c)
 		fire.Rough = true
@@ -137,7 +135,7 @@ func (SingleRun) Forecast(_ context.Context, b FireInput) (FireResult, error) {
 func Alone(inputs []FireInput) time.Duration {
 	longest := time.Duration(0)
 	for _, b := range inputs {
-		longest = max(longest, alone.Get(keyOf(b), func(key) time.Duration {
+		longest = max(longest, alone.Get(b.Key(), func(memo.Key) time.Duration {
 			c, _ := heatInput(b)
 			return lasts(heat.Alone(c))
 		}))
@@ -145,55 +143,8 @@ func Alone(inputs []FireInput) time.Duration {
 	return longest
 }
 
-// key is all that the heat depends on.
-type key struct {
-	tight, weather, shine  string
-	open                   int
-	shut                   bool
-	cut, sealed, does, pit string
-	finish                 cut.Finish
-	bone, fat              float64
-	geometry               cut.Geometry
-	start, room, set, core quantity.Celsius
-	temper                 time.Duration
-	number                 int
-	piece                  uint64
-	learnt                 heat.Learnt
-}
-
-func keyOf(b FireInput) key {
-	return key{
-		cut: b.Cut.ID, sealed: b.Cut.Sealed, does: b.does(), pit: b.Pit, finish: b.Cut.Finish, bone: b.Cut.BonePercent,
-		fat: b.Cut.FatPercent, geometry: b.Geometry,
-		start: b.StartC, room: b.RoomC, set: b.PitC, core: b.Core, temper: b.Temper, tight: b.Tight, shine: b.Shine,
-		weather: b.Weather, open: b.OpenMin, shut: b.Shut, number: b.Number, piece: b.Piece, learnt: b.Learnt,
-	}
-}
-
-// Keyed is b with the key of what is done on the way made once for all: what is done must not be
-// changed afterwards.
-func (b FireInput) Keyed() FireInput {
-	b.doesKey = b.does()
-	return b
-}
-
-// Rekeyed is b with its key made again, after it has changed.
-func (b FireInput) Rekeyed() FireInput {
-	b.doesKey = ""
-	return b.Keyed()
-}
-
-// does is what is done on the way, as a key.
-func (b FireInput) does() string {
-	if b.doesKey != "" {
-		return b.doesKey
-	}
-	if len(b.Steps)+len(b.Wraps)+len(b.Visits)+len(b.Rests)+len(b.Read)+len(b.PitRead) == 0 && b.BarkH == 0 &&
-		b.Off.None() {
-		return ""
-	}
-	return fmt.Sprint(b.Steps, b.Wraps, b.Visits, b.Off, b.Rests, b.Read, b.PitRead, b.BarkH, b.UndoneH)
-}
+// Key tells inputs apart: all that is in one decides how it fares.
+func (b FireInput) Key() memo.Key { return memo.KeyOf(b) }
 
 // Wrap is what it is in at the end; none when it is bare.
 func (b FireInput) Wrap() string {
@@ -336,7 +287,7 @@ type Seen struct {
 	fire  FireResult
 }
 
-var looked memo.Of[key, Seen]
+var looked memo.Of[memo.Key, Seen]
 
 // milestones are core temperatures that cooks look out for, °C.
 var milestones = []float64{40, 54, 60, 66, 71, 74, 80, 85, 90}
@@ -344,7 +295,7 @@ var milestones = []float64{40, 54, 60, 66, 71, 74, 80, 85, 90}
 // See forecasts one piece with its ensemble: the curve, and when it gets to what cooks look out
 // for. An error is that of the context.
 func See(ctx context.Context, b FireInput) (Seen, error) {
-	k := keyOf(b)
+	k := b.Key()
 	if s, ok := looked.Kept(k); ok {
 		return s, nil
 	}
@@ -369,7 +320,7 @@ func See(ctx context.Context, b FireInput) (Seen, error) {
 
 // restKey is all that a rest depends on.
 type restKey struct {
-	fire  key
+	fire  memo.Key
 	place string
 	vent  time.Duration
 }
@@ -390,7 +341,7 @@ func HoldsIn(b FireInput, place string, vent time.Duration) time.Duration {
 	if from < hot || place == "holder" { // which is kept above the floor
 		return well
 	}
-	return min(well, early.Get(restKey{keyOf(b), place, vent}, func(restKey) time.Duration {
+	return min(well, early.Get(restKey{b.Key(), place, vent}, func(restKey) time.Duration {
 		r := heat.Rest{
 			Cut:      b.Cut,
 			Geometry: b.Geometry,

@@ -122,7 +122,7 @@ func TestEveryThingToldCounts(t *testing.T) {
 		b := base
 		one.change(&b)
 		now := settle(t, b)
-		assert.NotEqual(t, keyOf(base), keyOf(b), name)
+		assert.NotEqual(t, base.Key(), b.Key(), name)
 		assert.NotEqual(t, was.Takes.Member(3), now.Takes.Member(3), name)
 		switch one.longer {
 		case 1:

@@ -238,5 +238,5 @@ func (h History) Apply(b FireInput) FireInput {
 		b.Steps = append(b.Steps, s)
 	}
 	slices.SortStableFunc(b.Steps, func(s, t heat.SetPoint) int { return cmp.Compare(s.AtH, t.AtH) })
-	return b.Rekeyed()
+	return b
 }

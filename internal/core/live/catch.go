@@ -52,7 +52,7 @@ func (p *Piece) catch(input forecast.FireInput) {
 	}
 	was, alone := chance(0), forecast.Alone([]forecast.FireInput{input})
 	saved := func(other forecast.FireInput) time.Duration {
-		return alone - forecast.Alone([]forecast.FireInput{other.Rekeyed()})
+		return alone - forecast.Alone([]forecast.FireInput{other})
 	}
 	if was >= late {
 		done := p.Seen.Fire.Done.High

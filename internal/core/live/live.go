@@ -200,7 +200,7 @@ func (p *Piece) advise(input forecast.FireInput) Advice {
 		sooner := input
 		sooner.Wraps = slices.Clone(input.Wraps)
 		sooner.Wraps[next].When = when.At(when.Cond{After: max(time.Minute, time.Duration(h.NowH*float64(time.Hour)))})
-		out.Saves = forecast.Alone([]forecast.FireInput{input}) - forecast.Alone([]forecast.FireInput{sooner.Rekeyed()})
+		out.Saves = forecast.Alone([]forecast.FireInput{input}) - forecast.Alone([]forecast.FireInput{sooner})
 	}
 	return out
 }

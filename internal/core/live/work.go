@@ -144,7 +144,8 @@ func (p Piece) Presses(now time.Time, due []Due) []Press {
 	case p.Advice.Now:
 		planned, isDue = "wrap", true
 	}
-	if i := slices.Index(whats, planned); i > 0 && (isDue || planned != "off") { // which is not to lie under the thumb for hours
+	// That it is off is not to lie under the thumb for hours.
+	if i := slices.Index(whats, planned); i > 0 && (isDue || planned != "off") {
 		whats = slices.Insert(slices.Delete(whats, i, i+1), 0, planned)
 	}
 	out := []Press{}
