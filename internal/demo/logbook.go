@@ -15,6 +15,7 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/meal"
 	"verjuice/internal/core/order"
@@ -271,7 +272,8 @@ func (p pastCook) simulated(o order.Order, seed uint64) burnt {
 	line := o.Lines[0]
 	meat := line.Meat.Value
 	on, _ := order.FindMove(line.Sound(), order.On)
-	fire := instrument.NewFire(meat.Cut, meat.Geometry, heat.Pits[o.Cook.Pits[p.pit].Kind].Convect, 4,
+	pit, _ := gear.FindPit(o.Cook.Pits[p.pit].Kind)
+	fire := instrument.NewFire(meat.Cut, meat.Geometry, pit.Heat.Convect, 4,
 		seed^forecast.Seed("logbook")).
 		OnPit(hidden + uint64(p.pit))
 	out := burnt{wrapped: -1}

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/when"
@@ -41,7 +42,8 @@ func aTrial(t testing.TB, seed uint64) trial {
 	g, err := cut.New(c, quantity.Mass(c.TypicalKG*(0.7+0.7*r.Float64())), 0)
 	require.NoError(t, err)
 	kinds := []string{"pellet", "cabinet", "kettle", "drum", "offset"}
-	pit := heat.Pits[kinds[r.IntN(len(kinds))]]
+	kind, _ := gear.FindPit(kinds[r.IntN(len(kinds))])
+	pit := kind.Heat
 	set := Setting{SetC: 112 + 23*r.Float64(), AirC: 15}
 	if r.IntN(3) == 0 {
 		set.OpenMin = 60

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/logbook"
 )
@@ -17,8 +18,9 @@ import (
 func cooked(t testing.TB, book, n uint64) (c trial, air []heat.SetPoint, done float64) {
 	c = aTrial(t, 1000*book+n)
 	kind := []string{"pellet", "cabinet", "kettle", "drum", "offset"}[book%5]
-	c.cook.Programme.Pit = heat.Pits[kind]
-	c.fire = NewFire(c.cook.Cut, c.cook.Geometry, heat.Pits[kind].Convect, 4, 1000*book+n).OnPit(77 + book)
+	pit, _ := gear.FindPit(kind)
+	c.cook.Programme.Pit = pit.Heat
+	c.fire = NewFire(c.cook.Cut, c.cook.Geometry, pit.Heat.Convect, 4, 1000*book+n).OnPit(77 + book)
 	done = math.Inf(1)
 	for c.fire.Hours() < 34 && math.IsInf(done, 1) {
 		c.fire.Run(c.set, 5)

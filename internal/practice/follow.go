@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/gear"
 
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/live"
@@ -16,12 +17,9 @@ import (
 
 // fresh is the piece on its fire, from the beginning.
 func (l line) fresh(seed uint64) *instrument.Fire {
-	pit, known := heat.Pits[l.input.Pit]
-	if !known {
-		pit = heat.Pits["cabinet"]
-	}
+	pit, _ := gear.UsualPit(l.input.Pit)
 	own := seed ^ forecast.Seed(l.key)
-	fire := instrument.NewFire(l.input.Cut, l.input.Geometry, pit.Convect, float64(l.input.StartC), own)
+	fire := instrument.NewFire(l.input.Cut, l.input.Geometry, pit.Heat.Convect, float64(l.input.StartC), own)
 	return fire.OnPit(seed + uint64(l.pit))
 }
 

@@ -19,11 +19,11 @@ import (
 	"verjuice/internal/app"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/gear"
 
 	"verjuice/internal/core/heat"
 
 	"verjuice/internal/core/order"
-	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/instrument"
 	"verjuice/internal/store"
@@ -272,7 +272,7 @@ func (l *line) fed(h forecast.History, setC float64, at time.Time) float64 {
 			last = t
 		}
 	}
-	kind, _ := plan.FindPit(l.input.Pit)
+	kind, _ := gear.FindPit(l.input.Pit)
 	late := at.Sub(last) - kind.Alone
 	if kind.Alone == 0 || late <= 0 {
 		return setC

@@ -216,7 +216,7 @@ func (w writer) afterMove(r cooking.Result, m review.Move) AfterMove {
 	if m.Piece != "" {
 		name = w.pieces[m.Piece]
 	}
-	out := AfterMove{Label: join(upper(name), ": ", lower(cmp.Or(pressWords[m.Stage], m.Stage)))}
+	out := AfterMove{Label: join(upper(name), ": ", lower(cmp.Or(pressed(m.Stage), m.Stage)))}
 	zone := cmp.Or(r.Order.Serving.Value.Zone, time.UTC)
 	if !m.Planned.IsZero() {
 		out.Planned = m.Planned.In(zone).Format("Mon 15:04")

@@ -1,12 +1,15 @@
 package sheet
 
 import (
+	"regexp"
+	"strconv"
 	"strings"
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/formula"
-	"verjuice/internal/core/plan"
+	"verjuice/internal/core/gear"
+	"verjuice/internal/core/move"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
 )
@@ -25,8 +28,7 @@ type BandChoice struct {
 
 // PitChoice is a kind of pit with what it asks of the cook.
 type PitChoice struct {
-	plan.PitKind
-	Note   string `json:"note"`
+	gear.Pit
 	Room   string `json:"room" doc:"Usual grate as it is typed, metric"`
 	RoomUS string `json:"room_us" doc:"Usual grate as it is typed, US"`
 }
@@ -71,17 +73,10 @@ func UsualValues(units quantity.System) cook.Usual {
 
 // Pits are the kinds of pit.
 func Pits() []PitChoice {
-	notes := map[string]string{
-		"pellet": "feeds itself; keep the hopper full", "cabinet": "a full basket lasts the night",
-		"kettle": "a fuse of briquettes burns six hours or so",
-		"drum":   "hooks hold more than its grate", "ceramic": "slow to heat or cool; burns for long",
-		"offset": "a split of wood every half hour to an hour",
-		"gas":    "holds by its dial", "oven": "no smoke, no weather",
-	}
 	out := []PitChoice{}
-	for _, p := range plan.Pits {
+	for _, p := range gear.Pits {
 		room := func(units quantity.System) string { return writer{Reader: Reader{Units: units}}.grate(p.RoomDM2) }
-		out = append(out, PitChoice{p, notes[p.ID], room(quantity.Metric), room(quantity.US)})
+		out = append(out, PitChoice{p, room(quantity.Metric), room(quantity.US)})
 	}
 	return out
 }
@@ -154,24 +149,28 @@ type MoveChoice struct {
 // MoveChoices are the kinds of move that a cook can add, in units.
 func MoveChoices(units quantity.System) []MoveChoice {
 	at := typedIn(units)
-	wraps := []string{"foil", "paper", "pan", "boat", "bacon"}
-	return []MoveChoice{
-		{"spritz", "Spritz", "every 45 min from bark set until the wrap", "", []string{}, true},
-		{"baste", "Baste", "every 1 h from bark set", "", []string{}, true},
-		{"mop", "Mop", "every 1 h from bark set", "", []string{}, true},
-		{"look", "Look", "after 3 h", "", []string{}, false},
-		{"turn", "Turn it or swap places", "after 3 h", "", []string{}, false},
-		{"wood", "Add wood", "every 1 h until " + at(60), "", []string{}, false},
-		{"fuel", "Add fuel", "after 5 h", "", []string{}, false},
-		{"probe", "Probe it", "after 5 h", "", []string{}, false},
-		{"wrap", "Wrap it (once more)", at(80), "foil", wraps, true},
-		{"unwrap", "Unwrap it", at(90), "", []string{}, false},
-		{"dust", "Dust it once more", "10 min before it goes on", "", []string{}, true},
-		{"glaze", "Glaze", "20 min before it is off", "", []string{}, true},
-		{"finish", "Finish it", "right after slicing", "", []string{}, true},
-		{"other", "Something else", "1 h before serving", "lay the table", []string{}, false},
+	out := []MoveChoice{}
+	for _, m := range move.All {
+		if !m.Own {
+			continue
+		}
+		one := MoveChoice{
+			What: string(m.Kind), Label: m.Name, With: m.With, Withs: []string{}, Brings: m.Layer != "",
+			When: inBraces.ReplaceAllStringFunc(m.When, func(c string) string {
+				core, _ := strconv.ParseFloat(strings.Trim(c, "{}"), 64)
+				return at(core)
+			}),
+		}
+		if m.Kind == move.Wrap {
+			one.Withs = gear.WrapIDs(gear.OnFire)
+		}
+		out = append(out, one)
 	}
+	return out
 }
+
+// inBraces is a core in a moment of the table of moves, °C.
+var inBraces = regexp.MustCompile(`\{\d+\}`)
 
 // typedIn writes temperatures as they are typed in units.
 func typedIn(units quantity.System) func(c float64) string {

@@ -31,7 +31,7 @@ func (w writer) checks(r cooking.Result, k plan.Task) []CheckLine {
 		return nil
 	}
 	var out []CheckLine
-	for _, id := range plan.Before(w.pits[k.Pit].ID) {
+	for _, id := range w.pits[k.Pit].Before() {
 		line := CheckLine{Tick: fmt.Sprintf("before:%d:%s", k.Pit, id), Text: checkTexts[id]}
 		_, line.Ticked = r.Facts.Ticked(line.Tick)
 		out = append(out, line)

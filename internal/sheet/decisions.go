@@ -4,6 +4,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/quantity"
 )
 
@@ -112,18 +113,7 @@ var decisionTexts = map[string]struct {
 			"30":   {"every 30 min", "once the surface is set; never before"},
 		},
 	},
-	"wrap": {
-		"Wrap",
-		map[string]answer{
-			"none":        {"never", "wait out the stall; the firmest bark"},
-			"paper":       {"butcher paper", "slower than foil, keeps bark"},
-			"brown-paper": {"plain brown paper", "uncoated and unprinted, two layers; never waxed"},
-			"bacon":       {"bacon", "bastes lean meat; goes on at the start"},
-			"foil":        {"foil", "fast, soft bark"},
-			"pan":         {"pan and foil", "keeps the juice"},
-			"boat":        {"open boat", "foil below, bark above"},
-		},
-	},
+	"wrap": {"Wrap", wrapAnswers()},
 	"wrap-at": {
 		"Wrap when the core reads",
 		map[string]answer{
@@ -234,11 +224,20 @@ var decisionTexts = map[string]struct {
 	},
 }
 
+// wrapAnswers are the wraps of their table.
+func wrapAnswers() map[string]answer {
+	out := map[string]answer{}
+	for _, w := range gear.Wraps {
+		out[w.ID] = answer{w.Name, w.Note}
+	}
+	return out
+}
+
 func (w writer) decisions(decided []cooking.Decided) []DecisionSheet {
 	out := []DecisionSheet{}
 	for _, d := range decided {
-		text := decisionTexts[d.Key]
-		one := DecisionSheet{Key: d.Key, Stage: d.Stage, Label: text.label, Value: d.Value, Usual: d.Usual}
+		text := decisionTexts[d.Key.String()]
+		one := DecisionSheet{Key: d.Key.String(), Stage: d.Stage, Label: text.label, Value: d.Value, Usual: d.Usual}
 		for i, v := range d.Choices {
 			one.Options = append(
 				one.Options,

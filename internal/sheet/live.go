@@ -322,7 +322,7 @@ func (w writer) advice(p live.Piece) *LiveAdvice {
 	case !a.Waited:
 		return &LiveAdvice{Head: "No wrap, as you chose."}
 	case a.Now:
-		return &LiveAdvice{Now: true, Head: "Wrap it now", Why: "in " + wrapNames[a.Kind] + ": " + w.waited(a.At)}
+		return &LiveAdvice{Now: true, Head: "Wrap it now", Why: "in " + wrapName(a.Kind) + ": " + w.waited(a.At)}
 	}
 	out := &LiveAdvice{Head: "Not yet: wrap it", At: w.waited(a.At)}
 	if a.Known && a.In >= 5*time.Minute {

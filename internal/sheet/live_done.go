@@ -104,7 +104,7 @@ func (w writer) catch(c live.Catch, p live.Piece) CatchLine {
 		out.Label, out.Serve = "Serve at "+day+c.Serve.Format("15:04"), c.Serve.Format("2006-01-02T15:04")
 		out.Note = fmt.Sprintf("%s later: %s instead of %s to be ready by then", by, percent(c.Chance), percent(c.Was))
 	default:
-		out.Label, out.Note = "Wrap in "+wrapNames[c.Kind]+" now", out.Note+"; a softer bark"
+		out.Label, out.Note = "Wrap in "+wrapName(c.Kind)+" now", out.Note+"; a softer bark"
 		out.Press = Press{What: "wrap", Label: "Wrapped", Values: field.Values{"kind": c.Kind}}
 	}
 	return out

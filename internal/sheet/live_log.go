@@ -38,7 +38,7 @@ func (w writer) log(r cooking.Result) []LiveLog {
 		if err != nil || f.Kind != facts.Done && f.Kind != facts.Seen {
 			continue
 		}
-		label := pressWords[f.What]
+		label := pressed(f.What)
 		if f.Kind == facts.Seen {
 			how, place := f.How()
 			label = join(seenWords[f.What]+": "+cmp.Or(howWords[how], how), ", ", place)

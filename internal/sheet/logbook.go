@@ -66,7 +66,7 @@ func WriteLogLine(id string, o logbook.Outcome) LogLine {
 func pitAndWrap(p logbook.Piece) string {
 	wrap := "no wrap"
 	if p.Wrap != "none" {
-		wrap = cmp.Or(wrapNames[p.Wrap], p.Wrap)
+		wrap = cmp.Or(wrapName(p.Wrap), p.Wrap)
 	}
 	return cmp.Or(p.PitName, p.PitKind, "pit") + ", " + wrap
 }
@@ -210,7 +210,7 @@ func (w writer) compared(out *LogCompared, pieces []logbook.Piece) {
 				false: w.gap(math.Abs(p.AirOffC)) + " cooler"}[p.AirOffC > 0],
 		)
 	})
-	add("Wrap", false, func(p logbook.Piece) string { return when(p.Wrap != "none", cmp.Or(wrapNames[p.Wrap], p.Wrap)) })
+	add("Wrap", false, func(p logbook.Piece) string { return when(p.Wrap != "none", cmp.Or(wrapName(p.Wrap), p.Wrap)) })
 	add("Rub", false, func(p logbook.Piece) string { return p.Formula })
 	add(
 		"Salt in the raw meat",

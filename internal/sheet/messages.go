@@ -248,7 +248,7 @@ var examples = map[string]string{
 	"temperature": "120 °C or 250 °F", "time": "45 min or 12 h", "percentage": "0.9 %",
 }
 
-// taskVerbs say a task of a stage, with the piece or pit that it is about.
+// taskVerbs say a task of a stage, with the piece or pit that it is about; those of moves are in their table.
 var taskVerbs = map[string]string{
 	"thaw": "Thaw %s in the fridge", "bath": "%s: into the bath", "lift": "%s: out of the bath",
 	"salt": "Prepare and salt %s",
@@ -258,7 +258,5 @@ var taskVerbs = map[string]string{
 	"dust": "Dust %s once more", "spritz": "Spritz %s", "sauce": "Make the sauce or glaze for %s", "glaze": "Glaze %s",
 	"light": "Light the %s", "feed": "Feed the %s", "set": "Set the %s to its next temperature",
 	"rest": "Move %s on to its next rest", "travel": "Travel with %s",
-	"baste": "Baste %s", "mop": "Mop %s", "look": "Look at %s", "turn": "Turn %s", "wood": "Add wood for %s",
-	"fuel": "Add fuel for %s", "probe": "Probe %s", "unwrap": "Unwrap %s", "finish": "Finish %s",
 	"other": "What you noted for %s",
 }

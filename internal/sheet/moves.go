@@ -11,6 +11,7 @@ import (
 	"verjuice/internal/core/amounts"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/dose"
+	"verjuice/internal/core/move"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
 )
@@ -34,21 +35,14 @@ type MoveLine struct {
 	Removes []Edit `json:"removes" nullable:"false" doc:"What takes it out; none for a move that has to be"`
 }
 
-// ownVerbs are the moves of a cook's own, of a piece.
-var ownVerbs = map[order.MoveKind]string{
-	order.Spritz: "spritz %s", order.Baste: "baste %s", order.Mop: "mop %s", order.Look: "look at %s",
-	order.Turn: "turn %s", order.Wood: "add wood for %s", order.Fuel: "add fuel for %s",
-	order.Probe: "probe %s", order.Wrap: "wrap %s", order.Unwrap: "unwrap %s", order.Dust: "dust %s",
-	order.Glaze: "glaze %s", order.Finish: "finish %s", order.Other: "%s",
-}
-
 func (w writer) ownLabel(m order.Move, piece string) string {
-	out := fmt.Sprintf(ownVerbs[m.Kind], piece)
+	known, _ := move.Find(m.Kind)
+	out := fmt.Sprintf(known.Verb, piece)
 	switch {
-	case m.Kind == order.Other:
+	case m.Kind == move.Other:
 		out = m.With + ": " + piece
 	case m.Kind == order.Wrap:
-		out += " in " + wrapNames[m.With]
+		out += " in " + wrapName(m.With)
 	}
 	if layer, ok := m.Dose.(dose.Layer); ok && layer.Formula.Name != "" {
 		out += " with " + layer.Formula.Name
@@ -253,7 +247,7 @@ func (w writer) stageMove(l *MoveLine, m order.Move, p cooking.Piece, at string)
 			l.When += w.probed(p.Clock, core)
 		}
 		if m.Kind == order.Wrap {
-			l.Label = "Wrap in " + wrapNames[m.With]
+			l.Label = "Wrap in " + wrapName(m.With)
 		}
 		l.Clears = map[order.MoveKind][]Edit{
 			order.Wrap: {{Pointer: at + "/choices/wrap-at"}}, order.Spritz: {{Pointer: at + "/choices/spritz"}},

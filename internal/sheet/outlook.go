@@ -7,6 +7,7 @@ import (
 	"slices"
 	"time"
 
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/outlook"
 	"verjuice/internal/core/quantity"
@@ -303,7 +304,7 @@ func (w writer) changes(out *OutlookSheet, l outlook.Look, core func(h float64) 
 		if h >= done {
 			continue
 		}
-		label := wrapNames[wrap.Kind]
+		label := wrapName(wrap.Kind)
 		if wrap.When.Second.None() && wrap.When.First.CoreC > 0 {
 			label += " at " + w.short(float64(wrap.When.First.CoreC))
 		}
@@ -316,14 +317,10 @@ func (w writer) changes(out *OutlookSheet, l outlook.Look, core func(h float64) 
 	}
 }
 
-var wrapNames = map[string]string{
-	"foil":        "foil",
-	"paper":       "paper",
-	"brown-paper": "paper",
-	"pan":         "pan and foil",
-	"boat":        "open boat",
-	"bacon":       "bacon",
-	"none":        "unwrapped",
+// wrapName is a wrap as in "wrap in paper".
+func wrapName(id string) string {
+	wrap, _ := gear.FindWrap(id)
+	return wrap.Said
 }
 
 // short is a temperature in the reader's unit alone.

@@ -18,8 +18,8 @@ import (
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/outlook"
-	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/starter"
 	"verjuice/internal/testclock"
@@ -216,7 +216,7 @@ func TestThePageAndItsForecastAgree(t *testing.T) {
 // Before it is lit there is a short list for each kind of pit, whose every line has its words,
 // and a tick is kept with its pit alone.
 func TestBeforeLighting(t *testing.T) {
-	for _, kind := range plan.Pits {
+	for _, kind := range gear.Pits {
 		c := shoulder(nil)
 		c.Pits = []cook.Pit{{Name: "First", Kind: kind.ID}, {Name: "Second", Kind: kind.ID}}
 		second := c.Pieces[0]

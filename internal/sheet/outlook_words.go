@@ -9,6 +9,7 @@ import (
 
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/outlook"
 )
@@ -224,7 +225,7 @@ func (w writer) rules(l outlook.Look) []RuleLine {
 func (w writer) doneness(p cooking.Piece, l outlook.Look) DonenessSheet {
 	out := DonenessSheet{Core: w.value(p.Clock.Done, "") + " in the thickest place"}
 	c := p.Line.Meat.Value.Cut
-	text := decisionTexts["feel"].answers[cmp.Or(p.Line.Answers.Value.Chose("feel"), "core")]
+	text := decisionTexts["feel"].answers[cmp.Or(p.Line.Answers.Value.Chose(decision.Feel), "core")]
 	out.Feel = join(text.label, ": ", text.note)
 	switch {
 	case c.Family == cut.Rack:

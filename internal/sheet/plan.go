@@ -9,6 +9,7 @@ import (
 
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/move"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 )
@@ -224,7 +225,11 @@ func (w writer) verb(stage, key string, pit int) string {
 	if key == "" {
 		name = w.pit(pit)
 	}
-	return fmt.Sprintf(taskVerbs[stage], name)
+	verb, ok := taskVerbs[stage]
+	if kind, known := move.Find(move.Kind(stage)); !ok && known {
+		verb = upper(kind.Verb)
+	}
+	return fmt.Sprintf(verb, name)
 }
 
 func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {

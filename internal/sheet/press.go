@@ -6,6 +6,7 @@ import (
 
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/live"
+	"verjuice/internal/core/move"
 )
 
 // Press is something that was done, to be said by one press.
@@ -58,7 +59,7 @@ func presses(p live.Piece, now time.Time, due []live.Due) []Press {
 
 // writePress is what is said by one press of a piece.
 func writePress(p live.Piece, press live.Press) Press {
-	one := Press{What: press.What, Label: pressWords[press.What], Pit: press.OnPit()}
+	one := Press{What: press.What, Label: pressed(press.What), Pit: press.OnPit()}
 	switch press.What {
 	case "wrap":
 		one.Values = field.Values{"kind": press.Kind}
@@ -77,15 +78,10 @@ func writePress(p live.Piece, press live.Press) Press {
 	return one
 }
 
-// pressWords are what was done, as it is pressed.
-var pressWords = map[string]string{
-	"thaw": "Thawing", "bath": "In its bath", "salt": "Salted", "light": "Pit lit", "fire": "On the fire",
-	"look": "Looked", "spritz": "Spritzed", "baste": "Basted", "mop": "Mopped", "turn": "Turned", "wood": "Wood on",
-	"fuel": "Fuel on", "set": "Pit changed",
-	"wrap": "Wrapped", "unwrap": "Unwrapped", "glaze": "Glazed", "dust": "Dusted", "some-off": "One pulled off",
-	"off": "Pulled off", "vent": "Vented", "rest": "Put to rest", "slice": "Sliced", "probe": "Probed",
-	"chill": "Put to cool", "cold": "Cold", "finish": "Finished", "over": "Over", "out": "Fire out",
-	"relit": "Lit again", "other": "Done",
+// pressed is what was done, as it is pressed; empty for what is no move.
+func pressed(what string) string {
+	kind, _ := move.Find(move.Kind(what))
+	return kind.Press
 }
 
 // seenWords are what is looked at.

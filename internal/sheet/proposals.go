@@ -30,7 +30,7 @@ func WriteProposals(c cook.Cook, o logbook.Outcome) []ProposalLine {
 		case p.Note != "":
 			line.Text, line.Why = label+"keep the note “"+p.Note+"”", "It is shown where the piece is trimmed."
 		case p.Kind != "":
-			line.Text, line.Why = label+"wrap in "+wrapNames[p.Kind], "That is what you did."
+			line.Text, line.Why = label+"wrap in "+wrapName(p.Kind), "That is what you did."
 			if p.Kind == "none" {
 				line.Text = label + "no wrap"
 			}

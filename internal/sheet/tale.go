@@ -24,7 +24,7 @@ func WriteTale(moves []retelling.Move, wrong field.Errors, as Reader) TaleSheet 
 	w := writer{Reader: as}
 	out := TaleSheet{Lines: []TaleLine{}, Errors: append([]Mistake{}, Mistakes(wrong, as)...)}
 	for _, m := range moves {
-		label := pressWords[m.What]
+		label := pressed(m.What)
 		if m.What == "read" {
 			label = "Core read"
 		}
@@ -32,7 +32,7 @@ func WriteTale(moves []retelling.Move, wrong field.Errors, as Reader) TaleSheet 
 			label = "Pit set to " + w.short(m.SetC)
 		}
 		if m.Kind != "" {
-			label += " in " + wrapNames[m.Kind]
+			label += " in " + wrapName(m.Kind)
 		}
 		if m.CoreC > 0 {
 			label += fmt.Sprintf(", core at %s", w.short(m.CoreC))

@@ -71,7 +71,7 @@ var words = []Term{
 func WriteTerms() Terms {
 	out := Terms{Words: words, Schools: []School{}}
 	for _, d := range decision.All {
-		text, ok := decisionTexts[d.Key]
+		text, ok := decisionTexts[d.Key.String()]
 		if !ok || len(d.Values) < 2 {
 			continue
 		}

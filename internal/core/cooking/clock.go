@@ -4,6 +4,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/amounts"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
@@ -46,18 +47,13 @@ type PieceClock struct {
 
 // clock is the piece's times.
 func (s *subject) clock(taken time.Duration) *PieceClock {
-	rest, wait, wrap := s.move(order.Rest), s.move(order.Wait), s.move(order.Wrap)
+	rest, wait, wrap, off := s.move(order.Rest), s.move(order.Wait), s.move(order.Wrap), s.move(order.Off)
 	out := &PieceClock{
 		Serve: s.serve, Times: s.times, Fire: s.fire.Takes.Span, Timed: s.timed(), Wait: s.on.Wait, Asked: s.asked,
-		Open: wait.Open,
-		Thaws: s.move(
-			order.Thaw,
-		).Lasts, Longest: s.meat.Cut.Custom().Raw, Temper: s.move(order.Temper).Lasts, Rest: rest.Lasts,
-		Least: s.leastRest(),
-		Set:   s.fires[0].PitC,
-		Done: s.move(
-			order.Off,
-		).At.From.Core(), Wrap: s.line.Answers.Value.Chose("wrap"), WrapAt: wrap.At.From, OffAt: s.move(order.Off).At.From,
+		Open: wait.Open, Thaws: s.move(order.Thaw).Lasts, Longest: s.meat.Cut.Custom().Raw,
+		Temper: s.move(order.Temper).Lasts, Rest: rest.Lasts, Least: s.leastRest(),
+		Set: s.fires[0].PitC, Done: off.At.From.Core(), OffAt: off.At.From,
+		Wrap: s.line.Answers.Value.Chose(decision.Wrap), WrapAt: wrap.At.From,
 		Rests: s.line.Rests, RestIn: rest.With, Probe: s.probe,
 		Slice: s.move(order.Slice).With, Grain: s.line.Notes.Value.Grain, TakenUp: taken,
 	}

@@ -21,6 +21,7 @@ import (
 
 	"verjuice/internal/core/caution"
 	"verjuice/internal/core/cook"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
@@ -246,7 +247,7 @@ func (r *Result) buy(o order.Order, k kitchen.Kitchen) {
 		}
 		pieces[i] = shop.Piece{
 			Key: p.Line.Key, Meat: p.Line.Meat.Value, Sound: true, Together: p.Line.Typed.Together,
-			Frozen:  p.Line.Answers.Value.Chose("state") == "frozen",
+			Frozen:  p.Line.Answers.Value.Chose(decision.State) == "frozen",
 			Portion: o.Base.Value.Portion, Portions: p.Meat.Servings.Mid, Uses: p.Using,
 		}
 	}

@@ -319,14 +319,14 @@ func TestSaltFollowsTheClock(t *testing.T) {
 // Every decision has its usual answer among its answers, and every answer is taken.
 func TestEveryDecision(t *testing.T) {
 	testclock.Undated(t)
-	seen := map[string]bool{}
+	seen := map[decision.Key]bool{}
 	for _, c := range cut.All() {
 		p := anycook.Coated(c.ID, quantity.FormatMass(quantity.Mass(c.TypicalKG), quantity.Metric))
 		for _, one := range sound(t, anycook.Supper(p)).Pieces[0].Decided {
 			seen[one.Key] = true
 			for _, value := range one.Choices {
 				q := p
-				q.Choices = map[string]string{one.Key: value}
+				q.Choices = map[string]string{one.Key.String(): value}
 				require.Empty(t, work(anycook.Supper(q)).Mistakes, "%s %s on %s", one.Key, value, c.ID)
 			}
 			assert.Contains(t, one.Choices, one.Usual)

@@ -196,8 +196,9 @@ func (s *subject) decided() []Decided {
 }
 
 // answered is the answer to a decision; none where the cook has said more in words of their own.
-func (s *subject) answered(key string) string {
-	if _, own := s.line.Whens[map[string]string{"wrap-at": "wrap", "spritz": "spritz"}[key]]; own {
+func (s *subject) answered(key decision.Key) string {
+	moment := map[decision.Key]order.MoveKind{decision.WrapAt: order.Wrap, decision.Spritz: order.Spritz}[key]
+	if _, own := s.line.Whens[string(moment)]; own {
 		return ""
 	}
 	return s.line.Answers.Value.Chose(key)
@@ -210,17 +211,17 @@ type (
 	Holds time.Duration
 )
 
-func (s *subject) effect(key, value string) any {
+func (s *subject) effect(key decision.Key, value string) any {
 	switch {
-	case key == "state" && value == "frozen":
+	case key == decision.State && value == "frozen":
 		return Thaws(cut.Thawing(s.meat.Green.Mid))
-	case (key == "spritz" || key == "wrap") && !s.timed():
+	case (key == decision.Spritz || key == decision.Wrap) && !s.timed():
 		return s.compared(s.line.Answers.Value.With(key, value), s.meat)
-	case key == "finish" && !s.timed() && s.line.Typed.Fire.Done == "":
+	case key == decision.Finish && !s.timed() && s.line.Typed.Fire.Done == "":
 		other := *s
 		other.meat.Cut = s.meat.Cut.As(cut.Finish(value))
 		return s.compared(s.line.Answers.Value, other.meat)
-	case key == "rest":
+	case key == decision.Rest:
 		return Holds(s.holdsIn(value))
 	}
 	return nil

@@ -12,6 +12,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
@@ -33,7 +34,7 @@ func TestTheFinishMovesEverything(t *testing.T) {
 			as := c.As(f)
 			assert.Equal(t, as.DoneC(), core, "%s %s", c.ID, f)
 			for _, d := range s.Decided {
-				if d.Key == "slice" {
+				if d.Key == decision.Slice {
 					assert.Equal(t, as.Custom().Slice, d.Value, "%s %s", c.ID, f)
 				}
 			}

@@ -8,6 +8,7 @@ import (
 	"verjuice/internal/core/decision"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
@@ -23,7 +24,7 @@ type identity struct {
 	Spoons  quantity.SpoonSet
 	Facts   facts.Facts
 	Base    order.Base
-	Pit     plan.PitKind
+	Pit     gear.Pit
 	Left    bool             // some is kept for later
 	Probe   quantity.Celsius // what probes show in ice water
 	Serve   time.Time

@@ -1,16 +1,17 @@
 package cooking
 
 import (
-	"cmp"
 	"math"
 	"reflect"
 	"slices"
 	"time"
 
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/move"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/trace"
@@ -156,7 +157,7 @@ func (s *subject) job() plan.Job {
 		j.WaitMin = max(j.WaitMin, s.asked*2/5)
 	}
 	j.Doings, j.Travel = s.doings(), s.line.Rests.Travel
-	if s.line.Answers.Value.Chose("wrap") != "none" {
+	if s.line.Answers.Value.Chose(decision.Wrap) != "none" {
 		j.Wraps = s.fire.Wraps
 	}
 	for _, m := range s.moves {
@@ -178,9 +179,6 @@ func (s *subject) job() plan.Job {
 	return j
 }
 
-// lengths are what moves take of a pair of hands, those that are not here five minutes.
-var lengths = map[order.MoveKind]time.Duration{order.Wrap: 10 * time.Minute, order.Fuel: 10 * time.Minute}
-
 // anchors are the stages that a moment may be told from, by its words.
 var anchors = map[string]string{"on": "fire", "off": "off", "slice": "slice", "serve": "serve"}
 
@@ -188,7 +186,7 @@ var anchors = map[string]string{"on": "fire", "off": "off", "slice": "slice", "s
 func (s *subject) doings() []plan.Doing {
 	var out []plan.Doing
 	wraps, visits := 0, 0
-	if s.line.Answers.Value.Chose("wrap") != "none" {
+	if s.line.Answers.Value.Chose(decision.Wrap) != "none" {
 		wraps++
 	}
 	at := func(all []uncertain.Span, i *int) uncertain.Span {
@@ -199,9 +197,10 @@ func (s *subject) doings() []plan.Doing {
 		return all[*i-1]
 	}
 	one := func(m order.Move) {
-		d := plan.Doing{Stage: string(m.Kind), Move: m.Key, Lasts: cmp.Or(lengths[m.Kind], 5*time.Minute), Every: m.At.Each}
+		known, _ := move.Find(m.Kind)
+		d := plan.Doing{Stage: string(m.Kind), Move: m.Key, Lasts: known.Lasts, Every: m.At.Each}
 		switch {
-		case m.Kind == order.Wrap || m.Kind == order.Unwrap:
+		case m.Kind == order.Wrap || m.Kind == move.Unwrap:
 			d.From = at(s.fire.Wrapped, &wraps)
 		default:
 			if visits < len(s.fire.Ends) {

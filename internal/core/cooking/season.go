@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/caution"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/formula"
@@ -273,11 +274,11 @@ func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Findin
 	c := caution.Case{
 		Cut: s.meat.Cut, Fridge: s.base.Fridge, Room: s.base.Room, Counter: s.move(order.Temper).Lasts, Wait: s.on.Wait,
 		Soak: s.soaks(), Longest: s.meat.Cut.Custom().Raw,
-		Pit: on.Set, Injected: injected, Opened: s.line.Answers.Value.Chose("opened"), Bath: bathed, Frozen: frozen,
+		Pit: on.Set, Injected: injected, Opened: s.line.Answers.Value.Chose(decision.Opened), Bath: bathed, Frozen: frozen,
 		Thaw: thaw.Lasts, Done: done,
 		Hold: s.times.Hold, Held: s.held(), Keeps: s.holdsIn(s.held()), Chilled: !s.times.Reheat.IsZero(),
 		Leftovers: s.left, Burns: s.pit.ID,
-		Wrapped: s.line.Answers.Value.Chose("wrap") != "none",
+		Wrapped: s.line.Answers.Value.Chose(decision.Wrap) != "none",
 	}
 	if l != nil {
 		c.Unsalted = l.Percent.Mid == 0

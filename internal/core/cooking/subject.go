@@ -12,6 +12,7 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/gear"
 
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
@@ -30,7 +31,7 @@ type subject struct {
 	moves []order.Move
 	asOf  Clock
 	serve time.Time
-	pit   plan.PitKind
+	pit   gear.Pit
 	sets  []when.Set
 	probe quantity.Celsius
 	left  bool // some is kept for later
@@ -69,7 +70,7 @@ func newSubject(o order.Order, l order.Line, f facts.Facts, at Clock) *subject {
 	s.on = s.meat.Target(s.base.Fridge)
 	s.on.Wait = s.asked
 	if n := s.move(order.On).Pit; o.Setting.OK() && n < len(o.Setting.Value.Pits) {
-		s.pit, s.sets = o.Setting.Value.Pits[n].PitKind, o.Sets.Value[n]
+		s.pit, s.sets = o.Setting.Value.Pits[n].Pit, o.Sets.Value[n]
 	}
 	if len(f) > 0 && o.Serving.Value.Zone != nil {
 		s.happened, s.lit = forecast.HistoryOf(

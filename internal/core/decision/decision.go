@@ -2,7 +2,7 @@
 // for each cut.
 //
 //	a := decision.Answers{Cut: c, Typed: map[string]string{"wrap": "foil"}}
-//	a.Chose("rest")   // the usual place for that cut
+//	a.Chose(decision.Rest)   // the usual place for that cut
 package decision
 
 import (
@@ -11,11 +11,42 @@ import (
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/gear"
+)
+
+// Key names a decision. There are no others than those below, so that one that is misspelt does not build.
+type Key struct{ id string }
+
+// String is the id of the decision, as a page has it.
+func (k Key) String() string { return k.id }
+
+// The decisions.
+var (
+	State      = Key{"state"}
+	Finish     = Key{"finish"}
+	Membrane   = Key{"membrane"}
+	TrimmedOff = Key{"trimmed-off"}
+	Opened     = Key{"opened"}
+	Dry        = Key{"dry"}
+	Wood       = Key{"wood"}
+	Spritz     = Key{"spritz"}
+	Lid        = Key{"lid"}
+	Weather    = Key{"weather"}
+	Wrap       = Key{"wrap"}
+	WrapAt     = Key{"wrap-at"}
+	Tight      = Key{"tight"}
+	Shine      = Key{"shine"}
+	InWrap     = Key{"in-wrap"}
+	Side       = Key{"side"}
+	Feel       = Key{"feel"}
+	Rest       = Key{"rest"}
+	Vent       = Key{"vent"}
+	Slice      = Key{"slice"}
 )
 
 // Decision is a choice that cooks make in working order.
 type Decision struct {
-	Key     string
+	Key     Key
 	Stage   string                 // where it is decided: piece, fire, rest or forecast
 	Values  []string               // the answers, by id
 	of      func(cut.Cut) []string // those that a cut has, when not all
@@ -29,9 +60,9 @@ func fixed(value string) func(cut.Cut) string { return func(cut.Cut) string { re
 
 // All are all of them, in working order.
 var All = []Decision{
-	{Key: "state", Stage: "piece", Values: []string{"chilled", "frozen"}, applies: always, Usual: fixed("chilled")},
+	{Key: State, Stage: "piece", Values: []string{"chilled", "frozen"}, applies: always, Usual: fixed("chilled")},
 	{
-		Key:     "finish",
+		Key:     Finish,
 		Stage:   "piece",
 		Values:  finishes,
 		of:      finishesOf,
@@ -39,7 +70,7 @@ var All = []Decision{
 		Usual:   func(c cut.Cut) string { return string(c.Finishes[0]) },
 	},
 	{
-		Key:     "membrane",
+		Key:     Membrane,
 		Stage:   "piece",
 		Values:  []string{"off", "on"},
 		applies: func(c cut.Cut) bool { return c.Family == cut.Rack || c.Sealed == "bone" },
@@ -51,7 +82,7 @@ var All = []Decision{
 		},
 	},
 	{
-		Key:     "trimmed-off",
+		Key:     TrimmedOff,
 		Stage:   "piece",
 		Values:  []string{"nothing", "silver-skin", "deckle", "skin", "fat-kept"},
 		of:      trims,
@@ -59,15 +90,15 @@ var All = []Decision{
 		Usual:   fixed("nothing"),
 	},
 	{
-		Key:     "opened",
+		Key:     Opened,
 		Stage:   "piece",
 		Values:  []string{"no", "needled", "rolled", "stuffed"},
 		applies: func(c cut.Cut) bool { return c.Family != cut.Ground },
 		Usual:   fixed("no"),
 	},
-	{Key: "dry", Stage: "piece", Values: []string{"pat", "open"}, applies: always, Usual: fixed("pat")},
+	{Key: Dry, Stage: "piece", Values: []string{"pat", "open"}, applies: always, Usual: fixed("pat")},
 	{
-		Key:     "wood",
+		Key:     Wood,
 		Stage:   "fire",
 		Values:  []string{"fruit", "beech", "oak", "oak-fruit", "nut", "pecan", "mesquite", "none"},
 		applies: always,
@@ -81,30 +112,30 @@ var All = []Decision{
 			return "beech"
 		},
 	},
-	{Key: "spritz", Stage: "fire", Values: []string{"none", "60", "45", "30"}, applies: always, Usual: fixed("none")},
+	{Key: Spritz, Stage: "fire", Values: []string{"none", "60", "45", "30"}, applies: always, Usual: fixed("none")},
 	{
-		Key:     "lid",
+		Key:     Lid,
 		Stage:   "forecast",
 		Values:  []string{"unknown", "shut", "120", "60", "30"},
 		applies: always,
 		Usual:   fixed("unknown"),
 	},
 	{
-		Key:     "weather",
+		Key:     Weather,
 		Stage:   "forecast",
 		Values:  []string{"mild", "cold", "windy", "wet"},
 		applies: always,
 		Usual:   fixed("mild"),
 	},
 	{
-		Key:     "wrap",
+		Key:     Wrap,
 		Stage:   "fire",
-		Values:  []string{"none", "paper", "brown-paper", "foil", "pan", "boat", "bacon"},
+		Values:  gear.WrapIDs(gear.Any),
 		applies: always,
 		Usual:   func(c cut.Cut) string { return c.Wrap },
 	},
 	{
-		Key:     "wrap-at",
+		Key:     WrapAt,
 		Stage:   "fire",
 		Values:  []string{"0", "49", "60", "66", "71", "77"},
 		of:      wrapsAt,
@@ -117,35 +148,35 @@ var All = []Decision{
 		},
 	},
 	{
-		Key:     "tight",
+		Key:     Tight,
 		Stage:   "forecast",
 		Values:  []string{"unknown", "tight", "usual", "loose"},
 		applies: always,
 		Usual:   fixed("unknown"),
 	},
 	{
-		Key:     "shine",
+		Key:     Shine,
 		Stage:   "forecast",
 		Values:  []string{"unknown", "shiny", "dull"},
 		applies: always,
 		Usual:   fixed("unknown"),
 	},
 	{
-		Key:     "in-wrap",
+		Key:     InWrap,
 		Stage:   "fire",
 		Values:  []string{"nothing", "butter", "fat", "juice"},
 		applies: always,
 		Usual:   fixed("nothing"),
 	},
 	{
-		Key:     "side",
+		Key:     Side,
 		Stage:   "fire",
 		Values:  []string{"fat-up", "fat-down"},
 		applies: func(c cut.Cut) bool { return c.Family == cut.Collagen || c.Sealed == "fat" },
 		Usual:   fixed("fat-up"),
 	},
 	{
-		Key:     "feel",
+		Key:     Feel,
 		Stage:   "fire",
 		Values:  []string{"core", "probe", "bend", "bone", "wobble"},
 		of:      feels,
@@ -153,20 +184,20 @@ var All = []Decision{
 		Usual:   func(c cut.Cut) string { return feels(c)[0] },
 	},
 	{
-		Key:     "rest",
+		Key:     Rest,
 		Stage:   "rest",
 		Values:  cut.Rests,
 		applies: always,
 		Usual:   func(c cut.Cut) string { return c.Custom().Rest },
 	},
-	{Key: "vent", Stage: "rest", Values: []string{"0", "5", "10", "15"}, applies: always, Usual: func(c cut.Cut) string {
+	{Key: Vent, Stage: "rest", Values: []string{"0", "5", "10", "15"}, applies: always, Usual: func(c cut.Cut) string {
 		if c.Family == cut.Collagen {
 			return "10"
 		}
 		return "0"
 	}},
 	{
-		Key:     "slice",
+		Key:     Slice,
 		Stage:   "rest",
 		Values:  []string{"sliced", "pulled", "whole", "separated"},
 		of:      services,
@@ -249,30 +280,30 @@ type Answers struct {
 	Cut   cut.Cut
 }
 
-func find(key string) int {
-	return slices.IndexFunc(All, func(d Decision) bool { return d.Key == key })
+func find(id string) int {
+	return slices.IndexFunc(All, func(d Decision) bool { return d.Key.id == id })
 }
 
 // Chose is the answer to a decision, or the usual one; empty for one that the cut
 // does not have.
-func (a Answers) Chose(key string) string {
-	i := find(key)
+func (a Answers) Chose(key Key) string {
+	i := find(key.id)
 	if i < 0 || a.Cut.ID == "" || !All[i].applies(a.Cut) {
 		return ""
 	}
-	if typed := a.Typed[key]; typed != "" {
+	if typed := a.Typed[key.id]; typed != "" {
 		return typed
 	}
 	return All[i].Usual(a.Cut)
 }
 
 // With returns the answers with one of them changed.
-func (a Answers) With(key, value string) Answers {
+func (a Answers) With(key Key, value string) Answers {
 	typed := maps.Clone(a.Typed)
 	if typed == nil {
 		typed = map[string]string{}
 	}
-	typed[key] = value
+	typed[key.id] = value
 	return Answers{typed, a.Cut}
 }
 
@@ -282,9 +313,9 @@ func (a Answers) Offered() []*Decision {
 	for i := range All {
 		all[i] = &All[i]
 	}
-	wrapped := a.Chose("wrap") != "none"
+	wrapped := a.Chose(Wrap) != "none"
 	return slices.DeleteFunc(all, func(d *Decision) bool {
-		return !d.applies(a.Cut) || !wrapped && (d.Key == "wrap-at" || d.Key == "in-wrap" || d.Key == "tight")
+		return !d.applies(a.Cut) || !wrapped && (d.Key == WrapAt || d.Key == InWrap || d.Key == Tight)
 	})
 }
 

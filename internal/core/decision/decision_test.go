@@ -21,22 +21,21 @@ func answers(t *testing.T, id string, typed map[string]string) decision.Answers 
 // answers before it alone.
 func TestAnswers(t *testing.T) {
 	a := answers(t, "beef-brisket-packer", map[string]string{"wood": "nut"})
-	assert.Equal(t, "nut", a.Chose("wood"))
-	assert.Equal(t, "paper", a.Chose("wrap"), "as is usual for the cut")
-	b := a.With("wrap", "foil")
-	assert.Equal(t, "foil", b.Chose("wrap"))
-	assert.Equal(t, "nut", b.Chose("wood"))
-	assert.Equal(t, "paper", a.Chose("wrap"))
-	assert.Empty(t, a.Chose("no such question"))
-	assert.Empty(t, decision.Answers{}.Chose("wrap"), "no cut, no answers")
-	assert.Equal(t, "foil", decision.Answers{Cut: a.Cut}.With("wrap", "foil").Chose("wrap"))
+	assert.Equal(t, "nut", a.Chose(decision.Wood))
+	assert.Equal(t, "paper", a.Chose(decision.Wrap), "as is usual for the cut")
+	b := a.With(decision.Wrap, "foil")
+	assert.Equal(t, "foil", b.Chose(decision.Wrap))
+	assert.Equal(t, "nut", b.Chose(decision.Wood))
+	assert.Equal(t, "paper", a.Chose(decision.Wrap))
+	assert.Empty(t, decision.Answers{}.Chose(decision.Wrap), "no cut, no answers")
+	assert.Equal(t, "foil", decision.Answers{Cut: a.Cut}.With(decision.Wrap, "foil").Chose(decision.Wrap))
 }
 
 // What is asked follows the cut and what was answered: nothing of a wrap when there is none.
 func TestWhatIsOffered(t *testing.T) {
 	keys := func(a decision.Answers) (out []string) {
 		for _, d := range a.Offered() {
-			out = append(out, d.Key)
+			out = append(out, d.Key.String())
 		}
 		return out
 	}
@@ -49,7 +48,7 @@ func TestWhatIsOffered(t *testing.T) {
 	assert.NotContains(t, keys(answers(t, "chicken-whole", nil)), "membrane")
 	assert.NotContains(t, keys(answers(t, "links", nil)), "opened", "ground meat is open anyway")
 	for _, c := range cut.All() {
-		seen := map[string]bool{}
+		seen := map[decision.Key]bool{}
 		for _, d := range (decision.Answers{Cut: c}).Offered() {
 			assert.False(t, seen[d.Key], "%s asks %s twice", c.ID, d.Key)
 			seen[d.Key] = true

@@ -16,6 +16,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/move"
 	"verjuice/internal/core/quantity"
 )
 
@@ -76,13 +77,8 @@ const (
 
 var uuid = regexp.MustCompile(`^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$`)
 
-// Stages are the stages and moves that can be done.
-var Stages = []string{
-	"thaw", "bath", "salt", "fire", "some-off", "off", // off is the last one of the line
-	"light", "set", "wood", "fuel", "out", "relit", // a pit
-	"look", "spritz", "baste", "mop", "turn", "probe", "wrap", "unwrap", "dust", "glaze", "vent", "rest", "slice",
-	"chill", "cold", "finish", "other", "over", // over is the whole cook
-}
+// Stages are the stages and moves that can be done, by the table of moves.
+var Stages = move.Kinds(func(move.Move) bool { return true })
 
 // Sign is something that is looked at or felt on a piece, and how it may be.
 type Sign struct {

@@ -8,6 +8,7 @@ import (
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/when"
@@ -90,15 +91,11 @@ func (c *checker) programme(r FireRequest) heat.Programme {
 		Ambient: heat.Ambient{AirC: heat.Mild},
 		Loose:   1,
 	}
-	kind := r.Pit.Kind
-	if kind == "" {
-		kind = "cabinet"
-	}
-	pit, known := heat.Pits[kind]
-	if !known {
+	pit, named := gear.UsualPit(r.Pit.Kind)
+	if !named && r.Pit.Kind != "" {
 		c.errs.Add("/pit/kind", "heat.pit")
 	}
-	p.Pit = pit
+	p.Pit = pit.Heat
 	c.atMost("/pit/steps", len(r.Pit.Steps), mostEvents)
 	if len(r.Pit.Steps) == 0 {
 		c.errs.Add("/pit/steps", "heat.steps")
@@ -113,7 +110,7 @@ func (c *checker) programme(r FireRequest) heat.Programme {
 	c.atMost("/wraps", len(r.Wraps), mostEvents)
 	for i, w := range r.Wraps {
 		at := fmt.Sprintf("/wraps/%d/", i)
-		c.oneOf(at+"kind", w.Kind, "foil", "paper", "pan", "boat", "bacon", "none")
+		c.oneOf(at+"kind", w.Kind, append(gear.WrapIDs(gear.OnFire), gear.NoWrap)...)
 		c.within(at+"at_core_c", w.AtCoreC, 0, 120)
 		c.within(at+"at_h", w.AtH, 0, longestH)
 		if w.PitC != 0 {

@@ -11,6 +11,7 @@ import (
 	"math"
 	"time"
 
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/salt"
 )
@@ -273,7 +274,7 @@ func CalcRest(r RestRequest) (RestAnswer, error) {
 	rest := heat.Rest{FromC: r.FromC, Wrap: r.Wrap, VentMin: r.VentMin, Place: r.Place, PlaceC: r.PlaceC}
 	rest.Cut, rest.Geometry = c.piece(r.Piece)
 	c.within("/from_c", r.FromC, 20, 110)
-	c.oneOf("/wrap", r.Wrap, "", "none", "foil", "paper", "pan", "boat")
+	c.oneOf("/wrap", r.Wrap, append(gear.WrapIDs(gear.OnFire), "", gear.NoWrap)...)
 	c.within("/vent_min", r.VentMin, 0, 120)
 	c.oneOf("/place", r.Place, "counter", "cooler", "oven_off", "pit_off", "holder")
 	if r.PlaceC != 0 {

@@ -16,6 +16,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/memo"
 	"verjuice/internal/core/quantity"
@@ -151,7 +152,7 @@ func (b FireInput) Wrap() string {
 	if n := len(b.Wraps); n > 0 {
 		return b.Wraps[n-1].Kind
 	}
-	return "none"
+	return gear.NoWrap
 }
 
 // weathers are the kinds of weather that a cook names: field judgement.
@@ -168,15 +169,12 @@ var shines = map[string]float64{"shiny": 0.6, "dull": 1.2}
 
 // heatInput is the piece as heat takes it, and what is asked of it.
 func heatInput(b FireInput) (heat.Cook, heat.Ask) {
-	pit, known := heat.Pits[b.Pit]
-	if !known {
-		pit = heat.Pits["cabinet"]
-	}
+	pit, known := gear.UsualPit(b.Pit)
 	c := heat.Cook{
 		Cut: b.Cut, Geometry: b.Geometry, Measured: b.Geometry.Measured, Piece: b.Piece, Learnt: b.Learnt,
 		UndoneH: b.UndoneH, DoneC: float64(b.Core), Feel: b.Core == 0, Off: b.Off,
 		Programme: heat.Programme{
-			Pit: pit, Steps: append([]heat.SetPoint{{SetC: float64(b.PitC)}}, b.Steps...), Wraps: b.Wraps, Visits: b.Visits,
+			Pit: pit.Heat, Steps: append([]heat.SetPoint{{SetC: float64(b.PitC)}}, b.Steps...), Wraps: b.Wraps, Visits: b.Visits,
 			Ambient: weathers[cmp.Or(b.Weather, "mild")], OpenMin: float64(b.OpenMin), PitRead: b.PitRead,
 			Loose: cmp.Or(heat.Looseness[b.Tight], 1), Shine: shines[b.Shine],
 			StartC: float64(b.StartC), TemperH: b.Temper.Hours(), RoomC: float64(b.RoomC),

@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/move"
 
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/quantity"
@@ -73,9 +74,6 @@ func HistoryOf(all facts.Facts, read []facts.Reading, at Scope) (History, bool) 
 	return out, true
 }
 
-// opening is what cannot be done to a piece with the lid on.
-var opening = []string{"look", "spritz", "baste", "mop", "turn", "probe", "wrap", "unwrap", "dust", "glaze"}
-
 // add takes a fact in. It has many branches because each kind of fact and press is one of them, and none
 // nests in another.
 //
@@ -116,7 +114,7 @@ func (h *History) add(f facts.Fact, at time.Time, own bool) {
 	}
 	if f.Kind == facts.Done {
 		h.Last[f.What] = at
-		if slices.Contains(opening, f.What) && !h.On.IsZero() {
+		if kind, _ := move.Find(move.Kind(f.What)); kind.Opens && !h.On.IsZero() {
 			h.Opened = append(h.Opened, since)
 		}
 	}

@@ -4,7 +4,7 @@
 //	c, _ := cut.Find("pork-shoulder-bone-in")
 //	g, _ := cut.New(c, 3.6, 0)
 //	cook := heat.Cook{Cut: c, Geometry: g, DoneC: 95, Programme: heat.Programme{
-//		Pit: heat.Pits["cabinet"], Steps: []heat.SetPoint{{SetC: 120}}, Loose: 1, StartC: 4}}
+//		Pit: cabinet.Heat, Steps: []heat.SetPoint{{SetC: 120}}, Loose: 1, StartC: 4}}
 //	f, err := heat.Of(ctx, cook, heat.Ask{Cores: []float64{60, 74}})
 //	f.Done.Mid // about 12 h; one in ten members is done before f.Done.Low
 //

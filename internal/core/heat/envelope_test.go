@@ -81,7 +81,7 @@ func (a asked) cook(t testing.TB) Cook {
 	return Cook{
 		Cut: c, Geometry: g, DoneC: a.to, Feel: a.to == 0,
 		Programme: Programme{
-			Pit:     Pits["cabinet"],
+			Pit:     pitHeat("cabinet"),
 			Steps:   []SetPoint{{0, a.pit}},
 			Wraps:   a.wraps,
 			Loose:   1,
@@ -190,7 +190,7 @@ func TestTheRestOfTheEnvelope(t *testing.T) {
 		{"opened every hour", hours(shoulder, 95, func(c *Cook) { c.Programme.OpenMin = 60 }, Usual), 1.14, 1.26},
 		{"spritzed every 45 minutes", hours(shoulder, 95, func(c *Cook) { c.Programme.Visits = spritzed(45) }, Usual), 1.12,
 			1.3},
-		{"a fan", hours(shoulder, 95, func(c *Cook) { c.Programme.Pit = Pits["pellet"] }, Usual), 0.8, 0.9},
+		{"a fan", hours(shoulder, 95, func(c *Cook) { c.Programme.Pit = pitHeat("pellet") }, Usual), 0.8, 0.9},
 		{"a cold, windy, wet day", hours(shoulder, 95, func(c *Cook) { c.Programme.Ambient = Ambient{-5, 6, true} }, Usual),
 			1.1, 1.6},
 	} {

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/thermal"
 )
@@ -19,9 +20,8 @@ func anyCook(t testing.TB, r *rand.Rand) Cook {
 	c := all[r.IntN(len(all))]
 	g, err := cut.New(c, quantity.Mass(c.LowKG+(c.HighKG-c.LowKG)*r.Float64()), 0)
 	require.NoError(t, err)
-	kinds := []string{"pellet", "cabinet", "kettle", "drum", "ceramic", "offset", "gas", "oven"}
 	p := Programme{
-		Pit: Pits[kinds[r.IntN(len(kinds))]], Steps: []SetPoint{{0, 100 + 80*r.Float64()}}, Loose: 1,
+		Pit: gear.Pits[r.IntN(len(gear.Pits))].Heat, Steps: []SetPoint{{0, 100 + 80*r.Float64()}}, Loose: 1,
 		StartC: 2 + 15*r.Float64(), Ambient: Ambient{AirC: -10 + 40*r.Float64(), Wind: 8 * r.Float64(), Rain: r.IntN(4) == 0},
 	}
 	if r.IntN(2) == 0 {
@@ -259,4 +259,10 @@ func BenchmarkTwoHundredMembers(b *testing.B) {
 			b.Fatal(err)
 		}
 	}
+}
+
+// pitHeat is how a kind of pit gives its heat.
+func pitHeat(kind string) gear.Heat {
+	pit, _ := gear.FindPit(kind)
+	return pit.Heat
 }

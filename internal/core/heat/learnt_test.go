@@ -27,7 +27,7 @@ func onAPit(t *testing.T, l Learnt, read ...SetPoint) Forecast {
 			Piece:    3,
 			Learnt:   l,
 			Programme: Programme{
-				Pit:     Pits["cabinet"],
+				Pit:     pitHeat("cabinet"),
 				Steps:   []SetPoint{{SetC: 120}},
 				Loose:   1,
 				StartC:  4,
@@ -81,7 +81,7 @@ func TestNotDoneBefore(t *testing.T) {
 			Piece:    3,
 			UndoneH:  later,
 			Programme: Programme{
-				Pit:     Pits["cabinet"],
+				Pit:     pitHeat("cabinet"),
 				Steps:   []SetPoint{{SetC: 120}},
 				Loose:   1,
 				StartC:  4,

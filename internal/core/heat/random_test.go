@@ -8,6 +8,7 @@ import (
 	"testing"
 	"time"
 
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/when"
 
 	"github.com/stretchr/testify/assert"
@@ -20,9 +21,8 @@ import (
 
 // programme is a fire as anybody might plan it.
 func programme(r *rand.Rand) Programme {
-	kinds := []string{"pellet", "cabinet", "kettle", "drum", "ceramic", "offset", "gas", "oven"}
 	p := Programme{
-		Pit:     Pits[kinds[r.IntN(len(kinds))]],
+		Pit:     gear.Pits[r.IntN(len(gear.Pits))].Heat,
 		Steps:   []SetPoint{{0, 80 + 140*r.Float64()}},
 		Loose:   1,
 		StartC:  1 + 15*r.Float64(),
@@ -168,7 +168,7 @@ func TestAMoveChangesNothingBeforeIt(t *testing.T) {
 		first, second := moment(r).First, moment(r).First
 		reached := func(w when.When) float64 {
 			p := Programme{
-				Pit:    Pits["cabinet"],
+				Pit:    pitHeat("cabinet"),
 				Steps:  []SetPoint{{0, 120}},
 				Loose:  1,
 				StartC: 4,

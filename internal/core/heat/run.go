@@ -3,6 +3,7 @@ package heat
 import (
 	"math"
 
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/thermal"
 	"verjuice/internal/core/when"
 )
@@ -28,7 +29,7 @@ type Visit struct {
 
 // Programme is what is done to a piece from when it goes on.
 type Programme struct {
-	Pit     Pit
+	Pit     gear.Heat
 	Steps   []SetPoint // at least one; the first is from the start
 	Wraps   []Wrap     // in order
 	Visits  []Visit    // at most MostVisits
@@ -40,24 +41,6 @@ type Programme struct {
 	StartC  float64    // all through, before it stands on the counter
 	TemperH float64    // on the counter before it goes on
 	RoomC   float64    // there
-}
-
-// Pit is how a kind of pit gives its heat. Figures are field judgement: a fan moves the air,
-// a thick wall keeps the weather out.
-type Pit struct {
-	Convect  float64 // W/m²K
-	RecoverS float64 // time constant after the lid was open
-	Thin     float64 // how much of the weather it feels
-}
-
-// Pits are the kinds of pit, by the ids of the plan.
-var Pits = map[string]Pit{
-	"pellet": {
-		9.4,
-		420,
-		0.7,
-	}, "cabinet": {6, 480, 0.7}, "kettle": {6.9, 420, 1}, "drum": {6.9, 420, 1}, "ceramic": {5.6, 420, 0.3},
-	"offset": {8.6, 540, 1.2}, "gas": {6, 420, 0.6}, "oven": {6.9, 300, 0},
 }
 
 // Ambient is the weather. Wind in m/s.

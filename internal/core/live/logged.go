@@ -6,6 +6,7 @@ import (
 
 	"verjuice/internal/core/caution"
 	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
@@ -67,7 +68,7 @@ func (p *Piece) logged(course facts.Course, r cooking.Result) caution.Logged {
 	out := caution.Logged{
 		Cut:      meat.Cut,
 		Injected: injected,
-		Opened:   p.Piece.Line.Answers.Value.Chose("opened"),
+		Opened:   p.Piece.Line.Answers.Value.Chose(decision.Opened),
 		Off:      !h.Off.IsZero(),
 		Served:   !h.Last["slice"].IsZero(),
 	}

@@ -9,6 +9,7 @@ import (
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/move"
 	"verjuice/internal/core/plan"
 )
 
@@ -92,11 +93,11 @@ type Press struct {
 // soon is how long before its time a job is offered as the one that is done.
 const soon = 20 * time.Minute
 
-// pitWork is what is done to a pit.
-var pitWork = []string{"light", "set", "wood", "fuel", "out", "relit"}
-
 // OnPit reports whether it is done to the pit, not to the piece.
-func (p Press) OnPit() bool { return slices.Contains(pitWork, p.What) }
+func (p Press) OnPit() bool {
+	kind, _ := move.Find(move.Kind(p.What))
+	return kind.OnPit
+}
 
 // Press is what is said by one press of the piece.
 func (p Piece) Press(what string) Press {

@@ -5,14 +5,15 @@ import (
 	"time"
 
 	"verjuice/internal/core/dose"
+	"verjuice/internal/core/move"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/when"
 )
 
-// MoveKind is what a move does.
-type MoveKind string
+// MoveKind is what a move does: a stage of the page, or a kind of the table of moves.
+type MoveKind = move.Kind
 
-// The kinds that stages are read into, in working order.
+// The stages, in working order.
 const (
 	Thaw   MoveKind = "thaw"
 	Brine  MoveKind = "brine"
@@ -21,38 +22,14 @@ const (
 	Wait   MoveKind = "wait"   // salted, to the fire
 	Temper MoveKind = "temper"
 	On     MoveKind = "on" // a pit
-	Spritz MoveKind = "spritz"
-	Wrap   MoveKind = "wrap"
-	Glaze  MoveKind = "glaze"
+	Spritz          = move.Spritz
+	Wrap            = move.Wrap
+	Glaze           = move.Glaze
 	Off    MoveKind = "off"
 	Rest   MoveKind = "rest"
 	Slice  MoveKind = "slice"
-	Finish MoveKind = "finish" // on the slices
-
-	Dust   MoveKind = "dust" // a second dose of dry mix
-	Look   MoveKind = "look"
-	Baste  MoveKind = "baste"
-	Mop    MoveKind = "mop"
-	Turn   MoveKind = "turn"
-	Wood   MoveKind = "wood"
-	Fuel   MoveKind = "fuel"
-	Probe  MoveKind = "probe"
-	Unwrap MoveKind = "unwrap"
-	Vent   MoveKind = "vent"
-	Travel MoveKind = "travel"
-	Other  MoveKind = "other" // said in the cook's own words
+	Finish          = move.Finish
 )
-
-// OwnKinds are the kinds that a cook can add to what the stages say.
-var OwnKinds = []MoveKind{Spritz, Baste, Mop, Look, Turn, Wood, Fuel, Probe, Wrap, Unwrap, Dust, Glaze, Finish, Other}
-
-// Wets reports whether the move wets the surface.
-func (k MoveKind) Wets() bool { return k == Spritz || k == Baste || k == Mop || k == Glaze }
-
-// Visits reports whether somebody opens the pit for the move.
-func (k MoveKind) Visits() bool {
-	return k.Wets() || k == Look || k == Turn || k == Wood || k == Fuel || k == Probe
-}
 
 // Move is one thing done to a piece.
 type Move struct {

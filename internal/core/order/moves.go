@@ -15,7 +15,9 @@ import (
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/heat"
+	"verjuice/internal/core/move"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/when"
 )
@@ -27,7 +29,7 @@ func (r reader) moves(p cook.Piece, l *Line, rub Part[Move]) []Part[Move] {
 	answers := l.Answers.Value
 	sound := func(m Move) Part[Move] { return Part[Move]{Value: m} }
 	var out []Part[Move]
-	if answers.Chose("state") == "frozen" {
+	if answers.Chose(decision.State) == "frozen" {
 		out = append(out, sound(Move{Kind: Thaw, Lasts: cut.Thawing(l.Meat.Value.Green.Mid)}))
 	}
 	if c.NativeSalt > 0 {
@@ -140,18 +142,18 @@ func (r reader) fire(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line)
 	if every, ok := l.spritzes(answers); ok {
 		out = append(out, Part[Move]{Value: Move{Kind: Spritz, At: every}})
 	}
-	if wrap := answers.Chose("wrap"); wrap != "none" && wrap != "" {
+	if wrap := answers.Chose(decision.Wrap); wrap != "none" && wrap != "" {
 		out = append(
 			out,
 			Part[Move]{Value: Move{Kind: Wrap, At: when.Every{From: l.wraps(answers)}, With: wrap}},
 		)
 	}
-	return append(out, off, rest, Part[Move]{Value: Move{Kind: Slice, With: answers.Chose("slice")}})
+	return append(out, off, rest, Part[Move]{Value: Move{Kind: Slice, With: answers.Chose(decision.Slice)}})
 }
 
 // rest reads what is done between the fire and the knife.
 func (r reader) rest(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line) (rest Part[Move]) {
-	rest.Value = Move{Kind: Rest, With: answers.Chose("rest")}
+	rest.Value = Move{Kind: Rest, With: answers.Chose(decision.Rest)}
 	at := r.at + "/fire"
 	var err error
 	if l.Rests, err = amounts.ParseRests(or(p.Fire.Rest, quantity.Number(c.RestMin)+" min")); !rest.Wrong.Take(
@@ -171,20 +173,10 @@ func (r reader) rest(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line)
 		rest.Value.With = l.Rests.Held
 	}
 	if !l.Rests.Vents {
-		minutes, _ := strconv.Atoi(answers.Chose("vent"))
+		minutes, _ := strconv.Atoi(answers.Chose(decision.Vent))
 		l.Rests.Vent = time.Duration(minutes) * time.Minute
 	}
 	return rest
-}
-
-// wrapWords are what a wrap is called among the words of a time: "1 h in foil".
-var wrapWords = map[string]string{
-	"foil":    "foil",
-	"paper":   "paper",
-	"butcher": "paper",
-	"pan":     "pan",
-	"tray":    "pan",
-	"boat":    "boat",
 }
 
 // withWrap adds to a time with more words than a time the wrap that they name, and where
@@ -196,10 +188,12 @@ func (r reader) withWrap(err error) error {
 	}
 	words, _ := why.Values["words"].(string)
 	for _, word := range strings.Fields(strings.ToLower(words)) {
-		if wrap, ok := wrapWords[word]; ok {
-			values := maps.Clone(why.Values)
-			values["wrap"], values["wrap_at"] = wrap, r.at+"/choices/wrap"
-			return field.Wrong{ID: why.ID, Values: values}
+		for _, wrap := range gear.Wraps {
+			if wrap.ID != gear.NoWrap && (word == wrap.ID || word == wrap.Also) {
+				values := maps.Clone(why.Values)
+				values["wrap"], values["wrap_at"] = wrap.ID, r.at+"/choices/wrap"
+				return field.Wrong{ID: why.ID, Values: values}
+			}
 		}
 	}
 	return err
@@ -211,13 +205,14 @@ var looks = map[string]time.Duration{"30": 30 * time.Minute, "45": 45 * time.Min
 // Burns are what decides how the pieces of the line fare with these answers: one for all that
 // are alike, or one for each. What all pieces of the page share is taken from like.
 func (l Line) Burns(a decision.Answers, m Meat, like forecast.FireInput) []forecast.FireInput {
-	like.Cut, like.Tight, like.Weather, like.Shine = m.Cut, a.Chose("tight"), a.Chose("weather"), a.Chose("shine")
+	like.Cut, like.Tight, like.Shine = m.Cut, a.Chose(decision.Tight), a.Chose(decision.Shine)
+	like.Weather = a.Chose(decision.Weather)
 	if like.Number < len(l.learnt) {
 		like.Learnt = l.learnt[like.Number]
 	}
-	like.Shut = a.Chose("lid") == "shut"
-	like.OpenMin, _ = strconv.Atoi(a.Chose("lid"))
-	if kind := a.Chose("wrap"); kind != "none" && kind != "" {
+	like.Shut = a.Chose(decision.Lid) == "shut"
+	like.OpenMin, _ = strconv.Atoi(a.Chose(decision.Lid))
+	if kind := a.Chose(decision.Wrap); kind != "none" && kind != "" {
 		like.Wraps = append(like.Wraps, heat.Wrap{Kind: kind, When: l.wraps(a)})
 	}
 	if every, ok := l.spritzes(a); ok {
@@ -227,10 +222,11 @@ func (l Line) Burns(a decision.Answers, m Meat, like forecast.FireInput) []forec
 		switch {
 		case m.Kind == Wrap:
 			like.Wraps = append(like.Wraps, heat.Wrap{Kind: m.With, When: m.At.From})
-		case m.Kind == Unwrap:
+		case m.Kind == move.Unwrap:
 			like.Wraps = append(like.Wraps, heat.Wrap{Kind: "none", When: m.At.From})
 		default:
-			like.Visits = append(like.Visits, heat.Visit{Every: m.At, Wets: m.Kind.Wets(), Shut: !m.Kind.Visits()})
+			kind, _ := move.Find(m.Kind)
+			like.Visits = append(like.Visits, heat.Visit{Every: m.At, Wets: kind.Wets, Shut: !kind.Visits})
 		}
 	}
 	for _, rest := range l.Rests.First {
@@ -261,7 +257,7 @@ func (l Line) wraps(a decision.Answers) when.When {
 
 // spritzes is how often it is spritzed with these answers, and whether it is.
 func (l Line) spritzes(a decision.Answers) (when.Every, bool) {
-	every := looks[a.Chose("spritz")]
+	every := looks[a.Chose(decision.Spritz)]
 	if own, ok := l.Whens["spritz"]; ok && every == 0 {
 		return own, true
 	}
@@ -269,7 +265,7 @@ func (l Line) spritzes(a decision.Answers) (when.Every, bool) {
 }
 
 func wrapsAt(a decision.Answers) quantity.Celsius {
-	core, _ := strconv.ParseFloat(a.Chose("wrap-at"), 64)
+	core, _ := strconv.ParseFloat(a.Chose(decision.WrapAt), 64)
 	return quantity.Celsius(core)
 }
 

@@ -12,6 +12,8 @@ import (
 	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/gear"
+	"verjuice/internal/core/move"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/when"
 )
@@ -42,7 +44,7 @@ func (r reader) whens(p cook.Piece, said decision.Answers) (map[string]when.Ever
 		}
 		switch choice := twice[key]; {
 		case errs.Take(at, err):
-		case key == "wrap" && said.Chose("wrap") == "none":
+		case key == "wrap" && said.Chose(decision.Wrap) == "none":
 			errs.Add(at, "move.no-wrap")
 		case choice != "" && p.Choices[choice] != "" && p.Choices[choice] != "none", key == "off" && p.Fire.Done != "":
 			errs.Add(at, "move.twice")
@@ -67,7 +69,7 @@ func (r reader) can(p cook.Piece, answers decision.Answers, e when.Every) bool {
 	if !e.From.Some(ofWrap) && !e.Until.Some(ofWrap) {
 		return true
 	}
-	return answers.Chose("wrap") != "none" ||
+	return answers.Chose(decision.Wrap) != "none" ||
 		slices.ContainsFunc(p.Moves, func(m cook.Move) bool { return m.What == string(Wrap) })
 }
 
@@ -75,11 +77,11 @@ func (r reader) can(p cook.Piece, answers decision.Answers, e when.Every) bool {
 func (r reader) own(p cook.Piece, l Line) []Part[Move] {
 	var out []Part[Move]
 	if len(p.Moves) > maxMoves {
-		tooMany := Part[Move]{Value: Move{Kind: Other}}
+		tooMany := Part[Move]{Value: Move{Kind: move.Other}}
 		tooMany.Wrong.Add(r.at+"/moves", "list.too-long", "most", maxMoves)
 		return append(out, tooMany)
 	}
-	wrapped, keys := l.Answers.Value.Chose("wrap") != "none", map[string]bool{}
+	wrapped, keys := l.Answers.Value.Chose(decision.Wrap) != "none", map[string]bool{}
 	for i, m := range p.Moves {
 		at := r.at + "/moves/" + strconv.Itoa(i)
 		one := r.ownMove(m, at, p, l, wrapped)
@@ -90,24 +92,19 @@ func (r reader) own(p cook.Piece, l Line) []Part[Move] {
 			one.Wrong.Add(at+"/key", "piece.same-key")
 		}
 		keys[one.Value.Key] = true
-		wrapped = one.Value.Kind == Wrap || wrapped && one.Value.Kind != Unwrap
+		wrapped = one.Value.Kind == Wrap || wrapped && one.Value.Kind != move.Unwrap
 		out = append(out, one)
 	}
 	return out
 }
 
-// wraps that a piece can be put in on the fire.
-var ownWraps = []string{"foil", "paper", "pan", "boat", "bacon"}
-
 func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bool) (out Part[Move]) {
 	kind := MoveKind(m.What)
 	out.Value = Move{Kind: kind, Key: m.Key, With: strings.TrimSpace(m.With)}
-	if !slices.Contains(OwnKinds, kind) {
-		choices := []string{}
-		for _, k := range OwnKinds {
-			choices = append(choices, string(k))
-		}
-		out.Value.Kind = Other
+	known, _ := move.Find(kind)
+	if !known.Own {
+		choices := move.Kinds(move.Own)
+		out.Value.Kind = move.Other
 		out.Wrong.Add(at+"/what", "choice.unknown", "choices", choices)
 		return out
 	}
@@ -117,15 +114,15 @@ func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bo
 		out.Wrong.Add(at+"/when", "move.nothing-wrapped")
 	}
 	switch {
-	case kind == Wrap && !slices.Contains(ownWraps, out.Value.With):
-		out.Wrong.Add(at+"/with", "choice.unknown", "choices", ownWraps)
-	case kind == Unwrap && !wrapped:
+	case kind == Wrap && !slices.Contains(gear.WrapIDs(gear.OnFire), out.Value.With):
+		out.Wrong.Add(at+"/with", "choice.unknown", "choices", gear.WrapIDs(gear.OnFire))
+	case kind == move.Unwrap && !wrapped:
 		out.Wrong.Add(at+"/what", "move.nothing-wrapped")
-	case kind == Other && out.Value.With == "":
+	case kind == move.Other && out.Value.With == "":
 		out.Wrong.Add(at+"/with", "move.words")
 	case utf8.RuneCountInString(m.With) > cook.MaxText:
 		out.Wrong.Text(at+"/with", m.With, cook.MaxText)
-	case (kind == Wrap || kind == Unwrap) && out.Value.At.Each > 0:
+	case (kind == Wrap || kind == move.Unwrap) && out.Value.At.Each > 0:
 		out.Wrong.Add(at+"/when", "move.once")
 	}
 	if m.Formula != nil && len(m.Formula.Rows) > 0 {
@@ -134,16 +131,11 @@ func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bo
 	return out
 }
 
-// ownDoses are the kinds of layer that moves bring.
-var ownDoses = map[MoveKind]string{
-	Dust: "dusting", Spritz: "spritz", Baste: "spritz", Mop: "spritz", Wrap: "wrap",
-	Glaze: "glaze", Finish: "finish",
-}
-
 // ownDose reads what a move of the cook's own brings.
 func (r reader) ownDose(m cook.Move, at string, l Line, out *Part[Move]) {
-	kind, brings := ownDoses[out.Value.Kind]
-	if !brings {
+	known, _ := move.Find(out.Value.Kind)
+	kind := known.Layer
+	if kind == "" {
 		out.Wrong.Add(at+"/formula", "move.no-dose")
 		return
 	}

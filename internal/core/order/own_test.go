@@ -117,7 +117,7 @@ func TestAMethodIsReadWhole(t *testing.T) {
 	assert.Equal(t, when.When{First: when.Cond{CoreC: 71}, Second: when.Cond{Sign: when.Colour}}, of(order.Wrap).At.From)
 	assert.True(t, of(order.Off).At.From.Both)
 	assert.Equal(t, 45*time.Minute, of(order.Spritz).At.Each)
-	assert.NotNil(t, of(order.Mop).Dose)
+	assert.NotNil(t, of("mop").Dose)
 	assert.Equal(t, 4*time.Hour+20*time.Minute, of(order.Rest).Lasts)
 	assert.Equal(t, "cooler", of(order.Rest).With)
 	assert.Equal(t, 10*time.Minute, l.Rests.Vent)

@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/amounts"
+	"verjuice/internal/core/gear"
 
 	_ "time/tzdata"
 
@@ -231,12 +232,12 @@ func parseSetting(c cook.Cook) (out Part[Setting]) {
 // parsePit reads a pit. Mistakes come back with pointers into t.
 func parsePit(t cook.Pit) (plan.Pit, field.Errors) {
 	var errs field.Errors
-	kind, ok := plan.FindPit(t.Kind)
+	kind, ok := gear.FindPit(t.Kind)
 	if !ok {
 		errs.Add("/kind", "pit.kind")
 	}
 	errs.Text("/name", t.Name, cook.MaxText)
-	p := plan.Pit{PitKind: kind, Name: or(t.Name, kind.Name), Room: kind.RoomDM2}
+	p := plan.Pit{Pit: kind, Name: or(t.Name, kind.Name), Room: kind.RoomDM2}
 	if strings.TrimSpace(t.Room) != "" {
 		var err error
 		p.Room, err = quantity.ParseArea(t.Room)

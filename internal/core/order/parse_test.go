@@ -258,7 +258,7 @@ func TestEveryCutBeginsWell(t *testing.T) {
 			assert.Contains(t, d.Of(c), answers.Chose(d.Key), "%s %s: the usual answer is one of them", c.ID, d.Key)
 			for _, v := range d.Of(c) {
 				changed := p
-				changed.Choices = map[string]string{d.Key: v}
+				changed.Choices = map[string]string{d.Key.String(): v}
 				assert.Empty(
 					t,
 					wrongAt(cook.Cook{Name: "x", Guests: "8", Pieces: []cook.Piece{changed}}),

@@ -12,6 +12,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/order"
@@ -102,17 +103,17 @@ func (r OutlookRequest) candidates(p cooking.Piece) []Way {
 	at := "/pieces/" + strconv.Itoa(r.Piece)
 	var out []Way
 	add := func(id string, edits ...Edit) { out = append(out, Way{ID: id, Edits: edits}) }
-	choose := func(key, value string) Edit { return Edit{at + "/choices/" + key, value} }
+	choose := func(key decision.Key, value string) Edit { return Edit{at + "/choices/" + key.String(), value} }
 	soft := c.DoneC() > 80
 	if soft {
 		for _, wrap := range []string{"foil", "paper", "pan", "none"} {
-			if wrap != said.Chose("wrap") {
-				add("wrap-"+wrap, choose("wrap", wrap))
+			if wrap != said.Chose(decision.Wrap) {
+				add("wrap-"+wrap, choose(decision.Wrap, wrap))
 			}
 		}
-		if said.Chose("wrap") != "none" {
-			if i := slices.Index(wrapsAt, said.Chose("wrap-at")); i > 0 {
-				add("wrap-earlier", choose("wrap-at", wrapsAt[i-1]))
+		if said.Chose(decision.Wrap) != "none" {
+			if i := slices.Index(wrapsAt, said.Chose(decision.WrapAt)); i > 0 {
+				add("wrap-earlier", choose(decision.WrapAt, wrapsAt[i-1]))
 			}
 		}
 	}
@@ -129,8 +130,8 @@ func (r OutlookRequest) candidates(p cooking.Piece) []Way {
 	if soft {
 		add("low-night", degrees(func(v float64) float64 { return min(v, lowNight) }), Edit{"/plan", string(plan.Overnight)})
 	}
-	if c.Family == cut.Collagen && said.Chose("rest") != "holder" {
-		add("holder", choose("rest", "holder"))
+	if c.Family == cut.Collagen && said.Chose(decision.Rest) != "holder" {
+		add("holder", choose(decision.Rest, "holder"))
 	}
 	if p.Clock.Temper == 0 {
 		add("temper", Edit{at + "/fire/temper", "1 h"})
@@ -142,11 +143,11 @@ func (r OutlookRequest) candidates(p cooking.Piece) []Way {
 		}
 		out = append(out, Way{ID: id, Happens: true, Edits: []Edit{{"/pits/" + strconv.Itoa(n) + "/kind", kind}}})
 	}
-	if said.Chose("weather") == "mild" {
+	if said.Chose(decision.Weather) == "mild" {
 		out = append(
 			out,
-			Way{ID: "cold", Happens: true, Edits: []Edit{choose("weather", "cold")}},
-			Way{ID: "windy", Happens: true, Edits: []Edit{choose("weather", "windy")}},
+			Way{ID: "cold", Happens: true, Edits: []Edit{choose(decision.Weather, "cold")}},
+			Way{ID: "windy", Happens: true, Edits: []Edit{choose(decision.Weather, "windy")}},
 		)
 	}
 	if g := p.Line.Meat.Value.Geometry; !g.Measured && len(p.Line.Meat.Value.Each) == 0 {

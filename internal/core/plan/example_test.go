@@ -4,13 +4,14 @@ import (
 	"fmt"
 	"time"
 
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/uncertain"
 )
 
 // A roast of about four hours for half past six.
 func ExampleMake() {
-	pellet, _ := plan.FindPit("pellet")
+	pellet, _ := gear.FindPit("pellet")
 	night, err := plan.ParseQuiet("23:00-06:00")
 	if err != nil {
 		panic(err)
@@ -25,7 +26,7 @@ func ExampleMake() {
 			0,
 			0,
 			time.UTC,
-		), Quiet: night, Hands: 1, Pits: []plan.Pit{{PitKind: pellet, Name: "Cabinet", Room: 40}},
+		), Quiet: night, Hands: 1, Pits: []plan.Pit{{Pit: pellet, Name: "Cabinet", Room: 40}},
 		Jobs: []plan.Job{{
 			Key: "a", Fire: uncertain.Typed(4*time.Hour, "a"), Rest: 45 * time.Minute, LeastRest: 15 * time.Minute,
 			HoldMax: 2 * time.Hour,

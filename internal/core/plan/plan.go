@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/uncertain"
 	"verjuice/internal/core/when"
@@ -75,7 +76,7 @@ type Doing struct {
 
 // Pit is one pit of the cook.
 type Pit struct {
-	PitKind
+	gear.Pit
 	Name string
 	Room float64    // dm²
 	Sets []when.Set // what it is set to over the day, when the cook has a list of that
@@ -343,7 +344,7 @@ func (a Ask) lead(j Job) time.Duration { return max(a.pit(j).Preheat, j.Temper) 
 
 func (a Ask) pit(j Job) Pit {
 	if j.Pit < 0 || j.Pit >= len(a.Pits) {
-		return Pit{PitKind: Pits[0], Room: Pits[0].RoomDM2, Name: Pits[0].Name}
+		return Pit{Pit: gear.Pits[0], Room: gear.Pits[0].RoomDM2, Name: gear.Pits[0].Name}
 	}
 	return a.Pits[j.Pit]
 }

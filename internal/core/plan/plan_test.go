@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/uncertain"
 	"verjuice/internal/core/when"
@@ -61,14 +62,14 @@ func anyJob(r *rand.Rand, key string) Job {
 }
 
 func anyAsk(r *rand.Rand) Ask {
-	pellet, _ := FindPit("pellet")
-	offset, _ := FindPit("offset")
+	pellet, _ := gear.FindPit("pellet")
+	offset, _ := gear.FindPit("offset")
 	// Also the nights on which the clocks change.
 	day := []time.Time{time.Date(2026, 11, 28, 0, 0, 0, 0, dublin), time.Date(2026, 10, 25, 0, 0, 0, 0, dublin),
 		time.Date(2027, 3, 28, 0, 0, 0, 0, dublin)}[r.IntN(3)]
 	a := Ask{
 		Serve: day.Add(time.Duration(12*60+15*r.IntN(36)) * time.Minute), Quiet: night, Hands: 1 + r.IntN(2),
-		Pits: []Pit{{PitKind: pellet, Name: "pellet", Room: 40}, {PitKind: offset, Name: "offset", Room: 50}},
+		Pits: []Pit{{Pit: pellet, Name: "pellet", Room: 40}, {Pit: offset, Name: "offset", Room: 50}},
 	}
 	for i := range 1 + r.IntN(5) {
 		a.Jobs = append(a.Jobs, anyJob(r, fmt.Sprint(i)))
@@ -245,7 +246,7 @@ func TestMarksMoveWhatIsLeft(t *testing.T) {
 		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
 		Quiet: night,
 		Hands: 2,
-		Pits:  []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}},
+		Pits:  []Pit{{Pit: gear.Pits[0], Name: "pit", Room: 40}},
 	}
 	a.Jobs = []Job{
 		{
@@ -290,7 +291,7 @@ func TestRunningLate(t *testing.T) {
 		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
 		Quiet: night,
 		Hands: 1,
-		Pits:  []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}},
+		Pits:  []Pit{{Pit: gear.Pits[0], Name: "pit", Room: 40}},
 	}
 	a.Jobs = []Job{
 		{
@@ -312,7 +313,7 @@ func TestRunningLate(t *testing.T) {
 		b := a
 		b.Now = base.Pieces[0].Fire.Add(hours(late))
 		p := Make(b).Plans[0]
-		assert.False(t, p.Pieces[0].Fire.Before(b.Now.Add(Pits[0].Preheat)), "once the pit is hot")
+		assert.False(t, p.Pieces[0].Fire.Before(b.Now.Add(gear.Pits[0].Preheat)), "once the pit is hot")
 		assert.Less(t, p.Chance, lastChance, "%.1f h late", late)
 		assert.False(t, p.Safe.Before(lastSafe))
 		lastChance, lastSafe = p.Chance, p.Safe
@@ -331,7 +332,7 @@ func TestRunningLate(t *testing.T) {
 
 // Too little room, two temperatures in one pit, too few hands and quiet hours are found.
 func TestConflictsAreFound(t *testing.T) {
-	kettle, _ := FindPit("kettle")
+	kettle, _ := gear.FindPit("kettle")
 	job := func(key string, c quantity.Celsius) Job {
 		return Job{
 			Key:       key,
@@ -352,7 +353,7 @@ func TestConflictsAreFound(t *testing.T) {
 		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
 		Quiet: night,
 		Hands: 1,
-		Pits:  []Pit{{PitKind: kettle, Name: "kettle", Room: 20}},
+		Pits:  []Pit{{Pit: kettle, Name: "kettle", Room: 20}},
 		Jobs:  []Job{job("a", 110), job("b", 135)},
 	}
 	kinds := map[string]bool{}
@@ -377,7 +378,7 @@ func TestWhatIsChosenStays(t *testing.T) {
 		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
 		Quiet: night,
 		Hands: 1,
-		Pits:  []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}},
+		Pits:  []Pit{{Pit: gear.Pits[0], Name: "pit", Room: 40}},
 	}
 	quick := Job{
 		Key:       "a",
@@ -427,7 +428,7 @@ func TestAPitsOwnListIsDone(t *testing.T) {
 		Quiet:  night,
 		Hands:  1,
 		Chosen: Overnight,
-		Pits:   []Pit{{PitKind: Pits[0], Name: "pit", Room: 40}},
+		Pits:   []Pit{{Pit: gear.Pits[0], Name: "pit", Room: 40}},
 	}
 	a.Jobs = []Job{
 		{

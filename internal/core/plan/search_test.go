@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/uncertain"
 )
 
@@ -23,7 +24,7 @@ func TestTwoJobsAgainstEveryPairOfTimes(t *testing.T) {
 	for range 60 {
 		a := Ask{
 			Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 1,
-			Pits: []Pit{{PitKind: Pits[0], Name: "pellet", Room: 60}},
+			Pits: []Pit{{Pit: gear.Pits[0], Name: "pellet", Room: 60}},
 		}
 		for i := range 2 {
 			mid := hours(1 + 5*r.Float64())
@@ -96,7 +97,7 @@ func TestTwoJobsAgainstEveryPairOfTimes(t *testing.T) {
 func TestTheChanceOfAllTogether(t *testing.T) {
 	serve := time.Date(2026, 11, 28, 18, 30, 0, 0, dublin)
 	ask := func(second uncertain.Duration) Plan {
-		a := Ask{Serve: serve, Quiet: night, Hands: 2, Pits: []Pit{{PitKind: Pits[0], Name: "pellet", Room: 60}}}
+		a := Ask{Serve: serve, Quiet: night, Hands: 2, Pits: []Pit{{Pit: gear.Pits[0], Name: "pellet", Room: 60}}}
 		for i, fire := range []uncertain.Duration{uncertain.Typed(hours(5), "one"), second} {
 			a.Jobs = append(
 				a.Jobs,
@@ -130,7 +131,7 @@ func TestWaitingForAPiece(t *testing.T) {
 		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
 		Quiet: night,
 		Hands: 1,
-		Pits:  []Pit{{PitKind: Pits[0], Name: "pellet", Room: 60}},
+		Pits:  []Pit{{Pit: gear.Pits[0], Name: "pellet", Room: 60}},
 	}
 	a.Jobs = []Job{{
 		Key: "a", Fire: uncertain.Typed(hours(6), "a"), Wraps: uncertain.Span{Low: hours(2), Mid: hours(3), High: hours(4)},
@@ -171,7 +172,7 @@ func TestAPieceThatNeverGetsDone(t *testing.T) {
 		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
 		Quiet: night,
 		Hands: 1,
-		Pits:  []Pit{{PitKind: Pits[0], Name: "pellet", Room: 60}},
+		Pits:  []Pit{{Pit: gear.Pits[0], Name: "pellet", Room: 60}},
 	}
 	a.Jobs = []Job{{
 		Key: "a", PitC: 85, Fire: uncertain.Of(slices.Repeat([]time.Duration{uncertain.Endless}, uncertain.Members)),

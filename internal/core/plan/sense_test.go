@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/uncertain"
 )
 
@@ -29,14 +30,14 @@ func ask(t *testing.T, jobs ...Job) Ask {
 	t.Helper()
 	quiet, err := ParseQuiet("23:00-06:00")
 	require.NoError(t, err)
-	cabinet, _ := FindPit("cabinet")
+	cabinet, _ := gear.FindPit("cabinet")
 	serve := time.Date(2026, 11, 28, 18, 30, 0, 0, time.UTC)
 	return Ask{
 		Serve: serve,
 		Now:   serve.AddDate(0, 0, -5),
 		Quiet: quiet,
 		Hands: 1,
-		Pits:  []Pit{{PitKind: cabinet, Name: "cabinet", Room: 60}},
+		Pits:  []Pit{{Pit: cabinet, Name: "cabinet", Room: 60}},
 		Jobs:  jobs,
 	}
 }

@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/shop"
@@ -45,7 +46,8 @@ func pieces(r cooking.Result) []shop.Piece {
 	for _, p := range r.Pieces {
 		if p.Meat != nil {
 			out = append(out, shop.Piece{
-				Key: p.Line.Key, Meat: p.Line.Meat.Value, Sound: true, Frozen: p.Line.Answers.Value.Chose("state") == "frozen",
+				Key: p.Line.Key, Meat: p.Line.Meat.Value, Sound: true,
+				Frozen:  p.Line.Answers.Value.Chose(decision.State) == "frozen",
 				Portion: r.Order.Base.Value.Portion, Portions: p.Meat.Servings.Mid, Uses: append([]dose.Use{}, p.Using...),
 			})
 		}
@@ -58,7 +60,7 @@ func hard(r cooking.Result, pit int) float64 {
 	out := 1.0
 	for _, p := range r.Pieces {
 		if p.Line.Typed.Fire.On == pit {
-			out = max(out, shop.Weather[p.Line.Answers.Value.Chose("weather")])
+			out = max(out, shop.Weather[p.Line.Answers.Value.Chose(decision.Weather)])
 		}
 	}
 	return out
@@ -153,12 +155,14 @@ func wraps(r cooking.Result, done bool) []shop.Wrapped {
 			continue
 		}
 		said, m := p.Line.Answers.Value, p.Line.Meat.Value
-		one := shop.Wrapped{Wrap: said.Chose("wrap"), Wood: said.Chose("wood"), Count: m.Count, Mass: m.Green.Mid}
+		one := shop.Wrapped{
+			Wrap: said.Chose(decision.Wrap), Wood: said.Chose(decision.Wood), Count: m.Count, Mass: m.Green.Mid,
+		}
 		if done && p.Lit {
 			one.Wrap = "none"
 			for _, w := range p.Happened.Wraps {
 				if w.Kind != "none" { // without a kind it is the one that was chosen
-					one.Wrap = cmp.Or(w.Kind, said.Chose("wrap"))
+					one.Wrap = cmp.Or(w.Kind, said.Chose(decision.Wrap))
 				}
 			}
 		}

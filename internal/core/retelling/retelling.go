@@ -5,12 +5,15 @@
 package retelling
 
 import (
+	"cmp"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
 
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/quantity"
 )
 
@@ -45,16 +48,18 @@ var what = []struct {
 	{regexp.MustCompile(`\b(?:was at|read|reading|showed|stall|stalled)\b`), "read"},
 }
 
-// kinds are what it was wrapped in.
-var kinds = []struct {
-	words *regexp.Regexp
-	kind  string
-}{
-	{
-		regexp.MustCompile(`\b(?:boat)\b`),
-		"boat",
-	}, {regexp.MustCompile(`\b(?:pan|tray)\b`), "pan"}, {regexp.MustCompile(`\b(?:butcher paper|paper|pink paper)\b`), "paper"}, {regexp.MustCompile(`\b(?:foil|foiled)\b`), "foil"},
+// wrapped is the wrap that a text names, the last word of its table first: a pan of foil is a pan.
+func wrapped(text string) string {
+	words := notLetters.Split(text, -1)
+	for _, w := range slices.Backward(gear.Wraps) {
+		if w.OnFire && (slices.Contains(words, w.ID) || w.Also != "" && slices.Contains(words, w.Also)) {
+			return w.ID
+		}
+	}
+	return ""
 }
+
+var notLetters = regexp.MustCompile(`[^a-z]+`)
 
 var numbers = map[string]string{
 	"half an": "0.5", "a half": "0.5", "half": "0.5", "an": "1", "one": "1", "two": "2", "three": "3", "four": "4",
@@ -191,13 +196,7 @@ const lowCore, highCore, lowPit, highPit = 0, 110, 60, 350
 // warm finds the temperature of a move, and what it was wrapped in.
 func (m *Move) warm(text string) error {
 	if m.What == "wrap" {
-		m.Kind = "foil"
-		for _, k := range kinds {
-			if k.words.MatchString(text) {
-				m.Kind = k.kind
-				break
-			}
-		}
+		m.Kind = cmp.Or(wrapped(text), "foil")
 	}
 	g := degrees.FindStringSubmatch(text)
 	if g == nil {

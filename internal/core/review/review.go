@@ -15,6 +15,7 @@ import (
 
 	"verjuice/internal/core/caution"
 	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/heat"
@@ -209,7 +210,7 @@ func (a *Review) sum(ctx context.Context, r cooking.Result, whole bool) error {
 			o.Day = cmp.Or(h.Off, h.On).Format(time.DateOnly)
 		}
 		if i == 0 {
-			o.Weather = p.Live.Piece.Line.Answers.Value.Chose("weather")
+			o.Weather = p.Live.Piece.Line.Answers.Value.Chose(decision.Weather)
 		}
 	}
 	if !served.IsZero() {

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"time"
 
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/larder"
 	"verjuice/internal/core/quantity"
 )
@@ -40,20 +41,6 @@ func (s Supply) perML() float64 {
 // A sheet is an arm long; a chunk of the size of a fist is about so heavy. Kitchen measures.
 const sheetM, chunkG = 0.75, 90
 
-// fuels are what pits burn in an hour at 110 to 130 °C in calm weather, kg. Field
-// experience in round numbers; what weather takes is Weather.
-var fuels = map[string]struct {
-	id     string
-	hourly quantity.Mass
-}{
-	"pellet": {
-		"pellets",
-		0.7,
-	}, "cabinet": {"charcoal", 0.55}, "kettle": {"charcoal", 0.45}, "drum": {"charcoal", 0.5},
-	"ceramic": {"charcoal", 0.3},
-	"offset":  {"split-wood", 2.5}, "gas": {"gas", 0.35},
-}
-
 // Weather is what kinds of weather take of fuel, against calm and mild. Field experience.
 var Weather = map[string]float64{"cold": 1.25, "windy": 1.5, "wet": 1.4}
 
@@ -85,19 +72,15 @@ func Supplies(pits []Burning, lines []Wrapped) []Supply {
 	}
 	chunks := len(pits) == 0
 	for _, p := range pits {
-		fuel, ok := fuels[p.Kind]
-		if ok {
-			of(fuel.id).Mass += cmp.Or(p.Mass, fuel.hourly*quantity.Mass(p.For.Hours()*cmp.Or(p.Hard, 1)))
+		pit, _ := gear.FindPit(p.Kind)
+		if pit.Fuel != "" {
+			of(pit.Fuel).Mass += cmp.Or(p.Mass, quantity.Mass(pit.FuelKG*p.For.Hours()*cmp.Or(p.Hard, 1)))
 		}
-		chunks = chunks || fuel.id == "charcoal" || fuel.id == "gas"
+		chunks = chunks || pit.Fuel == "charcoal" || pit.Fuel == "gas"
 	}
 	for _, l := range lines {
-		switch l.Wrap {
-		case "", "none", "bacon":
-		case "boat", "pan":
-			of("foil").Sheets += l.Count * sheetsFor(l.Mass)
-		default:
-			of(l.Wrap).Sheets += l.Count * sheetsFor(l.Mass)
+		if wrap, _ := gear.FindWrap(l.Wrap); wrap.Supply != "" {
+			of(wrap.Supply).Sheets += l.Count * sheetsFor(l.Mass)
 		}
 		if chunks && l.Wood != "" && l.Wood != "none" {
 			of("wood-" + l.Wood).Chunks = 3

@@ -47,3 +47,11 @@ func (r Row) Num(column string) float64 {
 	}
 	return v
 }
+
+// Yes reports whether a column says yes; it panics when it says neither yes nor no.
+func (r Row) Yes(column string) bool {
+	if v := r[column]; v != "yes" && v != "no" {
+		panic(fmt.Sprintf("%s of %v: neither yes nor no", column, r))
+	}
+	return r[column] == "yes"
+}

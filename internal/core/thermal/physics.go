@@ -6,7 +6,11 @@
 //	f.Temp[0]   // °C, at the coldest plane
 package thermal
 
-import "math"
+import (
+	"math"
+
+	"verjuice/internal/core/gear"
+)
 
 // Constants of nature and of air about the meat, SI.
 const (
@@ -64,21 +68,18 @@ func Saturation(c float64) (rho, slope float64) {
 	return rho, rho * (17.625*243.04/((c+243.04)*(c+243.04)) - 1/k)
 }
 
-// Wrap of that kind. A pan is foil whose floor takes less heat; a boat is foil below and open
-// above; bacon is a wet cover.
+// Wrap of that kind: its sheet, as tight as leak and gap say against the usual; a cover is fat, wet as a
+// surface. A kind that there is not is none.
 func (k *Constants) Wrap(kind string, leak, gap float64) Wrapped {
+	wrap, _ := gear.FindWrap(kind)
 	sheet := func(s Sheet) Sheet { return Sheet{s.Emit, s.Gap * gap, min(1, s.Leak*leak)} }
-	switch kind {
+	switch wrap.Sheet {
 	case "foil":
-		return Wrapped{sheet(k.Foil), 1, 0, 1}
-	case "paper", "brown-paper":
-		return Wrapped{sheet(k.Paper), 1, 0, k.Film}
-	case "pan":
-		return Wrapped{sheet(k.Foil), 1, 0.15, 1}
-	case "boat":
-		return Wrapped{sheet(k.Foil), 0.55, 0, 1}
-	case "bacon":
-		return Wrapped{Sheet{k.Emit, k.Foil.Gap, damped}, 1, 0, k.Film}
+		return Wrapped{sheet(k.Foil), wrap.Covers, wrap.Floor, 1}
+	case "paper":
+		return Wrapped{sheet(k.Paper), wrap.Covers, wrap.Floor, k.Film}
+	case "cover":
+		return Wrapped{Sheet{k.Emit, k.Foil.Gap, damped}, wrap.Covers, wrap.Floor, k.Film}
 	}
 	return Wrapped{}
 }

@@ -4596,6 +4596,7 @@ export interface components {
             holds: boolean;
             id: string;
             name: string;
+            /** @description What it asks of the cook, in a few words */
             note: string;
             /** @description Usual grate as it is typed, metric */
             room: string;
