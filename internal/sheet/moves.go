@@ -44,7 +44,7 @@ func (w writer) ownLabel(m order.Move, piece string) string {
 	case m.Kind == order.Wrap:
 		out += " in " + wrapName(m.With)
 	}
-	if layer, ok := m.Dose.(dose.Layer); ok && layer.Formula.Name != "" {
+	if layer, ok := dose.As[dose.Layer](m.Dose); ok && layer.Formula.Name != "" {
 		out += " with " + layer.Formula.Name
 	}
 	return out
@@ -144,7 +144,7 @@ func (w writer) moves(r cooking.Result, n int) []MoveLine {
 			continue // below, where its mistakes are told, too
 		}
 		s, ok := stageLines[m.Kind]
-		if _, layer := m.Dose.(dose.Layer); !ok || layer {
+		if _, layer := dose.As[dose.Layer](m.Dose); !ok || layer {
 			continue
 		}
 		l := MoveLine{ID: string(m.Kind), What: string(m.Kind), Own: -1, Label: upper(s.label), Stage: s.stage}

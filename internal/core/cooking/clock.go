@@ -5,7 +5,6 @@ import (
 
 	"verjuice/internal/core/amounts"
 	"verjuice/internal/core/decision"
-	"verjuice/internal/core/dose"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
@@ -61,9 +60,7 @@ func (s *subject) clock(taken time.Duration) *PieceClock {
 	if held := s.held(); held != rest.With && s.times.Reheat.IsZero() {
 		out.HeldIn = held
 	}
-	if m, ok := order.FindMove(s.moves, order.Brine); ok {
-		out.Soak = m.Dose.(dose.Bath).Soaks(s.on)
-	}
+	out.Soak = s.soaks()
 	if out.Known = s.planned && !s.serve.IsZero() && !s.times.Fire.IsZero(); out.Known {
 		out.Over = s.over(taken)
 	}

@@ -161,15 +161,14 @@ func (s *subject) job() plan.Job {
 		j.Wraps = s.fire.Wraps
 	}
 	for _, m := range s.moves {
-		layer, ok := m.Dose.(dose.Layer)
+		layer, ok := dose.As[dose.Layer](m.Dose)
 		ok = ok && m.Key == ""
 		j.Dust = j.Dust || ok && layer.Kind == "dusting"
 		j.Glaze = j.Glaze || ok && layer.Kind == "glaze"
 		wet := ok && len(layer.Mix.Components) > 1 && layer.Mix.Per100g.Water > 15
 		j.Sauce = j.Sauce || wet && (layer.Kind == "glaze" || layer.Kind == "finish")
 	}
-	if m, ok := order.FindMove(s.moves, order.Brine); ok {
-		bath := m.Dose.(dose.Bath)
+	if bath, ok := s.bath(); ok {
 		j.Bath, j.Drain = bath.Lasts, draining
 		j.BathMin, j.BathMax = bath.Lasts*9/10, bath.Lasts*11/10
 		if bath.Equilibrium {

@@ -246,7 +246,7 @@ type Stays struct {
 
 // freed is the source that was adjusted to the target.
 func (s *subject) freed(b brought, free dose.Free) *Freed {
-	i := b.index(free.ID)
+	i := slices.IndexFunc(b.sources, func(one dose.Source) bool { return one.ID() == free.ID })
 	one := b.all[i]
 	out := &Freed{ID: free.ID, Line: i, Label: one.Label}
 	out.Amount = b.sources[i].Amount(s.on)
@@ -311,17 +311,20 @@ func (s *subject) findings(b brought, l *Ledger, f facts.Facts) []caution.Findin
 
 // soaks is how long the piece is in its bath.
 func (s *subject) soaks() time.Duration {
-	if m, ok := order.FindMove(s.moves, order.Brine); ok {
-		return m.Dose.(dose.Bath).Soaks(s.on)
+	if bath, ok := s.bath(); ok {
+		return bath.Soaks(s.on)
 	}
 	return 0
 }
+
+// bath is the bath of the piece, as typed.
+func (s *subject) bath() (dose.Bath, bool) { return dose.As[dose.Bath](s.move(order.Brine).Dose) }
 
 // uses are what has to be on hand for the piece.
 func (s *subject) uses(b brought) []dose.Use {
 	out := []dose.Use{}
 	for _, source := range b.sources {
-		if _, isRub := source.(dose.Rub); isRub && !s.dosed {
+		if _, isRub := dose.As[dose.Rub](source); isRub && !s.dosed {
 			continue // its amount is not known
 		}
 		out = append(out, source.Uses(s.on)...)

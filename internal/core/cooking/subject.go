@@ -204,17 +204,11 @@ func (s *subject) work(l order.Line, f facts.Facts, i int, shown []Decided) (Pie
 		}
 	}
 	b := s.bring(sources)
-	if m, ok := order.FindMove(s.moves, order.Brine); ok && parts.has(Baths) {
-		out.Bath = bathOf(b.source(m.Dose.ID()).(dose.Bath), b.of(m.Dose.ID()), s.on, s.meat, s.base.Room)
+	if bath, brought, ok := find[dose.Bath](b); ok && parts.has(Baths) {
+		out.Bath = bathOf(bath, brought, s.on, s.meat, s.base.Room)
 	}
-	if m, ok := order.FindMove(s.moves, order.Inject); ok && s.line.Good(order.Wait) && parts.has(Needles) {
-		out.Needle = needleOf(
-			b.source(m.Dose.ID()).(dose.Injection),
-			b.of(m.Dose.ID()),
-			s.on,
-			s.meat,
-			SizeOf(s.meat.Geometry),
-		)
+	if needle, brought, ok := find[dose.Injection](b); ok && s.line.Good(order.Wait) && parts.has(Needles) {
+		out.Needle = needleOf(needle, brought, s.on, s.meat, SizeOf(s.meat.Geometry))
 	}
 	taken := time.Duration(0)
 	if s.rubbed {
@@ -281,18 +275,20 @@ func (s *subject) bring(sources []dose.Source) brought {
 	return b
 }
 
-func (b brought) index(id dose.ID) int {
-	return slices.IndexFunc(b.sources, func(s dose.Source) bool { return s.ID() == id })
+// find is the source of a kind, and what it brings; false when there is none.
+func find[S dose.Source](b brought) (one S, brings dose.Brought, ok bool) {
+	for i, source := range b.sources {
+		if one, ok = dose.As[S](source); ok {
+			return one, b.all[i], true
+		}
+	}
+	return one, brings, false
 }
-
-func (b brought) source(id dose.ID) dose.Source { return b.sources[b.index(id)] }
-
-func (b brought) of(id dose.ID) dose.Brought { return b.all[b.index(id)] }
 
 // rub is the rub, and what it brings.
 func (b brought) rub() (dose.Rub, dose.Brought) {
-	id := dose.Rub{}.ID()
-	return b.source(id).(dose.Rub), b.of(id)
+	rub, brings, _ := find[dose.Rub](b)
+	return rub, brings
 }
 
 // brine is the dry brine of the piece, with the salt that is in it already.

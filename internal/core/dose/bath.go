@@ -4,6 +4,7 @@ import (
 	"strconv"
 	"time"
 
+	"verjuice/internal/core/cut"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/quantity"
@@ -15,6 +16,7 @@ import (
 // the strength (a strong bath) or from the target (an equilibrium bath), unless a recipe
 // says it or Salt is given.
 type Bath struct {
+	plain
 	Equilibrium bool
 	Strength    float64         // of a strong one, kg/kg
 	Target      float64         // of an equilibrium one, kg/kg of raw boneless meat
@@ -223,4 +225,27 @@ func (b Bath) Check(on Target) field.Errors {
 		errs.Add("/strength", "bath.cannot-hold", "most", MaxStrength)
 	}
 	return errs
+}
+
+// leaves implements Source: the salt lies as it came in, when that was by the same path.
+func (b Bath) leaves(on Target, path cut.Path, stays float64) salt.Before {
+	if on.Path != path {
+		return salt.Even(stays)
+	}
+	return b.Brew(on).One(on).After(b.Soaks(on), 1).Left()
+}
+
+// adds implements Source: nitrite of meat and pickle together. Phosphate is taken to go in with the salt.
+func (b Bath) adds(on Target, one Brought) added {
+	w := b.Brew(on)
+	curing, phosphates := 0.0, 0.0
+	for n, with := range b.With {
+		curing += w.Parts[n].KG() * with.Mix.Per100g.Nitrite / 100
+		phosphates += w.Parts[n].KG() * with.Mix.Per100g.Phosphate / 100
+	}
+	out := added{nitritePPM: 1e6 * curing / (on.Meat.Green.KG()*float64(on.Count) + (w.Water + w.Salt).KG())}
+	if w.Salt > 0 {
+		out.phosphate = phosphates * float64(one.Salt/w.Salt)
+	}
+	return out
 }

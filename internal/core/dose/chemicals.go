@@ -9,36 +9,40 @@ type Chemicals struct {
 	SurfaceSugar     float64 // of the sweetest dose on the surface, 0 to 1
 }
 
+// added is what one source adds that cautions look at.
+type added struct {
+	nitritePPM float64 // mg a kg
+	phosphate  float64 // that stays, kg
+	taken      float64 // liquid that stays, kg
+	sugar      float64 // on the surface, 0 to 1
+}
+
+// addedBy is what is added by a mix on or in a piece.
+func addedBy(on Target, one Brought) added {
+	mix := one.Mix.Per100g
+	out := added{nitritePPM: 1e6 * one.Mass.KG() * mix.Nitrite / 100 / on.Meat.Green.KG()}
+	switch one.Place {
+	case salt.Pockets:
+		out.taken = one.Mass.KG() * one.Stays.Mid
+		out.phosphate = out.taken * mix.Phosphate / 100
+	case salt.Surface:
+		out.sugar = mix.Sugar / 100
+	}
+	return out
+}
+
 // Within adds up the chemicals of the sources and of what they bring to one piece, in the
-// same order. Phosphate in a bath is taken to go in with its salt.
+// same order.
 func Within(sources []Source, all []Brought, on Target) Chemicals {
 	var out Chemicals
-	green := on.Meat.Green.KG()
 	taken, phosphate := 0.0, 0.0
 	for i, one := range all {
-		if bath, ok := sources[i].(Bath); ok {
-			w := bath.Brew(on)
-			curing, phosphates := 0.0, 0.0
-			for n, with := range bath.With {
-				curing += w.Parts[n].KG() * with.Mix.Per100g.Nitrite / 100
-				phosphates += w.Parts[n].KG() * with.Mix.Per100g.Phosphate / 100
-			}
-			out.NitritePPM += 1e6 * curing / (green*float64(on.Count) + (w.Water + w.Salt).KG())
-			if w.Salt > 0 {
-				phosphate += phosphates * float64(one.Salt/w.Salt)
-			}
-			continue
-		}
-		out.NitritePPM += 1e6 * one.Mass.KG() * one.Mix.Per100g.Nitrite / 100 / green
-		switch one.Place {
-		case salt.Pockets:
-			stays := one.Mass.KG() * one.Stays.Mid
-			taken += stays
-			phosphate += stays * one.Mix.Per100g.Phosphate / 100
-		case salt.Surface:
-			out.SurfaceSugar = max(out.SurfaceSugar, one.Mix.Per100g.Sugar/100)
-		}
+		more := sources[i].adds(on, one)
+		out.NitritePPM += more.nitritePPM
+		taken += more.taken
+		phosphate += more.phosphate
+		out.SurfaceSugar = max(out.SurfaceSugar, more.sugar)
 	}
-	out.PhosphatePercent = 100 * phosphate / (green + taken)
+	out.PhosphatePercent = 100 * phosphate / (on.Meat.Green.KG() + taken)
 	return out
 }

@@ -38,6 +38,7 @@ const MaxPump = 30.0
 // that was worked out, or else Pump. Of an amount that is more than the meat takes, the
 // rest is left over.
 type Injection struct {
+	plain
 	Formula formula.Formula // as typed
 	Mix     formula.Mix
 	Pump    float64 // share of the trimmed weight

@@ -35,6 +35,7 @@ func IsKind(kind string) bool { return slices.Contains(slices.Collect(maps.Keys(
 // Layer is one more dose on a piece, besides its rub: as thick as a coat, or as much as
 // was said.
 type Layer struct {
+	plain
 	At      ID
 	Kind    string          // of Kinds
 	Formula formula.Formula // as typed
@@ -102,3 +103,6 @@ func (l Layer) Check(on Target) field.Errors {
 	}
 	return errs
 }
+
+// waits implements Source: what goes on later than the rub is not there yet.
+func (l Layer) waits() bool { return l.Kind == "base" || l.Kind == "binder" }

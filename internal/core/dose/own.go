@@ -9,6 +9,7 @@ import (
 
 // Own is the salt that is in the meat when it is bought, as in a sausage.
 type Own struct {
+	plain
 	Percent float64 // of the boneless meat
 }
 

@@ -11,6 +11,7 @@ import (
 // Rub is a dry mix on the coated surface: as thick as a coat, in the amount that the
 // cook said, or in the one that was worked out for a target. One without rows is none.
 type Rub struct {
+	plain
 	Formula formula.Formula // as typed
 	Mix     formula.Mix
 	Coat    formula.Coat

@@ -19,8 +19,9 @@ import (
 // soaked is a source of which ever less stays the more there is: what it brings is
 // far from a straight line.
 type soaked struct {
-	id dose.ID
-	kg float64
+	dose.Own // for what is asked besides
+	id       dose.ID
+	kg       float64
 }
 
 func (s soaked) ID() dose.ID       { return s.id }
@@ -48,7 +49,7 @@ func TestSolveBracketsTheWholeLedger(t *testing.T) {
 		}
 		var all []dose.Source
 		for i := range 1 + r.IntN(5) {
-			all = append(all, soaked{dose.ID(fmt.Sprint(i)), r.Float64() * 0.004})
+			all = append(all, soaked{id: dose.ID(fmt.Sprint(i)), kg: r.Float64() * 0.004})
 		}
 		free := all[r.IntN(len(all))].ID()
 		target := quantity.Percent(0.05 + 1.5*r.Float64())
@@ -76,7 +77,7 @@ func TestSolveBracketsTheWholeLedger(t *testing.T) {
 
 func TestSolveSaysWhyNot(t *testing.T) {
 	on := dose.Target{Meat: salt.Piece{Green: 3.6, BoneShare: 0.13, Yield: quantity.Between(0.57, 0.67)}, Count: 1}
-	all := []dose.Source{soaked{"a", 1}, soaked{"b", 0}}
+	all := []dose.Source{soaked{id: "a", kg: 1}, soaked{id: "b", kg: 0}}
 	for name, c := range map[string]struct {
 		id     dose.ID
 		target quantity.Percent

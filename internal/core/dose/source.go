@@ -6,8 +6,8 @@
 //	glaze := dose.Layer{At: "layer-0", Kind: "glaze", Mix: soy, Mass: 18 * quantity.Gram}
 //	solved, err := dose.Solve([]dose.Source{glaze, rub}, rub.ID(), 1.1, on)
 //
-// A further kind of source is one file that implements Source, and one line where
-// package cook reads it.
+// A further kind of source is one file here that implements Source, and one line where package order reads
+// it. The kinds are closed: whatever is asked of a source is on the interface.
 package dose
 
 import (
@@ -67,7 +67,7 @@ type Use struct {
 	For     ID
 }
 
-// Source is one road by which something comes to a piece.
+// Source is one road by which something comes to a piece. Only this package has kinds of it.
 type Source interface {
 	ID() ID
 	Label() Label
@@ -83,19 +83,40 @@ type Source interface {
 	// Check says why it cannot be, with a pointer below the source as typed; nil
 	// when it can.
 	Check(Target) field.Errors
+
+	// waits reports whether it is on or in the piece when the wait before the fire begins.
+	waits() bool
+	// leaves is what it has left in the meat by then, that of brought which stays, kg a kg of boneless meat;
+	// along a path it may know how deep.
+	leaves(on Target, path cut.Path, stays float64) salt.Before
+	// adds is what it adds that cautions look at, of what it brings to one piece.
+	adds(on Target, one Brought) added
+	// asMeasured is what was really used of it; false when that is not known.
+	asMeasured(Target) (Brought, bool)
 }
 
-// measured is a source of which it is known how much was really used.
-type measured interface {
-	asMeasured(Target) (Brought, bool)
+// plain is what most sources answer: they are there when the wait begins, even in the meat, and go by what
+// was planned.
+type plain struct{}
+
+func (plain) waits() bool { return true }
+
+func (plain) leaves(_ Target, _ cut.Path, stays float64) salt.Before { return salt.Even(stays) }
+
+func (plain) adds(on Target, one Brought) added { return addedBy(on, one) }
+
+func (plain) asMeasured(Target) (Brought, bool) { return Brought{}, false }
+
+// As is a source as one of its kinds, to work out what only that kind has; false for another one and for none.
+func As[S Source](s Source) (S, bool) {
+	one, ok := s.(S)
+	return one, ok
 }
 
 // Bring is what s brings to the piece: as measured when it was, else as planned.
 func Bring(s Source, on Target) Brought {
-	if m, ok := s.(measured); ok {
-		if b, was := m.asMeasured(on); was {
-			return b
-		}
+	if b, was := s.asMeasured(on); was {
+		return b
 	}
 	return s.On(on)
 }

@@ -15,16 +15,12 @@ func AtTheWait(sources []Source, all []Brought, on Target, path cut.Path) (load 
 	face := (1 + path.Shape) * edible / (salt.MeatDensity * float64(path.Depth))
 	for i, one := range all {
 		stays := float64(one.Salt) * one.Stays.Mid
-		layer, isLayer := sources[i].(Layer)
-		bath, isBath := sources[i].(Bath)
 		switch {
-		case isLayer && layer.Kind != "base" && layer.Kind != "binder":
+		case !sources[i].waits():
 		case one.Place == salt.Surface:
 			load += stays / face
-		case isBath && on.Path == path:
-			before = before.Plus(bath.Brew(on).One(on).After(bath.Soaks(on), 1).Left())
 		default:
-			before = before.Plus(salt.Even(stays / edible))
+			before = before.Plus(sources[i].leaves(on, path, stays/edible))
 		}
 	}
 	return load, before

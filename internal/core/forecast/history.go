@@ -34,7 +34,7 @@ type History struct {
 	NowH   float64   // h since it went on, until now or until it came off
 	Core   []heat.Reading
 	Pit    []heat.SetPoint // as it was read
-	Sets   []heat.SetPoint // as it was set
+	Sets   []PitChange     // what was done to it, in order
 	Wraps  []heat.Wrap
 	Opened []float64             // h at which the pit was opened
 	BarkH  float64               // its bark was seen set; zero when it was not
@@ -42,6 +42,25 @@ type History struct {
 	Signs  map[string]facts.Fact // what was seen last, by its sign
 	Feel   map[string]string     // how the probe felt last, by the place; empty is no place in particular
 }
+
+// PitChange is something that was done to the fire of a pit.
+type PitChange struct {
+	H    float64 // since the piece went on; before it when below zero
+	Kind PitChangeKind
+	C    quantity.Celsius // what it was set to, of a PitSet
+
+	at time.Time
+}
+
+// PitChangeKind is what was done to the fire of a pit.
+type PitChangeKind string
+
+// The kinds.
+const (
+	PitSet   PitChangeKind = "set"
+	PitOut   PitChangeKind = "out"   // its fire went out
+	PitRelit PitChangeKind = "relit" // it was lit again, at what it was set to before
+)
 
 // thinned is how far apart readings are that the heat is told of.
 const thinned = 5 * time.Minute
@@ -97,13 +116,11 @@ func (h *History) add(f facts.Fact, at time.Time, own bool) {
 		h.Some++
 	case f.What == "off" && own:
 		h.Off = at
-	case f.What == "out" && !own:
-		h.Sets = append(h.Sets, heat.SetPoint{AtH: float64(at.Unix()), SetC: outC})
-	case f.What == "relit" && !own:
-		h.Sets = append(h.Sets, heat.SetPoint{AtH: float64(at.Unix()), SetC: h.before()})
+	case (f.What == "out" || f.What == "relit") && !own:
+		h.Sets = append(h.Sets, PitChange{Kind: PitChangeKind(f.What), at: at})
 	case f.What == "set" && !own:
 		if c, err := f.Set(); err == nil {
-			h.Sets = append(h.Sets, heat.SetPoint{AtH: float64(at.Unix()), SetC: float64(c)})
+			h.Sets = append(h.Sets, PitChange{Kind: PitSet, C: c, at: at})
 		}
 	case (f.What == "wrap" || f.What == "unwrap") && own && !h.On.IsZero():
 		kind, _ := f.Values["kind"].(string)
@@ -120,18 +137,8 @@ func (h *History) add(f facts.Fact, at time.Time, own bool) {
 	}
 }
 
-// outC is what a pit falls to whose fire is out: field judgement, °C.
-const outC = 30
-
-// before is what the pit was set to before its fire went out; zero when it was as planned.
-func (h *History) before() float64 {
-	for _, s := range slices.Backward(h.Sets) {
-		if s.SetC != outC {
-			return s.SetC
-		}
-	}
-	return 0
-}
+// OutC is what a pit falls to whose fire is out: field judgement, °C.
+const OutC = 30
 
 // A core on the fire does not fall by more than that in five minutes, nor rise by more: then the
 // probe is out, or at the bone, and what it shows is left out, °C.
@@ -182,7 +189,7 @@ func (h *History) read(read []facts.Reading, at Scope, until time.Time) {
 		h.Pit = append(h.Pit, heat.SetPoint{AtH: r.AtH, SetC: r.CoreC})
 	}
 	for i := range h.Sets {
-		h.Sets[i].AtH = time.Unix(int64(h.Sets[i].AtH), 0).Sub(h.On).Hours()
+		h.Sets[i].H = h.Sets[i].at.Sub(h.On).Hours()
 	}
 }
 
@@ -213,28 +220,47 @@ func (h History) Apply(b FireInput) FireInput {
 	for i := len(h.Wraps); i < len(b.Wraps); i++ {
 		b.Wraps[i].NotBeforeH = math.Floor(h.NowH/thinned.Hours()) * thinned.Hours()
 	}
-	if len(h.Sets) > 0 {
-		b.Steps = slices.DeleteFunc(b.Steps, func(s heat.SetPoint) bool { return s.AtH >= h.Sets[0].AtH && s.AtH <= h.NowH })
-	}
-	planned := func(h float64) float64 {
-		c := float64(b.PitC)
-		for _, s := range b.Steps {
-			if s.AtH <= h && s.SetC != outC {
-				c = s.SetC
-			}
-		}
-		return c
-	}
-	for _, s := range h.Sets {
-		if s.SetC == 0 { // lit again, at what was planned
-			s.SetC = planned(s.AtH)
-		}
-		if s.AtH <= 0 {
-			b.PitC = quantity.Celsius(s.SetC)
-			continue
-		}
-		b.Steps = append(b.Steps, s)
-	}
+	h.change(&b)
 	slices.SortStableFunc(b.Steps, func(s, t heat.SetPoint) int { return cmp.Compare(s.AtH, t.AtH) })
 	return b
+}
+
+// change puts what was done to the pit into b instead of what was planned up to now.
+func (h History) change(b *FireInput) {
+	if len(h.Sets) == 0 {
+		return
+	}
+	first := h.Sets[0].H
+	b.Steps = slices.DeleteFunc(b.Steps, func(s heat.SetPoint) bool { return s.AtH >= first && s.AtH <= h.NowH })
+	plan := *b
+	for i, change := range h.Sets {
+		c := float64(change.C)
+		switch change.Kind {
+		case PitOut:
+			c = OutC
+		case PitRelit:
+			c = h.relitAt(plan, i)
+		}
+		if change.H <= 0 {
+			b.PitC = quantity.Celsius(c)
+			continue
+		}
+		b.Steps = append(b.Steps, heat.SetPoint{AtH: change.H, SetC: c})
+	}
+}
+
+// relitAt is what a pit is at that was lit again: what it was set to last by hand, or else what was planned.
+func (h History) relitAt(plan FireInput, n int) float64 {
+	for _, change := range slices.Backward(h.Sets[:n]) {
+		if change.Kind == PitSet {
+			return float64(change.C)
+		}
+	}
+	c := float64(plan.PitC)
+	for _, s := range plan.Steps {
+		if s.AtH <= h.Sets[n].H {
+			c = s.SetC
+		}
+	}
+	return c
 }

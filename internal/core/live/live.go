@@ -120,12 +120,15 @@ func (p *Piece) read(course facts.Course, now time.Time, probe0 quantity.Celsius
 
 // fire is how a piece that went on goes on from now.
 func (p *Piece) fire(ctx context.Context, r cooking.Result) error {
-	h := p.Piece.Happened
+	h, set := p.Piece.Happened, p.SetC
 	for _, s := range h.Sets {
-		if s.SetC != 0 {
-			p.SetC = quantity.Celsius(s.SetC)
-		} else if p.Piece.Clock != nil {
-			p.SetC = p.Piece.Clock.Set
+		switch s.Kind {
+		case forecast.PitSet:
+			set, p.SetC = s.C, s.C
+		case forecast.PitOut:
+			p.SetC = forecast.OutC
+		case forecast.PitRelit:
+			p.SetC = set
 		}
 	}
 	switch {

@@ -191,7 +191,7 @@ func (l Line) GoodDoses() bool {
 // GoodRub reports whether the rub has no mistake.
 func (l Line) GoodRub() bool {
 	return slices.ContainsFunc(l.Moves, func(m Part[Move]) bool {
-		_, rub := m.Value.Dose.(dose.Rub)
+		_, rub := dose.As[dose.Rub](m.Value.Dose)
 		return rub && m.OK()
 	})
 }
