@@ -3,7 +3,7 @@
 //
 //	verjuice serve [--demo]
 //	verjuice calc WHAT < request.json   # WHAT is sheet, scale, ledger, drybrine, bath, injection, formula,
-//	                                    # compare, label, plan, shopping, forecast, rest or meal
+//	                                    # compare, label, plan, shopping, fire, rest or meal
 //	verjuice export|import|backup|restore
 //	verjuice openapi
 package main
@@ -68,7 +68,7 @@ func (openAPI) Run() error {
 }
 
 type calc struct {
-	What     string            `arg:"" enum:"sheet,scale,ledger,drybrine,bath,injection,formula,compare,label,plan,shopping,forecast,rest,meal" help:"sheet, scale, ledger, drybrine, bath, injection, formula, compare, label, plan, shopping, forecast, rest or meal."`
+	What     string            `arg:"" enum:"sheet,scale,ledger,drybrine,bath,injection,formula,compare,label,plan,shopping,fire,rest,meal" help:"sheet, scale, ledger, drybrine, bath, injection, formula, compare, label, plan, shopping, fire, rest or meal."`
 	Units    quantity.System   `enum:"metric,us" default:"metric" help:"Units of the answer: metric or us."`
 	Spoons   quantity.SpoonSet `enum:"us,metric" default:"us" help:"Spoons of the answer: us or metric."`
 	Now      string            `help:"The moment for which a cook-out is worked out, as in 2026-11-28T18:30:00Z; without it nothing is too late."`
@@ -123,8 +123,8 @@ var computations = map[string]func(calc, *json.Decoder) (any, error){
 		}
 		return sheet.WriteComparison(out, c.reader()), nil
 	}),
-	"forecast": with(func(_ calc, r firecalc.FireRequest) (any, error) { return firecalc.Calc(context.Background(), r) }),
-	"rest":     with(func(_ calc, r firecalc.RestRequest) (any, error) { return firecalc.CalcRest(r) }),
+	"fire": with(func(_ calc, r firecalc.FireRequest) (any, error) { return firecalc.Calc(context.Background(), r) }),
+	"rest": with(func(_ calc, r firecalc.RestRequest) (any, error) { return firecalc.CalcRest(r) }),
 	"meal": with(func(c calc, m meal.Meal) (any, error) {
 		at, err := c.now()
 		return sheet.WriteMeal(meal.Work(m, nil, at), nil, c.reader()), err
@@ -152,12 +152,12 @@ func ofPiece[T any](
 	parts cooking.Parts,
 	write func(cooking.Piece, sheet.Reader) *T,
 ) func(calc, *json.Decoder) (any, error) {
-	return with(func(_ calc, r cooking.PieceRequest) (any, error) {
+	return with(func(c calc, r cooking.PieceRequest) (any, error) {
 		p, err := r.Work(context.Background(), none, parts)
 		if err != nil {
 			return nil, err
 		}
-		return write(p, sheet.Reader{Units: r.Units, Spoons: r.Spoons}), nil
+		return write(p, sheet.Reader{Units: c.Units, Spoons: c.Spoons}), nil
 	})
 }
 

@@ -294,11 +294,11 @@ func (r *running) check(all []kept) {
 		require.Equal(r.t, http.StatusOK, status)
 		var rec struct {
 			Version int
-			Cook    cook.Cook
+			Doc     cook.Cook
 		}
 		require.NoError(r.t, json.Unmarshal(body, &rec))
 		assert.GreaterOrEqual(r.t, rec.Version, want.version, "what was acknowledged is there")
-		assert.True(r.t, strings.HasPrefix(rec.Cook.Name, fmt.Sprintf("Cook %d, ", who)), rec.Cook.Name)
+		assert.True(r.t, strings.HasPrefix(rec.Doc.Name, fmt.Sprintf("Cook %d, ", who)), rec.Doc.Name)
 		_, _, body = r.send(r.t.Context(), "GET", "/api/cooks/"+want.id+"/facts", "")
 		var said []facts.Fact
 		require.NoError(r.t, json.Unmarshal(body, &said), string(body))

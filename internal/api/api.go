@@ -43,9 +43,6 @@ type Config struct {
 	Hosts    []string                     // host:port values that requests may be addressed to; empty allows any
 }
 
-// maxBody bounds a request body, in bytes: the largest page is far below it.
-const maxBody = 512 << 10
-
 type server struct {
 	Config
 	lives  *lives
@@ -57,7 +54,7 @@ type server struct {
 func New(cfg Config) http.Handler {
 	r := chi.NewRouter()
 	numbers := map[string]bool{}
-	r.Use(middleware.Recoverer, secure(cfg.Hosts), readable(numbers), limited)
+	r.Use(middleware.Recoverer, secure(cfg.Hosts), readable(numbers))
 	// Figures are squeezed quickly, since a cook is typing; pages well.
 	numbered(register(r.With(squeeze(1)), cfg), numbers)
 	r.Route("/api", func(at chi.Router) { at.NotFound(noSuchPath(r)) })
@@ -104,13 +101,6 @@ func OpenAPI() ([]byte, error) {
 }
 
 func register(r chi.Router, cfg Config) huma.API {
-	huma.NewError = newProblem
-	huma.NewErrorWithContext = func(_ huma.Context, status int, msg string, errs ...error) huma.StatusError {
-		if status == http.StatusInternalServerError && msg == "cannot read request body" {
-			return newProblem(http.StatusBadRequest, "The request broke off, or is not valid HTTP.")
-		}
-		return newProblem(status, msg, errs...)
-	}
 	c := huma.DefaultConfig("Verjuice", "1")
 	c.Info.Description = "Rubs, dry brines and clocks for barbecue cooks."
 	c.OpenAPIPath, c.DocsPath, c.SchemasPath = "/api/openapi", "", ""
@@ -121,6 +111,7 @@ func register(r chi.Router, cfg Config) huma.API {
 	}
 	c.Components.Schemas.RegisterTypeAlias(reflect.TypeFor[quantity.Count](), reflect.TypeFor[countSchema]())
 	a := humachi.New(r, c)
+	a.UseMiddleware(limited)
 	if cfg.Scale == nil {
 		cfg.Scale = instrument.NewSimulated(1)
 	}
@@ -144,9 +135,9 @@ func register(r chi.Router, cfg Config) huma.API {
 	s.registerPhotos(a)
 	s.registerFacts(a)
 	s.registerLive(a)
-	huma.Register(a, op(http.MethodGet, "/api/clock", "clock", "The server's clock, from which pages take today and now"),
+	huma.Register(a, op(http.MethodGet, "/api/clock", "getClock", "The server's clock, from which pages take today and now"),
 		func(context.Context, *struct{}) (*body[clockNow], error) { return answer(clockNow{Now: s.Now()}), nil })
-	huma.Register(a, op(http.MethodGet, "/api/health", "health", "Whether the program and its database answer"), s.health)
+	huma.Register(a, op(http.MethodGet, "/api/health", "getHealth", "Whether the program and its database answer"), s.health)
 	return a
 }
 
@@ -157,11 +148,6 @@ type countSchema struct{}
 func (countSchema) Schema(huma.Registry) *huma.Schema {
 	long := 40
 	return &huma.Schema{OneOf: []*huma.Schema{{Type: huma.TypeNumber}, {Type: huma.TypeString, MaxLength: &long}}}
-}
-
-// op describes an operation.
-func op(method, path, id, summary string) huma.Operation {
-	return huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary, MaxBodyBytes: maxBody}
 }
 
 // Measure is the units that a request wants its answer in.

@@ -125,9 +125,8 @@ func (s *server) registerBook(a huma.API) {
 	out := op(
 		http.MethodGet,
 		"/api/book",
-		"carryAway",
-		"Carry all that is on record away, as a zip of JSON lines, CSV and photographs",
-	)
+		"exportBook",
+		"Carry all that is on record away, as a zip of JSON lines, CSV and photographs", endless)
 	huma.Register(a, out, func(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
 		if _, _, err := s.Store.Cooks().List(ctx, store.Query{Limit: 1}); err != nil {
 			return nil, problemOf(err)
@@ -146,9 +145,8 @@ func (s *server) registerBook(a huma.API) {
 	in := op(
 		http.MethodPost,
 		"/api/book",
-		"takeIn",
-		"Take a book in, all or none of it; what is here already stays as it is",
-	)
+		"importBook",
+		"Take a book in, all or none of it; what is here already stays as it is", endless)
 	huma.Register(a, in, func(ctx context.Context, in *Upload) (*body[TakenIn], error) {
 		defer in.file.Close()
 		s.taking.begin()
@@ -167,11 +165,11 @@ func (s *server) registerBook(a huma.API) {
 		return answer(TakenIn{taken.Added, taken.Here}), nil
 	})
 	a.OpenAPI().Paths["/api/book"].Post.RequestBody = bookForm // it is read as it comes, and only described
-	huma.Register(a, op(http.MethodGet, "/api/book/taking", "taking", "Tell how far a book that is taken in has come"),
+	huma.Register(a, op(http.MethodGet, "/api/book/taking", "getBookImport", "Tell how far a book that is taken in has come"),
 		func(context.Context, *struct{}) (*body[Taking], error) { return answer(s.taking.now()), nil })
 	huma.Register(
 		a,
-		op(http.MethodGet, "/api/cooks/{id}/log.csv", "logTable", "Get what was read and done at a cook as a table"),
+		op(http.MethodGet, "/api/cooks/{id}/log.csv", "getCookLogTable", "Get what was read and done at a cook as a table", patiently),
 		s.logTable,
 	)
 }

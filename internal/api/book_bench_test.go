@@ -45,7 +45,7 @@ func TestBenchBook(t *testing.T) {
 	for _, path := range []string{
 		"/api/logbook?page=1", fmt.Sprintf("/api/logbook?page=%d", cooks/20), "/api/logbook?search=loin+77",
 		"/api/logbook?cut=pork-loin&wrap=none&score=3", "/api/logbook?search=nothing+of+that",
-		"/api/logbook/compare?cooks=" + strings.Join(ids, ","), "/api/cooks/" + ids[0] + "/after",
+		"/api/logbook/compare?cooks=" + strings.Join(ids, ","), "/api/cooks/" + ids[0] + "/review",
 		"/api/cooks/" + ids[0] + "/opened", "/api/cooks?page=1", "/api/meals/choices", "/api/logbook/trends",
 	} {
 		times := []time.Duration{}

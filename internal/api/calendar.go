@@ -15,7 +15,7 @@ import (
 func (s *server) registerCalendar(a huma.API) {
 	huma.Register(
 		a,
-		op(http.MethodGet, "/api/cooks/{id}/calendar.ics", "calendar", "Get a cook's plan as iCalendar"),
+		op(http.MethodGet, "/api/cooks/{id}/calendar.ics", "getCookCalendar", "Get a cook's plan as iCalendar", patiently),
 		s.calendar,
 	)
 }

@@ -115,7 +115,7 @@ func TestPhotographs(t *testing.T) {
 	made := call(t, app, "POST", "/api/cooks/{}/photos?piece=k1", raw.String(), "Content-Type", octets)
 	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
 	var list []api.PhotoLine
-	call(t, app, "GET", "/api/cooks/{}/photos", nil).into(t, &list)
+	call(t, app, "GET", "/api/cooks/{}/photos", nil).items(t, &list)
 	require.Len(t, list, 1)
 	assert.Equal(t, []int{1600, 1067}, []int{list[0].Width, list[0].Height})
 	got := call(t, app, "GET", "/api/photos/1", nil)

@@ -28,6 +28,14 @@ func (r reply) into(t *testing.T, v any) {
 	require.NoError(t, json.Unmarshal(r.body, v), string(r.body))
 }
 
+// items takes the lines of a list.
+func (r reply) items(t *testing.T, v any) {
+	t.Helper()
+	var page struct{ Items json.RawMessage }
+	r.into(t, &page)
+	require.NoError(t, json.Unmarshal(page.Items, v), string(r.body))
+}
+
 func (r reply) problem(t *testing.T, status int) api.Problem {
 	t.Helper()
 	require.Equal(t, status, r.StatusCode, string(r.body))

@@ -42,7 +42,7 @@ func (s *server) registerCatalogue(a huma.API) {
 		op(
 			http.MethodGet,
 			"/api/catalogue",
-			"catalogue",
+			"getCatalogue",
 			"List cuts, ingredients, ready-made formulas and everything else to choose from",
 		),
 		func(ctx context.Context, in *struct{ Measure }) (*body[Catalogue], error) {
@@ -125,28 +125,23 @@ func (s *server) registerCatalogue(a huma.API) {
 func (s *server) registerFirst(a huma.API) {
 	huma.Register(
 		a,
-		op(http.MethodGet, "/api/terms", "terms", "List the words of the trade, and the schools where cooks disagree"),
+		op(http.MethodGet, "/api/terms", "getTerms", "List the words of the trade, and the schools where cooks disagree"),
 		func(context.Context, *struct{}) (*body[sheet.Terms], error) { return answer(sheet.WriteTerms()), nil },
 	)
 	example := op(
 		http.MethodPost,
 		"/api/new/example",
 		"newExample",
-		"Save a worked example: a shoulder for eight on a Saturday, salted, wrapped and rested",
-	)
-	example.DefaultStatus = http.StatusCreated
+		"Save a worked example: a shoulder for eight on a Saturday, salted, wrapped and rested", making)
 	huma.Register(a, example, func(ctx context.Context, in *struct {
 		Measure
 		Zone string `query:"zone" maxLength:"60" doc:"IANA time zone of the browser"`
-	}) (*saved[CookRecord], error) {
+	}) (*made[cook.Cook], error) {
 		zone, err := time.LoadLocation(in.Zone)
 		if err != nil {
 			return nil, problemOf(field.Errors{{Pointer: "/query/zone", Wrong: field.Because("zone.unknown")}})
 		}
 		rec, err := s.Store.Cooks().Create(ctx, starter.Example(s.Now().In(zone), in.Units))
-		if err != nil {
-			return nil, problemOf(err)
-		}
-		return &saved[CookRecord]{ETag: etag(rec.Version), Body: CookRecord(rec)}, nil
+		return madeAt(cooksAt, rec, err)
 	})
 }

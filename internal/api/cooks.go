@@ -3,7 +3,6 @@ package api
 import (
 	"context"
 	"net/http"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -12,40 +11,39 @@ import (
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/starter"
 	"verjuice/internal/sheet"
-	"verjuice/internal/store"
 )
 
 // CookRecord is a saved cook.
-type CookRecord struct {
-	ID      string    `json:"id" format:"uuid"`
-	Version uint      `json:"version" doc:"Also in the ETag; If-Match names it when writing"`
-	Updated time.Time `json:"updated"`
-	Doc     cook.Cook `json:"cook"`
-}
+type CookRecord = DocRecord[cook.Cook]
 
 // CookSummary is a line of the list of cooks.
 type CookSummary struct {
-	ID      string   `json:"id" format:"uuid"`
+	ID      string   `json:"id"       format:"uuid"`
 	Version uint     `json:"version"`
 	Name    string   `json:"name"`
-	Guests  int      `json:"guests" doc:"0 when it is not given"`
-	ServeAt string   `json:"serve_at" doc:"As typed; empty when open"`
-	Serve   string   `json:"serve" doc:"Serving time in words"`
-	Away    string   `json:"away" doc:"How far off it is, in words"`
+	Guests  int      `json:"guests"                 doc:"0 when it is not given"`
+	ServeAt string   `json:"serve_at"               doc:"As typed; empty when open"`
+	Serve   string   `json:"serve"                  doc:"Serving time in words"`
+	Away    string   `json:"away"                   doc:"How far off it is, in words"`
 	Past    bool     `json:"past"`
-	Pieces  []string `json:"pieces" nullable:"false"`
+	Pieces  []string `json:"pieces"                                                   nullable:"false"`
 }
 
+// cooksAt is where the cooks are.
+const cooksAt = "/api/cooks"
+
 func (s *server) registerCooks(a huma.API) {
-	cooks := resource[cook.Cook, CookRecord]{
-		path: "/api/cooks", noun: "Cook", what: "a cook", records: s.app.Typed().Cooks,
-		show: func(r store.Record[cook.Cook]) CookRecord { return CookRecord(r) },
-	}
-	cooks.register(a)
+	resource[cook.Cook]{path: cooksAt, noun: "Cook", what: "a cook", records: s.app.Typed().Cooks}.register(a)
 	huma.Register(a, op(http.MethodGet, "/api/cooks", "listCooks", "List cooks, latest serving first"), s.listCooks)
 	huma.Register(
 		a,
-		op(http.MethodGet, "/api/cooks/{id}/opened", "openCook", "Get a cook with what has happened at it"),
+		op(
+			http.MethodGet,
+			"/api/cooks/{id}/opened",
+			"getCookWithFacts",
+			"Get a cook with what has happened at it",
+			patiently,
+		),
 		s.openCook,
 	)
 	huma.Register(
@@ -53,26 +51,25 @@ func (s *server) registerCooks(a huma.API) {
 		op(
 			http.MethodPost,
 			"/api/cooks/{id}/overwritten",
-			"overwritten",
-			"Tell what of the cook on record saving another page of it would overwrite",
-		),
+			"calcCookOverwritten",
+			"Tell what of the cook on record saving another page of it would overwrite", patiently),
 		s.overwritten,
 	)
-	copied := op(http.MethodPost, "/api/cooks/{id}/duplicate", "duplicateCook", "Copy a cook, without its date")
-	copied.DefaultStatus = http.StatusCreated
-	huma.Register(a, copied, func(ctx context.Context, in *ByID) (*saved[CookRecord], error) {
+	copied := op(http.MethodPost, "/api/cooks/{id}/duplicate", "duplicateCook", "Copy a cook, without its date", making)
+	huma.Register(a, copied, func(ctx context.Context, in *ByID) (*made[cook.Cook], error) {
 		r, err := s.Store.Cooks().Get(ctx, in.ID)
 		if err != nil {
 			return nil, problemOf(err)
 		}
-		return cooks.answer(s.Store.Cooks().Create(ctx, starter.Copy(r.Doc)))
+		copied, err := s.Store.Cooks().Create(ctx, starter.Copy(r.Doc))
+		return madeAt(cooksAt, copied, err)
 	})
 }
 
 // OpenedCook is all that a page needs of a cook to begin with.
 type OpenedCook struct {
 	Record CookRecord  `json:"record"`
-	Facts  facts.Facts `json:"facts" nullable:"false"`
+	Facts  facts.Facts `json:"facts"  nullable:"false"`
 }
 
 func (s *server) openCook(ctx context.Context, in *ByID) (*body[OpenedCook], error) {
@@ -84,7 +81,7 @@ func (s *server) openCook(ctx context.Context, in *ByID) (*body[OpenedCook], err
 	if err != nil {
 		return nil, problemOf(err)
 	}
-	return answer(OpenedCook{CookRecord(r), append(facts.Facts{}, happened...)}), nil
+	return answer(OpenedCook{docRecord(r), append(facts.Facts{}, happened...)}), nil
 }
 
 // overwritten tells what saving a page over the one on record would take away from it.

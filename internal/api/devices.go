@@ -50,14 +50,12 @@ func (s *server) device(ctx context.Context, cook string, k Keyed, given string)
 }
 
 func (s *server) registerDevices(a huma.API) {
-	made := op(
+	begin := op(
 		http.MethodPost,
 		"/api/cooks/{id}/devices",
-		"addDevice",
-		"Give a cook something that measures, with a key of its own",
-	)
-	made.DefaultStatus = http.StatusCreated
-	huma.Register(a, made, func(ctx context.Context, in *struct {
+		"createCookDevice",
+		"Give a cook something that measures, with a key of its own", making)
+	huma.Register(a, begin, func(ctx context.Context, in *struct {
 		ByID
 		Body DeviceNamed
 	}) (*body[DeviceLine], error) {
@@ -76,8 +74,8 @@ func (s *server) registerDevices(a huma.API) {
 		}
 		return answer(deviceLine(d, key)), nil
 	})
-	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/devices", "listDevices", "List what measures at a cook"),
-		func(ctx context.Context, in *ByID) (*body[[]DeviceLine], error) {
+	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/devices", "listCookDevices", "List what measures at a cook"),
+		func(ctx context.Context, in *ByID) (*body[ListPage[DeviceLine]], error) {
 			if _, err := s.Store.Cooks().Get(ctx, in.ID); err != nil {
 				return nil, problemOf(err)
 			}
@@ -89,12 +87,12 @@ func (s *server) registerDevices(a huma.API) {
 			for i, d := range all {
 				out[i] = deviceLine(d, "")
 			}
-			return answer(out), nil
+			return onePage(out), nil
 		})
 	gone := op(
 		http.MethodDelete,
 		"/api/cooks/{id}/devices/{device}",
-		"removeDevice",
+		"deleteCookDevice",
 		"Take a device away from a cook: its key is worth nothing any more",
 	)
 	gone.DefaultStatus = http.StatusNoContent

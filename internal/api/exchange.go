@@ -26,10 +26,9 @@ func (s *server) registerExchange(a huma.API) {
 	read := op(
 		http.MethodPost,
 		"/api/exchange/read",
-		"readFile",
-		"Read formulas from a file: our own JSON, schema.org Recipe or CSV; nothing is saved",
-	)
-	read.MaxBodyBytes = exchange.MaxBytes + 1
+		"previewFormulas",
+		"Read formulas from a file: our own JSON, schema.org Recipe or CSV; nothing is saved", patiently,
+		holding(exchange.MaxBytes+1, 0))
 	huma.Register(a, read, func(ctx context.Context, in *struct {
 		RawBody []byte `contentType:"application/octet-stream"`
 	}) (*body[[]exchange.Found], error) {
@@ -53,7 +52,7 @@ func (s *server) registerExchange(a huma.API) {
 	})
 	huma.Register(
 		a,
-		op(http.MethodPost, "/api/exchange/write", "writeFile", "Write formulas, and those they use, as a file"),
+		op(http.MethodPost, "/api/exchange/write", "exportFormulas", "Write formulas, and those they use, as a file", patiently),
 		func(ctx context.Context, in *struct {
 			As   string            `query:"as" enum:"json,jsonld,csv" default:"json"`
 			Body []formula.Formula `maxItems:"200"`
@@ -74,10 +73,8 @@ func (s *server) registerExchange(a huma.API) {
 	kept := op(
 		http.MethodPost,
 		"/api/exchange/keep",
-		"keepFormulas",
-		"Create the formulas of a file, all or none; rows may name each other file-0, file-1 and so on",
-	)
-	kept.DefaultStatus = http.StatusCreated
+		"importFormulas",
+		"Create the formulas of a file, all or none; rows may name each other file-0, file-1 and so on", patiently, making)
 	huma.Register(a, kept, s.keepFormulas)
 }
 

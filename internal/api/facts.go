@@ -15,7 +15,7 @@ func (s *server) registerFacts(a huma.API) {
 		op(
 			http.MethodGet,
 			"/api/cooks/{id}/facts",
-			"listFacts",
+			"listCookFacts",
 			"List what has happened at a cook, in the order in which it was said",
 		),
 		func(ctx context.Context, in *ByID) (*body[facts.Facts], error) {
@@ -32,10 +32,8 @@ func (s *server) registerFacts(a huma.API) {
 	added := op(
 		http.MethodPost,
 		"/api/cooks/{id}/facts",
-		"addFact",
-		"Add a fact; the same one twice is once, and another with its id is a conflict",
-	)
-	added.DefaultStatus = http.StatusCreated
+		"createCookFact",
+		"Add a fact; the same one twice is once, and another with its id is a conflict", making)
 	huma.Register(a, added, func(ctx context.Context, in *struct {
 		ByID
 		Body facts.Fact

@@ -15,23 +15,18 @@ import (
 )
 
 // FormulaRecord is a saved formula.
-type FormulaRecord struct {
-	ID      string          `json:"id" format:"uuid"`
-	Version uint            `json:"version" doc:"Also in the ETag; If-Match names it when writing"`
-	Updated time.Time       `json:"updated"`
-	Doc     formula.Formula `json:"formula"`
-}
+type FormulaRecord = DocRecord[formula.Formula]
 
 // FormulaSummary is a line of the bench.
 type FormulaSummary struct {
-	ID      string       `json:"id" format:"uuid"`
+	ID      string       `json:"id"      format:"uuid"`
 	Version uint         `json:"version"`
 	Name    string       `json:"name"`
 	Kind    formula.Kind `json:"kind"`
 	Note    string       `json:"note"`
-	Tags    []string     `json:"tags" nullable:"false"`
+	Tags    []string     `json:"tags"                  nullable:"false"`
 	Updated time.Time    `json:"updated"`
-	Salt    string       `json:"salt" doc:"Salt by weight, in words" example:"49 % salt"`
+	Salt    string       `json:"salt"                                   doc:"Salt by weight, in words" example:"49 % salt"`
 }
 
 // FormulaVersion is a formula as it once was.
@@ -43,19 +38,25 @@ type FormulaVersion struct {
 }
 
 func (s *server) registerFormulas(a huma.API) {
-	resource[formula.Formula, FormulaRecord]{
+	resource[formula.Formula]{
 		path: "/api/formulas", noun: "Formula", what: "a formula",
 		records: func() store.Records[formula.Formula] { return s.app.Typed().Formulas().Records },
-		show:    func(r store.Record[formula.Formula]) FormulaRecord { return FormulaRecord(r) },
 		create:  s.app.CreateFormula, update: s.updateFormula,
 	}.register(a)
 	huma.Register(a, op(http.MethodGet, "/api/formulas", "listFormulas", "List your formulas by name"), s.listFormulas)
 	huma.Register(
 		a,
-		op(http.MethodGet, "/api/formulas/{id}/versions", "formulaVersions", "List the versions of a formula, newest first"),
+		op(
+			http.MethodGet,
+			"/api/formulas/{id}/versions",
+			"listFormulaVersions",
+			"List the versions of a formula, newest first",
+		),
 		s.formulaVersions,
 	)
-	huma.Register(a, op(http.MethodPost, "/api/calc/formula", "workOutFormula", "Calculate a formula in a batch"),
+	huma.Register(
+		a,
+		op(http.MethodPost, "/api/calc/formula", "calcFormula", "Calculate a formula in a batch", patiently),
 		func(ctx context.Context, in *struct {
 			Measure
 			Body bench.Request
@@ -65,8 +66,11 @@ func (s *server) registerFormulas(a huma.API) {
 				return nil, problemOf(err)
 			}
 			return answer(sheet.WriteFormula(out, in.reader())), nil
-		})
-	huma.Register(a, op(http.MethodPost, "/api/calc/compare", "compareFormulas", "Compare two or three formulas"),
+		},
+	)
+	huma.Register(
+		a,
+		op(http.MethodPost, "/api/calc/compare", "calcFormulaComparison", "Compare two or three formulas", patiently),
 		func(ctx context.Context, in *struct {
 			Measure
 			Body bench.CompareRequest
@@ -76,10 +80,17 @@ func (s *server) registerFormulas(a huma.API) {
 				return nil, problemOf(err)
 			}
 			return answer(sheet.WriteComparison(out, in.reader())), nil
-		})
+		},
+	)
 	huma.Register(
 		a,
-		op(http.MethodPost, "/api/calc/label", "readLabel", "Calculate a mix's salt from its nutrition label"),
+		op(
+			http.MethodPost,
+			"/api/calc/label",
+			"calcLabel",
+			"Calculate a mix's salt from its nutrition label",
+			patiently,
+		),
 		func(_ context.Context, in *body[formula.Label]) (*body[sheet.LabelSheet], error) {
 			read, wrong := formula.ReadLabel(in.Body)
 			if err := wrong.Err(); err != nil {
@@ -130,7 +141,7 @@ func (s *server) updateFormula(
 	return rec, err
 }
 
-func (s *server) formulaVersions(ctx context.Context, in *ByID) (*body[[]FormulaVersion], error) {
+func (s *server) formulaVersions(ctx context.Context, in *ByID) (*body[ListPage[FormulaVersion]], error) {
 	if _, err := s.Store.Formulas().Get(ctx, in.ID); err != nil {
 		return nil, problemOf(err)
 	}
@@ -142,5 +153,5 @@ func (s *server) formulaVersions(ctx context.Context, in *ByID) (*body[[]Formula
 	for _, v := range list {
 		out = append(out, FormulaVersion{v.Version, v.Saved, sheet.Changes(v.Changes, sheet.Reader{}), v.Formula})
 	}
-	return answer(out), nil
+	return onePage(out), nil
 }

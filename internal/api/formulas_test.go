@@ -55,7 +55,7 @@ func TestFormulaKeepsEveryVersion(t *testing.T) {
 	).problem(t, http.StatusPreconditionFailed)
 
 	var versions []api.FormulaVersion
-	call(t, app, "GET", "/api/formulas/{Slipway}/versions", nil).into(t, &versions)
+	call(t, app, "GET", "/api/formulas/{Slipway}/versions", nil).items(t, &versions)
 	require.Len(t, versions, 2)
 	assert.Equal(t, []string{"renamed from Slipway bath", "table salt 5 % instead of 6 %"}, versions[0].Changes)
 	assert.Equal(t, want, versions[1].Formula)

@@ -11,7 +11,7 @@ import (
 )
 
 func (s *server) registerGuess(a huma.API) {
-	huma.Register(a, op(http.MethodPost, "/api/guess", "guess", "Judge the guesses of a game so far, and ask the next"),
+	huma.Register(a, op(http.MethodPost, "/api/guess", "playGuess", "Judge the guesses of a game so far, and ask the next", patiently),
 		func(ctx context.Context, in *struct {
 			Measure
 			Body guess.Game

@@ -13,7 +13,7 @@ import (
 )
 
 func (s *server) registerHeat(a huma.API) {
-	huma.Register(a, op(http.MethodPost, "/api/calc/forecast", "forecast", "Forecast a piece on a pit, as numbers"),
+	huma.Register(a, op(http.MethodPost, "/api/calc/fire", "calcFire", "Forecast a piece on a pit, as numbers", patiently),
 		func(ctx context.Context, in *body[firecalc.FireRequest]) (*body[firecalc.FireAnswer], error) {
 			out, err := firecalc.Calc(ctx, in.Body)
 			if err != nil {
@@ -23,7 +23,7 @@ func (s *server) registerHeat(a huma.API) {
 		})
 	huma.Register(
 		a,
-		op(http.MethodPost, "/api/forecast", "outlook", "Forecast one piece of a cook-out, and other ways to cook it"),
+		op(http.MethodPost, "/api/forecast", "calcCookForecast", "Forecast one piece of a cook-out, and other ways to cook it", patiently),
 		func(ctx context.Context, in *struct {
 			CookAsked
 			Body outlook.OutlookRequest
@@ -44,7 +44,7 @@ func (s *server) registerHeat(a huma.API) {
 	)
 	huma.Register(
 		a,
-		op(http.MethodPost, "/api/calc/rest", "forecastRest", "Forecast how a piece cools after the fire, as numbers"),
+		op(http.MethodPost, "/api/calc/rest", "calcRest", "Forecast how a piece cools after the fire, as numbers", patiently),
 		func(_ context.Context, in *body[firecalc.RestRequest]) (*body[firecalc.RestAnswer], error) {
 			out, err := firecalc.CalcRest(in.Body)
 			if err != nil {

@@ -44,7 +44,7 @@ func (s *server) jarsOf(
 	m Measure,
 	need float64,
 	of func(formula.Formula) bool,
-) (*body[[]JarLine], error) {
+) (*body[ListPage[JarLine]], error) {
 	list, _, err := s.Store.Jars().List(ctx, store.Query{})
 	if err != nil {
 		return nil, problemOf(err)
@@ -59,7 +59,7 @@ func (s *server) jarsOf(
 			out = append(out, s.jarLine(k, d, m, need))
 		}
 	}
-	return answer(out), nil
+	return onePage(out), nil
 }
 
 // draw takes some out of a jar, today unless it says another day. A draw that comes
@@ -91,26 +91,25 @@ func (s *server) draw(ctx context.Context, id string, taken formula.Draw, m Meas
 }
 
 func (s *server) registerJars(a huma.API) {
-	resource[formula.Jar, DocRecord[formula.Jar]]{
-		path: "/api/jars", noun: "Jar", what: "a jar", records: s.app.Typed().Jars,
-		show: docRecord[formula.Jar], fill: s.madeToday,
+	resource[formula.Jar]{
+		path: "/api/jars", noun: "Jar", what: "a jar", records: s.app.Typed().Jars, fill: s.madeToday,
 	}.register(a)
 	huma.Register(a, op(http.MethodGet, "/api/jars", "listJars", "List jars and how they stand"),
 		func(ctx context.Context, in *struct {
 			Measure
 			Need float64 `query:"need" minimum:"0" maximum:"500000" doc:"Grams that are needed"`
-		}) (*body[[]JarLine], error) {
+		}) (*body[ListPage[JarLine]], error) {
 			return s.jarsOf(ctx, in.Measure, in.Need, func(formula.Formula) bool { return true })
 		})
-	huma.Register(a, op(http.MethodPost, "/api/jars/of", "jarsOfMix", "List the jars of one mix, whatever it is called"),
+	huma.Register(a, op(http.MethodPost, "/api/jars/of", "listJarsOfMix", "List the jars of one mix, whatever it is called"),
 		func(ctx context.Context, in *struct {
 			Measure
 			Need float64 `query:"need" minimum:"0" maximum:"500000" doc:"Grams that are needed"`
 			Body formula.Formula
-		}) (*body[[]JarLine], error) {
+		}) (*body[ListPage[JarLine]], error) {
 			return s.jarsOf(ctx, in.Measure, in.Need, in.Body.SameMix)
 		})
-	huma.Register(a, op(http.MethodPost, "/api/jars/{id}/draws", "drawFromJar", "Take some out of a jar"),
+	huma.Register(a, op(http.MethodPost, "/api/jars/{id}/draws", "createJarDraw", "Take some out of a jar"),
 		func(ctx context.Context, in *struct {
 			ByID
 			Measure
@@ -118,7 +117,7 @@ func (s *server) registerJars(a huma.API) {
 		}) (*body[JarLine], error) {
 			return s.draw(ctx, in.ID, in.Body, in.Measure)
 		})
-	huma.Register(a, op(http.MethodDelete, "/api/jars/{id}/draws/{draw}", "putBackInJar", "Put a draw back into its jar"),
+	huma.Register(a, op(http.MethodDelete, "/api/jars/{id}/draws/{draw}", "deleteJarDraw", "Put a draw back into its jar"),
 		func(ctx context.Context, in *struct {
 			ByID
 			Draw string `path:"draw" maxLength:"60" doc:"Id of the draw"`

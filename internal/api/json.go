@@ -14,12 +14,15 @@ import (
 // unreadable is a body that is not the JSON we can use, with the place.
 type unreadable struct{ pointer, detail string }
 
-func (u unreadable) Error() string { return u.pointer + "\x00" + u.detail }
+func (u unreadable) Error() string { return u.detail }
 
-// place splits the pointer off the message of an unreadable body that has passed
-// through huma as text.
-func place(message string) (pointer, detail string, ok bool) {
-	return strings.Cut(message, "\x00")
+// unreadableBody is where a body cannot be read, and why; false when it is JSON. Errors of reading pass through
+// huma as their text alone, together with the body.
+func unreadableBody(body string) (unreadable, bool) {
+	var any any
+	var why unreadable
+	ok := errors.As(unmarshal([]byte(body), &any), &why)
+	return why, ok
 }
 
 // unmarshal reads JSON and says in a cook's words, with a pointer, what of it

@@ -36,7 +36,7 @@ type Larder struct {
 }
 
 func (s *server) registerLarder(a huma.API) {
-	huma.Register(a, op(http.MethodGet, "/api/larder", "larder", "List prices, stock and own ingredients"),
+	huma.Register(a, op(http.MethodGet, "/api/larder", "getLarder", "List prices, stock and own ingredients"),
 		func(ctx context.Context, _ *struct{}) (*body[Larder], error) {
 			things, err := s.Store.Things(ctx)
 			if err != nil {
@@ -60,7 +60,7 @@ func (s *server) registerLarder(a huma.API) {
 		op(
 			http.MethodPut,
 			"/api/larder/{thing}",
-			"putThing",
+			"saveLarderThing",
 			"Set the price and stock of an ingredient, a cut, or fuel, wood or a wrap; both empty removes it",
 		),
 		func(ctx context.Context, in *struct {
@@ -74,9 +74,8 @@ func (s *server) registerLarder(a huma.API) {
 			return nil, problemOf(s.Store.PutThing(ctx, thing))
 		},
 	)
-	resource[larder.Own, DocRecord[larder.Own]]{
+	resource[larder.Own]{
 		path: "/api/ingredients", noun: "Ingredient", what: "an ingredient of your own", records: s.Store.Ingredients,
-		show: docRecord[larder.Own],
 	}.register(a)
 }
 

@@ -44,12 +44,12 @@ func TestJars(t *testing.T) {
 	assert.Equal(t, "there is only 140 g left in it", p.Errors[0].Message)
 	lines := func(query string) []api.JarLine {
 		var out []api.JarLine
-		call(t, app, "GET", "/api/jars"+query, nil).into(t, &out)
+		call(t, app, "GET", "/api/jars"+query, nil).items(t, &out)
 		return out
 	}
 	of := func(f formula.Formula) []api.JarLine {
 		var out []api.JarLine
-		call(t, app, "POST", "/api/jars/of", f).into(t, &out)
+		call(t, app, "POST", "/api/jars/of", f).items(t, &out)
 		return out
 	}
 	edited := jar.Formula

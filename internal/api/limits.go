@@ -1,71 +1,14 @@
 package api
 
 import (
-	"context"
 	"math"
 	"net/http"
 	"strconv"
-	"strings"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"verjuice/internal/core/field"
 )
-
-// How long a request may take: what reads and writes records answers within seconds, or says
-// that the database does not; what computes or reads a file has longer. A stream has no end.
-const (
-	shortly  = 2800 * time.Millisecond
-	patience = 45 * time.Second
-)
-
-// longer are the addresses that compute, or read files.
-var longer = []string{
-	"/api/calc/",
-	"/api/forecast",
-	"/api/page",
-	"/api/sheet",
-	"/api/shopping",
-	"/api/exchange/",
-	"/opened",
-	"/overwritten",
-	"/api/guess",
-	"/photos",
-	"/calendar.ics",
-	"/api/photos",
-	"/live",
-	"/practise",
-	"/readings",
-	"/after",
-	"/api/now",
-	"/api/logbook",
-	"/api/lessons",
-	"/log.csv",
-	"/api/past",
-	"/table",
-}
-
-// limited gives each request its time, which its context passes on.
-func limited(next http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if r.Method == http.MethodGet && (r.URL.Path == "/api/scale" || strings.HasSuffix(r.URL.Path, "/live/stream")) ||
-			r.URL.Path == "/api/book" ||
-			!strings.HasPrefix(r.URL.Path, "/api/") {
-			next.ServeHTTP(w, r)
-			return
-		}
-		most := shortly
-		for _, at := range longer {
-			if strings.Contains(r.URL.Path, at) {
-				most = patience
-			}
-		}
-		ctx, cancel := context.WithTimeout(r.Context(), most)
-		defer cancel()
-		next.ServeHTTP(w, r.WithContext(ctx))
-	})
-}
 
 // readable refuses addresses whose parameters are no text, and those of numbers that are none: NaN and
 // Inf are read as numbers, and pass every bound.

@@ -98,7 +98,8 @@ func (s *server) live(ctx context.Context, id string, as sheet.Reader, every tim
 	}
 	told := c.told
 	was, ok := c.answers[as]
-	pressed := was.told.Facts != told.Facts || was.told.Version != told.Version || was.told.Generation != told.Generation
+	pressed := was.told.Facts != told.Facts || was.told.Version != told.Version ||
+		was.told.Generation != told.Generation
 	if ok && !pressed && time.Since(was.at) < renews {
 		return was, nil
 	}
@@ -143,20 +144,22 @@ func (s *server) workLive(ctx context.Context, id string, as sheet.Reader) (shee
 }
 
 func (s *server) registerLive(a huma.API) {
-	huma.Register(a, op(http.MethodGet, "/api/cooks/{id}/live", "live", "Tell how a cook stands at the pit now"),
+	huma.Register(
+		a,
+		op(http.MethodGet, "/api/cooks/{id}/live", "getCookLive", "Tell how a cook stands at the pit now", patiently),
 		func(ctx context.Context, in *LiveAsked) (*body[sheet.LiveSheet], error) {
 			out, err := s.live(ctx, in.ID, in.reader(), 0)
 			if err != nil {
 				return nil, err
 			}
 			return answer(out.out), nil
-		})
+		},
+	)
 	stream := op(
 		http.MethodGet,
 		"/api/cooks/{id}/live/stream",
-		"liveStream",
-		"Stream how a cook stands at the pit, as server-sent events: each time that anything has changed",
-	)
+		"streamCookLive",
+		"Stream how a cook stands at the pit, as server-sent events: each time that anything has changed", endless)
 	stream.Middlewares = huma.Middlewares{s.thereIs(a)}
 	sse.Register(a, stream,
 		map[string]any{"live": sheet.LiveSheet{}, "gone": liveGone{}},
@@ -191,7 +194,13 @@ func (s *server) registerLive(a huma.API) {
 		})
 	huma.Register(
 		a,
-		op(http.MethodGet, "/api/live", "onNow", "List the cooks that are on the fire, with their alarms"),
+		op(
+			http.MethodGet,
+			"/api/live",
+			"listLive",
+			"List the cooks that are on the fire, with their alarms",
+			patiently,
+		),
 		s.onNow,
 	)
 	s.registerReadings(a)
@@ -199,7 +208,7 @@ func (s *server) registerLive(a huma.API) {
 	s.registerPractice(a)
 	s.registerNow(a)
 	s.registerPast(a)
-	s.registerAfter(a)
+	s.registerReview(a)
 	s.registerLogbook(a)
 	s.registerBook(a)
 	s.registerTable(a)
@@ -223,10 +232,8 @@ func (s *server) registerReadings(a huma.API) {
 	handed := op(
 		http.MethodPost,
 		"/api/cooks/{id}/readings",
-		"handIn",
-		"Hand readings in; the same hand-in twice is once, and another with its id is a conflict",
-	)
-	handed.DefaultStatus = http.StatusCreated
+		"createCookReadings",
+		"Hand readings in; the same hand-in twice is once, and another with its id is a conflict", patiently, making)
 	handed.MaxBodyBytes = 2 << 20
 	huma.Register(a, handed, func(ctx context.Context, in *struct {
 		ByID
@@ -238,9 +245,8 @@ func (s *server) registerReadings(a huma.API) {
 	table := op(
 		http.MethodPost,
 		"/api/cooks/{id}/readings.csv",
-		"handInTable",
-		"Hand readings in as lines of probe, time and temperature, with their unit",
-	)
+		"createCookReadingsFromTable",
+		"Hand readings in as lines of probe, time and temperature, with their unit", patiently)
 	table.DefaultStatus, table.MaxBodyBytes = http.StatusCreated, 2<<20
 	huma.Register(a, table, func(ctx context.Context, in *struct {
 		ByID
@@ -260,9 +266,8 @@ func (s *server) registerReadings(a huma.API) {
 		op(
 			http.MethodGet,
 			"/api/cooks/{id}/readings",
-			"listReadings",
-			"List what was read at a cook since yesterday, in the order in which it was handed in",
-		),
+			"listCookReadings",
+			"List what was read at a cook since yesterday, in the order in which it was handed in", patiently),
 		func(ctx context.Context, in *struct {
 			ByID
 			After uint64 `query:"after" doc:"The last of a page before; none begins at the first"`
@@ -290,14 +295,14 @@ const readingsAPage = 2000
 // ReadingsPage is a page of readings.
 type ReadingsPage struct {
 	Items []ReadingLine `json:"items" nullable:"false"`
-	Last  uint64        `json:"last" doc:"Ask for what comes after this"`
+	Last  uint64        `json:"last"                   doc:"Ask for what comes after this"`
 }
 
 // ReadingLine is a reading on record.
 type ReadingLine struct {
 	Probe  string  `json:"probe"`
 	At     string  `json:"at"`
-	C      float64 `json:"c" doc:"°C"`
+	C      float64 `json:"c"       doc:"°C"`
 	HandIn string  `json:"hand_in" doc:"With which it came"`
 }
 
@@ -305,8 +310,8 @@ type ReadingLine struct {
 type OnNow struct {
 	ID      string            `json:"id"`
 	Name    string            `json:"name"`
-	Alarms  []sheet.LiveAlarm `json:"alarms" nullable:"false" doc:"What somebody has to be called for"`
-	Problem string            `json:"problem" doc:"Why it cannot be told how this cook stands, in a sentence; else empty"`
+	Alarms  []sheet.LiveAlarm `json:"alarms"  nullable:"false" doc:"What somebody has to be called for"`
+	Problem string            `json:"problem"                  doc:"Why it cannot be told how this cook stands, in a sentence; else empty"`
 }
 
 // onNow are the cooks that are on the fire, with what somebody has to be called for.
@@ -347,7 +352,7 @@ type liveGone struct {
 // HandedIn is what was taken of a hand-in.
 type HandedIn struct {
 	ID    string `json:"id"`
-	Count int    `json:"count" doc:"How many readings are on record of it"`
+	Count int    `json:"count"          doc:"How many readings are on record of it"`
 	Note  string `json:"note,omitempty" doc:"Why some of them are not shown yet, in a sentence"`
 }
 

@@ -216,7 +216,7 @@ func TestKeysOfDevices(t *testing.T) {
 	)
 	lines.problem(t, http.StatusForbidden)
 	var listed []api.DeviceLine
-	call(t, app, "GET", path+"/devices", nil).into(t, &listed)
+	call(t, app, "GET", path+"/devices", nil).items(t, &listed)
 	require.Len(t, listed, 1)
 	assert.Equal(t, "kitchen probe", listed[0].Name)
 	assert.Empty(t, listed[0].Key, "it is told once")

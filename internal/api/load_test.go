@@ -91,7 +91,7 @@ func TestPhotographsThatFillTheMemory(t *testing.T) {
 	done.Wait()
 	assert.Equal(t, int32(8), kept.Load())
 	var list []api.PhotoLine
-	call(t, app, "GET", path, nil).into(t, &list)
+	call(t, app, "GET", path, nil).items(t, &list)
 	require.Len(t, list, 8)
 	assert.Equal(t, []int{1600, 1067}, []int{list[0].Width, list[0].Height})
 	call(t, app, "POST", path+"?note=%ff", good, "Content-Type", octets).problem(t, http.StatusUnprocessableEntity)

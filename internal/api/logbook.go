@@ -36,7 +36,7 @@ type LogPage struct {
 const mostTrend = 500
 
 func (s *server) registerLogbook(a huma.API) {
-	huma.Register(a, op(http.MethodGet, "/api/logbook", "logbook", "List cooks that went on the fire, the latest first"),
+	huma.Register(a, op(http.MethodGet, "/api/logbook", "listLogbook", "List cooks that went on the fire, the latest first", patiently),
 		func(ctx context.Context, in *LogAsked) (*body[LogPage], error) {
 			q := store.Sought{
 				Search:  in.Search,
@@ -69,12 +69,11 @@ func (s *server) registerLogbook(a huma.API) {
 		op(
 			http.MethodGet,
 			"/api/logbook/compare",
-			"compareCooks",
-			"Lay the curves of some cooks over one another, and compare them point by point",
-		),
+			"compareLogbook",
+			"Lay the curves of some cooks over one another, and compare them point by point", patiently),
 		s.compareCooks,
 	)
-	huma.Register(a, op(http.MethodGet, "/api/logbook/trends", "trends", "Tell what the cooks of each cut show together"),
+	huma.Register(a, op(http.MethodGet, "/api/logbook/trends", "getLogbookTrends", "Tell what the cooks of each cut show together", patiently),
 		func(ctx context.Context, in *struct{ Measure }) (*body[sheet.Trends], error) {
 			all, _, err := s.Store.Logbook(ctx, store.Sought{Limit: mostTrend})
 			if err != nil {
@@ -102,7 +101,7 @@ func (s *server) compareCooks(ctx context.Context, in *struct {
 }
 
 func (s *server) registerLessons(a huma.API) {
-	huma.Register(a, op(http.MethodGet, "/api/lessons", "lessons", "Tell what was learnt from the logbook"),
+	huma.Register(a, op(http.MethodGet, "/api/lessons", "getLessons", "Tell what was learnt from the logbook", patiently),
 		func(ctx context.Context, in *struct{ Measure }) (*body[sheet.LessonsSheet], error) {
 			l, err := s.Store.Lessons(ctx)
 			if err != nil {
@@ -112,7 +111,7 @@ func (s *server) registerLessons(a huma.API) {
 		})
 	huma.Register(
 		a,
-		op(http.MethodPost, "/api/lessons/without", "leaveOut", "Leave a cook out of what is learnt, or take it in again"),
+		op(http.MethodPost, "/api/lessons/without", "leaveOutOfLessons", "Leave a cook out of what is learnt, or take it in again", patiently),
 		func(ctx context.Context, in *struct {
 			Measure
 			Body struct {
@@ -142,8 +141,7 @@ func (s *server) registerLessons(a huma.API) {
 			http.MethodPost,
 			"/api/lessons/reset",
 			"resetLessons",
-			"Forget what was learnt: only cooks from today on teach; or take all in again",
-		),
+			"Forget what was learnt: only cooks from today on teach; or take all in again", patiently),
 		func(ctx context.Context, in *struct {
 			Measure
 			Body struct {

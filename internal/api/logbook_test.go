@@ -58,7 +58,7 @@ func TestACookThatIsOver(t *testing.T) {
 		said(t, app, path, f)
 	}
 	went := func() (out sheet.AfterSheet) {
-		call(t, app, "GET", path+"/after", nil).into(t, &out)
+		call(t, app, "GET", path+"/review", nil).into(t, &out)
 		return out
 	}
 	p := went().Pieces[0]
@@ -176,7 +176,7 @@ func TestTheLogbook(t *testing.T) {
 	).problem(t, http.StatusNotFound)
 	call(t, app, "GET", "/api/logbook/compare?cooks=nobody", nil).problem(t, http.StatusNotFound)
 	var went sheet.AfterSheet
-	call(t, app, "GET", "/api/cooks/"+ids[0]+"/after", nil).into(t, &went)
+	call(t, app, "GET", "/api/cooks/"+ids[0]+"/review", nil).into(t, &went)
 	assert.Regexp(
 		t,
 		`^A portion of 180 g cost \d+\.\d\d €, based on what was served: meat, mixes, fuel and wraps\.`,
@@ -197,12 +197,12 @@ func TestTheLogbook(t *testing.T) {
 			Values: field.Values{"typed": "400 kg", "pit": 0},
 		},
 	)
-	call(t, app, "GET", "/api/cooks/"+ids[0]+"/after", nil).into(t, &went)
+	call(t, app, "GET", "/api/cooks/"+ids[0]+"/review", nil).into(t, &went)
 	assert.Equal(t, "400 kg", went.Fuel[0].Typed)
 	assert.NotEqual(t, cheap, went.Cost, "what was burnt is paid for")
 	var proposed []sheet.ProposalLine
 	bland := find("search=Crew+chicken").Items[0].ID
-	call(t, app, "GET", "/api/cooks/"+bland+"/proposals", nil).into(t, &proposed)
+	call(t, app, "GET", "/api/cooks/"+bland+"/proposals", nil).items(t, &proposed)
 	require.Equal(t, "salt:p1", proposed[0].ID)
 	assert.Equal(t, "It was a little bland.", proposed[0].Why)
 	for taken, target := range map[string]string{"salt:p1": "1.10 %", "nothing": "0.9 %"} {
@@ -302,7 +302,7 @@ func TestAPastCook(t *testing.T) {
 	var rec api.CookRecord
 	call(t, app, "POST", "/api/past", past).into(t, &rec)
 	var went sheet.AfterSheet
-	call(t, app, "GET", "/api/cooks/"+rec.ID+"/after", nil).into(t, &went)
+	call(t, app, "GET", "/api/cooks/"+rec.ID+"/review", nil).into(t, &went)
 	assert.True(t, went.Finished)
 	assert.Equal(t, "9 h", went.Pieces[0].Hours.Text)
 	assert.Equal(t, "95.0°", went.Pieces[0].Core.Text)

@@ -15,15 +15,15 @@ import (
 
 // MealChoices are what a meal is chosen from.
 type MealChoices struct {
-	Forms  []meal.KeptForm  `json:"forms" nullable:"false"`
+	Forms  []meal.KeptForm  `json:"forms"  nullable:"false"`
 	Dishes []meal.Dish      `json:"dishes" nullable:"false"`
-	Kept   []sheet.KeptLine `json:"kept" nullable:"false" doc:"What was cooked lately, the latest first"`
+	Kept   []sheet.KeptLine `json:"kept"   nullable:"false" doc:"What was cooked lately, the latest first"`
 }
 
 // registerMeals serves later meals from what was kept.
 func (s *server) registerMeals(a huma.API) {
-	resource[meal.Meal, DocRecord[meal.Meal]]{
-		path: "/api/meals", noun: "Meal", what: "a later meal", records: s.app.Typed().Meals, show: docRecord[meal.Meal],
+	resource[meal.Meal]{
+		path: "/api/meals", noun: "Meal", what: "a later meal", records: s.app.Typed().Meals,
 		// all that is left of something, which has to be known
 		rests: func(ctx context.Context, id string, m meal.Meal) error {
 			out, _, err := s.app.Meal(ctx, id, m)
@@ -55,9 +55,8 @@ func (s *server) registerMealSheets(a huma.API) {
 		op(
 			http.MethodPost,
 			"/api/calc/meal",
-			"workOutMeal",
-			"Work a later meal out: when to warm what, and how many it feeds",
-		),
+			"calcMeal",
+			"Work a later meal out: when to warm what, and how many it feeds", patiently),
 		func(ctx context.Context, in *struct {
 			Measure
 			ID   string `query:"id" maxLength:"36" doc:"Of the meal, when it is on record: what it takes is not taken elsewhere, too"`
@@ -85,7 +84,9 @@ func (s *server) registerMealSheets(a huma.API) {
 			return answer(m), nil
 		},
 	)
-	huma.Register(a, op(http.MethodGet, "/api/meals/choices", "mealChoices", "List what a later meal is chosen from"),
+	huma.Register(
+		a,
+		op(http.MethodGet, "/api/meals/choices", "getMealChoices", "List what a later meal is chosen from"),
 		func(ctx context.Context, in *struct{ Measure }) (*body[MealChoices], error) {
 			all, err := s.app.Kept(ctx)
 			if err != nil {
@@ -100,10 +101,17 @@ func (s *server) registerMealSheets(a huma.API) {
 				}
 			}
 			return answer(out), nil
-		})
+		},
+	)
 	huma.Register(
 		a,
-		op(http.MethodGet, "/api/meals/{id}/calendar.ics", "mealCalendar", "Get a later meal's tasks as iCalendar"),
+		op(
+			http.MethodGet,
+			"/api/meals/{id}/calendar.ics",
+			"getMealCalendar",
+			"Get a later meal's tasks as iCalendar",
+			patiently,
+		),
 		func(ctx context.Context, in *ByID) (*fileAnswer, error) {
 			r, err := s.Store.Meals().Get(ctx, in.ID)
 			if err != nil {
@@ -115,7 +123,12 @@ func (s *server) registerMealSheets(a huma.API) {
 			}
 			var events []exchange.Event
 			for i, t := range out.Tasks {
-				one := exchange.Event{ID: fmt.Sprintf("meal-%s-%d", r.ID, i), Label: t.Label, Note: t.Note, Reminds: true}
+				one := exchange.Event{
+					ID:      fmt.Sprintf("meal-%s-%d", r.ID, i),
+					Label:   t.Label,
+					Note:    t.Note,
+					Reminds: true,
+				}
 				if one.From, err = time.Parse(time.RFC3339, t.At); err != nil {
 					return nil, problemOf(err)
 				}

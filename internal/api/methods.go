@@ -10,8 +10,8 @@ import (
 )
 
 func (s *server) registerMethods(a huma.API) {
-	resource[cook.Method, DocRecord[cook.Method]]{
-		path: "/api/methods", noun: "Method", what: "a method", records: s.Store.Methods, show: docRecord[cook.Method],
+	resource[cook.Method]{
+		path: "/api/methods", noun: "Method", what: "a method", records: s.Store.Methods,
 	}.register(a)
 	listAll(
 		a,

@@ -157,7 +157,7 @@ func TestAMethodIsKept(t *testing.T) {
 	var rec api.DocRecord[cook.Method]
 	kept.into(t, &rec)
 	var list []api.DocRecord[cook.Method]
-	call(t, app, "GET", "/api/methods", nil).into(t, &list)
+	call(t, app, "GET", "/api/methods", nil).items(t, &list)
 	require.Len(t, list, 1)
 	other := anycook.Coated("beef-chuck-roll", "2.2 kg")
 	other.Key, other.Fire.On, other.Choices = "b", 0, map[string]string{"wrap": "paper", "state": "frozen"}

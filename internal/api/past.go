@@ -7,6 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"verjuice/internal/app"
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/starter"
 	"verjuice/internal/sheet"
 )
@@ -15,7 +16,7 @@ import (
 func (s *server) registerPast(a huma.API) {
 	huma.Register(
 		a,
-		op(http.MethodPost, "/api/past/read", "readPast", "Read how a past cook went as it is told; nothing is saved"),
+		op(http.MethodPost, "/api/past/read", "previewPastCook", "Read how a past cook went as it is told; nothing is saved", patiently),
 		func(ctx context.Context, in *struct {
 			Measure
 			Body starter.Past
@@ -24,13 +25,9 @@ func (s *server) registerPast(a huma.API) {
 			return answer(sheet.WriteTale(moves, wrong, in.reader())), nil
 		},
 	)
-	begun := op(http.MethodPost, "/api/past", "writePast", "Put a past cook into the logbook, as it is told")
-	begun.DefaultStatus = http.StatusCreated
-	huma.Register(a, begun, func(ctx context.Context, in *body[starter.Past]) (*saved[CookRecord], error) {
+	begun := op(http.MethodPost, "/api/past", "createPastCook", "Put a past cook into the logbook, as it is told", patiently, making)
+	huma.Register(a, begun, func(ctx context.Context, in *body[starter.Past]) (*made[cook.Cook], error) {
 		rec, err := s.app.Past(ctx, in.Body)
-		if err != nil {
-			return nil, problemOf(err)
-		}
-		return &saved[CookRecord]{ETag: etag(rec.Version), Body: CookRecord(rec)}, nil
+		return madeAt(cooksAt, rec, err)
 	})
 }

@@ -14,11 +14,11 @@ import (
 // PhotoLine is a photograph in a list.
 type PhotoLine struct {
 	ID     uint64    `json:"id"`
-	Piece  string    `json:"piece" doc:"Key of the piece; empty when it is of the whole cook"`
+	Piece  string    `json:"piece"  doc:"Key of the piece; empty when it is of the whole cook"`
 	Note   string    `json:"note"`
 	Width  int       `json:"width"`
 	Height int       `json:"height"`
-	Taken  time.Time `json:"taken" doc:"When it was added"`
+	Taken  time.Time `json:"taken"  doc:"When it was added"`
 }
 
 type photoID struct {
@@ -29,10 +29,12 @@ func (s *server) registerPhotos(a huma.API) {
 	added := op(
 		http.MethodPost,
 		"/api/cooks/{id}/photos",
-		"addPhoto",
+		"createCookPhoto",
 		"Add a photograph; it is scaled down, and its metadata removed",
+		patiently,
+		making,
+		holding(picture.MaxBytes+1, time.Minute),
 	)
-	added.DefaultStatus, added.MaxBodyBytes, added.BodyReadTimeout = http.StatusCreated, picture.MaxBytes+1, time.Minute
 	huma.Register(a, added, func(ctx context.Context, in *struct {
 		ByID
 		Piece   string `query:"piece" maxLength:"60"`
@@ -60,8 +62,14 @@ func (s *server) registerPhotos(a huma.API) {
 	})
 	huma.Register(
 		a,
-		op(http.MethodGet, "/api/cooks/{id}/photos", "listPhotos", "List the photographs of a cook, oldest first"),
-		func(ctx context.Context, in *ByID) (*body[[]PhotoLine], error) {
+		op(
+			http.MethodGet,
+			"/api/cooks/{id}/photos",
+			"listCookPhotos",
+			"List the photographs of a cook, oldest first",
+			patiently,
+		),
+		func(ctx context.Context, in *ByID) (*body[ListPage[PhotoLine]], error) {
 			if _, err := s.Store.Cooks().Get(ctx, in.ID); err != nil {
 				return nil, problemOf(err)
 			}
@@ -73,10 +81,10 @@ func (s *server) registerPhotos(a huma.API) {
 			for _, p := range list {
 				out = append(out, photoLine(p))
 			}
-			return answer(out), nil
+			return onePage(out), nil
 		},
 	)
-	huma.Register(a, op(http.MethodGet, "/api/photos/{id}", "getPhoto", "Get a photograph as JPEG"),
+	huma.Register(a, op(http.MethodGet, "/api/photos/{id}", "getPhoto", "Get a photograph as JPEG", patiently),
 		func(ctx context.Context, in *photoID) (*fileAnswer, error) {
 			p, err := s.Store.Photo(ctx, in.ID)
 			if err != nil {
@@ -88,14 +96,20 @@ func (s *server) registerPhotos(a huma.API) {
 				Body:         p.Data,
 			}, nil
 		})
-	huma.Register(a, op(http.MethodDelete, "/api/photos/{id}", "deletePhoto", "Delete a photograph; it can be restored"),
+	huma.Register(
+		a,
+		op(http.MethodDelete, "/api/photos/{id}", "deletePhoto", "Delete a photograph; it can be restored", patiently),
 		func(ctx context.Context, in *photoID) (*struct{}, error) {
 			return nil, problemOf(s.Store.DeletePhoto(ctx, in.ID))
-		})
-	huma.Register(a, op(http.MethodPost, "/api/photos/{id}/restore", "restorePhoto", "Restore a deleted photograph"),
+		},
+	)
+	huma.Register(
+		a,
+		op(http.MethodPost, "/api/photos/{id}/restore", "restorePhoto", "Restore a deleted photograph", patiently),
 		func(ctx context.Context, in *photoID) (*struct{}, error) {
 			return nil, problemOf(s.Store.RestorePhoto(ctx, in.ID))
-		})
+		},
+	)
 }
 
 func photoLine(p store.Photo) PhotoLine {

@@ -11,15 +11,15 @@ import (
 )
 
 func (s *server) registerPits(a huma.API) {
-	resource[cook.Pit, DocRecord[cook.Pit]]{
-		path: "/api/pits", noun: "Pit", what: "a pit", records: s.Store.Pits, show: docRecord[cook.Pit],
+	resource[cook.Pit]{
+		path: "/api/pits", noun: "Pit", what: "a pit", records: s.Store.Pits,
 	}.register(a)
 	listAll(a, op(http.MethodGet, "/api/pits", "listPits", "List the pits you cook on, by name"), s.Store.Pits)
 }
 
 // listAll serves every record of a kind of which there are few.
 func listAll[T any](a huma.API, o huma.Operation, records func() store.Records[T]) {
-	huma.Register(a, o, func(ctx context.Context, _ *struct{}) (*body[[]DocRecord[T]], error) {
+	huma.Register(a, o, func(ctx context.Context, _ *struct{}) (*body[ListPage[DocRecord[T]]], error) {
 		list, _, err := records().List(ctx, store.Query{})
 		if err != nil {
 			return nil, problemOf(err)
@@ -28,6 +28,6 @@ func listAll[T any](a huma.API, o huma.Operation, records func() store.Records[T
 		for _, r := range list {
 			out = append(out, docRecord(r))
 		}
-		return answer(out), nil
+		return onePage(out), nil
 	})
 }

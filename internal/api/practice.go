@@ -6,6 +6,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"verjuice/internal/core/cook"
 	"verjuice/internal/practice"
 	"verjuice/internal/sheet"
 )
@@ -17,31 +18,25 @@ type Practice struct {
 }
 
 func (s *server) registerPractice(a huma.API) {
-	made := op(
+	begin := op(
 		http.MethodPost,
 		"/api/cooks/{id}/practise",
-		"practise",
-		"Copy a cook, to practise it on a simulated pit with a clock of its own",
-	)
-	made.DefaultStatus = http.StatusCreated
-	huma.Register(a, made, func(ctx context.Context, in *struct {
+		"createCookPractice",
+		"Copy a cook, to practise it on a simulated pit with a clock of its own", patiently, making)
+	huma.Register(a, begin, func(ctx context.Context, in *struct {
 		ByID
 		Body Practice
-	}) (*saved[CookRecord], error) {
-		copied, err := s.app.Practise(ctx, in.ID, in.Body.Speed, in.Body.Seed)
-		if err != nil {
-			return nil, problemOf(err)
-		}
-		return &saved[CookRecord]{ETag: etag(copied.Version), Body: CookRecord(copied)}, nil
+	}) (*made[cook.Cook], error) {
+		rec, err := s.app.Practise(ctx, in.ID, in.Body.Speed, in.Body.Seed)
+		return madeAt(cooksAt, rec, err)
 	})
 	huma.Register(
 		a,
 		op(
 			http.MethodGet,
 			"/api/cooks/{id}/practise",
-			"practised",
-			"Tell what was true of a cook that was practised, and what other decisions would have come to; nothing while a piece is on the fire",
-		),
+			"getCookPractice",
+			"Tell what was true of a cook that was practised, and what other decisions would have come to; nothing while a piece is on the fire", patiently),
 		s.debrief,
 	)
 	huma.Register(
@@ -49,9 +44,8 @@ func (s *server) registerPractice(a huma.API) {
 		op(
 			http.MethodPut,
 			"/api/cooks/{id}/practise",
-			"practiseFaster",
-			"Make the clock of a cook that is practised faster or slower",
-		),
+			"saveCookPractice",
+			"Make the clock of a cook that is practised faster or slower", patiently),
 		func(ctx context.Context, in *struct {
 			ByID
 			Body Practice

@@ -56,7 +56,7 @@ func TestPractising(t *testing.T) {
 	require.Len(t, told().Pieces, 1)
 	assert.GreaterOrEqual(t, len(told().Pieces[0].Ways), 3)
 	var went sheet.AfterSheet
-	call(t, app, "GET", path+"/after", nil).into(t, &went)
+	call(t, app, "GET", path+"/review", nil).into(t, &went)
 	assert.True(t, went.Practice)
 	say("over", began.Add(10*time.Hour))
 	var book api.LogPage
@@ -151,7 +151,7 @@ func TestPoultryIsShown(t *testing.T) {
 	read := said(t, app, path, facts.Fact{Kind: facts.Acknowledged, Piece: "a", What: stop.ID, Values: stop.Values})
 	assert.NotContains(t, found(), "poultry-shown", "it was read")
 	var went sheet.AfterSheet
-	call(t, app, "GET", path+"/after", nil).into(t, &went)
+	call(t, app, "GET", path+"/review", nil).into(t, &went)
 	assert.NotEmpty(t, went.Pieces[0].Cautions[0].Read, "and is told afterwards, as read")
 	said(t, app, path, facts.Fact{Kind: facts.Withdrawn, What: read.ID})
 	hot(2, 76) // it was put back on the heat, and probed again

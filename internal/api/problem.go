@@ -19,6 +19,17 @@ import (
 	"verjuice/internal/store"
 )
 
+// All errors of the API are Problems: huma keeps its one model of them for the whole program.
+func init() {
+	huma.NewError = newProblem
+	huma.NewErrorWithContext = func(_ huma.Context, status int, msg string, errs ...error) huma.StatusError {
+		if status == http.StatusInternalServerError && msg == "cannot read request body" {
+			return newProblem(http.StatusBadRequest, "The request broke off, or is not valid HTTP.")
+		}
+		return newProblem(status, msg, errs...)
+	}
+}
+
 // Problem is an error answer as in RFC 9457.
 type Problem struct {
 	Type   string          `json:"type" example:"about:blank"`
@@ -47,9 +58,11 @@ func newProblem(status int, msg string, errs ...error) huma.StatusError {
 		case errors.As(err, &list):
 			p.Errors = append(p.Errors, sheet.Mistakes(list, sheet.Reader{})...)
 		case errors.As(err, &detail):
-			at, what, ok := place(detail.Message)
-			if !ok {
-				at, what = pointer(detail.Location), detail.Message
+			at, what := pointer(detail.Location), detail.Message
+			if text, isBody := detail.Value.(string); isBody && detail.Location == "body" {
+				if why, unread := unreadableBody(text); unread {
+					at, what = why.pointer, why.detail
+				}
 			}
 			p.Errors = append(p.Errors, sheet.Mistake{Pointer: at, ID: "request", Message: what})
 		case err != nil:

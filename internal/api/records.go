@@ -2,10 +2,8 @@ package api
 
 import (
 	"context"
-	"fmt"
 	"net/http"
 	"strconv"
-	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -13,7 +11,7 @@ import (
 	"verjuice/internal/store"
 )
 
-// DocRecord is a saved document.
+// DocRecord is a saved document: every record of the API is one.
 type DocRecord[T any] struct {
 	ID      string    `json:"id" format:"uuid"`
 	Version uint      `json:"version" doc:"Also in the ETag; If-Match names it when writing"`
@@ -23,13 +21,12 @@ type DocRecord[T any] struct {
 
 func docRecord[T any](r store.Record[T]) DocRecord[T] { return DocRecord[T](r) }
 
-// resource describes records that are read and written whole: of T, shown as R.
-type resource[T, R any] struct {
+// resource describes records that are read and written whole.
+type resource[T any] struct {
 	path    string
 	noun    string // in operation ids, with a capital
 	what    string // in summaries
 	records func() store.Records[T]
-	show    func(store.Record[T]) R
 	// refuses what cannot be beside other records; nil refuses nothing
 	rests func(ctx context.Context, id string, doc T) error
 	fill  func(T) T // fills in what a new one may leave out; nil changes nothing
@@ -39,48 +36,45 @@ type resource[T, R any] struct {
 }
 
 // saved is a record as it is answered, with its version.
-type saved[R any] struct {
+type saved[T any] struct {
 	ETag string `header:"ETag"`
-	Body R
+	Body DocRecord[T]
 }
 
-func etag(version uint) string { return fmt.Sprintf("%q", strconv.FormatUint(uint64(version), 10)) }
+// made is a record that was made just now, with where it is.
+type made[T any] struct {
+	Location string `header:"Location" doc:"Where it is"`
+	ETag     string `header:"ETag"`
+	Body     DocRecord[T]
+}
+
+// tag is the version of a record as an ETag names it, etag the same with its quotes.
+func tag(version uint) string  { return strconv.FormatUint(uint64(version), 10) }
+func etag(version uint) string { return strconv.Quote(tag(version)) }
+
+// answered is a record as it is answered.
+func answered[T any](rec store.Record[T], err error) (*saved[T], error) {
+	if err != nil {
+		return nil, problemOf(err)
+	}
+	return &saved[T]{ETag: etag(rec.Version), Body: docRecord(rec)}, nil
+}
+
+// madeAt is a record that was made below a path of the API.
+func madeAt[T any](path string, rec store.Record[T], err error) (*made[T], error) {
+	out, err := answered(rec, err)
+	if err != nil {
+		return nil, err
+	}
+	return &made[T]{Location: path + "/" + rec.ID, ETag: out.ETag, Body: out.Body}, nil
+}
 
 // ByID names a record.
 type ByID struct {
 	ID string `path:"id" maxLength:"36" doc:"UUID"`
 }
 
-// IfMatch names a record and the version that is to be changed.
-type IfMatch struct {
-	ByID
-	Match string `header:"If-Match" doc:"The ETag the record was read with"`
-}
-
-// version is the version that If-Match names.
-func (m IfMatch) version() (uint, error) {
-	if m.Match == "" {
-		return 0, newProblem(
-			http.StatusPreconditionRequired,
-			"Say with If-Match which version you change, so that another screen's work is not overwritten.",
-		)
-	}
-	v, err := strconv.ParseUint(strings.Trim(strings.TrimPrefix(m.Match, "W/"), `"`), 10, 32)
-	if err != nil {
-		return 0, problemOf(store.ErrStale)
-	}
-	return uint(v), nil
-}
-
-// answer is what a request about one record is answered with.
-func (r resource[T, R]) answer(rec store.Record[T], err error) (*saved[R], error) {
-	if err != nil {
-		return nil, problemOf(err)
-	}
-	return &saved[R]{ETag: etag(rec.Version), Body: r.show(rec)}, nil
-}
-
-func (r resource[T, R]) made(ctx context.Context, in *body[T]) (*saved[R], error) {
+func (r resource[T]) made(ctx context.Context, in *body[T]) (*made[T], error) {
 	doc := in.Body
 	if r.fill != nil {
 		doc = r.fill(doc)
@@ -90,62 +84,59 @@ func (r resource[T, R]) made(ctx context.Context, in *body[T]) (*saved[R], error
 			return nil, problemOf(err)
 		}
 	}
+	create := r.records().Create
 	if r.create != nil {
-		return r.answer(r.create(ctx, doc))
+		create = r.create
 	}
-	return r.answer(r.records().Create(ctx, doc))
+	rec, err := create(ctx, doc)
+	return madeAt(r.path, rec, err)
 }
 
-func (r resource[T, R]) replaced(ctx context.Context, in *struct {
+// version is the version on record that a change is made to, which If-Match has to name.
+func (r resource[T]) version(ctx context.Context, m *IfMatch) (uint, error) {
+	rec, err := r.records().Get(ctx, m.ID)
+	return m.check(rec.Version, err)
+}
+
+func (r resource[T]) replaced(ctx context.Context, in *struct {
 	IfMatch
 	Body T
-}) (*saved[R], error) {
-	version, err := in.version()
+}) (*saved[T], error) {
+	version, err := r.version(ctx, &in.IfMatch)
 	if err != nil {
-		return nil, err
+		return nil, problemOf(err)
 	}
 	if r.rests != nil {
 		if err := r.rests(ctx, in.ID, in.Body); err != nil {
 			return nil, problemOf(err)
 		}
 	}
+	update := r.records().Update
 	if r.update != nil {
-		return r.answer(r.update(ctx, in.ID, version, in.Body))
+		update = r.update
 	}
-	return r.answer(r.records().Update(ctx, in.ID, version, in.Body))
+	return answered(update(ctx, in.ID, version, in.Body))
 }
 
 // register serves making, opening, replacing, deleting and restoring such records.
-func (r resource[T, R]) register(a huma.API) {
-	created := op(http.MethodPost, r.path, "create"+r.noun, "Create "+r.what)
-	created.DefaultStatus = http.StatusCreated
-	huma.Register(a, created, r.made)
-	huma.Register(
-		a,
-		op(http.MethodGet, r.path+"/{id}", "get"+r.noun, "Get "+r.what),
-		func(ctx context.Context, in *ByID) (*saved[R], error) {
-			return r.answer(r.records().Get(ctx, in.ID))
-		},
-	)
-	huma.Register(a, op(http.MethodPut, r.path+"/{id}", "save"+r.noun, "Replace "+r.what), r.replaced)
-	huma.Register(
-		a,
-		op(http.MethodDelete, r.path+"/{id}", "delete"+r.noun, "Delete "+r.what+"; it can be restored"),
+func (r resource[T]) register(a huma.API) {
+	one := r.path + "/{id}"
+	huma.Register(a, op(http.MethodPost, r.path, "create"+r.noun, "Create "+r.what, making), r.made)
+	huma.Register(a, op(http.MethodGet, one, "get"+r.noun, "Get "+r.what),
+		func(ctx context.Context, in *ByID) (*saved[T], error) { return answered(r.records().Get(ctx, in.ID)) })
+	huma.Register(a, op(http.MethodPut, one, "save"+r.noun, "Replace "+r.what, matching), r.replaced)
+	huma.Register(a, op(http.MethodDelete, one, "delete"+r.noun, "Delete "+r.what+"; it can be restored", matching),
 		func(ctx context.Context, in *IfMatch) (*struct{}, error) {
-			version, err := in.version()
+			version, err := r.version(ctx, in)
 			if err != nil {
-				return nil, err
+				return nil, problemOf(err)
 			}
 			return nil, problemOf(r.records().Delete(ctx, in.ID, version))
-		},
-	)
-	huma.Register(
-		a,
-		op(http.MethodPost, r.path+"/{id}/restore", "restore"+r.noun, "Restore "+r.what),
-		func(ctx context.Context, in *ByID) (*saved[R], error) {
-			return r.answer(r.records().Restore(ctx, in.ID))
-		},
-	)
+		})
+	huma.Register(a, op(http.MethodPost, one+"/restore", "restore"+r.noun, "Restore "+r.what),
+		func(ctx context.Context, in *ByID) (*saved[T], error) {
+			return answered(r.records().Restore(ctx, in.ID))
+		})
 }
 
 // Paged asks for a page of a list.
@@ -159,9 +150,14 @@ func (p Paged) query(per int) store.Query {
 	return store.Query{Search: p.Search, Offset: (p.Page - 1) * per, Limit: per}
 }
 
-// ListPage is a page of a list.
+// ListPage is a page of a list: every list of resources is answered so.
 type ListPage[L any] struct {
 	Items []L   `json:"items" nullable:"false"`
-	Total int64 `json:"total"`
-	Page  int   `json:"page"`
+	Total int64 `json:"total" doc:"How many there are on all pages"`
+	Page  int   `json:"page" doc:"From 1"`
+}
+
+// onePage is a list of which there are never more than a page.
+func onePage[L any](items []L) *body[ListPage[L]] {
+	return answer(ListPage[L]{Items: append([]L{}, items...), Total: int64(len(items)), Page: 1})
 }

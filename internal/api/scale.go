@@ -24,9 +24,8 @@ func (s *server) registerScale(a huma.API) {
 		op(
 			http.MethodGet,
 			"/api/scale",
-			"scaleReadings",
-			"Stream what the scale of this program shows, as server-sent events: each program has one of its own",
-		),
+			"streamScale",
+			"Stream what the scale of this program shows, as server-sent events: each program has one of its own", endless),
 		map[string]any{"reading": instrument.Reading{}},
 		func(ctx context.Context, _ *struct{}, send sse.Sender) {
 			tick := time.NewTicker(readEvery)
@@ -74,7 +73,7 @@ func (s *server) registerScale(a huma.API) {
 func (s *server) registerWeighing(a huma.API) {
 	huma.Register(
 		a,
-		op(http.MethodPost, "/api/calc/weighing", "weighing", "Check how far a weigh-out is, and what to do next"),
+		op(http.MethodPost, "/api/calc/weighing", "calcWeighing", "Check how far a weigh-out is, and what to do next", patiently),
 		func(_ context.Context, in *struct {
 			Measure
 			Body WeighingRequest
@@ -89,7 +88,7 @@ func (s *server) registerWeighing(a huma.API) {
 	)
 	huma.Register(
 		a,
-		op(http.MethodPost, "/api/calc/weight", "readWeight", "Read a weight as it is typed: a bare number is grams"),
+		op(http.MethodPost, "/api/calc/weight", "calcWeight", "Read a weight as it is typed: a bare number is grams", patiently),
 		func(_ context.Context, in *struct {
 			Measure
 			Body WeightTyped

@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 	"net/http"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -25,17 +26,17 @@ func (c CookAsked) reader() sheet.Reader {
 }
 
 func (s *server) registerSheet(a huma.API) {
-	ofCook(s, a, "/api/sheet", "sheet", "Calculate every figure of a cook, saved or not",
+	ofCook(s, a, "/api/sheet", "calcSheet", "Calculate every figure of a cook, saved or not",
 		func(ctx context.Context, in app.Inputs, as sheet.Reader) (sheet.Sheet, error) {
 			r, err := in.Work(ctx, cooking.Result{})
 			return sheet.Write(r, as), err
 		})
-	ofCook(s, a, "/api/calc/plan", "plan", "Calculate the plan of a cook",
+	ofCook(s, a, "/api/calc/plan", "calcPlan", "Calculate the plan of a cook",
 		func(ctx context.Context, in app.Inputs, as sheet.Reader) (*sheet.PlanSheet, error) {
 			r, err := in.Plan(ctx)
 			return sheet.WritePlan(r, as), err
 		})
-	ofCook(s, a, "/api/shopping", "shopping", "List what to buy for a cook, less what is in stock and in jars",
+	ofCook(s, a, "/api/shopping", "calcShopping", "List what to buy for a cook, less what is in stock and in jars",
 		func(ctx context.Context, in app.Inputs, as sheet.Reader) (sheet.Shopping, error) {
 			r, err := in.Work(ctx, cooking.Result{})
 			return sheet.WriteShopping(r, as), err
@@ -54,7 +55,7 @@ func ofCook[T any](
 	path, name, summary string,
 	compute func(context.Context, app.Inputs, sheet.Reader) (T, error),
 ) {
-	huma.Register(a, op(http.MethodPost, path, name, summary),
+	huma.Register(a, op(http.MethodPost, path, name, summary, patiently),
 		func(ctx context.Context, in *struct {
 			CookAsked
 			Body cooking.CookRequest
@@ -79,12 +80,15 @@ func calc[T any](
 	parts cooking.Parts,
 	write func(cooking.Piece, sheet.Reader) *T,
 ) {
-	huma.Register(a, op(http.MethodPost, "/api/calc/"+name, name, summary),
-		func(ctx context.Context, in *body[cooking.PieceRequest]) (*body[*T], error) {
+	huma.Register(a, op(http.MethodPost, "/api/calc/"+name, "calc"+strings.ToUpper(name[:1])+name[1:], summary, patiently),
+		func(ctx context.Context, in *struct {
+			Measure
+			Body cooking.PieceRequest
+		}) (*body[*T], error) {
 			p, err := s.app.Piece(ctx, in.Body, parts)
 			if err != nil {
 				return nil, problemOf(err)
 			}
-			return answer(write(p, sheet.Reader{Units: in.Body.Units, Spoons: in.Body.Spoons})), nil
+			return answer(write(p, in.reader())), nil
 		})
 }

@@ -37,29 +37,28 @@ func TestSheetAndCalcAgree(t *testing.T) {
 		Fridge:  typed.Fridge,
 		Room:    typed.Room,
 		Meant:   typed.Spoons,
-		Units:   "us",
 	}
 	var scaled sheet.SeasonSheet
-	call(t, app, "POST", "/api/calc/scale", req).into(t, &scaled)
+	call(t, app, "POST", "/api/calc/scale?units=us", req).into(t, &scaled)
 	assert.Equal(t, *s.Pieces[0].Season, scaled)
 	var ledger sheet.LedgerSheet
-	call(t, app, "POST", "/api/calc/ledger", req).into(t, &ledger)
+	call(t, app, "POST", "/api/calc/ledger?units=us", req).into(t, &ledger)
 	assert.Equal(t, *s.Pieces[0].Ledger, ledger)
 	var depth sheet.DepthSheet
-	call(t, app, "POST", "/api/calc/drybrine", req).into(t, &depth)
+	call(t, app, "POST", "/api/calc/drybrine?units=us", req).into(t, &depth)
 	assert.Equal(t, *s.Pieces[0].Depth, depth)
 
 	var bath sheet.BathSheet
-	call(t, app, "POST", "/api/calc/bath", req).into(t, &bath)
+	call(t, app, "POST", "/api/calc/bath?units=us", req).into(t, &bath)
 	assert.Equal(t, *s.Pieces[0].Bath, bath)
 	var inject sheet.InjectionSheet
-	call(t, app, "POST", "/api/calc/injection", req).into(t, &inject)
+	call(t, app, "POST", "/api/calc/injection?units=us", req).into(t, &inject)
 	assert.Equal(t, *s.Pieces[0].Inject, inject)
 	require.Len(t, s.Pieces[0].Ledger.Lines, 6, "bath, injection, binder, rub, glaze, mop")
 	call(t, app, "POST", "/api/calc/bath", cooking.PieceRequest{Piece: typed.Pieces[1]}).problem(t, 422)
 
 	req.Piece.Season.Target = "40 %"
-	p := call(t, app, "POST", "/api/calc/ledger", req).problem(t, 422)
+	p := call(t, app, "POST", "/api/calc/ledger?units=us", req).problem(t, 422)
 	assert.Equal(t, "/piece/season/target", p.Errors[0].Pointer)
 
 	// A page with a mistake in one piece still has the figures of the other.
@@ -157,7 +156,7 @@ func TestForecastInNumbers(t *testing.T) {
 		ThresholdsC: []float64{60, 150}, Members: 40,
 	}
 	var got firecalc.FireAnswer
-	call(t, app, "POST", "/api/calc/forecast", req).into(t, &got)
+	call(t, app, "POST", "/api/calc/fire", req).into(t, &got)
 	want, err := firecalc.Calc(t.Context(), req)
 	require.NoError(t, err)
 	assert.Equal(t, want, got)
@@ -165,7 +164,7 @@ func TestForecastInNumbers(t *testing.T) {
 
 	req.Pit.Kind, req.Piece.MassKG = "campfire", -1
 	at := []string{}
-	for _, e := range call(t, app, "POST", "/api/calc/forecast", req).problem(t, 422).Errors {
+	for _, e := range call(t, app, "POST", "/api/calc/fire", req).problem(t, 422).Errors {
 		at = append(at, e.Pointer)
 		assert.NotEmpty(t, e.Message)
 	}

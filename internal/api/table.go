@@ -65,9 +65,8 @@ func (s *server) registerTable(a huma.API) {
 	look := op(
 		http.MethodPost,
 		"/api/cooks/{id}/table/read",
-		"readTable",
-		"Tell what is in a file of temperatures from elsewhere, and how it is understood; nothing is saved",
-	)
+		"previewCookTable",
+		"Tell what is in a file of temperatures from elsewhere, and how it is understood; nothing is saved", patiently)
 	look.MaxBodyBytes, look.BodyReadTimeout, look.SkipValidateBody = 2*exchange.MostTable, time.Minute, true
 	huma.Register(a, look, func(ctx context.Context, in *struct {
 		LiveAsked
@@ -86,10 +85,8 @@ func (s *server) registerTable(a huma.API) {
 	take := op(
 		http.MethodPost,
 		"/api/cooks/{id}/table",
-		"takeTable",
-		"Take the readings of a file from elsewhere, all or none; the same file read the same way twice is once",
-	)
-	take.DefaultStatus = http.StatusCreated
+		"importCookTable",
+		"Take the readings of a file from elsewhere, all or none; the same file read the same way twice is once", patiently, making)
 	take.MaxBodyBytes, take.BodyReadTimeout, take.SkipValidateBody = look.MaxBodyBytes, look.BodyReadTimeout, true
 	huma.Register(a, take, func(ctx context.Context, in *struct {
 		LiveAsked
@@ -145,11 +142,12 @@ func tableSent(raw []byte) (TableSent, error) {
 	var out TableSent
 	var wrong field.Errors
 	if err := unmarshal(raw, &out); err != nil {
-		at, what, _ := place(err.Error())
+		var why unreadable
+		errors.As(err, &why)
 		return out, newProblem(
 			http.StatusUnprocessableEntity,
 			"This file was not sent as it has to be.",
-			&huma.ErrorDetail{Location: at, Message: what},
+			&huma.ErrorDetail{Location: why.pointer, Message: why.detail},
 		)
 	}
 	if out.As == nil {

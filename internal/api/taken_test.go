@@ -89,7 +89,7 @@ func FuzzWhatIsTaken(f *testing.F) {
 		if r.StatusCode != http.StatusCreated {
 			return
 		}
-		for _, path := range []string{at, at + "/opened", at + "/live", at + "/after", at + "/log.csv", at + "/readings",
+		for _, path := range []string{at, at + "/opened", at + "/live", at + "/review", at + "/log.csv", at + "/readings",
 			"/api/cooks", "/api/logbook", "/api/logbook/trends", "/api/lessons"} {
 			is := call(t, app, "GET", path, nil)
 			require.Equal(t, http.StatusOK, is.StatusCode, "%s: %s", path, is.body)
@@ -134,7 +134,7 @@ func FuzzABook(f *testing.F) {
 		call(t, there, "GET", "/api/cooks", nil).into(t, &list)
 		for _, one := range list.Items {
 			at := "/api/cooks/" + one.ID
-			for _, path := range []string{at + "/opened", at + "/live", at + "/after"} {
+			for _, path := range []string{at + "/opened", at + "/live", at + "/review"} {
 				is := call(t, there, "GET", path, nil)
 				require.Equal(t, http.StatusOK, is.StatusCode, "%s: %s", path, is.body)
 			}

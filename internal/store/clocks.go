@@ -156,9 +156,12 @@ func (s *Store) Practised(ctx context.Context, now time.Time) (map[string]Clock,
 			if err != nil {
 				return err
 			}
-			return s.db.WithContext(ctx).Exec(`UPDATE clocks SET running = ?, began_ms = ? WHERE cook IN (SELECT cook FROM
+			begin := func() error {
+				return s.db.WithContext(ctx).Exec(`UPDATE clocks SET running = ?, began_ms = ? WHERE cook IN (SELECT cook FROM
 				(SELECT c.cook FROM clocks c `+thereStill+` WHERE c.running = ? ORDER BY c.began_ms, c.cook LIMIT ?) first)`,
-				run, now.UnixMilli(), wait, max(0, MostPractised-len(all))).Error
+					run, now.UnixMilli(), wait, max(0, MostPractised-len(all))).Error
+			}
+			return again(s.db, begin)
 		})
 		if err != nil {
 			return nil, err

@@ -63,7 +63,7 @@ func (s *Store) AddDevice(ctx context.Context, cook, name string) (Device, strin
 	}
 	key := rand.Text()
 	m := deviceModel{uuid.NewString(), cook, name, digestOf(key), time.Now().UTC()}
-	err := again(func() error { return s.db.WithContext(ctx).Save(&m).Error })
+	err := again(s.db, func() error { return s.db.WithContext(ctx).Save(&m).Error })
 	return Device{m.ID, m.Name, m.CreatedAt}, key, err
 }
 
@@ -80,7 +80,7 @@ func (s *Store) Devices(ctx context.Context, cook string) ([]Device, error) {
 
 // RemoveDevice makes the key of a device worth nothing. One that is not there is ErrNotFound.
 func (s *Store) RemoveDevice(ctx context.Context, cook, id string) error {
-	return again(func() error {
+	return again(s.db, func() error {
 		done := s.db.WithContext(ctx).Where("id = ? AND cook = ?", id, s.Cooks().known(cook)).Delete(&deviceModel{})
 		if done.Error == nil && done.RowsAffected == 0 {
 			return ErrNotFound

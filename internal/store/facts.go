@@ -109,7 +109,8 @@ func (s *Store) AddFact(ctx context.Context, cook string, f facts.Fact) error {
 	if err != nil {
 		return err
 	}
-	if err := s.db.WithContext(ctx).Create(&m).Error; !errors.Is(err, gorm.ErrDuplicatedKey) {
+	err = again(s.db, func() error { return s.db.WithContext(ctx).Create(&m).Error })
+	if !errors.Is(err, gorm.ErrDuplicatedKey) {
 		return err
 	}
 	var other factModel

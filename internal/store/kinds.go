@@ -140,11 +140,11 @@ func (s *Store) PutThing(ctx context.Context, t Thing) error {
 		return err
 	}
 	if t.Price == "" && t.Stock == "" {
-		return again(func() error {
+		return again(s.db, func() error {
 			return s.things().all(ctx).Where("code = ?", t.Thing).Delete(&row{}).Error
 		})
 	}
-	return again(func() error {
+	return again(s.db, func() error {
 		return s.db.WithContext(ctx).Clauses(clause.OnConflict{
 			DoUpdates: append(clause.AssignmentColumns([]string{"body", "updated_at", "deleted_at"}),
 				clause.Assignment{Column: clause.Column{Name: "version"}, Value: clause.Expr{SQL: "records.version + 1"}}),

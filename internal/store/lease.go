@@ -28,7 +28,10 @@ func (s *Store) Alone(ctx context.Context, name string, do func(context.Context)
 
 func alone(ctx context.Context, db *gorm.DB, name string, do func(context.Context) error) error {
 	db = db.WithContext(ctx)
-	if err := db.Exec(`CREATE TABLE IF NOT EXISTS leases (name VARCHAR(64) NOT NULL PRIMARY KEY, holder CHAR(26) NOT NULL, until DATETIME(3) NOT NULL) ENGINE = InnoDB`).Error; err != nil {
+	create := func() error {
+		return db.Exec(`CREATE TABLE IF NOT EXISTS leases (name VARCHAR(64) NOT NULL PRIMARY KEY, holder CHAR(26) NOT NULL, until DATETIME(3) NOT NULL) ENGINE = InnoDB`).Error
+	}
+	if err := again(db, create); err != nil {
 		return err
 	}
 	holder := rand.Text()
@@ -66,9 +69,11 @@ func alone(ctx context.Context, db *gorm.DB, name string, do func(context.Contex
 	lost(nil)
 	<-renewed
 	// Without the context, which may be over: the next program need not wait.
-	free := db.WithContext(context.WithoutCancel(ctx)).
-		Exec(`DELETE FROM leases WHERE name = ? AND holder = ?`, name, holder).
-		Error
+	free := again(db, func() error {
+		return db.WithContext(context.WithoutCancel(ctx)).
+			Exec(`DELETE FROM leases WHERE name = ? AND holder = ?`, name, holder).
+			Error
+	})
 	return errors.Join(err, free)
 }
 
@@ -76,7 +81,7 @@ func alone(ctx context.Context, db *gorm.DB, name string, do func(context.Contex
 // database's.
 func lease(db *gorm.DB, name, holder string) (held bool, err error) {
 	taken := 0
-	err = again(func() error {
+	err = again(db, func() error {
 		until := fmt.Sprintf("NOW(3) + INTERVAL %d SECOND", int(leaseFor.Seconds()))
 		if err := db.Exec(`INSERT IGNORE INTO leases (name, holder, until) VALUES (?, ?, `+until+`)`, name, holder).Error; err != nil {
 			return err
@@ -96,8 +101,13 @@ const (
 	errChanged  = 1020 // a record has changed since it was read
 )
 
-// again runs do until it does not end in a deadlock, at most ten times.
-func again(do func() error) error {
+// again runs do, which writes by db, until it does not end in a deadlock, at most ten times. A deadlock undoes
+// all of a transaction: within one it is left to that to be tried again, since do by itself would write what
+// counts without the rest.
+func again(db *gorm.DB, do func() error) error {
+	if within(db) {
+		return do()
+	}
 	var err error
 	for try := range 10 {
 		var of *mysql.MySQLError
@@ -114,10 +124,13 @@ func again(do func() error) error {
 // deadlock, which undoes all of it: so within another transaction only the outer one is
 // tried again. do must begin anew each time.
 func transaction(ctx context.Context, db *gorm.DB, do func(*gorm.DB) error) error {
-	if _, within := db.Statement.ConnPool.(gorm.TxCommitter); within {
-		return db.WithContext(ctx).Transaction(do)
-	}
-	return again(func() error { return db.WithContext(ctx).Transaction(do) })
+	return again(db, func() error { return db.WithContext(ctx).Transaction(do) })
+}
+
+// within reports whether db is that of a transaction.
+func within(db *gorm.DB) bool {
+	_, is := db.Statement.ConnPool.(gorm.TxCommitter)
+	return is
 }
 
 // Together runs do with a store whose writes all count or none.

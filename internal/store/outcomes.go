@@ -75,7 +75,7 @@ func (s *Store) PutOutcome(ctx context.Context, cook string, told Told, o logboo
 		return err
 	}
 	m.UpdatedAt = time.Now().UTC()
-	return again(func() error { return s.db.WithContext(ctx).Save(&m).Error })
+	return again(s.db, func() error { return s.db.WithContext(ctx).Save(&m).Error })
 }
 
 // outcomeOf is an outcome as it is kept, with what it is found by.
@@ -281,7 +281,7 @@ func (s *Store) Learn(ctx context.Context, change func(*Lessons)) (Lessons, erro
 	if err != nil {
 		return Lessons{}, err
 	}
-	err = again(func() error {
+	err = again(s.db, func() error {
 		return s.db.WithContext(ctx).Clauses(clause.OnConflict{DoNothing: true}).Create(&m).Error
 	})
 	if err != nil {

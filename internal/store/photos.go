@@ -34,7 +34,7 @@ func (s *Store) AddPhoto(ctx context.Context, p Photo) (Photo, error) {
 	if err := checkPhoto(p); err != nil {
 		return p, err
 	}
-	err := s.db.WithContext(ctx).Create(&p).Error
+	err := again(s.db, func() error { return s.db.WithContext(ctx).Create(&p).Error })
 	return p, err
 }
 
@@ -56,11 +56,13 @@ func (s *Store) Photo(ctx context.Context, id uint64) (Photo, error) {
 
 // DeletePhoto takes one away; RestorePhoto brings it back.
 func (s *Store) DeletePhoto(ctx context.Context, id uint64) error {
-	done := s.db.WithContext(ctx).Delete(&Photo{}, id)
-	if done.Error == nil && done.RowsAffected == 0 {
-		return ErrNotFound
-	}
-	return done.Error
+	return again(s.db, func() error {
+		done := s.db.WithContext(ctx).Delete(&Photo{}, id)
+		if done.Error == nil && done.RowsAffected == 0 {
+			return ErrNotFound
+		}
+		return done.Error
+	})
 }
 
 // RestorePhoto brings a photograph back that was taken away.
@@ -70,7 +72,9 @@ func (s *Store) RestorePhoto(ctx context.Context, id uint64) error {
 		there == 0 {
 		return cmp.Or(err, ErrNotFound)
 	}
-	return s.db.WithContext(ctx).Unscoped().Model(&Photo{}).Where("id = ?", id).Update("deleted_at", nil).Error
+	return again(s.db, func() error {
+		return s.db.WithContext(ctx).Unscoped().Model(&Photo{}).Where("id = ?", id).Update("deleted_at", nil).Error
+	})
 }
 
 // Lengths of what is said of a photograph, in characters.

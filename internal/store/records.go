@@ -235,7 +235,7 @@ func (r Records[T]) Create(ctx context.Context, d T) (Record[T], error) {
 	if err != nil {
 		return Record[T]{}, err
 	}
-	if err := again(func() error { return r.db.WithContext(ctx).Create(&m).Error }); err != nil {
+	if err := again(r.db, func() error { return r.db.WithContext(ctx).Create(&m).Error }); err != nil {
 		return Record[T]{}, err
 	}
 	return r.read(m)
@@ -269,7 +269,7 @@ func (r Records[T]) Update(ctx context.Context, id string, version uint, d T) (R
 // swap changes the row of a record that still has the given version.
 func (r Records[T]) swap(ctx context.Context, id string, version uint, to map[string]any) error {
 	var changed int64
-	err := again(func() error {
+	err := again(r.db, func() error {
 		done := r.one(ctx, id).Where("version = ?", version).UpdateColumns(to)
 		changed = done.RowsAffected
 		return done.Error
@@ -319,7 +319,7 @@ func (r Records[T]) Delete(ctx context.Context, id string, version uint) error {
 
 // Restore puts a deleted record back. Restoring one that is not deleted does nothing.
 func (r Records[T]) Restore(ctx context.Context, id string) (Record[T], error) {
-	err := again(func() error { return r.one(ctx, id).Unscoped().UpdateColumn("deleted_at", nil).Error })
+	err := again(r.db, func() error { return r.one(ctx, id).Unscoped().UpdateColumn("deleted_at", nil).Error })
 	if err != nil {
 		return Record[T]{}, err
 	}

@@ -27,8 +27,6 @@ type PieceRequest struct {
 	Room    string            `json:"room,omitempty" required:"false" doc:"Temperature of the counter; empty means 21 °C"`
 	Meant   quantity.SpoonSet `json:"meant,omitempty" required:"false" doc:"Whose spoons and cups the amounts are typed in: us or metric; empty means us"`
 	Kitchen *kitchen.Typed    `json:"kitchen,omitempty" required:"false" doc:"Formulas and ingredients besides those on record"`
-	Units   quantity.System   `json:"units" required:"false" doc:"Of the answer: metric or us; empty means metric"`
-	Spoons  quantity.SpoonSet `json:"spoons" required:"false" doc:"Of the answer: us or metric; empty means us"`
 }
 
 // with adds what a request brings to the kitchen.

@@ -61,7 +61,14 @@ export type Row = Full<Schemas["Row"]>;
 /** A formula as the API tells it: fields that are empty may be absent. */
 export type FormulaTold = Schemas["Formula"];
 export type Formula = Full<Schemas["Formula"]>;
-export type CookRecord = Omit<Schemas["CookRecord"], "cook"> & { cook: Cook };
+/** A record as every kind of them is answered. */
+export interface Doc<T> {
+	id: string;
+	version: number;
+	updated: string;
+	doc: T;
+}
+export type CookRecord = Doc<Cook>;
 export type OpenedCook = Omit<Schemas["OpenedCook"], "record"> & { record: CookRecord };
 export type Overwritten = Schemas["Overwritten"];
 export type PageAnswer = Schemas["PageAnswer"];
@@ -77,7 +84,7 @@ export type Offer = Schemas["Offer"];
 export type Caution = Schemas["Caution"];
 export type Depth = Schemas["DepthSheet"];
 export type Season = Schemas["SeasonSheet"];
-export type FormulaRecord = Omit<Schemas["FormulaRecord"], "formula"> & { formula: Formula };
+export type FormulaRecord = Doc<Formula>;
 export type FormulaSummary = Schemas["FormulaSummary"];
 export type FormulaSheet = Schemas["FormulaSheet"];
 export type Batch = Full<Schemas["Batch"]>;
@@ -116,4 +123,4 @@ export function need<T>(answer: { data?: T; error?: unknown; response: Response 
 }
 
 /** The ETag of a version, for If-Match. */
-export const etag = (version: number) => `"${version}"`;
+export const etag = (version: number) => [`"${version}"`];

@@ -12,10 +12,10 @@ export interface paths {
             cookie?: never;
         };
         /** Carry all that is on record away, as a zip of JSON lines, CSV and photographs */
-        get: operations["carryAway"];
+        get: operations["exportBook"];
         put?: never;
         /** Take a book in, all or none of it; what is here already stays as it is */
-        post: operations["takeIn"];
+        post: operations["importBook"];
         delete?: never;
         options?: never;
         head?: never;
@@ -30,7 +30,7 @@ export interface paths {
             cookie?: never;
         };
         /** Tell how far a book that is taken in has come */
-        get: operations["taking"];
+        get: operations["getBookImport"];
         put?: never;
         post?: never;
         delete?: never;
@@ -49,7 +49,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Calculate a wet brine */
-        post: operations["bath"];
+        post: operations["calcBath"];
         delete?: never;
         options?: never;
         head?: never;
@@ -66,7 +66,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Compare two or three formulas */
-        post: operations["compareFormulas"];
+        post: operations["calcFormulaComparison"];
         delete?: never;
         options?: never;
         head?: never;
@@ -83,14 +83,14 @@ export interface paths {
         get?: never;
         put?: never;
         /** Calculate how deep the salt of a rub gets */
-        post: operations["drybrine"];
+        post: operations["calcDrybrine"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/calc/forecast": {
+    "/api/calc/fire": {
         parameters: {
             query?: never;
             header?: never;
@@ -100,7 +100,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Forecast a piece on a pit, as numbers */
-        post: operations["forecast"];
+        post: operations["calcFire"];
         delete?: never;
         options?: never;
         head?: never;
@@ -117,7 +117,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Calculate a formula in a batch */
-        post: operations["workOutFormula"];
+        post: operations["calcFormula"];
         delete?: never;
         options?: never;
         head?: never;
@@ -134,7 +134,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Calculate an injection */
-        post: operations["injection"];
+        post: operations["calcInjection"];
         delete?: never;
         options?: never;
         head?: never;
@@ -151,7 +151,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Calculate a mix's salt from its nutrition label */
-        post: operations["readLabel"];
+        post: operations["calcLabel"];
         delete?: never;
         options?: never;
         head?: never;
@@ -168,7 +168,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Calculate the salt of one piece by every source */
-        post: operations["ledger"];
+        post: operations["calcLedger"];
         delete?: never;
         options?: never;
         head?: never;
@@ -185,7 +185,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Work a later meal out: when to warm what, and how many it feeds */
-        post: operations["workOutMeal"];
+        post: operations["calcMeal"];
         delete?: never;
         options?: never;
         head?: never;
@@ -202,7 +202,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Calculate the plan of a cook */
-        post: operations["plan"];
+        post: operations["calcPlan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -219,7 +219,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Forecast how a piece cools after the fire, as numbers */
-        post: operations["forecastRest"];
+        post: operations["calcRest"];
         delete?: never;
         options?: never;
         head?: never;
@@ -236,7 +236,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Calculate the rub for one piece */
-        post: operations["scale"];
+        post: operations["calcScale"];
         delete?: never;
         options?: never;
         head?: never;
@@ -253,7 +253,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Check how far a weigh-out is, and what to do next */
-        post: operations["weighing"];
+        post: operations["calcWeighing"];
         delete?: never;
         options?: never;
         head?: never;
@@ -270,7 +270,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Read a weight as it is typed: a bare number is grams */
-        post: operations["readWeight"];
+        post: operations["calcWeight"];
         delete?: never;
         options?: never;
         head?: never;
@@ -285,7 +285,7 @@ export interface paths {
             cookie?: never;
         };
         /** List cuts, ingredients, ready-made formulas and everything else to choose from */
-        get: operations["catalogue"];
+        get: operations["getCatalogue"];
         put?: never;
         post?: never;
         delete?: never;
@@ -302,7 +302,7 @@ export interface paths {
             cookie?: never;
         };
         /** The server's clock, from which pages take today and now */
-        get: operations["clock"];
+        get: operations["getClock"];
         put?: never;
         post?: never;
         delete?: never;
@@ -348,23 +348,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/cooks/{id}/after": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Tell how a cook went: plan against actual, forecast against readings, weights and scores */
-        get: operations["after"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/cooks/{id}/calendar.ics": {
         parameters: {
             query?: never;
@@ -373,7 +356,7 @@ export interface paths {
             cookie?: never;
         };
         /** Get a cook's plan as iCalendar */
-        get: operations["calendar"];
+        get: operations["getCookCalendar"];
         put?: never;
         post?: never;
         delete?: never;
@@ -390,10 +373,10 @@ export interface paths {
             cookie?: never;
         };
         /** List what measures at a cook */
-        get: operations["listDevices"];
+        get: operations["listCookDevices"];
         put?: never;
         /** Give a cook something that measures, with a key of its own */
-        post: operations["addDevice"];
+        post: operations["createCookDevice"];
         delete?: never;
         options?: never;
         head?: never;
@@ -411,7 +394,7 @@ export interface paths {
         put?: never;
         post?: never;
         /** Take a device away from a cook: its key is worth nothing any more */
-        delete: operations["removeDevice"];
+        delete: operations["deleteCookDevice"];
         options?: never;
         head?: never;
         patch?: never;
@@ -442,10 +425,10 @@ export interface paths {
             cookie?: never;
         };
         /** List what has happened at a cook, in the order in which it was said */
-        get: operations["listFacts"];
+        get: operations["listCookFacts"];
         put?: never;
         /** Add a fact; the same one twice is once, and another with its id is a conflict */
-        post: operations["addFact"];
+        post: operations["createCookFact"];
         delete?: never;
         options?: never;
         head?: never;
@@ -460,7 +443,7 @@ export interface paths {
             cookie?: never;
         };
         /** Tell how a cook stands at the pit now */
-        get: operations["live"];
+        get: operations["getCookLive"];
         put?: never;
         post?: never;
         delete?: never;
@@ -477,7 +460,7 @@ export interface paths {
             cookie?: never;
         };
         /** Stream how a cook stands at the pit, as server-sent events: each time that anything has changed */
-        get: operations["liveStream"];
+        get: operations["streamCookLive"];
         put?: never;
         post?: never;
         delete?: never;
@@ -494,7 +477,7 @@ export interface paths {
             cookie?: never;
         };
         /** Get what was read and done at a cook as a table */
-        get: operations["logTable"];
+        get: operations["getCookLogTable"];
         put?: never;
         post?: never;
         delete?: never;
@@ -511,7 +494,7 @@ export interface paths {
             cookie?: never;
         };
         /** Get a cook with what has happened at it */
-        get: operations["openCook"];
+        get: operations["getCookWithFacts"];
         put?: never;
         post?: never;
         delete?: never;
@@ -530,7 +513,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Tell what of the cook on record saving another page of it would overwrite */
-        post: operations["overwritten"];
+        post: operations["calcCookOverwritten"];
         delete?: never;
         options?: never;
         head?: never;
@@ -545,10 +528,10 @@ export interface paths {
             cookie?: never;
         };
         /** List the photographs of a cook, oldest first */
-        get: operations["listPhotos"];
+        get: operations["listCookPhotos"];
         put?: never;
         /** Add a photograph; it is scaled down, and its metadata removed */
-        post: operations["addPhoto"];
+        post: operations["createCookPhoto"];
         delete?: never;
         options?: never;
         head?: never;
@@ -563,11 +546,11 @@ export interface paths {
             cookie?: never;
         };
         /** Tell what was true of a cook that was practised, and what other decisions would have come to; nothing while a piece is on the fire */
-        get: operations["practised"];
+        get: operations["getCookPractice"];
         /** Make the clock of a cook that is practised faster or slower */
-        put: operations["practiseFaster"];
+        put: operations["saveCookPractice"];
         /** Copy a cook, to practise it on a simulated pit with a clock of its own */
-        post: operations["practise"];
+        post: operations["createCookPractice"];
         delete?: never;
         options?: never;
         head?: never;
@@ -582,7 +565,7 @@ export interface paths {
             cookie?: never;
         };
         /** List what a cook that is over proposes for the next one like it */
-        get: operations["proposals"];
+        get: operations["listCookProposals"];
         put?: never;
         post?: never;
         delete?: never;
@@ -599,10 +582,10 @@ export interface paths {
             cookie?: never;
         };
         /** List what was read at a cook since yesterday, in the order in which it was handed in */
-        get: operations["listReadings"];
+        get: operations["listCookReadings"];
         put?: never;
         /** Hand readings in; the same hand-in twice is once, and another with its id is a conflict */
-        post: operations["handIn"];
+        post: operations["createCookReadings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -619,7 +602,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Hand readings in as lines of probe, time and temperature, with their unit */
-        post: operations["handInTable"];
+        post: operations["createCookReadingsFromTable"];
         delete?: never;
         options?: never;
         head?: never;
@@ -660,6 +643,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cooks/{id}/review": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tell how a cook went: plan against actual, forecast against readings, weights and scores */
+        get: operations["getCookReview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks/{id}/table": {
         parameters: {
             query?: never;
@@ -670,7 +670,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Take the readings of a file from elsewhere, all or none; the same file read the same way twice is once */
-        post: operations["takeTable"];
+        post: operations["importCookTable"];
         delete?: never;
         options?: never;
         head?: never;
@@ -687,7 +687,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Tell what is in a file of temperatures from elsewhere, and how it is understood; nothing is saved */
-        post: operations["readTable"];
+        post: operations["previewCookTable"];
         delete?: never;
         options?: never;
         head?: never;
@@ -704,7 +704,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Create the formulas of a file, all or none; rows may name each other file-0, file-1 and so on */
-        post: operations["keepFormulas"];
+        post: operations["importFormulas"];
         delete?: never;
         options?: never;
         head?: never;
@@ -721,7 +721,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Read formulas from a file: our own JSON, schema.org Recipe or CSV; nothing is saved */
-        post: operations["readFile"];
+        post: operations["previewFormulas"];
         delete?: never;
         options?: never;
         head?: never;
@@ -738,7 +738,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Write formulas, and those they use, as a file */
-        post: operations["writeFile"];
+        post: operations["exportFormulas"];
         delete?: never;
         options?: never;
         head?: never;
@@ -755,7 +755,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Forecast one piece of a cook-out, and other ways to cook it */
-        post: operations["outlook"];
+        post: operations["calcCookForecast"];
         delete?: never;
         options?: never;
         head?: never;
@@ -824,7 +824,7 @@ export interface paths {
             cookie?: never;
         };
         /** List the versions of a formula, newest first */
-        get: operations["formulaVersions"];
+        get: operations["listFormulaVersions"];
         put?: never;
         post?: never;
         delete?: never;
@@ -843,7 +843,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Judge the guesses of a game so far, and ask the next */
-        post: operations["guess"];
+        post: operations["playGuess"];
         delete?: never;
         options?: never;
         head?: never;
@@ -858,7 +858,7 @@ export interface paths {
             cookie?: never;
         };
         /** Whether the program and its database answer */
-        get: operations["health"];
+        get: operations["getHealth"];
         put?: never;
         post?: never;
         delete?: never;
@@ -948,7 +948,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** List the jars of one mix, whatever it is called */
-        post: operations["jarsOfMix"];
+        post: operations["listJarsOfMix"];
         delete?: never;
         options?: never;
         head?: never;
@@ -984,7 +984,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Take some out of a jar */
-        post: operations["drawFromJar"];
+        post: operations["createJarDraw"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1002,7 +1002,7 @@ export interface paths {
         put?: never;
         post?: never;
         /** Put a draw back into its jar */
-        delete: operations["putBackInJar"];
+        delete: operations["deleteJarDraw"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1033,7 +1033,7 @@ export interface paths {
             cookie?: never;
         };
         /** List prices, stock and own ingredients */
-        get: operations["larder"];
+        get: operations["getLarder"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1051,7 +1051,7 @@ export interface paths {
         };
         get?: never;
         /** Set the price and stock of an ingredient, a cut, or fuel, wood or a wrap; both empty removes it */
-        put: operations["putThing"];
+        put: operations["saveLarderThing"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1067,7 +1067,7 @@ export interface paths {
             cookie?: never;
         };
         /** Tell what was learnt from the logbook */
-        get: operations["lessons"];
+        get: operations["getLessons"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1103,7 +1103,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Leave a cook out of what is learnt, or take it in again */
-        post: operations["leaveOut"];
+        post: operations["leaveOutOfLessons"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1118,7 +1118,7 @@ export interface paths {
             cookie?: never;
         };
         /** List the cooks that are on the fire, with their alarms */
-        get: operations["onNow"];
+        get: operations["listLive"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1135,7 +1135,7 @@ export interface paths {
             cookie?: never;
         };
         /** List cooks that went on the fire, the latest first */
-        get: operations["logbook"];
+        get: operations["listLogbook"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1152,7 +1152,7 @@ export interface paths {
             cookie?: never;
         };
         /** Lay the curves of some cooks over one another, and compare them point by point */
-        get: operations["compareCooks"];
+        get: operations["compareLogbook"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1169,7 +1169,7 @@ export interface paths {
             cookie?: never;
         };
         /** Tell what the cooks of each cut show together */
-        get: operations["trends"];
+        get: operations["getLogbookTrends"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1204,7 +1204,7 @@ export interface paths {
             cookie?: never;
         };
         /** List what a later meal is chosen from */
-        get: operations["mealChoices"];
+        get: operations["getMealChoices"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1240,7 +1240,7 @@ export interface paths {
             cookie?: never;
         };
         /** Get a later meal's tasks as iCalendar */
-        get: operations["mealCalendar"];
+        get: operations["getMealCalendar"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1449,7 +1449,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Begin a cook with a piece that is on its fire already */
-        post: operations["beginNow"];
+        post: operations["createCookNow"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1466,7 +1466,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Calculate a cook's page while it is typed: what changed is sent, and what that changes is answered */
-        post: operations["page"];
+        post: operations["calcPage"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1483,7 +1483,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Tell where one figure of a cook comes from */
-        post: operations["where"];
+        post: operations["calcPageWhere"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1500,7 +1500,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Put a past cook into the logbook, as it is told */
-        post: operations["writePast"];
+        post: operations["createPastCook"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1517,7 +1517,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Read how a past cook went as it is told; nothing is saved */
-        post: operations["readPast"];
+        post: operations["previewPastCook"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1621,7 +1621,7 @@ export interface paths {
             cookie?: never;
         };
         /** Stream what the scale of this program shows, as server-sent events: each program has one of its own */
-        get: operations["scaleReadings"];
+        get: operations["streamScale"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1691,7 +1691,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Calculate every figure of a cook, saved or not */
-        post: operations["sheet"];
+        post: operations["calcSheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1708,7 +1708,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** List what to buy for a cook, less what is in stock and in jars */
-        post: operations["shopping"];
+        post: operations["calcShopping"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1723,7 +1723,7 @@ export interface paths {
             cookie?: never;
         };
         /** List the words of the trade, and the schools where cooks disagree */
-        get: operations["terms"];
+        get: operations["getTerms"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2078,6 +2078,12 @@ export interface components {
             /** @description The same as the field takes it, for each or all as the piece is typed */
             typed: string;
         };
+        CalcCookOverwrittenRequest: {
+            /** @description What it was typed over */
+            base: components["schemas"]["Cook"];
+            /** @description What would be saved */
+            mine: components["schemas"]["Cook"];
+        };
         Catalogue: {
             /** @description Places that a needle may be kept out of */
             avoid: components["schemas"]["PlaceChoice"][];
@@ -2289,18 +2295,6 @@ export interface components {
              * @example Europe/Dublin
              */
             zone?: string;
-        };
-        CookRecord: {
-            cook: components["schemas"]["Cook"];
-            /** Format: uuid */
-            id: string;
-            /** Format: date-time */
-            updated: string;
-            /**
-             * Format: int64
-             * @description Also in the ETag; If-Match names it when writing
-             */
-            version: number;
         };
         CookRequest: {
             /** @description light, usual or hearty; empty means usual */
@@ -2630,6 +2624,30 @@ export interface components {
             name: string;
             /** @description What goes with it */
             takes: string;
+        };
+        DocRecordCook: {
+            doc: components["schemas"]["Cook"];
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            updated: string;
+            /**
+             * Format: int64
+             * @description Also in the ETag; If-Match names it when writing
+             */
+            version: number;
+        };
+        DocRecordFormula: {
+            doc: components["schemas"]["Formula"];
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            updated: string;
+            /**
+             * Format: int64
+             * @description Also in the ETag; If-Match names it when writing
+             */
+            version: number;
         };
         DocRecordJar: {
             doc: components["schemas"]["Jar"];
@@ -3036,18 +3054,6 @@ export interface components {
             /** @description Whose spoons and cups its measures are: us or metric; empty means those of the cook it is in, else us */
             spoons?: string;
             tags?: string[];
-        };
-        FormulaRecord: {
-            formula: components["schemas"]["Formula"];
-            /** Format: uuid */
-            id: string;
-            /** Format: date-time */
-            updated: string;
-            /**
-             * Format: int64
-             * @description Also in the ETag; If-Match names it when writing
-             */
-            version: number;
         };
         FormulaSheet: {
             allergens: string[];
@@ -3569,7 +3575,7 @@ export interface components {
             kind: string;
             label: string;
         };
-        LeaveOutRequest: {
+        LeaveOutOfLessonsRequest: {
             cook: string;
             out: boolean;
         };
@@ -3657,23 +3663,132 @@ export interface components {
         };
         ListPageCookSummary: {
             items: components["schemas"]["CookSummary"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description From 1
+             */
             page: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many there are on all pages
+             */
+            total: number;
+        };
+        ListPageDeviceLine: {
+            items: components["schemas"]["DeviceLine"][];
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            page: number;
+            /**
+             * Format: int64
+             * @description How many there are on all pages
+             */
+            total: number;
+        };
+        ListPageDocRecordMethod: {
+            items: components["schemas"]["DocRecordMethod"][];
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            page: number;
+            /**
+             * Format: int64
+             * @description How many there are on all pages
+             */
+            total: number;
+        };
+        ListPageDocRecordPit: {
+            items: components["schemas"]["DocRecordPit"][];
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            page: number;
+            /**
+             * Format: int64
+             * @description How many there are on all pages
+             */
             total: number;
         };
         ListPageFormulaSummary: {
             items: components["schemas"]["FormulaSummary"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description From 1
+             */
             page: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many there are on all pages
+             */
+            total: number;
+        };
+        ListPageFormulaVersion: {
+            items: components["schemas"]["FormulaVersion"][];
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            page: number;
+            /**
+             * Format: int64
+             * @description How many there are on all pages
+             */
+            total: number;
+        };
+        ListPageJarLine: {
+            items: components["schemas"]["JarLine"][];
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            page: number;
+            /**
+             * Format: int64
+             * @description How many there are on all pages
+             */
             total: number;
         };
         ListPageMealLine: {
             items: components["schemas"]["MealLine"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description From 1
+             */
             page: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many there are on all pages
+             */
+            total: number;
+        };
+        ListPagePhotoLine: {
+            items: components["schemas"]["PhotoLine"][];
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            page: number;
+            /**
+             * Format: int64
+             * @description How many there are on all pages
+             */
+            total: number;
+        };
+        ListPageProposalLine: {
+            items: components["schemas"]["ProposalLine"][];
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            page: number;
+            /**
+             * Format: int64
+             * @description How many there are on all pages
+             */
             total: number;
         };
         LiveAdvice: {
@@ -3863,9 +3978,15 @@ export interface components {
             /** @description What there is to look for */
             choices: components["schemas"]["LogChoices"];
             items: components["schemas"]["LogLine"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description From 1
+             */
             page: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many there are on all pages
+             */
             total: number;
         };
         LogRow: {
@@ -4224,7 +4345,7 @@ export interface components {
         };
         OpenedCook: {
             facts: components["schemas"]["Fact"][];
-            record: components["schemas"]["CookRecord"];
+            record: components["schemas"]["DocRecordCook"];
         };
         Option: {
             /** @description What it does to this piece's numbers; may be empty */
@@ -4306,12 +4427,6 @@ export interface components {
              * @example Lamb shoulder: weight after trimming
              */
             what: string;
-        };
-        OverwrittenRequest: {
-            /** @description What it was typed over */
-            base: components["schemas"]["Cook"];
-            /** @description What would be saved */
-            mine: components["schemas"]["Cook"];
         };
         Own: {
             allergens?: string[];
@@ -4518,10 +4633,6 @@ export interface components {
             portion?: string;
             /** @description Temperature of the counter; empty means 21 °C */
             room?: string;
-            /** @description Of the answer: us or metric; empty means us */
-            spoons?: string;
-            /** @description Of the answer: metric or us; empty means metric */
-            units?: string;
         };
         PieceSheet: {
             bath?: components["schemas"]["BathSheet"];
@@ -5563,7 +5674,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    carryAway: {
+    exportBook: {
         parameters: {
             query?: never;
             header?: never;
@@ -5579,8 +5690,17 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5590,7 +5710,7 @@ export interface operations {
             };
         };
     };
-    takeIn: {
+    importBook: {
         parameters: {
             query?: never;
             header?: never;
@@ -5618,8 +5738,44 @@ export interface operations {
                     "application/json": components["schemas"]["TakenIn"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5629,7 +5785,7 @@ export interface operations {
             };
         };
     };
-    taking: {
+    getBookImport: {
         parameters: {
             query?: never;
             header?: never;
@@ -5647,8 +5803,17 @@ export interface operations {
                     "application/json": components["schemas"]["Taking"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5658,9 +5823,14 @@ export interface operations {
             };
         };
     };
-    bath: {
+    calcBath: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5680,8 +5850,44 @@ export interface operations {
                     "application/json": components["schemas"]["BathSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5691,7 +5897,7 @@ export interface operations {
             };
         };
     };
-    compareFormulas: {
+    calcFormulaComparison: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -5718,8 +5924,44 @@ export interface operations {
                     "application/json": components["schemas"]["Comparison"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5729,9 +5971,14 @@ export interface operations {
             };
         };
     };
-    drybrine: {
+    calcDrybrine: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5751,8 +5998,44 @@ export interface operations {
                     "application/json": components["schemas"]["DepthSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5762,7 +6045,7 @@ export interface operations {
             };
         };
     };
-    forecast: {
+    calcFire: {
         parameters: {
             query?: never;
             header?: never;
@@ -5784,8 +6067,44 @@ export interface operations {
                     "application/json": components["schemas"]["FireAnswer"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5795,7 +6114,7 @@ export interface operations {
             };
         };
     };
-    workOutFormula: {
+    calcFormula: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -5822,8 +6141,44 @@ export interface operations {
                     "application/json": components["schemas"]["FormulaSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5833,9 +6188,14 @@ export interface operations {
             };
         };
     };
-    injection: {
+    calcInjection: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5855,8 +6215,44 @@ export interface operations {
                     "application/json": components["schemas"]["InjectionSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5866,7 +6262,7 @@ export interface operations {
             };
         };
     };
-    readLabel: {
+    calcLabel: {
         parameters: {
             query?: never;
             header?: never;
@@ -5888,8 +6284,44 @@ export interface operations {
                     "application/json": components["schemas"]["LabelSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5899,9 +6331,14 @@ export interface operations {
             };
         };
     };
-    ledger: {
+    calcLedger: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5921,8 +6358,44 @@ export interface operations {
                     "application/json": components["schemas"]["LedgerSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5932,7 +6405,7 @@ export interface operations {
             };
         };
     };
-    workOutMeal: {
+    calcMeal: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -5961,8 +6434,44 @@ export interface operations {
                     "application/json": components["schemas"]["MealSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5972,7 +6481,7 @@ export interface operations {
             };
         };
     };
-    plan: {
+    calcPlan: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -6007,8 +6516,44 @@ export interface operations {
                     "application/json": components["schemas"]["PlanSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6018,7 +6563,7 @@ export interface operations {
             };
         };
     };
-    forecastRest: {
+    calcRest: {
         parameters: {
             query?: never;
             header?: never;
@@ -6040,8 +6585,44 @@ export interface operations {
                     "application/json": components["schemas"]["RestAnswer"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6051,9 +6632,14 @@ export interface operations {
             };
         };
     };
-    scale: {
+    calcScale: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6073,8 +6659,44 @@ export interface operations {
                     "application/json": components["schemas"]["SeasonSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6084,7 +6706,7 @@ export interface operations {
             };
         };
     };
-    weighing: {
+    calcWeighing: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -6111,8 +6733,44 @@ export interface operations {
                     "application/json": components["schemas"]["WeighOut"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6122,7 +6780,7 @@ export interface operations {
             };
         };
     };
-    readWeight: {
+    calcWeight: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -6149,8 +6807,44 @@ export interface operations {
                     "application/json": components["schemas"]["WeightRead"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6160,7 +6854,7 @@ export interface operations {
             };
         };
     };
-    catalogue: {
+    getCatalogue: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -6183,8 +6877,26 @@ export interface operations {
                     "application/json": components["schemas"]["Catalogue"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6194,7 +6906,7 @@ export interface operations {
             };
         };
     };
-    clock: {
+    getClock: {
         parameters: {
             query?: never;
             header?: never;
@@ -6212,8 +6924,17 @@ export interface operations {
                     "application/json": components["schemas"]["ClockNow"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6245,8 +6966,26 @@ export interface operations {
                     "application/json": components["schemas"]["ListPageCookSummary"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6273,14 +7012,51 @@ export interface operations {
             201: {
                 headers: {
                     ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CookRecord"];
+                    "application/json": components["schemas"]["DocRecordCook"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6309,11 +7085,38 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CookRecord"];
+                    "application/json": components["schemas"]["DocRecordCook"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6327,8 +7130,14 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The ETag the record was read with */
-                "If-Match"?: string;
+                /** @description Succeeds if the server's resource matches one of the passed values. */
+                "If-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource matches none of the passed values. On writes, the special value * may be used to match any existing value. */
+                "If-None-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource date is more recent than the passed date. */
+                "If-Modified-Since"?: string;
+                /** @description Succeeds if the server's resource date is older or the same as the passed date. */
+                "If-Unmodified-Since"?: string;
             };
             path: {
                 /** @description UUID */
@@ -6349,11 +7158,74 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CookRecord"];
+                    "application/json": components["schemas"]["DocRecordCook"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6367,8 +7239,14 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The ETag the record was read with */
-                "If-Match"?: string;
+                /** @description Succeeds if the server's resource matches one of the passed values. */
+                "If-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource matches none of the passed values. On writes, the special value * may be used to match any existing value. */
+                "If-None-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource date is more recent than the passed date. */
+                "If-Modified-Since"?: string;
+                /** @description Succeeds if the server's resource date is older or the same as the passed date. */
+                "If-Unmodified-Since"?: string;
             };
             path: {
                 /** @description UUID */
@@ -6385,8 +7263,71 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6396,44 +7337,7 @@ export interface operations {
             };
         };
     };
-    after: {
-        parameters: {
-            query?: {
-                /** @description Units of weights, lengths and temperatures */
-                units?: "metric" | "us";
-                /** @description Which spoons the answer is in: us or metric */
-                spoons?: "us" | "metric";
-            };
-            header?: never;
-            path: {
-                /** @description UUID */
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AfterSheet"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    calendar: {
+    getCookCalendar: {
         parameters: {
             query?: never;
             header?: never;
@@ -6457,8 +7361,35 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6468,7 +7399,7 @@ export interface operations {
             };
         };
     };
-    listDevices: {
+    listCookDevices: {
         parameters: {
             query?: never;
             header?: never;
@@ -6486,11 +7417,38 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DeviceLine"][] | null;
+                    "application/json": components["schemas"]["ListPageDeviceLine"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6500,7 +7458,7 @@ export interface operations {
             };
         };
     };
-    addDevice: {
+    createCookDevice: {
         parameters: {
             query?: never;
             header?: never;
@@ -6525,8 +7483,53 @@ export interface operations {
                     "application/json": components["schemas"]["DeviceLine"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6536,7 +7539,7 @@ export interface operations {
             };
         };
     };
-    removeDevice: {
+    deleteCookDevice: {
         parameters: {
             query?: never;
             header?: never;
@@ -6556,8 +7559,53 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6583,14 +7631,60 @@ export interface operations {
             201: {
                 headers: {
                     ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CookRecord"];
+                    "application/json": components["schemas"]["DocRecordCook"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6600,7 +7694,7 @@ export interface operations {
             };
         };
     };
-    listFacts: {
+    listCookFacts: {
         parameters: {
             query?: never;
             header?: never;
@@ -6621,8 +7715,35 @@ export interface operations {
                     "application/json": components["schemas"]["Fact"][] | null;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6632,7 +7753,7 @@ export interface operations {
             };
         };
     };
-    addFact: {
+    createCookFact: {
         parameters: {
             query?: never;
             header?: never;
@@ -6657,8 +7778,53 @@ export interface operations {
                     "application/json": components["schemas"]["Fact"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6668,7 +7834,7 @@ export interface operations {
             };
         };
     };
-    live: {
+    getCookLive: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -6694,8 +7860,35 @@ export interface operations {
                     "application/json": components["schemas"]["LiveSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6705,7 +7898,7 @@ export interface operations {
             };
         };
     };
-    liveStream: {
+    streamCookLive: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -6753,8 +7946,35 @@ export interface operations {
                     })[];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6764,7 +7984,7 @@ export interface operations {
             };
         };
     };
-    logTable: {
+    getCookLogTable: {
         parameters: {
             query?: never;
             header?: never;
@@ -6783,8 +8003,35 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6794,7 +8041,7 @@ export interface operations {
             };
         };
     };
-    openCook: {
+    getCookWithFacts: {
         parameters: {
             query?: never;
             header?: never;
@@ -6815,8 +8062,35 @@ export interface operations {
                     "application/json": components["schemas"]["OpenedCook"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6826,7 +8100,7 @@ export interface operations {
             };
         };
     };
-    overwritten: {
+    calcCookOverwritten: {
         parameters: {
             query?: never;
             header?: never;
@@ -6838,7 +8112,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OverwrittenRequest"];
+                "application/json": components["schemas"]["CalcCookOverwrittenRequest"];
             };
         };
         responses: {
@@ -6851,8 +8125,53 @@ export interface operations {
                     "application/json": components["schemas"]["Overwritten"][] | null;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6862,7 +8181,7 @@ export interface operations {
             };
         };
     };
-    listPhotos: {
+    listCookPhotos: {
         parameters: {
             query?: never;
             header?: never;
@@ -6880,11 +8199,38 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PhotoLine"][] | null;
+                    "application/json": components["schemas"]["ListPagePhotoLine"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6894,7 +8240,7 @@ export interface operations {
             };
         };
     };
-    addPhoto: {
+    createCookPhoto: {
         parameters: {
             query?: {
                 piece?: string;
@@ -6922,8 +8268,53 @@ export interface operations {
                     "application/json": components["schemas"]["PhotoLine"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6933,7 +8324,7 @@ export interface operations {
             };
         };
     };
-    practised: {
+    getCookPractice: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -6959,8 +8350,35 @@ export interface operations {
                     "application/json": components["schemas"]["Debrief"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6970,7 +8388,7 @@ export interface operations {
             };
         };
     };
-    practiseFaster: {
+    saveCookPractice: {
         parameters: {
             query?: never;
             header?: never;
@@ -6993,8 +8411,53 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7004,7 +8467,7 @@ export interface operations {
             };
         };
     };
-    practise: {
+    createCookPractice: {
         parameters: {
             query?: never;
             header?: never;
@@ -7024,14 +8487,60 @@ export interface operations {
             201: {
                 headers: {
                     ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CookRecord"];
+                    "application/json": components["schemas"]["DocRecordCook"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7041,7 +8550,7 @@ export interface operations {
             };
         };
     };
-    proposals: {
+    listCookProposals: {
         parameters: {
             query?: never;
             header?: never;
@@ -7059,11 +8568,38 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProposalLine"][] | null;
+                    "application/json": components["schemas"]["ListPageProposalLine"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7073,7 +8609,7 @@ export interface operations {
             };
         };
     };
-    listReadings: {
+    listCookReadings: {
         parameters: {
             query?: {
                 /** @description The last of a page before; none begins at the first */
@@ -7097,8 +8633,35 @@ export interface operations {
                     "application/json": components["schemas"]["ReadingsPage"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7108,7 +8671,7 @@ export interface operations {
             };
         };
     };
-    handIn: {
+    createCookReadings: {
         parameters: {
             query?: never;
             header?: {
@@ -7136,8 +8699,53 @@ export interface operations {
                     "application/json": components["schemas"]["HandedIn"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7147,7 +8755,7 @@ export interface operations {
             };
         };
     };
-    handInTable: {
+    createCookReadingsFromTable: {
         parameters: {
             query: {
                 /** @description A UUID of the sender's; the same hand-in sent twice is one */
@@ -7180,8 +8788,53 @@ export interface operations {
                     "application/json": components["schemas"]["HandedIn"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7211,14 +8864,60 @@ export interface operations {
             201: {
                 headers: {
                     ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CookRecord"];
+                    "application/json": components["schemas"]["DocRecordCook"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7247,11 +8946,56 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CookRecord"];
+                    "application/json": components["schemas"]["DocRecordCook"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7261,7 +9005,71 @@ export interface operations {
             };
         };
     };
-    takeTable: {
+    getCookReview: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AfterSheet"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    importCookTable: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -7291,8 +9099,53 @@ export interface operations {
                     "application/json": components["schemas"]["HandedIn"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7302,7 +9155,7 @@ export interface operations {
             };
         };
     };
-    readTable: {
+    previewCookTable: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -7332,8 +9185,53 @@ export interface operations {
                     "application/json": components["schemas"]["TableSeen"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7343,7 +9241,7 @@ export interface operations {
             };
         };
     };
-    keepFormulas: {
+    importFormulas: {
         parameters: {
             query?: never;
             header?: never;
@@ -7362,11 +9260,47 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FormulaRecord"][] | null;
+                    "application/json": components["schemas"]["DocRecordFormula"][] | null;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7376,7 +9310,7 @@ export interface operations {
             };
         };
     };
-    readFile: {
+    previewFormulas: {
         parameters: {
             query?: never;
             header?: never;
@@ -7398,8 +9332,44 @@ export interface operations {
                     "application/json": components["schemas"]["Found"][] | null;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7409,7 +9379,7 @@ export interface operations {
             };
         };
     };
-    writeFile: {
+    exportFormulas: {
         parameters: {
             query?: {
                 as?: "json" | "jsonld" | "csv";
@@ -7436,8 +9406,44 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7447,7 +9453,7 @@ export interface operations {
             };
         };
     };
-    outlook: {
+    calcCookForecast: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -7482,8 +9488,44 @@ export interface operations {
                     "application/json": components["schemas"]["OutlookSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7517,8 +9559,26 @@ export interface operations {
                     "application/json": components["schemas"]["ListPageFormulaSummary"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7545,14 +9605,51 @@ export interface operations {
             201: {
                 headers: {
                     ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FormulaRecord"];
+                    "application/json": components["schemas"]["DocRecordFormula"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7581,11 +9678,38 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FormulaRecord"];
+                    "application/json": components["schemas"]["DocRecordFormula"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7599,8 +9723,14 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The ETag the record was read with */
-                "If-Match"?: string;
+                /** @description Succeeds if the server's resource matches one of the passed values. */
+                "If-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource matches none of the passed values. On writes, the special value * may be used to match any existing value. */
+                "If-None-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource date is more recent than the passed date. */
+                "If-Modified-Since"?: string;
+                /** @description Succeeds if the server's resource date is older or the same as the passed date. */
+                "If-Unmodified-Since"?: string;
             };
             path: {
                 /** @description UUID */
@@ -7621,11 +9751,74 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FormulaRecord"];
+                    "application/json": components["schemas"]["DocRecordFormula"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7639,8 +9832,14 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The ETag the record was read with */
-                "If-Match"?: string;
+                /** @description Succeeds if the server's resource matches one of the passed values. */
+                "If-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource matches none of the passed values. On writes, the special value * may be used to match any existing value. */
+                "If-None-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource date is more recent than the passed date. */
+                "If-Modified-Since"?: string;
+                /** @description Succeeds if the server's resource date is older or the same as the passed date. */
+                "If-Unmodified-Since"?: string;
             };
             path: {
                 /** @description UUID */
@@ -7657,8 +9856,71 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7687,11 +9949,56 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FormulaRecord"];
+                    "application/json": components["schemas"]["DocRecordFormula"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7701,7 +10008,7 @@ export interface operations {
             };
         };
     };
-    formulaVersions: {
+    listFormulaVersions: {
         parameters: {
             query?: never;
             header?: never;
@@ -7719,11 +10026,38 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FormulaVersion"][] | null;
+                    "application/json": components["schemas"]["ListPageFormulaVersion"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7733,7 +10067,7 @@ export interface operations {
             };
         };
     };
-    guess: {
+    playGuess: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -7760,8 +10094,44 @@ export interface operations {
                     "application/json": components["schemas"]["GuessSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7771,7 +10141,7 @@ export interface operations {
             };
         };
     };
-    health: {
+    getHealth: {
         parameters: {
             query?: never;
             header?: never;
@@ -7789,8 +10159,17 @@ export interface operations {
                     "application/json": components["schemas"]["Health"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7817,14 +10196,51 @@ export interface operations {
             201: {
                 headers: {
                     ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["DocRecordOwn"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7856,8 +10272,35 @@ export interface operations {
                     "application/json": components["schemas"]["DocRecordOwn"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7871,8 +10314,14 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The ETag the record was read with */
-                "If-Match"?: string;
+                /** @description Succeeds if the server's resource matches one of the passed values. */
+                "If-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource matches none of the passed values. On writes, the special value * may be used to match any existing value. */
+                "If-None-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource date is more recent than the passed date. */
+                "If-Modified-Since"?: string;
+                /** @description Succeeds if the server's resource date is older or the same as the passed date. */
+                "If-Unmodified-Since"?: string;
             };
             path: {
                 /** @description UUID */
@@ -7896,8 +10345,71 @@ export interface operations {
                     "application/json": components["schemas"]["DocRecordOwn"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7911,8 +10423,14 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The ETag the record was read with */
-                "If-Match"?: string;
+                /** @description Succeeds if the server's resource matches one of the passed values. */
+                "If-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource matches none of the passed values. On writes, the special value * may be used to match any existing value. */
+                "If-None-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource date is more recent than the passed date. */
+                "If-Modified-Since"?: string;
+                /** @description Succeeds if the server's resource date is older or the same as the passed date. */
+                "If-Unmodified-Since"?: string;
             };
             path: {
                 /** @description UUID */
@@ -7929,8 +10447,71 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7962,8 +10543,53 @@ export interface operations {
                     "application/json": components["schemas"]["DocRecordOwn"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7995,11 +10621,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JarLine"][] | null;
+                    "application/json": components["schemas"]["ListPageJarLine"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8026,14 +10670,51 @@ export interface operations {
             201: {
                 headers: {
                     ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["DocRecordJar"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8043,7 +10724,7 @@ export interface operations {
             };
         };
     };
-    jarsOfMix: {
+    listJarsOfMix: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -8069,11 +10750,47 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JarLine"][] | null;
+                    "application/json": components["schemas"]["ListPageJarLine"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8105,8 +10822,35 @@ export interface operations {
                     "application/json": components["schemas"]["DocRecordJar"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8120,8 +10864,14 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The ETag the record was read with */
-                "If-Match"?: string;
+                /** @description Succeeds if the server's resource matches one of the passed values. */
+                "If-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource matches none of the passed values. On writes, the special value * may be used to match any existing value. */
+                "If-None-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource date is more recent than the passed date. */
+                "If-Modified-Since"?: string;
+                /** @description Succeeds if the server's resource date is older or the same as the passed date. */
+                "If-Unmodified-Since"?: string;
             };
             path: {
                 /** @description UUID */
@@ -8145,8 +10895,71 @@ export interface operations {
                     "application/json": components["schemas"]["DocRecordJar"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8160,8 +10973,14 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The ETag the record was read with */
-                "If-Match"?: string;
+                /** @description Succeeds if the server's resource matches one of the passed values. */
+                "If-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource matches none of the passed values. On writes, the special value * may be used to match any existing value. */
+                "If-None-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource date is more recent than the passed date. */
+                "If-Modified-Since"?: string;
+                /** @description Succeeds if the server's resource date is older or the same as the passed date. */
+                "If-Unmodified-Since"?: string;
             };
             path: {
                 /** @description UUID */
@@ -8178,8 +10997,71 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8189,7 +11071,7 @@ export interface operations {
             };
         };
     };
-    drawFromJar: {
+    createJarDraw: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -8219,8 +11101,53 @@ export interface operations {
                     "application/json": components["schemas"]["JarLine"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8230,7 +11157,7 @@ export interface operations {
             };
         };
     };
-    putBackInJar: {
+    deleteJarDraw: {
         parameters: {
             query?: never;
             header?: never;
@@ -8251,8 +11178,53 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8284,8 +11256,53 @@ export interface operations {
                     "application/json": components["schemas"]["DocRecordJar"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8295,7 +11312,7 @@ export interface operations {
             };
         };
     };
-    larder: {
+    getLarder: {
         parameters: {
             query?: never;
             header?: never;
@@ -8313,8 +11330,17 @@ export interface operations {
                     "application/json": components["schemas"]["Larder"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8324,7 +11350,7 @@ export interface operations {
             };
         };
     };
-    putThing: {
+    saveLarderThing: {
         parameters: {
             query?: never;
             header?: never;
@@ -8346,8 +11372,53 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8357,7 +11428,7 @@ export interface operations {
             };
         };
     };
-    lessons: {
+    getLessons: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -8380,8 +11451,26 @@ export interface operations {
                     "application/json": components["schemas"]["LessonsSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8418,8 +11507,44 @@ export interface operations {
                     "application/json": components["schemas"]["LessonsSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8429,7 +11554,7 @@ export interface operations {
             };
         };
     };
-    leaveOut: {
+    leaveOutOfLessons: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -8443,7 +11568,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LeaveOutRequest"];
+                "application/json": components["schemas"]["LeaveOutOfLessonsRequest"];
             };
         };
         responses: {
@@ -8456,8 +11581,44 @@ export interface operations {
                     "application/json": components["schemas"]["LessonsSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8467,7 +11628,7 @@ export interface operations {
             };
         };
     };
-    onNow: {
+    listLive: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -8492,8 +11653,26 @@ export interface operations {
                     "application/json": components["schemas"]["OnNow"][] | null;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8503,7 +11682,7 @@ export interface operations {
             };
         };
     };
-    logbook: {
+    listLogbook: {
         parameters: {
             query?: {
                 page?: number;
@@ -8536,8 +11715,26 @@ export interface operations {
                     "application/json": components["schemas"]["LogPage"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8547,7 +11744,7 @@ export interface operations {
             };
         };
     };
-    compareCooks: {
+    compareLogbook: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -8572,8 +11769,26 @@ export interface operations {
                     "application/json": components["schemas"]["LogCompared"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8583,7 +11798,7 @@ export interface operations {
             };
         };
     };
-    trends: {
+    getLogbookTrends: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -8606,8 +11821,26 @@ export interface operations {
                     "application/json": components["schemas"]["Trends"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8638,8 +11871,26 @@ export interface operations {
                     "application/json": components["schemas"]["ListPageMealLine"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8666,14 +11917,51 @@ export interface operations {
             201: {
                 headers: {
                     ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["DocRecordMeal"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8683,7 +11971,7 @@ export interface operations {
             };
         };
     };
-    mealChoices: {
+    getMealChoices: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -8706,8 +11994,26 @@ export interface operations {
                     "application/json": components["schemas"]["MealChoices"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8739,8 +12045,35 @@ export interface operations {
                     "application/json": components["schemas"]["DocRecordMeal"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8754,8 +12087,14 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The ETag the record was read with */
-                "If-Match"?: string;
+                /** @description Succeeds if the server's resource matches one of the passed values. */
+                "If-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource matches none of the passed values. On writes, the special value * may be used to match any existing value. */
+                "If-None-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource date is more recent than the passed date. */
+                "If-Modified-Since"?: string;
+                /** @description Succeeds if the server's resource date is older or the same as the passed date. */
+                "If-Unmodified-Since"?: string;
             };
             path: {
                 /** @description UUID */
@@ -8779,8 +12118,71 @@ export interface operations {
                     "application/json": components["schemas"]["DocRecordMeal"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8794,8 +12196,14 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The ETag the record was read with */
-                "If-Match"?: string;
+                /** @description Succeeds if the server's resource matches one of the passed values. */
+                "If-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource matches none of the passed values. On writes, the special value * may be used to match any existing value. */
+                "If-None-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource date is more recent than the passed date. */
+                "If-Modified-Since"?: string;
+                /** @description Succeeds if the server's resource date is older or the same as the passed date. */
+                "If-Unmodified-Since"?: string;
             };
             path: {
                 /** @description UUID */
@@ -8812,8 +12220,71 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8823,7 +12294,7 @@ export interface operations {
             };
         };
     };
-    mealCalendar: {
+    getMealCalendar: {
         parameters: {
             query?: never;
             header?: never;
@@ -8847,8 +12318,35 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8880,8 +12378,53 @@ export interface operations {
                     "application/json": components["schemas"]["DocRecordMeal"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8906,11 +12449,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DocRecordMethod"][] | null;
+                    "application/json": components["schemas"]["ListPageDocRecordMethod"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8937,14 +12489,51 @@ export interface operations {
             201: {
                 headers: {
                     ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["DocRecordMethod"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8976,8 +12565,35 @@ export interface operations {
                     "application/json": components["schemas"]["DocRecordMethod"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8991,8 +12607,14 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The ETag the record was read with */
-                "If-Match"?: string;
+                /** @description Succeeds if the server's resource matches one of the passed values. */
+                "If-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource matches none of the passed values. On writes, the special value * may be used to match any existing value. */
+                "If-None-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource date is more recent than the passed date. */
+                "If-Modified-Since"?: string;
+                /** @description Succeeds if the server's resource date is older or the same as the passed date. */
+                "If-Unmodified-Since"?: string;
             };
             path: {
                 /** @description UUID */
@@ -9016,8 +12638,71 @@ export interface operations {
                     "application/json": components["schemas"]["DocRecordMethod"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9031,8 +12716,14 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The ETag the record was read with */
-                "If-Match"?: string;
+                /** @description Succeeds if the server's resource matches one of the passed values. */
+                "If-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource matches none of the passed values. On writes, the special value * may be used to match any existing value. */
+                "If-None-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource date is more recent than the passed date. */
+                "If-Modified-Since"?: string;
+                /** @description Succeeds if the server's resource date is older or the same as the passed date. */
+                "If-Unmodified-Since"?: string;
             };
             path: {
                 /** @description UUID */
@@ -9049,8 +12740,71 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9082,8 +12836,53 @@ export interface operations {
                     "application/json": components["schemas"]["DocRecordMethod"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9118,8 +12917,26 @@ export interface operations {
                     "application/json": components["schemas"]["Cook"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9149,14 +12966,51 @@ export interface operations {
             201: {
                 headers: {
                     ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CookRecord"];
+                    "application/json": components["schemas"]["DocRecordCook"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9191,8 +13045,26 @@ export interface operations {
                     "application/json": components["schemas"]["Meal"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9226,8 +13098,44 @@ export interface operations {
                     "application/json": components["schemas"]["Method"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9262,8 +13170,26 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9298,8 +13224,44 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9334,8 +13296,44 @@ export interface operations {
                     "application/json": components["schemas"]["Cook"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9345,7 +13343,7 @@ export interface operations {
             };
         };
     };
-    beginNow: {
+    createCookNow: {
         parameters: {
             query?: never;
             header?: never;
@@ -9362,14 +13360,51 @@ export interface operations {
             201: {
                 headers: {
                     ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CookRecord"];
+                    "application/json": components["schemas"]["DocRecordCook"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9379,7 +13414,7 @@ export interface operations {
             };
         };
     };
-    page: {
+    calcPage: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -9417,8 +13452,44 @@ export interface operations {
                     "application/json": components["schemas"]["PageAnswer"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9428,7 +13499,7 @@ export interface operations {
             };
         };
     };
-    where: {
+    calcPageWhere: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -9465,8 +13536,44 @@ export interface operations {
                     "application/json": components["schemas"]["Where"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9476,7 +13583,7 @@ export interface operations {
             };
         };
     };
-    writePast: {
+    createPastCook: {
         parameters: {
             query?: never;
             header?: never;
@@ -9493,14 +13600,51 @@ export interface operations {
             201: {
                 headers: {
                     ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CookRecord"];
+                    "application/json": components["schemas"]["DocRecordCook"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9510,7 +13654,7 @@ export interface operations {
             };
         };
     };
-    readPast: {
+    previewPastCook: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -9537,8 +13681,44 @@ export interface operations {
                     "application/json": components["schemas"]["TaleSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9571,8 +13751,35 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9600,8 +13807,53 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9629,8 +13881,53 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9655,11 +13952,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DocRecordPit"][] | null;
+                    "application/json": components["schemas"]["ListPageDocRecordPit"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9686,14 +13992,51 @@ export interface operations {
             201: {
                 headers: {
                     ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["DocRecordPit"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9725,8 +14068,35 @@ export interface operations {
                     "application/json": components["schemas"]["DocRecordPit"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9740,8 +14110,14 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The ETag the record was read with */
-                "If-Match"?: string;
+                /** @description Succeeds if the server's resource matches one of the passed values. */
+                "If-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource matches none of the passed values. On writes, the special value * may be used to match any existing value. */
+                "If-None-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource date is more recent than the passed date. */
+                "If-Modified-Since"?: string;
+                /** @description Succeeds if the server's resource date is older or the same as the passed date. */
+                "If-Unmodified-Since"?: string;
             };
             path: {
                 /** @description UUID */
@@ -9765,8 +14141,71 @@ export interface operations {
                     "application/json": components["schemas"]["DocRecordPit"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9780,8 +14219,14 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The ETag the record was read with */
-                "If-Match"?: string;
+                /** @description Succeeds if the server's resource matches one of the passed values. */
+                "If-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource matches none of the passed values. On writes, the special value * may be used to match any existing value. */
+                "If-None-Match"?: string[] | null;
+                /** @description Succeeds if the server's resource date is more recent than the passed date. */
+                "If-Modified-Since"?: string;
+                /** @description Succeeds if the server's resource date is older or the same as the passed date. */
+                "If-Unmodified-Since"?: string;
             };
             path: {
                 /** @description UUID */
@@ -9798,8 +14243,71 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9831,8 +14339,53 @@ export interface operations {
                     "application/json": components["schemas"]["DocRecordPit"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9842,7 +14395,7 @@ export interface operations {
             };
         };
     };
-    scaleReadings: {
+    streamScale: {
         parameters: {
             query?: never;
             header?: never;
@@ -9871,8 +14424,17 @@ export interface operations {
                     }[];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9898,8 +14460,44 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9929,8 +14527,44 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9956,8 +14590,44 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9967,7 +14637,7 @@ export interface operations {
             };
         };
     };
-    sheet: {
+    calcSheet: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -10002,8 +14672,44 @@ export interface operations {
                     "application/json": components["schemas"]["Sheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10013,7 +14719,7 @@ export interface operations {
             };
         };
     };
-    shopping: {
+    calcShopping: {
         parameters: {
             query?: {
                 /** @description Units of weights, lengths and temperatures */
@@ -10048,8 +14754,44 @@ export interface operations {
                     "application/json": components["schemas"]["Shopping"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10059,7 +14801,7 @@ export interface operations {
             };
         };
     };
-    terms: {
+    getTerms: {
         parameters: {
             query?: never;
             header?: never;
@@ -10077,8 +14819,17 @@ export interface operations {
                     "application/json": components["schemas"]["Terms"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

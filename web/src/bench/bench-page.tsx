@@ -115,7 +115,7 @@ function OwnLine({ formula, picked, pick }: { formula: FormulaSummary; picked: b
 	const { refresh, onError, remove } = useRemoval("formulas", ["formulas"]);
 	const copy = useMutation({
 		mutationFn: async () => {
-			const { formula: body } = need(await api.GET("/api/formulas/{id}", path));
+			const { doc: body } = need(await api.GET("/api/formulas/{id}", path));
 			return need(
 				await api.POST("/api/formulas", {
 					body: { ...(body as Formula), name: `${body.name}, again`.slice(0, 120) },

@@ -29,7 +29,7 @@ export default function FormulaCard() {
 			const formula =
 				state?.formula ??
 				(onRecord(id)
-					? need(await api.GET("/api/formulas/{id}", { params: { path: { id } } })).formula
+					? need(await api.GET("/api/formulas/{id}", { params: { path: { id } } })).doc
 					: shipped);
 			if (!formula) throw new Error("There is no such formula.");
 			const body = { formula: whole(formula), batch: state?.batch ?? usual };

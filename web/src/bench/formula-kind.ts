@@ -4,7 +4,7 @@ import type { Saved } from "../record/store";
 import type { Kind } from "../record/use-record";
 import { whole } from "./formula";
 
-const saved = (r: FormulaRecord): Saved<Formula> => ({ id: r.id, version: r.version, doc: whole(r.formula) });
+const saved = (r: FormulaRecord): Saved<Formula> => ({ id: r.id, version: r.version, doc: whole(r.doc) });
 
 /** Whether an address is that of a formula on record. */
 export const onRecord = (id: string) => /^([0-9a-f]{8}-[0-9a-f-]{27}|\d+)$/.test(id);

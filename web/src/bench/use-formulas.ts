@@ -24,7 +24,7 @@ export function useFormulasWhenOpened() {
 /** A ready-made formula or one of the cook's own, whole. */
 export async function fetchFormula(id: string, catalogue: Catalogue): Promise<Formula> {
 	const shipped = catalogue.formulas.find((f) => f.id === id);
-	return whole(shipped ?? need(await api.GET("/api/formulas/{id}", { params: { path: { id } } })).formula);
+	return whole(shipped ?? need(await api.GET("/api/formulas/{id}", { params: { path: { id } } })).doc);
 }
 
 /** One ingredient as a formula, for a dose of that alone. */

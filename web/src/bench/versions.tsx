@@ -6,7 +6,8 @@ import { api, type Formula, need } from "../api/client";
 export function Versions({ id, onTake }: { id: string; onTake: (old: Formula) => void }) {
 	const list = useQuery({
 		queryKey: ["versions", id],
-		queryFn: async () => need(await api.GET("/api/formulas/{id}/versions", { params: { path: { id } } })),
+		queryFn: async () =>
+			need(await api.GET("/api/formulas/{id}/versions", { params: { path: { id } } })).items,
 	});
 	if (!list.data || list.data.length === 0) return null;
 	return (

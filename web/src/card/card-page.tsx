@@ -21,7 +21,7 @@ export default function CardPage() {
 			const { record, facts } = need(
 				await api.GET("/api/cooks/{id}/opened", { params: { path: { id } } }),
 			) as OpenedCook;
-			const { cook } = record;
+			const cook = record.doc;
 			const { units, spoons } = prefs;
 			const query = { units, spoons, cook: id, served_at: cook.serve_at, plain: true };
 			const body = { ...cook, facts };

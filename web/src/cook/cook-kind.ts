@@ -3,7 +3,7 @@ import type { Prefs } from "../prefs";
 import type { Saved } from "../record/store";
 import type { Kind } from "../record/use-record";
 
-const saved = (r: CookRecord): Saved<Cook> => ({ id: r.id, version: r.version, doc: r.cook });
+const saved = (r: CookRecord): Saved<Cook> => ({ id: r.id, version: r.version, doc: r.doc });
 
 /** How a cook begins, is read and is saved. What was read with it is told to opened. */
 export function cookKind(prefs: Prefs, opened: (cook: OpenedCook) => void): Kind<Cook> {

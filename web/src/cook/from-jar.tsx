@@ -26,7 +26,7 @@ export function FromJar({ index }: { index: number }) {
 					params: { query: { units: prefs.units, spoons: prefs.spoons, need: needed } },
 					body: JSON.parse(mix),
 				}),
-			),
+			).items,
 	});
 	const refresh = () => queries.invalidateQueries({ queryKey: ["jars"] });
 	// What a draw is for, by which it is found again.

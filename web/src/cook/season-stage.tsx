@@ -44,7 +44,7 @@ export function SeasonStage({ index }: { index: number }) {
 		}
 		const told =
 			catalogue.formulas.find((f) => f.id === id) ??
-			need(await api.GET("/api/formulas/{id}", { params: { path: { id } } })).formula;
+			need(await api.GET("/api/formulas/{id}", { params: { path: { id } } })).doc;
 		edit((p) => {
 			p.season.formula = whole(told);
 			p.season.mode = "";
@@ -65,7 +65,7 @@ export function SeasonStage({ index }: { index: number }) {
 		onSuccess: (made) => {
 			queries.invalidateQueries({ queryKey: ["formulas"] });
 			edit((p) => {
-				p.season.formula = whole(made.formula);
+				p.season.formula = whole(made.doc);
 			});
 			message.success(
 				<>

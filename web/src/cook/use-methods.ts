@@ -4,7 +4,10 @@ import { api, need, type Piece } from "../api/client";
 /** The methods that were kept, putting one there, and cooking a piece by one. */
 export function useMethods() {
 	const queries = useQueryClient();
-	const list = useQuery({ queryKey: ["methods"], queryFn: async () => need(await api.GET("/api/methods")) });
+	const list = useQuery({
+		queryKey: ["methods"],
+		queryFn: async () => need(await api.GET("/api/methods")).items,
+	});
 	return {
 		list: list.data ?? [],
 		/** Keeps how a piece is cooked under a name. */

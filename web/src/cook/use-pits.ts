@@ -5,7 +5,7 @@ import { same } from "../record/pointer";
 /** The pits on record, and putting one there. */
 export function usePits() {
 	const queries = useQueryClient();
-	const list = useQuery({ queryKey: ["pits"], queryFn: async () => need(await api.GET("/api/pits")) });
+	const list = useQuery({ queryKey: ["pits"], queryFn: async () => need(await api.GET("/api/pits")).items });
 	const all = list.data ?? [];
 	const of = ({ name, kind, room }: Pit) => ({ name, kind, room });
 	return {

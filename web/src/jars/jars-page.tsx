@@ -19,7 +19,8 @@ export default function JarsPage() {
 	const jars = useQuery({
 		queryKey: ["jars", prefs.units, prefs.spoons],
 		queryFn: async () =>
-			need(await api.GET("/api/jars", { params: { query: { units: prefs.units, spoons: prefs.spoons } } })),
+			need(await api.GET("/api/jars", { params: { query: { units: prefs.units, spoons: prefs.spoons } } }))
+				.items,
 	});
 	return (
 		<>

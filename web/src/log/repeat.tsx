@@ -10,7 +10,7 @@ export function Repeat({ id }: { id: string }) {
 	const navigate = useNavigate();
 	const proposed = useQuery({
 		queryKey: ["after", id, "proposals"],
-		queryFn: async () => need(await api.GET("/api/cooks/{id}/proposals", { params: { path: { id } } })),
+		queryFn: async () => need(await api.GET("/api/cooks/{id}/proposals", { params: { path: { id } } })).items,
 	});
 	const repeat = useMutation({
 		mutationFn: async (take: string[]) =>

@@ -15,7 +15,7 @@ export function useAfter(id: string) {
 	return useQuery({
 		queryKey: ["after", id, units],
 		queryFn: async () =>
-			need(await api.GET("/api/cooks/{id}/after", { params: { path: { id }, query: { units, spoons } } })),
+			need(await api.GET("/api/cooks/{id}/review", { params: { path: { id }, query: { units, spoons } } })),
 	});
 }
 

@@ -19,7 +19,7 @@ export function Devices({ cook, piece }: { cook: string; piece: LivePiece }) {
 	const list = async () => {
 		try {
 			const { data, error } = await api.GET("/api/cooks/{id}/devices", { params: { path } });
-			if (data) setAll(data);
+			if (data) setAll(data.items);
 			setTrouble(error?.detail ?? "");
 		} catch {
 			setTrouble("Verjuice is not responding: thermometers show when it is back.");

@@ -1,4 +1,4 @@
-import { api, type Problem } from "../api/client";
+import { api, etag, type Problem } from "../api/client";
 
 /** Puts the serving time of a cook-out at another time; returns why it could not be, or nothing. */
 export async function serveAt(cook: string, at: string): Promise<string> {
@@ -13,8 +13,8 @@ export async function serveAt(cook: string, at: string): Promise<string> {
 		const asked = await api.GET("/api/cooks/{id}", { params: path });
 		if (!asked.data) return could(why(asked.error, asked.response.status));
 		const saved = await api.PUT("/api/cooks/{id}", {
-			params: { ...path, header: { "If-Match": `"${asked.data.version}"` } },
-			body: { ...asked.data.cook, serve_at: at },
+			params: { ...path, header: { "If-Match": etag(asked.data.version) } },
+			body: { ...asked.data.doc, serve_at: at },
 		});
 		return saved.error ? could(why(saved.error, saved.response.status)) : "";
 	} catch {

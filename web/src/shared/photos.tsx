@@ -27,7 +27,7 @@ export function Photos({ piece, title, unsaved }: Props) {
 	const list = useQuery({
 		queryKey: ["photos", id],
 		enabled: !unsaved,
-		queryFn: async () => need(await api.GET("/api/cooks/{id}/photos", { params: { path: { id } } })),
+		queryFn: async () => need(await api.GET("/api/cooks/{id}/photos", { params: { path: { id } } })).items,
 	});
 	const add = useMutation({
 		mutationFn: async (one: File) =>
