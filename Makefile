@@ -61,7 +61,7 @@ screenshots: build need-tests  ## draw docs/screenshots/ anew from the demo
 	VERJUICE_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -tags screenshots -count=1 -run TestScreenshots ./e2e
 
 lint: web/dist          ## formatting and static checks of Go and TypeScript
-	@test -z "$$(gofmt -l cmd internal e2e web/*.go)" || { echo "not gofmt'd:"; gofmt -l cmd internal e2e web/*.go; exit 1; }
+	@go tool goimports -local verjuice -l cmd internal e2e web/*.go | { ! grep .; }  # formatted, imports in groups
 	go vet -tags screenshots,benchpage,benchbook ./...
 	go tool staticcheck ./...
 	@go tool lll -g -l 120 -w 1 -e '"[^"]{40,}"|\x60' cmd internal e2e | { ! grep .; }  # long texts aside

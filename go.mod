@@ -39,6 +39,8 @@ require (
 	go.yaml.in/yaml/v3 v3.0.5 // indirect
 	golang.org/x/exp/typeparams v0.0.0-20231108232855-2478ac86f678 // indirect
 	golang.org/x/mod v0.42.0 // indirect
+	golang.org/x/sys v0.50.0 // indirect
+	golang.org/x/telemetry v0.0.0-20261009151841-97e8ea77aa2a // indirect
 	golang.org/x/text v0.44.0 // indirect
 	golang.org/x/tools v0.52.0 // indirect
 	honnef.co/go/tools v0.8.2 // indirect
@@ -47,5 +49,6 @@ require (
 tool (
 	github.com/fzipp/gocyclo/cmd/gocyclo
 	github.com/walle/lll/cmd/lll
+	golang.org/x/tools/cmd/goimports
 	honnef.co/go/tools/cmd/staticcheck
 )

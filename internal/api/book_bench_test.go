@@ -144,7 +144,9 @@ func takeIn(t *testing.T, db *store.Store, file string) int64 {
 	defer f.Close()
 	is, err := f.Stat()
 	require.NoError(t, err)
-	taken, err := book.Read(t.Context(), db, f, is.Size(), nil)
+	carried, err := book.Open(t.Context(), f, is.Size())
+	require.NoError(t, err)
+	taken, err := carried.TakeIn(t.Context(), db, nil)
 	require.NoError(t, err)
 	return taken.Added
 }

@@ -5,12 +5,14 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"net/http"
 	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/sse"
+	"golang.org/x/sync/singleflight"
 
 	lru "github.com/hashicorp/golang-lru/v2"
 
@@ -36,8 +38,7 @@ type lives struct {
 	kept *lru.Cache[string, *liveCook]
 }
 
-// liveCook is one cook as it was followed last. Whoever asks while it is worked out waits for
-// that answer.
+// liveCook is one cook as it was worked out last.
 type liveCook struct {
 	mu       sync.Mutex
 	told     store.Told
@@ -46,6 +47,8 @@ type liveCook struct {
 	answers  map[sheet.Reader]liveAnswer
 	broken   error      // why it could not be worked out
 	brokenAt store.Told // as it was on record then
+
+	work singleflight.Group // whoever asks while it is worked out waits for that answer
 }
 
 type liveAnswer struct {
@@ -80,45 +83,86 @@ type LiveAsked struct {
 	Measure
 }
 
-// live is how a cook stands: worked out anew when anything was pressed or changed, and else at
-// most every few seconds, once for all who look.
-// How far what is on record has come is asked at most every so often.
+// live is how a cook stands: worked out anew when anything was pressed or changed, and else at most every few
+// seconds, once for all who look. How far what is on record has come is asked at most every so often.
 func (s *server) live(ctx context.Context, id string, as sheet.Reader, every time.Duration) (liveAnswer, error) {
 	c := s.lives.of(id)
+	told, err := c.ask(ctx, s.Store, id, every)
+	if err != nil {
+		return liveAnswer{}, problemOf(err)
+	}
+	if was, ok, err := c.known(as, told); ok || err != nil {
+		return was, err
+	}
+	// It goes on for the others when the first who asked has left.
+	answer := c.work.DoChan(fmt.Sprint(as, told), func() (any, error) {
+		ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), patience)
+		defer cancel()
+		out, err := guarded(id, func() (sheet.LiveSheet, error) { return s.workLive(ctx, id, as) })
+		if err != nil {
+			c.keepBroken(err, told)
+			return liveAnswer{}, err
+		}
+		raw, err := json.Marshal(out)
+		if err != nil {
+			return liveAnswer{}, err
+		}
+		return c.keep(as, liveAnswer{told, time.Now(), raw, out}), nil
+	})
+	select {
+	case got := <-answer:
+		out, _ := got.Val.(liveAnswer)
+		return out, got.Err
+	case <-ctx.Done():
+		return liveAnswer{}, problemOf(ctx.Err())
+	}
+}
+
+// ask asks how far what is on record of the cook has come, at most every so often.
+func (c *liveCook) ask(ctx context.Context, db *store.Store, id string, every time.Duration) (store.Told, error) {
 	c.mu.Lock()
 	defer c.mu.Unlock()
 	if away := store.Away(c.failed) && time.Since(c.asked) < time.Second; away { // those who waited need not wait again
-		return liveAnswer{}, problemOf(c.failed)
+		return c.told, c.failed
 	}
 	if time.Since(c.asked) >= every {
-		c.told, c.failed = s.Store.Told(ctx, id)
-		if c.asked = time.Now(); c.failed != nil {
-			return liveAnswer{}, problemOf(c.failed)
-		}
+		c.told, c.failed = db.Told(ctx, id)
+		c.asked = time.Now()
+		return c.told, c.failed
 	}
-	told := c.told
+	return c.told, nil
+}
+
+// known is the answer of before, while it still tells how the cook stands; an error is why it cannot be worked
+// out, which will not be otherwise before anything has changed.
+func (c *liveCook) known(as sheet.Reader, told store.Told) (liveAnswer, bool, error) {
+	c.mu.Lock()
+	defer c.mu.Unlock()
 	was, ok := c.answers[as]
 	pressed := was.told.Facts != told.Facts || was.told.Version != told.Version ||
 		was.told.Generation != told.Generation
 	if ok && !pressed && time.Since(was.at) < renews {
-		return was, nil
+		return was, true, nil
 	}
-	if c.broken != nil && c.brokenAt == told { // it will not be otherwise before anything has changed
-		return liveAnswer{}, c.broken
+	if c.broken != nil && c.brokenAt == told {
+		return was, false, c.broken
 	}
-	out, err := guarded(id, func() (sheet.LiveSheet, error) { return s.workLive(ctx, id, as) })
+	return was, false, nil
+}
+
+func (c *liveCook) keep(as sheet.Reader, out liveAnswer) liveAnswer {
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	c.answers[as], c.broken = out, nil
+	return out
+}
+
+func (c *liveCook) keepBroken(err error, told store.Told) {
+	c.mu.Lock()
+	defer c.mu.Unlock()
 	if c.broken, c.brokenAt = nil, told; errors.Is(err, errBroken) {
 		c.broken = err
 	}
-	if err != nil {
-		return liveAnswer{}, err
-	}
-	raw, err := json.Marshal(out)
-	if err != nil {
-		return liveAnswer{}, err
-	}
-	c.answers[as] = liveAnswer{told, time.Now(), raw, out}
-	return c.answers[as], nil
 }
 
 func (s *server) workLive(ctx context.Context, id string, as sheet.Reader) (sheet.LiveSheet, error) {

@@ -3,6 +3,7 @@ package api_test
 import (
 	"archive/zip"
 	"bytes"
+	"context"
 	"encoding/json"
 	"io"
 	"net/http"
@@ -19,6 +20,7 @@ import (
 	"verjuice/internal/book"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/starter"
+	"verjuice/internal/store"
 	"verjuice/internal/testclock"
 )
 
@@ -99,7 +101,9 @@ func FuzzWhatIsTaken(f *testing.F) {
 		var out, back bytes.Buffer
 		require.NoError(t, book.Write(t.Context(), app.Store, &out, nil))
 		there := apptest.Store(t, apptest.Nothing)
-		taken, err := book.Read(t.Context(), there, bytes.NewReader(out.Bytes()), int64(out.Len()), nil)
+		carried, err := book.Open(t.Context(), bytes.NewReader(out.Bytes()), int64(out.Len()))
+		require.NoError(t, err)
+		taken, err := carried.TakeIn(t.Context(), there, nil)
 		require.NoError(t, err)
 		assert.Positive(t, taken.Added)
 		require.NoError(t, book.Write(t.Context(), there, &back, nil))
@@ -127,7 +131,7 @@ func FuzzABook(f *testing.F) {
 		files[name] = string(text[:at]) + string(with) + string(text[min(len(text), at+len(with)):])
 		whole := asBook(t, files)
 		there := apptest.Start(t, apptest.Nothing)
-		if _, err := book.Read(t.Context(), there.Store, bytes.NewReader(whole), int64(len(whole)), nil); err != nil {
+		if _, err := carriedIn(t.Context(), there.Store, bytes.NewReader(whole), int64(len(whole))); err != nil {
 			return
 		}
 		var list struct{ Items []struct{ ID string } }
@@ -149,13 +153,8 @@ func FuzzABook(f *testing.F) {
 		}
 		var out bytes.Buffer
 		require.NoError(t, book.Write(t.Context(), there.Store, &out, nil))
-		taken, err := book.Read(
-			t.Context(),
-			apptest.Store(t, apptest.Nothing),
-			bytes.NewReader(out.Bytes()),
-			int64(out.Len()),
-			nil,
-		)
+		empty := apptest.Store(t, apptest.Nothing)
+		taken, err := carriedIn(t.Context(), empty, bytes.NewReader(out.Bytes()), int64(out.Len()))
 		require.NoError(t, err)
 		assert.Positive(t, taken.Added)
 	})
@@ -194,4 +193,13 @@ func asBook(t *testing.T, files map[string]string) []byte {
 	}
 	require.NoError(t, z.Close())
 	return out.Bytes()
+}
+
+// carriedIn takes a book in, all or none of it.
+func carriedIn(ctx context.Context, db *store.Store, file io.ReaderAt, size int64) (store.Taken, error) {
+	b, err := book.Open(ctx, file, size)
+	if err != nil {
+		return store.Taken{}, err
+	}
+	return b.TakeIn(ctx, db, nil)
 }

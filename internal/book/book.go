@@ -245,16 +245,6 @@ func (w *writer) line(line any) error {
 
 func moment(ms int64) string { return time.UnixMilli(ms).UTC().Format(time.RFC3339Nano) }
 
-// Read takes a book in, all or none of it. What is here already stays as it is. The whole file is
-// looked at first (Open). An error of a line names its file and its number.
-func Read(ctx context.Context, db *store.Store, from io.ReaderAt, size int64, progress Progress) (store.Taken, error) {
-	b, err := Open(ctx, from, size)
-	if err != nil {
-		return store.Taken{}, err
-	}
-	return b.TakeIn(ctx, db, progress)
-}
-
 // TakeIn takes the book in, all or none of it. What is here already stays as it is.
 func (b *Book) TakeIn(ctx context.Context, db *store.Store, progress Progress) (store.Taken, error) {
 	return b.put(ctx, db, db.TakeIn, progress)

@@ -40,7 +40,7 @@ func written(t testing.TB, db *store.Store) []byte {
 
 func taken(t testing.TB, db *store.Store, file []byte) store.Taken {
 	t.Helper()
-	got, err := book.Read(t.Context(), db, bytes.NewReader(file), int64(len(file)), nil)
+	got, err := takeIn(t.Context(), db, bytes.NewReader(file), int64(len(file)), nil)
 	require.NoError(t, err)
 	return got
 }
@@ -185,7 +185,7 @@ func TestWhatIsNoBook(t *testing.T) {
 		"token too long":       with(map[string]string{"records.jsonl": noise(9<<20, 0)}),
 		"far more than any":    with(map[string]string{"records.jsonl": strings.Repeat("x", 9<<20)}),
 	} {
-		_, err := book.Read(t.Context(), db, bytes.NewReader(file), int64(len(file)), nil)
+		_, err := takeIn(t.Context(), db, bytes.NewReader(file), int64(len(file)), nil)
 		require.Error(t, err, want)
 		assert.Contains(t, err.Error(), strings.TrimSpace(want))
 		list, _, err := db.Pits().List(t.Context(), store.Query{})
@@ -300,6 +300,21 @@ func FuzzRead(f *testing.F) {
 	f.Fuzz(func(t *testing.T, file []byte) {
 		ctx, cancel := context.WithTimeout(t.Context(), 20*time.Second)
 		defer cancel()
-		_, _ = book.Read(ctx, db, bytes.NewReader(file), int64(len(file)), nil)
+		_, _ = takeIn(ctx, db, bytes.NewReader(file), int64(len(file)), nil)
 	})
+}
+
+// takeIn takes a book in, all or none of it.
+func takeIn(
+	ctx context.Context,
+	db *store.Store,
+	from io.ReaderAt,
+	size int64,
+	progress book.Progress,
+) (store.Taken, error) {
+	b, err := book.Open(ctx, from, size)
+	if err != nil {
+		return store.Taken{}, err
+	}
+	return b.TakeIn(ctx, db, progress)
 }

@@ -159,7 +159,7 @@ func TestLinesThatNoPageWouldTake(t *testing.T) {
 		files := maps.Clone(good)
 		at := spoil(files)
 		file := with(files)
-		_, err := book.Read(t.Context(), there, bytes.NewReader(file), int64(len(file)), nil)
+		_, err := takeIn(t.Context(), there, bytes.NewReader(file), int64(len(file)), nil)
 		if assert.Error(t, err, name) {
 			assert.Contains(t, err.Error(), at, name)
 		}
@@ -185,7 +185,7 @@ func TestHowFarABookHasCome(t *testing.T) {
 	file := written(t, here)
 	var shares []float64
 	told := func(p book.Point) { shares = append(shares, p.Share) }
-	_, err := book.Read(t.Context(), there, bytes.NewReader(file), int64(len(file)), told)
+	_, err := takeIn(t.Context(), there, bytes.NewReader(file), int64(len(file)), told)
 	require.NoError(t, err)
 	assert.Greater(t, len(shares), 5)
 	assert.True(t, slices.IsSorted(shares), shares)
@@ -291,7 +291,7 @@ func TestTwiceAtOnce(t *testing.T) {
 	var both sync.WaitGroup
 	for range 3 {
 		both.Go(func() {
-			got, err := book.Read(t.Context(), there, bytes.NewReader(file), int64(len(file)), nil)
+			got, err := takeIn(t.Context(), there, bytes.NewReader(file), int64(len(file)), nil)
 			assert.NoError(t, err)
 			added.Add(got.Added)
 		})

@@ -166,7 +166,7 @@ func ofCooks[M any](tx *gorm.DB, table string, seq func(M) uint64, do func(M) er
 	for _, cook := range cooks {
 		for after := uint64(0); ; {
 			var rows []M
-			if err := tx.Where("cook = ? AND seq > ?", cook, after).Order("seq").Limit(step).Find(&rows).Error; err != nil {
+			if err := tx.Where(is("cook", cook), over("seq", after)).Order("seq").Limit(step).Find(&rows).Error; err != nil {
 				return err
 			}
 			for _, m := range rows {

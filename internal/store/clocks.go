@@ -72,7 +72,7 @@ func (m clockModel) clock() Clock {
 func (s *Store) Clock(ctx context.Context, cook string) (Clock, error) {
 	cook = s.Cooks().known(cook)
 	var m clockModel
-	err := s.db.WithContext(ctx).Where("cook = ?", cook).Limit(1).Find(&m).Error
+	err := s.db.WithContext(ctx).Where(is("cook", cook)).Limit(1).Find(&m).Error
 	if err != nil || m.Cook == "" {
 		return Clock{}, err
 	}

@@ -55,7 +55,7 @@ func (s *Store) AddDevice(ctx context.Context, cook, name string) (Device, strin
 		return Device{}, "", err
 	}
 	var there int64
-	if err := s.db.WithContext(ctx).Model(&deviceModel{}).Where("cook = ?", cook).Count(&there).Error; err != nil {
+	if err := s.db.WithContext(ctx).Model(&deviceModel{}).Where(is("cook", cook)).Count(&there).Error; err != nil {
 		return Device{}, "", err
 	}
 	if there >= MostDevices {
@@ -93,7 +93,7 @@ func (s *Store) RemoveDevice(ctx context.Context, cook, id string) error {
 // cook ErrOthersKey.
 func (s *Store) DeviceOf(ctx context.Context, cook, key string) (Device, error) {
 	var m deviceModel
-	err := s.db.WithContext(ctx).Where("digest = ?", digestOf(key)).Take(&m).Error
+	err := s.db.WithContext(ctx).Where(is("digest", digestOf(key))).Take(&m).Error
 	switch {
 	case errors.Is(err, gorm.ErrRecordNotFound):
 		return Device{}, ErrKey

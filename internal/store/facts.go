@@ -60,7 +60,7 @@ func (m factModel) fact() (facts.Fact, error) {
 func (s *Store) Facts(ctx context.Context, cook string) (facts.Facts, error) {
 	cook = s.Cooks().known(cook)
 	var models []factModel
-	if err := s.db.WithContext(ctx).Where("cook = ?", cook).Order("seq").Find(&models).Error; err != nil {
+	if err := s.db.WithContext(ctx).Where(is("cook", cook)).Order("seq").Find(&models).Error; err != nil {
 		return nil, err
 	}
 	out := make(facts.Facts, len(models))
@@ -99,7 +99,7 @@ func (s *Store) AddFact(ctx context.Context, cook string, f facts.Fact) error {
 		return err
 	}
 	var held int64
-	if err := s.db.WithContext(ctx).Model(&factModel{}).Where("cook = ?", cook).Count(&held).Error; err != nil {
+	if err := s.db.WithContext(ctx).Model(&factModel{}).Where(is("cook", cook)).Count(&held).Error; err != nil {
 		return err
 	}
 	if held >= facts.Most {
@@ -114,7 +114,7 @@ func (s *Store) AddFact(ctx context.Context, cook string, f facts.Fact) error {
 		return err
 	}
 	var other factModel
-	if err := s.db.WithContext(ctx).Where("id = ?", f.ID).Take(&other).Error; err != nil {
+	if err := s.db.WithContext(ctx).Where(is("id", f.ID)).Take(&other).Error; err != nil {
 		return err
 	}
 	there, err := other.fact()

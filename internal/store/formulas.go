@@ -80,7 +80,7 @@ func readChanges(body string) []formula.Change {
 // Versions returns every version of a formula, the newest first.
 func (r Formulas) Versions(ctx context.Context, id string) ([]FormulaVersion, error) {
 	var rows []versionRow
-	if err := r.db.WithContext(ctx).Where("record = ?", r.known(id)).Order("version DESC").Find(&rows).Error; err != nil {
+	if err := r.db.WithContext(ctx).Where(is("record", r.known(id))).Order("version DESC").Find(&rows).Error; err != nil {
 		return nil, err
 	}
 	out := make([]FormulaVersion, len(rows))

@@ -141,7 +141,7 @@ func (s *Store) PutThing(ctx context.Context, t Thing) error {
 	}
 	if t.Price == "" && t.Stock == "" {
 		return again(s.db, func() error {
-			return s.things().all(ctx).Where("code = ?", t.Thing).Delete(&row{}).Error
+			return s.things().all(ctx).Where(is("code", t.Thing)).Delete(&row{}).Error
 		})
 	}
 	return again(s.db, func() error {

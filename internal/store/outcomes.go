@@ -203,7 +203,7 @@ func (s *Store) Logbook(ctx context.Context, q Sought) ([]Logged, int64, error) 
 		return []Logged{}, total, nil
 	}
 	var rows []outcomeModel
-	if err := s.db.WithContext(ctx).Where("cook IN ?", ids).Order("day DESC, cook").Find(&rows).Error; err != nil {
+	if err := s.db.WithContext(ctx).Where(among("cook", ids)).Order("day DESC, cook").Find(&rows).Error; err != nil {
 		return nil, 0, err
 	}
 	out := make([]Logged, len(rows))

@@ -68,12 +68,12 @@ func (s *Store) DeletePhoto(ctx context.Context, id uint64) error {
 // RestorePhoto brings a photograph back that was taken away.
 func (s *Store) RestorePhoto(ctx context.Context, id uint64) error {
 	var there int64
-	if err := s.db.WithContext(ctx).Unscoped().Model(&Photo{}).Where("id = ?", id).Count(&there).Error; err != nil ||
+	if err := s.db.WithContext(ctx).Unscoped().Model(&Photo{}).Where(is("id", id)).Count(&there).Error; err != nil ||
 		there == 0 {
 		return cmp.Or(err, ErrNotFound)
 	}
 	return again(s.db, func() error {
-		return s.db.WithContext(ctx).Unscoped().Model(&Photo{}).Where("id = ?", id).Update("deleted_at", nil).Error
+		return s.db.WithContext(ctx).Unscoped().Model(&Photo{}).Where(is("id", id)).Update("deleted_at", nil).Error
 	})
 }
 

@@ -71,8 +71,8 @@ func (s *Store) HandIn(ctx context.Context, cook string, h facts.HandIn, read []
 			return err
 		}
 		var held int64
-		if err := tx.Model(&handInModel{}).Where("cook = ?",
-			cook).Select("COALESCE(SUM(count), 0)").Scan(&held).Error; err != nil {
+		sum := tx.Model(&handInModel{}).Where(is("cook", cook)).Select("COALESCE(SUM(count), 0)")
+		if err := sum.Scan(&held).Error; err != nil {
 			return err
 		}
 		if held > facts.MostReadings {
@@ -84,7 +84,7 @@ func (s *Store) HandIn(ctx context.Context, cook string, h facts.HandIn, read []
 		return err
 	}
 	var there handInModel
-	if err := s.db.WithContext(ctx).Where("id = ?", h.ID).Take(&there).Error; err != nil {
+	if err := s.db.WithContext(ctx).Where(is("id", h.ID)).Take(&there).Error; err != nil {
 		return err
 	}
 	if there.Digest != digest {
@@ -124,7 +124,7 @@ type Kept struct {
 // came; at most so many, all for none.
 func (s *Store) Readings(ctx context.Context, cook string, after uint64, most int) ([]Kept, error) {
 	cook = s.Cooks().known(cook)
-	q := s.db.WithContext(ctx).Where("cook = ? AND seq > ?", cook, after).Order("seq")
+	q := s.db.WithContext(ctx).Where(is("cook", cook), over("seq", after)).Order("seq")
 	if most > 0 {
 		q = q.Limit(most)
 	}

@@ -83,11 +83,11 @@ func (r Records[T]) within(tx *gorm.DB) Records[T] {
 }
 
 func (r Records[T]) all(ctx context.Context) *gorm.DB {
-	return r.db.WithContext(ctx).Model(&row{}).Where("kind = ?", r.kind)
+	return r.db.WithContext(ctx).Model(&row{}).Where(is("kind", r.kind))
 }
 
 func (r Records[T]) one(ctx context.Context, id string) *gorm.DB {
-	return r.all(ctx).Where("id = ?", r.known(id))
+	return r.all(ctx).Where(is("id", r.known(id)))
 }
 
 // numbered are the ids of records that had a number before they had UUIDs, by kind.
@@ -148,7 +148,7 @@ func (r Records[T]) List(ctx context.Context, q Query) ([]Record[T], int64, erro
 		db = db.Where("name LIKE ? OR note LIKE ? OR tags LIKE ?", like, like, like)
 	}
 	if q.Class != "" {
-		db = db.Where("class = ?", q.Class)
+		db = db.Where(is("class", q.Class))
 	}
 	if q.Tag != "" {
 		db = db.Where("FIND_IN_SET(?, tags) > 0", q.Tag)
@@ -178,7 +178,7 @@ func (r Records[T]) List(ctx context.Context, q Query) ([]Record[T], int64, erro
 	if len(ids) == 0 {
 		return []Record[T]{}, total, nil
 	}
-	out, err := r.find(r.db.WithContext(ctx).Model(&row{}).Unscoped().Where("kind = ? AND id IN ?", r.kind, ids))
+	out, err := r.find(r.db.WithContext(ctx).Model(&row{}).Unscoped().Where(is("kind", r.kind), among("id", ids)))
 	slices.SortFunc(out, func(a, b Record[T]) int { return cmp.Compare(slices.Index(ids, a.ID), slices.Index(ids, b.ID)) })
 	return out, total, err
 }
@@ -270,7 +270,7 @@ func (r Records[T]) Update(ctx context.Context, id string, version uint, d T) (R
 func (r Records[T]) swap(ctx context.Context, id string, version uint, to map[string]any) error {
 	var changed int64
 	err := again(r.db, func() error {
-		done := r.one(ctx, id).Where("version = ?", version).UpdateColumns(to)
+		done := r.one(ctx, id).Where(is("version", version)).UpdateColumns(to)
 		changed = done.RowsAffected
 		return done.Error
 	})

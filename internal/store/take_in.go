@@ -281,7 +281,7 @@ func (t *taker) check(l Checked) error {
 		return err
 	}
 	var new int64
-	if err := t.tx.Table("fresh").Where("id = ?", l.ID).Count(&new).Error; err != nil || new == 0 {
+	if err := t.tx.Table("fresh").Where(is("id", l.ID)).Count(&new).Error; err != nil || new == 0 {
 		return err
 	}
 	err := t.kinds[l.Kind].sound(t.ctx(), l.ID, string(l.Doc), t.has)

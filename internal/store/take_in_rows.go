@@ -20,7 +20,7 @@ func misplaced(i, of int, format string, args ...any) error {
 // atMost refuses more of something than a cook holds.
 func (t *taker) atMost(most int, table, sum string, cooks []string) error {
 	var over []string
-	err := t.tx.Table(table).Where("cook IN ?", cooks).Group("cook").Having(sum+" > ?", most).Pluck("cook", &over).Error
+	err := t.tx.Table(table).Where(among("cook", cooks)).Group("cook").Having(sum+" > ?", most).Pluck("cook", &over).Error
 	if err == nil && len(over) > 0 {
 		return refused("%s holds more than %d %s", over[0], most, table)
 	}
@@ -35,7 +35,8 @@ func (t *taker) known(kind string, all []string) error {
 	if len(ids) == 1 && ids[0] == "" {
 		return nil
 	}
-	if err := t.tx.Model(&row{}).Unscoped().Where("kind = ? AND id IN ?", kind, ids).Pluck("id", &here).Error; err != nil {
+	known := t.tx.Model(&row{}).Unscoped().Where(is("kind", kind), among("id", ids))
+	if err := known.Pluck("id", &here).Error; err != nil {
 		return err
 	}
 	for i, id := range all {
@@ -53,7 +54,7 @@ func (t *taker) rows(all []any) error {
 		ids[i] = m.(row).ID
 	}
 	var here []string
-	if err := t.tx.Model(&row{}).Unscoped().Where("id IN ?", ids).Pluck("id", &here).Error; err != nil {
+	if err := t.tx.Model(&row{}).Unscoped().Where(among("id", ids)).Pluck("id", &here).Error; err != nil {
 		return err
 	}
 	if err := write[row](t, all); err != nil {
@@ -61,7 +62,7 @@ func (t *taker) rows(all []any) error {
 	}
 	// One that was not written for another reason is here in other words: the price of the same thing.
 	var now []string
-	if err := t.tx.Model(&row{}).Unscoped().Where("id IN ?", ids).Pluck("id", &now).Error; err != nil {
+	if err := t.tx.Model(&row{}).Unscoped().Where(among("id", ids)).Pluck("id", &now).Error; err != nil {
 		return err
 	}
 	return t.remember(
@@ -92,7 +93,7 @@ func (t *taker) clocks(all []any) error {
 	for _, m := range all {
 		ids = append(ids, m.(clockModel).Cook)
 	}
-	if err := t.tx.Table("fresh").Where("id IN ?", ids).Pluck("id", &fresh).Error; err != nil {
+	if err := t.tx.Table("fresh").Where(among("id", ids)).Pluck("id", &fresh).Error; err != nil {
 		return err
 	}
 	n := len(all)
@@ -131,7 +132,7 @@ func (t *taker) handIns(all []any) error {
 		ids[i], of[h.ID] = h.ID, h
 	}
 	var here []string
-	if err := t.tx.Model(&handInModel{}).Where("id IN ?", ids).Pluck("id", &here).Error; err != nil {
+	if err := t.tx.Model(&handInModel{}).Where(among("id", ids)).Pluck("id", &here).Error; err != nil {
 		return err
 	}
 	if err := t.remember(ids, func(id string) bool { return !slices.Contains(here, id) },
@@ -152,7 +153,7 @@ func (t *taker) readings(all []any) error {
 		ID, Cook string
 		Remain   int
 	}
-	if err := t.tx.Table("fresh").Where("id IN ?", ids).Find(&fresh).Error; err != nil {
+	if err := t.tx.Table("fresh").Where(among("id", ids)).Find(&fresh).Error; err != nil {
 		return err
 	}
 	of := map[string]string{}
@@ -161,14 +162,14 @@ func (t *taker) readings(all []any) error {
 		if many[f.ID] > f.Remain {
 			return misplaced(len(all)-1, len(all), "there are more readings of the hand-in %s than it says", f.ID)
 		}
-		if err := t.tx.Table("fresh").Where("id = ?", f.ID).Update("remain", f.Remain-many[f.ID]).Error; err != nil {
+		if err := t.tx.Table("fresh").Where(is("id", f.ID)).Update("remain", f.Remain-many[f.ID]).Error; err != nil {
 			return err
 		}
 	}
 	here := ids
 	if len(fresh) < len(ids) {
 		here = nil
-		if err := t.tx.Model(&handInModel{}).Where("id IN ?", ids).Pluck("id", &here).Error; err != nil {
+		if err := t.tx.Model(&handInModel{}).Where(among("id", ids)).Pluck("id", &here).Error; err != nil {
 			return err
 		}
 	}

@@ -24,7 +24,7 @@ func (t *taker) versions(all []any) error {
 	if err := t.known("formula", of); err != nil {
 		return err
 	}
-	if err := t.tx.Table("fresh").Where("id IN ?", ids).Pluck("id", &fresh).Error; err != nil {
+	if err := t.tx.Table("fresh").Where(among("id", ids)).Pluck("id", &fresh).Error; err != nil {
 		return err
 	}
 	var new []any
@@ -54,10 +54,10 @@ func (v versionRow) same(w versionRow) bool {
 func (t *taker) merge(id string, more []versionRow) error {
 	var now row
 	var own []versionRow
-	if err := t.tx.Unscoped().Where("id = ?", id).Take(&now).Error; err != nil {
+	if err := t.tx.Unscoped().Where(is("id", id)).Take(&now).Error; err != nil {
 		return err
 	}
-	if err := t.tx.Where("record = ?", id).Order("version").Find(&own).Error; err != nil {
+	if err := t.tx.Where(is("record", id)).Order("version").Find(&own).Error; err != nil {
 		return err
 	}
 	for i := range own { // as it would be written now
@@ -105,10 +105,10 @@ func one(is bool) int {
 // renumber writes all versions of a formula anew, the last of them as that on record.
 func (t *taker) renumber(id string, last uint, all []versionRow) error {
 	for _, do := range []func() *gorm.DB{
-		func() *gorm.DB { return t.tx.Where("record = ?", id).Delete(&versionRow{}) },
+		func() *gorm.DB { return t.tx.Where(is("record", id)).Delete(&versionRow{}) },
 		func() *gorm.DB { return t.tx.CreateInBatches(all, batch) },
 		func() *gorm.DB {
-			return t.tx.Model(&row{}).Unscoped().Where("id = ?", id).UpdateColumn("version", last)
+			return t.tx.Model(&row{}).Unscoped().Where(is("id", id)).UpdateColumn("version", last)
 		},
 	} {
 		if err := do().Error; err != nil {

@@ -24,7 +24,7 @@ export default function GuessPage() {
 	const [seen, setSeen] = useState(game.guesses.length);
 	useEffect(() => localStorage.setItem(key, JSON.stringify(game)), [game]);
 	const stand = useQuery({
-		queryKey: ["guess", game, prefs.units],
+		queryKey: ["guess", game, prefs.units, prefs.spoons],
 		retry: false,
 		placeholderData: keepPreviousData,
 		queryFn: async () =>

@@ -131,11 +131,11 @@ interface ItemsProps {
 
 /** Everything that is warmed, and what may be added. */
 function Items({ meal, sheet, change }: ItemsProps) {
-	const [{ units }] = usePrefs();
+	const [{ units, spoons }] = usePrefs();
 	const undo = useUndo();
 	const choices = useQuery({
-		queryKey: ["meal-choices", units],
-		queryFn: async () => need(await api.GET("/api/meals/choices", { params: { query: { units } } })),
+		queryKey: ["meal-choices", units, spoons],
+		queryFn: async () => need(await api.GET("/api/meals/choices", { params: { query: { units, spoons } } })),
 	});
 	const add = (item: Partial<MealItem>) =>
 		change?.((m) => void m.items.push({ key: uuid().slice(0, 8), ...blank, ...item }));

@@ -22,7 +22,7 @@ export default function PastPage() {
 	const body = { ...typed, zone: hereZone() };
 	const told = useDeferredValue(typed.told);
 	const understood = useQuery({
-		queryKey: ["past", told, typed.on, units],
+		queryKey: ["past", told, typed.on, units, spoons],
 		enabled: told.trim() !== "" && typed.on !== "",
 		placeholderData: keepPreviousData,
 		queryFn: async () =>

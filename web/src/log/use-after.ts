@@ -13,7 +13,7 @@ export type AfterPiece = After["pieces"][number];
 export function useAfter(id: string) {
 	const [{ units, spoons }] = usePrefs();
 	return useQuery({
-		queryKey: ["after", id, units],
+		queryKey: ["after", id, units, spoons],
 		queryFn: async () =>
 			need(await api.GET("/api/cooks/{id}/review", { params: { path: { id }, query: { units, spoons } } })),
 	});

@@ -30,7 +30,7 @@ export function useLogbook(sought: Sought, page: number) {
 export function useCompared(ids: string[]) {
 	const [{ units, spoons }] = usePrefs();
 	return useQuery({
-		queryKey: ["logbook", "compare", ids, units],
+		queryKey: ["logbook", "compare", ids, units, spoons],
 		enabled: ids.length > 0,
 		queryFn: async () =>
 			need(
@@ -42,7 +42,7 @@ export function useCompared(ids: string[]) {
 export function useTrends() {
 	const [{ units, spoons }] = usePrefs();
 	return useQuery({
-		queryKey: ["logbook", "trends", units],
+		queryKey: ["logbook", "trends", units, spoons],
 		queryFn: async () => need(await api.GET("/api/logbook/trends", { params: { query: { units, spoons } } })),
 	});
 }
@@ -53,7 +53,7 @@ export function useLessons() {
 	const queries = useQueryClient();
 	const query = { units, spoons };
 	const lessons = useQuery({
-		queryKey: ["lessons", units],
+		queryKey: ["lessons", units, spoons],
 		queryFn: async () => need(await api.GET("/api/lessons", { params: { query } })),
 	});
 	const onSuccess = () => queries.invalidateQueries({ queryKey: ["lessons"] });

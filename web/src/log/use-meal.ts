@@ -16,7 +16,7 @@ export function useMeal(id: string, cook: string, piece: string, onMade: (id: st
 	const asked = useDeferredValue(meal);
 	const own = typed?.id ?? "";
 	const sheet = useQuery({
-		queryKey: ["meal-sheet", own, asked, units],
+		queryKey: ["meal-sheet", own, asked, units, spoons],
 		enabled: asked !== undefined,
 		placeholderData: keepPreviousData,
 		gcTime: 30_000,

@@ -10,7 +10,7 @@ export function Debrief({ cook, live }: { cook: string; live: Live }) {
 	const over =
 		live.pieces.length > 0 && live.pieces.every((p) => p.state === "resting" || p.state === "done");
 	const { data } = useQuery({
-		queryKey: ["practised", cook, units, live.pieces.map((p) => p.state)],
+		queryKey: ["practised", cook, units, spoons, live.pieces.map((p) => p.state)],
 		enabled: over,
 		queryFn: async () => {
 			const params = { path: { id: cook }, query: { units, spoons } };
