@@ -11,12 +11,18 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/quantity"
-	"verjuice/internal/instrument"
 	"verjuice/internal/sheet"
 )
 
 // readEvery is how often a scale is read.
 const readEvery = 200 * time.Millisecond
+
+// ScaleAsked is what a scale is watched for.
+type ScaleAsked struct {
+	Measure
+	Target  float64 `query:"target" minimum:"0" maximum:"1000000" doc:"g that are wanted"`
+	Weighed float64 `query:"weighed" minimum:"0" maximum:"1000000" doc:"g that were weighed before"`
+}
 
 func (s *server) registerScale(a huma.API) {
 	sse.Register(
@@ -26,12 +32,14 @@ func (s *server) registerScale(a huma.API) {
 			"/api/scale",
 			"streamScale",
 			"Stream what the scale of this program shows, as server-sent events: each program has one of its own", endless),
-		map[string]any{"reading": instrument.Reading{}},
-		func(ctx context.Context, _ *struct{}, send sse.Sender) {
+		map[string]any{"reading": sheet.OnScale{}},
+		func(ctx context.Context, in *ScaleAsked, send sse.Sender) {
 			tick := time.NewTicker(readEvery)
 			defer tick.Stop()
 			for {
-				if err := send.Data(s.Scale.Read(time.Now())); err != nil {
+				r := s.Scale.Read(time.Now())
+				out := sheet.WriteOnScale(r.Grams, in.Weighed, in.Target, r.Stable, r.Overload, in.Units)
+				if err := send.Data(out); err != nil {
 					return
 				}
 				select {
@@ -81,9 +89,17 @@ func (s *server) registerWeighing(a huma.API) {
 			if err := formula.CheckWeights(in.Body.Targets, in.Body.Weighed).Err(); err != nil {
 				return nil, problemOf(err)
 			}
-			return answer(
-				sheet.WriteWeighing(formula.Weighing(in.Body.Targets, in.Body.Weighed, in.Body.Rescale), in.reader().Units),
-			), nil
+			r := in.Body
+			stand := formula.Weighing(r.Targets, r.Weighed, r.Rescale)
+			weighed := r.Weighed
+			if r.Put != 0 || r.Level {
+				weighed = formula.Put(r.Targets, r.Weighed, stand.Next, r.Put)
+			}
+			if r.Level && stand.Next < len(stand.Steps) {
+				weighed[stand.Next] = formula.Kept(stand.Steps[stand.Next].Target)
+			}
+			stand = formula.Weighing(r.Targets, weighed, r.Rescale)
+			return answer(sheet.WriteWeighing(stand, weighed, in.Units)), nil
 		},
 	)
 	huma.Register(
@@ -119,4 +135,6 @@ type WeighingRequest struct {
 	Targets []float64 `json:"targets" nullable:"false" maxItems:"40" doc:"g of each ingredient"`
 	Weighed []float64 `json:"weighed" nullable:"false" maxItems:"40" doc:"g weighed of each so far"`
 	Rescale bool      `json:"rescale" doc:"Make the batch so much bigger that nothing is over"`
+	Put     float64   `json:"put,omitempty" required:"false" minimum:"-10000" maximum:"10000" doc:"g that are put to what is next"`
+	Level   bool      `json:"level,omitempty" required:"false" doc:"What is over of what is next was taken out: it is at its target"`
 }

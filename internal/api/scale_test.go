@@ -18,6 +18,7 @@ import (
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/instrument"
+	"verjuice/internal/sheet"
 	"verjuice/internal/testclock"
 )
 
@@ -138,4 +139,42 @@ func TestStreamsOutliveTheWriteTimeout(t *testing.T) {
 		}
 	})
 	require.NoError(t, server.Config.Shutdown(t.Context()))
+}
+
+// What is put to the next ingredient is kept to a tenth of a gram, what is over can be taken out, and the
+// stream says in the reader's unit how far that is.
+func TestWeighingOneAfterAnother(t *testing.T) {
+	app := apptest.Start(t, apptest.Nothing)
+	weigh := func(r api.WeighingRequest) (out sheet.WeighOut) {
+		r.Targets = []float64{31, 10}
+		r.Weighed = append([]float64{}, r.Weighed...)
+		call(t, app, "POST", "/api/calc/weighing", r).into(t, &out)
+		return out
+	}
+	first := weigh(api.WeighingRequest{Put: 20.04})
+	assert.Equal(t, []float64{20, 0}, first.Weighed)
+	assert.Equal(t, 0, first.Next)
+	over := weigh(api.WeighingRequest{Weighed: first.Weighed, Put: 14})
+	assert.Equal(t, []int{0, 0}, []int{over.Over, over.Next})
+	level := weigh(api.WeighingRequest{Weighed: over.Weighed, Level: true})
+	assert.Equal(t, []float64{31, 0}, level.Weighed)
+	assert.Equal(t, []int{-1, 1}, []int{level.Over, level.Next})
+	done := weigh(api.WeighingRequest{Weighed: level.Weighed, Put: 10.1})
+	assert.Equal(t, 2, done.Next)
+	call(t, app, "POST", "/api/scale/clear", nil)
+	res, err := http.Get(app.URL + "/api/scale?target=31&weighed=20&units=metric")
+	require.NoError(t, err)
+	defer res.Body.Close()
+	lines := bufio.NewScanner(res.Body)
+	for lines.Scan() {
+		if data, ok := strings.CutPrefix(lines.Text(), "data: "); ok {
+			var on sheet.OnScale
+			require.NoError(t, json.Unmarshal([]byte(data), &on))
+			assert.Equal(t, []string{"under", "20.0", "11.0 g to go"}, []string{on.State, on.Shows, on.Says})
+			break
+		}
+	}
+	for have, want := range map[float64]string{30.3: "under", 30.5: "near", 31: "near", 31.6: "near", 31.7: "over"} {
+		assert.Equal(t, want, sheet.WriteOnScale(have, 0, 31, true, false, "metric").State, have)
+	}
 }

@@ -64,7 +64,7 @@ type AfterPiece struct {
 	Curve    []DrawnPoint   `json:"curve" nullable:"false" doc:"As it was thought when it went on"`
 	Read     []ReadPoint    `json:"read" nullable:"false" doc:"As it was read"`
 	Target   float64        `json:"target" doc:"Core at which it was to come off; zero is by feel"`
-	Unit     string         `json:"unit" enum:"°C,°F"`
+	Axis     Axis           `json:"axis" doc:"Of the curve and what was read"`
 	OffH     float64        `json:"off_h" doc:"Hours at which it came off; zero when it did not"`
 	Weights  []AfterWeight  `json:"weights" nullable:"false"`
 	Scores   []AfterScore   `json:"scores" nullable:"false"`
@@ -243,12 +243,9 @@ func notes(all []facts.Fact) []AfterNote {
 
 func (w writer) afterPiece(f facts.Facts, p review.Piece, o logbook.Piece, now time.Time) AfterPiece {
 	out := AfterPiece{
-		Key: o.Key, Title: title(p.Live.Piece), Curve: w.curve(p.Predicted), Read: []ReadPoint{}, Unit: "°C", OffH: o.Hours,
+		Key: o.Key, Title: title(p.Live.Piece), Curve: w.curve(p.Predicted), Read: []ReadPoint{}, OffH: o.Hours,
 		Target:  0,
 		Weights: w.afterWeights(f, o), Scores: []AfterScore{}, Notes: notes(f.Notes(o.Key)), Cautions: []LiveCaution{},
-	}
-	if w.Units == quantity.US {
-		out.Unit = "°F"
 	}
 	for i, r := range p.Read {
 		if i%(1+len(p.Read)/160) == 0 || i == len(p.Read)-1 {
@@ -258,6 +255,11 @@ func (w writer) afterPiece(f facts.Facts, p review.Piece, o logbook.Piece, now t
 	if c := p.Live.Piece.Clock; c != nil && c.Done > 0 {
 		out.Target = w.degrees(float64(c.Done))
 	}
+	drawn := append(cores(out.Read), out.Target)
+	for _, point := range out.Curve {
+		drawn = append(drawn, point.High)
+	}
+	out.Axis = w.axis(60, drawn...)
 	w.afterFigures(&out, p, o)
 	out.Left = w.leftovers(p.Live, o.KeptKG, now)
 	for _, aspect := range facts.Aspects {

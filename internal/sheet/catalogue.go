@@ -144,6 +144,7 @@ type MoveChoice struct {
 	With   string   `json:"with" doc:"Of a new one; empty where it has none"`
 	Withs  []string `json:"withs" nullable:"false" doc:"What it can be with; none for words"`
 	Brings bool     `json:"brings" doc:"It can bring something"`
+	Amount string   `json:"amount" doc:"Of what a new one brings; empty where it brings nothing"`
 }
 
 // MoveChoices are the kinds of move that a cook can add, in units.
@@ -155,7 +156,7 @@ func MoveChoices(units quantity.System) []MoveChoice {
 			continue
 		}
 		one := MoveChoice{
-			What: string(m.Kind), Label: m.Name, With: m.With, Withs: []string{}, Brings: m.Layer != "",
+			What: string(m.Kind), Label: m.Name, With: m.With, Withs: []string{}, Brings: m.Layer != "", Amount: m.Amount,
 			When: inBraces.ReplaceAllStringFunc(m.When, func(c string) string {
 				core, _ := strconv.ParseFloat(strings.Trim(c, "{}"), 64)
 				return at(core)

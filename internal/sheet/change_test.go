@@ -31,7 +31,7 @@ var madeUp = map[string]map[string]added{
 		"internal/core/larder/supplies.csv": {"", "leaf,big green leaves,wrap,0\n"},
 	},
 	"A kind of move": {"internal/core/move/moves.csv": {
-		"", "fan,yes,no,yes,yes,no,7,,every 40 min from bark set,,Fan the coals,fan the coals under %s,Fanned\n",
+		"", "fan,yes,no,yes,yes,no,7,,,every 40 min from bark set,,Fan the coals,fan the coals under %s,Fanned\n",
 	}},
 	"A decision of a stage": {
 		"internal/core/decision/decision.go": {

@@ -83,7 +83,7 @@ type LivePiece struct {
 	Read     []ReadPoint   `json:"read" nullable:"false" doc:"What was read of the core"`
 	NowH     float64       `json:"now_h" doc:"Hours since it went on"`
 	Target   float64       `json:"target" doc:"Core at which it is taken off; zero is by feel"`
-	Unit     string        `json:"unit" enum:"°C,°F"`
+	Axis     Axis          `json:"axis" doc:"Of the curve and what was read"`
 	Cautions []LiveCaution `json:"cautions" nullable:"false" doc:"Of what was read, and of what is planned and still to come; care and stop alone"`
 	Done     []Press       `json:"done" nullable:"false" doc:"What can be said to be done, what was planned first"`
 	Seen     []SignLine    `json:"seen" nullable:"false" doc:"What can be said to be seen"`
@@ -177,10 +177,6 @@ func (w writer) livePiece(p live.Piece, now time.Time, due []live.Due) LivePiece
 		Read:   []ReadPoint{},
 		Catch:  []CatchLine{},
 		NowH:   math.Round(1000*h.NowH) / 1000,
-		Unit:   "°C",
-	}
-	if w.Units == quantity.US {
-		out.Unit = "°F"
 	}
 	if p.Core != nil {
 		out.Core = BigFigure{Text: w.warm(float64(p.Core.C), 1), Note: w.rising(p)}
@@ -217,6 +213,7 @@ func (w writer) livePiece(p live.Piece, now time.Time, due []live.Due) LivePiece
 	case live.Done:
 		out.Since = "served"
 	}
+	out.Axis = w.axis(60, append(append(hottest(out.Curve), cores(out.Read)...), out.Target)...)
 	out.Done, out.Seen, out.Cautions = presses(p, now, due), signs(p), w.atPit(p)
 	return out
 }

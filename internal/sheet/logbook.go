@@ -85,7 +85,7 @@ func missed(p logbook.Piece) string {
 
 // LogCompared are cooks beside one another.
 type LogCompared struct {
-	Unit   string          `json:"unit" enum:"°C,°F"`
+	Axis   Axis            `json:"axis" doc:"Of what was read"`
 	Cooks  []LogComparedOf `json:"cooks" nullable:"false"`
 	Rows   []LogRow        `json:"rows" nullable:"false" doc:"Point by point; a row has as many texts as there are cooks"`
 	Missed []string        `json:"missed" nullable:"false" doc:"Cooks that cannot be compared, in words"`
@@ -114,10 +114,8 @@ const mostPoints = 160
 // or else its first one.
 func WriteCompared(all []logbook.Beside, as Reader) LogCompared {
 	w := writer{Reader: as}
-	out := LogCompared{Unit: "°C", Cooks: []LogComparedOf{}, Rows: []LogRow{}, Missed: []string{}}
-	if w.Units == quantity.US {
-		out.Unit = "°F"
-	}
+	out := LogCompared{Cooks: []LogComparedOf{}, Rows: []LogRow{}, Missed: []string{}}
+	var drawn []float64
 	var pieces []logbook.Piece
 	for _, b := range all {
 		if len(b.Outcome.Pieces) == 0 {
@@ -134,7 +132,9 @@ func WriteCompared(all []logbook.Beside, as Reader) LogCompared {
 		pieces = append(pieces, p)
 		line := LogComparedOf{ID: b.ID, Label: b.Outcome.Name, Read: w.readOf(b.Course, p), OffH: p.Hours}
 		out.Cooks = append(out.Cooks, line)
+		drawn = append(drawn, cores(line.Read)...)
 	}
+	out.Axis = w.axis(60, drawn...)
 	w.compared(&out, pieces)
 	return out
 }

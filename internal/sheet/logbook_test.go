@@ -74,7 +74,7 @@ func TestComparedPointByPoint(t *testing.T) {
 	)
 	require.Len(t, got.Cooks, 2)
 	assert.Equal(t, []string{"Nothing: nothing went on the fire"}, got.Missed)
-	assert.Equal(t, "°F", got.Unit)
+	assert.Equal(t, "°F", got.Axis.Unit)
 	first := got.Cooks[0].Read
 	assert.GreaterOrEqual(t, first[0].H, 0.0, "from when it went on")
 	assert.LessOrEqual(t, first[len(first)-1].H, 2.5, "until it came off")

@@ -17,7 +17,7 @@ import (
 type OutlookSheet struct {
 	Title      string        `json:"title" doc:"Empty, like all of it, while the piece has a mistake that its fire depends on"`
 	Heads      []BigFigure   `json:"heads" nullable:"false" doc:"The figures to read first"`
-	Unit       string        `json:"unit" enum:"°C,°F" doc:"Of the curve"`
+	Axis       Axis          `json:"axis" doc:"Of the curve"`
 	Start      string        `json:"start" doc:"When it goes on, RFC 3339; empty without a serving time"`
 	Curve      []DrawnPoint  `json:"curve" nullable:"false"`
 	Marks      []CurveMark   `json:"marks" nullable:"false" doc:"What is done or seen, in order"`
@@ -120,19 +120,20 @@ type DonenessSheet struct {
 // WriteOutlook says the forecast of one piece.
 func WriteOutlook(l outlook.Outlook, as Reader) OutlookSheet {
 	out := OutlookSheet{
-		Unit: "°C", Heads: []BigFigure{}, Curve: []DrawnPoint{}, Marks: []CurveMark{}, Spritzes: []float64{},
+		Heads: []BigFigure{}, Curve: []DrawnPoint{}, Marks: []CurveMark{}, Spritzes: []float64{},
 		Rest: []DrawnPoint{}, Reaches: []ReachLine{}, Says: []string{},
 		Narrows: []NarrowLine{}, Ways: []WayLine{}, Rules: []RuleLine{},
 	}
-	if !l.Known {
+	w := newWriter(l.Cook, as)
+	if out.Axis = w.axis(100); !l.Known {
 		return out
 	}
-	w := newWriter(l.Cook, as)
 	out = w.outlook(out, l.Look)
 	out.Says = append(w.allows(l.Cook.Order.Learnt, l.Cook.Order.Cook.Pits), out.Says...)
 	for _, way := range l.Ways {
 		out.Ways = append(out.Ways, w.way(way, l.Look))
 	}
+	drawn := hottest(out.Curve)
 	if o := l.Other; o != nil {
 		label := w.way(o.Way, l.Look).Label
 		out.Other = &OtherCurve{
@@ -140,7 +141,9 @@ func WriteOutlook(l outlook.Outlook, as Reader) OutlookSheet {
 			Curve: w.curve(o.Seen.Fire.Curve),
 			Text:  fmt.Sprintf("%s: %s on the fire", label, hours(o.Seen.Fire.Done.Mid)),
 		}
+		drawn = append(drawn, hottest(out.Other.Curve)...)
 	}
+	out.Axis = w.axis(100, drawn...)
 	return out
 }
 
@@ -183,9 +186,6 @@ func (w writer) outlook(out OutlookSheet, l outlook.Look) OutlookSheet {
 	p := l.Piece
 	c, fire := p.Clock, l.Fire
 	out.Title = title(p)
-	if w.Units == quantity.US {
-		out.Unit = "°F"
-	}
 	out.Floor = w.degrees(heat.Floor)
 	out.Curve, out.Rest = w.curve(fire.Curve), w.curve(l.Rest.Curve)
 	clock := func(h float64) string { return "" }

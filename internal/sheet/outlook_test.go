@@ -85,8 +85,8 @@ func TestEveryForecastIsFinished(t *testing.T) {
 // that are the same.
 func TestAForecastInOtherUnits(t *testing.T) {
 	metric, us := ahead(t, shoulder(nil), "", Reader{}), ahead(t, shoulder(nil), "", Reader{Units: quantity.US})
-	assert.Equal(t, "°C", metric.Unit)
-	assert.Equal(t, "°F", us.Unit)
+	assert.Equal(t, "°C", metric.Axis.Unit)
+	assert.Equal(t, "°F", us.Axis.Unit)
 	require.Len(t, us.Curve, len(metric.Curve))
 	for i := range metric.Curve {
 		assert.Equal(t, metric.Curve[i].H, us.Curve[i].H)

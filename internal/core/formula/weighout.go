@@ -29,6 +29,30 @@ type WeighOut struct {
 // kitchen scale can tell.
 func tolerance(target float64) float64 { return math.Max(0.1, 0.02*target) }
 
+// Judge says how a weight stands to its target, g: near, within what counts as reached; else under or over.
+func Judge(target, have float64) string {
+	switch off := have - target; {
+	case math.Abs(off) <= tolerance(target)+1e-9:
+		return "near"
+	case off > 0:
+		return "over"
+	}
+	return "under"
+}
+
+// Kept is a weight as a kitchen scale shows it, to a tenth of a gram; never less than nothing.
+func Kept(grams float64) float64 { return math.Max(0, math.Round(grams*10)/10) }
+
+// Put is what is weighed of each ingredient after grams more, or fewer, of number n.
+func Put(targets, weighed []float64, n int, grams float64) []float64 {
+	out := make([]float64, len(targets))
+	copy(out, weighed)
+	if n < len(out) {
+		out[n] = Kept(out[n] + grams)
+	}
+	return out
+}
+
 // heaviest is the most that is weighed out at once, g; lightest the least that a batch is made
 // bigger for.
 const (

@@ -42,6 +42,7 @@ type Move struct {
 	Wets   bool          // it wets the surface
 	Lasts  time.Duration // that it takes of a pair of hands
 	Layer  string        // kind of layer that it brings; empty when it can bring nothing
+	Amount string        // of what a new one brings, as it is typed
 	When   string        // moment of a new one, as it is typed; a core in braces is in °C
 	With   string        // what a new one is with; empty when it has no such thing
 	Name   string        // as it is chosen
@@ -57,7 +58,7 @@ func init() {
 		All = append(All, Move{
 			Kind: Kind(r["kind"]), Own: r.Yes("own"), OnPit: r.Yes("pit"), Opens: r.Yes("opens"), Visits: r.Yes("visits"),
 			Wets: r.Yes("wets"), Lasts: time.Duration(r.Num("minutes")) * time.Minute, Layer: r["layer"],
-			When: r["when"], With: r["with"], Name: r["name"], Verb: r["verb"], Press: r["press"],
+			Amount: r["amount"], When: r["when"], With: r["with"], Name: r["name"], Verb: r["verb"], Press: r["press"],
 		})
 	}
 }

@@ -1774,6 +1774,8 @@ export interface components {
             text: string;
         };
         AfterPiece: {
+            /** @description Of the curve and what was read */
+            axis: components["schemas"]["Axis"];
             cautions: components["schemas"]["LiveCaution"][];
             /** @description The highest that was read */
             core: components["schemas"]["BigFigure"];
@@ -1805,8 +1807,6 @@ export interface components {
              */
             target: number;
             title: string;
-            /** @enum {string} */
-            unit: "°C" | "°F";
             weights: components["schemas"]["AfterWeight"][];
             /** @description Served meat, beside what was thought; without weights its text is empty */
             yield: components["schemas"]["BigFigure"];
@@ -1896,6 +1896,14 @@ export interface components {
             wrap: string;
             /** @description IANA time zone of the place */
             zone: string;
+        };
+        Axis: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** @enum {string} */
+            unit: "°C" | "°F";
         };
         Band: {
             /**
@@ -3848,6 +3856,8 @@ export interface components {
         };
         LivePiece: {
             advice?: components["schemas"]["LiveAdvice"];
+            /** @description Of the curve and what was read */
+            axis: components["schemas"]["Axis"];
             /** @description What would make up for being late, or for being early */
             catch: components["schemas"]["CatchLine"][];
             /** @description Of what was read, and of what is planned and still to come; care and stop alone */
@@ -3891,8 +3901,6 @@ export interface components {
              */
             target: number;
             title: string;
-            /** @enum {string} */
-            unit: "°C" | "°F";
             /** @description How done it is by its places and its feel, in a sentence; may be empty */
             verdict: string;
         };
@@ -3939,13 +3947,13 @@ export interface components {
             wraps: string[];
         };
         LogCompared: {
+            /** @description Of what was read */
+            axis: components["schemas"]["Axis"];
             cooks: components["schemas"]["LogComparedOf"][];
             /** @description Cooks that cannot be compared, in words */
             missed: string[];
             /** @description Point by point; a row has as many texts as there are cooks */
             rows: components["schemas"]["LogRow"][];
-            /** @enum {string} */
-            unit: "°C" | "°F";
         };
         LogComparedOf: {
             id: string;
@@ -4245,6 +4253,8 @@ export interface components {
             with?: string;
         };
         MoveChoice: {
+            /** @description Of what a new one brings; empty where it brings nothing */
+            amount: string;
             /** @description It can bring something */
             brings: boolean;
             label: string;
@@ -4332,6 +4342,30 @@ export interface components {
             /** @description Why it cannot be told how this cook stands, in a sentence; else empty */
             problem: string;
         };
+        OnScale: {
+            /**
+             * Format: double
+             * @description That lie on it
+             */
+            grams: number;
+            /** @description Whether it is steady, in a few words */
+            how: string;
+            /** @description More lies on it than it can weigh; the rest is not to be used */
+            overload: boolean;
+            /** @description How far that is from what is wanted */
+            says: string;
+            /**
+             * Format: double
+             * @description Of what is wanted, that is weighed
+             */
+            share: number;
+            /** @description What is weighed with what was before, in the reader's unit */
+            shows: string;
+            /** @description It has settled */
+            stable: boolean;
+            /** @enum {string} */
+            state: "under" | "near" | "over";
+        };
         One: {
             /**
              * @description Weight as bought
@@ -4377,6 +4411,8 @@ export interface components {
              * @description Seconds after which to ask again, since a piece is on the fire; 0 means that nothing is
              */
             again: number;
+            /** @description Of the curve */
+            axis: components["schemas"]["Axis"];
             curve: components["schemas"]["DrawnPoint"][];
             doneness: components["schemas"]["DonenessSheet"];
             /**
@@ -4409,11 +4445,6 @@ export interface components {
             start: string;
             /** @description Empty, like all of it, while the piece has a mistake that its fire depends on */
             title: string;
-            /**
-             * @description Of the curve
-             * @enum {string}
-             */
-            unit: "°C" | "°F";
             /** @description The same supper, another way */
             ways: components["schemas"]["WayLine"][];
         };
@@ -4892,17 +4923,6 @@ export interface components {
             core: number;
             /** Format: double */
             h: number;
-        };
-        Reading: {
-            /**
-             * Format: double
-             * @description Shown weight at the scale's step, after tare
-             */
-            grams: number;
-            /** @description More lies on it than it can weigh; grams is not to be used */
-            overload: boolean;
-            /** @description It has settled */
-            stable: boolean;
         };
         ReadingLine: {
             at: string;
@@ -5609,6 +5629,10 @@ export interface components {
             /** @description Of each ingredient, what is weighed of what is wanted */
             stands: string[];
             steps: components["schemas"]["WeighStep"][];
+            /** @description Of what is next, in that unit */
+            target: string;
+            /** @description g of each ingredient, with what was asked to be put there */
+            weighed: number[];
         };
         WeighStep: {
             /**
@@ -5635,6 +5659,13 @@ export interface components {
             weighed: number;
         };
         WeighingRequest: {
+            /** @description What is over of what is next was taken out: it is at its target */
+            level?: boolean;
+            /**
+             * Format: double
+             * @description g that are put to what is next
+             */
+            put?: number;
             /** @description Make the batch so much bigger that nothing is over */
             rescale: boolean;
             /** @description g of each ingredient */
@@ -14397,7 +14428,16 @@ export interface operations {
     };
     streamScale: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+                /** @description g that are wanted */
+                target?: number;
+                /** @description g that were weighed before */
+                weighed?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -14411,7 +14451,7 @@ export interface operations {
                 };
                 content: {
                     "text/event-stream": {
-                        data: components["schemas"]["Reading"];
+                        data: components["schemas"]["OnScale"];
                         /**
                          * @description The event name.
                          * @constant
@@ -14422,6 +14462,15 @@ export interface operations {
                         /** @description The retry time in milliseconds. */
                         retry?: number;
                     }[];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Internal Server Error */

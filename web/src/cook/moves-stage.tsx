@@ -240,7 +240,7 @@ function OwnMove({ index, own }: { index: number; own: number }) {
 			const m = p.moves?.[own];
 			if (!m) return;
 			m.formula = formula as typeof m.formula;
-			m.amount = formula ? m.amount || "60 mL" : undefined;
+			m.amount = formula ? m.amount || kind.amount : undefined;
 		});
 	const stock = catalogue.layers.find((l) => l.kind === "spritz")?.formula;
 	return (

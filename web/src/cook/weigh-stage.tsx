@@ -16,7 +16,6 @@ export function WeighStage({ index }: { index: number }) {
 	const [weighed, setWeighed] = useState<number[]>(() => (piece.weighed ?? []).map(Number));
 	const [rescale, setRescale] = useState(false);
 	const [typed, setTyped] = useState("");
-	const scale = useScale();
 	const [{ units }] = usePrefs();
 	const asked = JSON.stringify({ targets, weighed, rescale });
 	const stand = useQuery({
@@ -28,16 +27,20 @@ export function WeighStage({ index }: { index: number }) {
 	}).data;
 	const [refused, setRefused] = useState("");
 	const unit = stand?.shown ?? { name: "g", grams: 1, decimals: 1, pour: [] };
-	const shown = (grams: number) => (grams / unit.grams).toFixed(unit.decimals);
 	const at = stand?.next ?? 0;
 	const step = stand?.steps[at];
 	const row = rows[at];
 	const done = stand !== undefined && at >= stand.steps.length;
+	const scale = useScale(step?.target ?? 0, step?.weighed ?? 0, units);
 
-	const keep = (grams: number) => {
-		const next = targets.map((_, i) => weighed[i] ?? 0);
-		next[at] = Math.max(0, Math.round(((next[at] ?? 0) + grams) * 10) / 10);
-		setWeighed(next);
+	/** Has the weigh-out with something put to what is next, or taken out of it. */
+	const change = async (how: { put: number } | { level: boolean }) => {
+		const body = { targets, weighed, rescale, ...how };
+		const now = need(await api.POST("/api/calc/weighing", { params: { query: { units } }, body }));
+		setWeighed(now.weighed);
+	};
+	const keep = async (grams: number) => {
+		await change({ put: grams });
 		setTyped("");
 		scale.tare();
 	};
@@ -47,14 +50,11 @@ export function WeighStage({ index }: { index: number }) {
 			const { grams } = need(
 				await api.POST("/api/calc/weight", { params: { query: { units } }, body: { typed: text } }),
 			);
-			keep(grams);
+			await keep(grams);
 		} catch (e) {
 			setRefused(e instanceof ApiError ? (e.problem?.errors?.[0]?.message ?? e.message) : String(e));
 		}
 	};
-	const replace = (grams: number) =>
-		setWeighed(targets.map((_, i) => (i === at ? grams : (weighed[i] ?? 0))));
-
 	// All weighed: it is saved, and the salt column counts it.
 	const finished = done ? JSON.stringify(weighed) : "";
 	// biome-ignore lint/correctness/useExhaustiveDependencies: kept once, when the last one is weighed
@@ -120,10 +120,7 @@ export function WeighStage({ index }: { index: number }) {
 		);
 	}
 	const over = stand.over >= 0;
-	const onPan = scale.reading && !scale.reading.overload ? scale.reading.grams : 0;
-	const have = (step?.weighed ?? 0) + onPan;
-	const target = step?.target ?? 1;
-	const near = Math.abs(have - target) <= (step?.tolerance ?? 0);
+	const { reading } = scale;
 	return (
 		<>
 			<h2>
@@ -133,39 +130,26 @@ export function WeighStage({ index }: { index: number }) {
 				<div>
 					<p className="muted">weigh</p>
 					<p className="weigh-target">
-						{shown(target)}
+						{stand.target}
 						<small> {unit.name}</small>
 					</p>
 					<p className="muted">{row?.spoons.text}</p>
 				</div>
 				<div>
-					<p className="muted">
-						{scale.reading?.overload
-							? "overload"
-							: scale.reading
-								? scale.reading.stable
-									? "on the scale, steady"
-									: "on the scale, settling"
-								: "no scale"}
-					</p>
-					<p
-						className={`weigh-live${near ? " weigh-near" : have > target ? " weigh-over" : ""}`}
-						aria-live="off"
-					>
-						{shown(have)}
+					<p className="muted">{reading?.how ?? "no scale"}</p>
+					<p className={`weigh-live weigh-${reading?.state ?? "under"}`} aria-live="off">
+						{reading?.shows ?? "–"}
 						<small> {unit.name}</small>
 					</p>
-					<p className="muted">
-						{near
-							? "that is it"
-							: have > target
-								? `${shown(have - target)} ${unit.name} over`
-								: `${shown(target - have)} ${unit.name} to go`}
-					</p>
+					<p className="muted">{reading?.says}</p>
 				</div>
 			</div>
-			<div className="weigh-bar" role="img" aria-label={`${shown(have)} of ${shown(target)} ${unit.name}`}>
-				<span className="weigh-fill" style={{ width: `${Math.min(100, (have / target) * 80)}%` }} />
+			<div
+				className="weigh-bar"
+				role="img"
+				aria-label={`${reading?.shows ?? "–"} of ${stand.target} ${unit.name}`}
+			>
+				<span className="weigh-fill" style={{ width: `${Math.min(100, (reading?.share ?? 0) * 80)}%` }} />
 				<span className="weigh-goal" />
 			</div>
 			{over && step ? (
@@ -174,7 +158,7 @@ export function WeighStage({ index }: { index: number }) {
 						<WarningFilled aria-hidden /> {stand.message}
 					</p>
 					<div className="weigh-actions">
-						<Button size="large" onClick={() => replace(Math.round(step.target * 10) / 10)}>
+						<Button size="large" onClick={() => change({ level: true })}>
 							I took it out
 						</Button>
 						{stand.grows > 0 && (
@@ -191,8 +175,8 @@ export function WeighStage({ index }: { index: number }) {
 						<Button
 							type="primary"
 							size="large"
-							disabled={onPan <= 0 || !scale.reading?.stable}
-							onClick={() => keep(onPan)}
+							disabled={!reading || reading.grams <= 0 || !reading.stable}
+							onClick={() => keep(reading?.grams ?? 0)}
 						>
 							Take this and go on
 						</Button>

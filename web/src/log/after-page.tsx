@@ -102,7 +102,7 @@ function Went({ piece: p, write }: { piece: AfterPiece; write: Write }) {
 						curves={[{ id: p.key, label: p.title, read: p.read, off: p.off_h }]}
 						thought={p.curve}
 						target={p.target}
-						unit={p.unit}
+						axis={p.axis}
 						label={`Core of ${p.title}: what was read, and the forecast when it went on`}
 					/>
 					<p className="muted after-key">

@@ -45,7 +45,7 @@ export default function ComparePage() {
 			))}
 			<Curves
 				curves={data.cooks.map((c) => ({ id: c.id, label: c.label, read: c.read, off: c.off_h }))}
-				unit={data.unit}
+				axis={data.axis}
 				label="Cores from when each went on"
 			/>
 			<div className="trends-scroll">

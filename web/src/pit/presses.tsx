@@ -100,7 +100,7 @@ export function Presses({ piece, say, now, place, setPlace }: PressesProps) {
 			)}
 			{asking?.asks === "temperature" && (
 				<Temperature
-					unit={piece.unit}
+					unit={piece.axis.unit}
 					onDone={(typed) => {
 						ask(undefined);
 						if (typed) say.done(asking, piece, { typed });

@@ -11,7 +11,7 @@ export function ReadingByHand({ piece, say, place }: { piece: LivePiece; say: Sa
 	const [typed, setTyped] = useState("");
 	const sent = (probe: string, label: string) => {
 		if (!typed.trim()) return;
-		say.reading(label, probe, withUnit(typed, piece.unit));
+		say.reading(label, probe, withUnit(typed, piece.axis.unit));
 		setTyped("");
 	};
 	if (piece.state === "before") return null;
@@ -25,7 +25,7 @@ export function ReadingByHand({ piece, say, place }: { piece: LivePiece; say: Sa
 		>
 			<p>
 				<label htmlFor={id}>
-					Read by eye{place && `, ${place}`}, {piece.unit}
+					Read by eye{place && `, ${place}`}, {piece.axis.unit}
 				</label>
 				<Input
 					id={id}
@@ -33,7 +33,7 @@ export function ReadingByHand({ piece, say, place }: { piece: LivePiece; say: Sa
 					inputMode="decimal"
 					maxLength={20}
 					value={typed}
-					placeholder={piece.unit === "°F" ? "154" : "68"}
+					placeholder={piece.axis.unit === "°F" ? "154" : "68"}
 					onChange={(e) => setTyped(e.target.value)}
 				/>
 			</p>
