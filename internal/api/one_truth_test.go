@@ -69,6 +69,10 @@ func TestOneForecastAPiece(t *testing.T) {
 	}
 	assert.Equal(t, 1, rest)
 
+	// A page of a cook that was deleted meanwhile is still worked out: what is typed is not lost.
+	gone := call(t, app, "POST", "/api/page?cook=00000000-0000-0000-0000-000000000000", api.PageAsked{Whole: &request})
+	assert.Equal(t, http.StatusOK, gone.StatusCode, string(gone.body))
+
 	var unread api.PageAnswer
 	call(t, app, "POST", "/api/page?settled=true", api.PageAsked{Whole: &request}).into(t, &unread)
 	assert.NotEqual(t, live, off(unread.Whole.Pieces[0].Clock))

@@ -11,6 +11,7 @@ package app
 
 import (
 	"context"
+	"errors"
 	"slices"
 	"time"
 
@@ -87,13 +88,13 @@ func (a *App) Page(ctx context.Context, r cooking.CookRequest, id, saved string)
 	out := Inputs{CookRequest: r, ID: id, Saved: saved}
 	if id != "" && slices.ContainsFunc(r.Facts, lit) {
 		told, err := a.Store.Told(ctx, id)
-		if err != nil {
+		if err == nil {
+			out.Told = told
+			out.Course, err = a.courses.follow(ctx, a.Store, id, told.Generation)
+		}
+		if err != nil && !errors.Is(err, store.ErrNotFound) { // what was deleted meanwhile has no thermometers
 			return Inputs{}, err
 		}
-		if out.Course, err = a.courses.follow(ctx, a.Store, id, told.Generation); err != nil {
-			return Inputs{}, err
-		}
-		out.Told = told
 	}
 	return out, a.around(ctx, &out)
 }
