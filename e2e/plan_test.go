@@ -293,12 +293,9 @@ func TestCardsAndReportsPrint(t *testing.T) {
 func TestChoosingAPlan(t *testing.T) {
 	b := start(t, apptest.Nothing)
 	two := starter.New(apptest.Now, 8)
-	two.Name, two.ServeAt, two.Zone = "Two ways", strings.Replace(
-		testclock.Saturday(),
-		"18:30",
-		"18:00",
-		1,
-	), testclock.Zone
+	two.Name = "Two ways"
+	two.ServeAt = strings.Replace(testclock.Saturday(), "18:30", "18:00", 1)
+	two.Zone = testclock.Zone
 	two.Pits = []cook.Pit{{Name: "Pellets", Kind: "pellet"}}
 	shoulder, ok := cut.Find("pork-shoulder-bone-in")
 	require.True(t, ok)

@@ -115,16 +115,14 @@ func Piece(r *rand.Rand) cook.Piece {
 		TrimStyle: Pick(r, []string{"", "light", "usual", "close"}),
 		Faces:     Pick(r, []string{"", "all", "one"}),
 		Season: cook.Season{
-			Formula: Mix(
-				r,
-				"rub",
-			), Mode: Pick(r, []string{"", "coat", "target", "amount"}),
-			Amount: Pick(r, []string{"30 g", "1 Tbsp/lb", "20 g each", "0.8 %"}), Target: "1.6 %",
-			Coat: Pick(
-				r,
-				[]string{"", "light", "medium", "heavy", "crust"},
-			), Binder: r.IntN(2) == 0, Spare: Pick(r, []string{"", "0 %", "25 %"}),
-			Band: Pick(r, []string{"", "mild", "seasoned", "bold", "cured"}),
+			Formula: Mix(r, "rub"),
+			Mode:    Pick(r, []string{"", "coat", "target", "amount"}),
+			Amount:  Pick(r, []string{"30 g", "1 Tbsp/lb", "20 g each", "0.8 %"}),
+			Target:  "1.6 %",
+			Coat:    Pick(r, []string{"", "light", "medium", "heavy", "crust"}),
+			Binder:  r.IntN(2) == 0,
+			Spare:   Pick(r, []string{"", "0 %", "25 %"}),
+			Band:    Pick(r, []string{"", "mild", "seasoned", "bold", "cured"}),
 		},
 		Wait: cook.Wait{
 			Style: Pick(r, []string{"minutes", "overnight", "day"}),

@@ -20,6 +20,7 @@ import (
 
 	"verjuice/internal/book"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
 	"verjuice/internal/exchange"
 	"verjuice/internal/store"
 )
@@ -158,7 +159,7 @@ func (s *server) registerBook(a huma.API) {
 		}
 		switch {
 		case errors.Is(err, book.ErrFormat), errors.Is(err, store.ErrCarried):
-			return nil, newProblem(http.StatusUnprocessableEntity, "Nothing was taken in. "+upperFirst(err.Error())+".")
+			return nil, newProblem(http.StatusUnprocessableEntity, "Nothing was taken in. "+field.Capital(err.Error())+".")
 		case err != nil:
 			return nil, problemOf(err)
 		}

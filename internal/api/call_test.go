@@ -4,12 +4,17 @@ import (
 	"bytes"
 	"encoding/json"
 	"io"
+	"maps"
 	"net/http"
 	"regexp"
+	"slices"
+	"strconv"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
+	"github.com/go-chi/chi/v5"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -109,5 +114,34 @@ func call(t testing.TB, app apptest.App, method, path string, body any, headers 
 	defer res.Body.Close()
 	out, err := io.ReadAll(res.Body)
 	require.NoError(t, err)
+	foreseen(t, method, req.URL.Path, res.StatusCode, string(out))
 	return reply{res, out}
+}
+
+// beforehand are the problems that a request is answered by before any operation sees it: one of another site,
+// to another address, by another method or about nothing of ours.
+var beforehand = []int{http.StatusForbidden, http.StatusMisdirectedRequest, http.StatusMethodNotAllowed,
+	http.StatusInternalServerError,
+}
+
+// operations finds the operation that a request is about, by its method and path.
+var operations = sync.OnceValue(func() *chi.Mux {
+	all := chi.NewMux()
+	for path, methods := range description() {
+		for method := range methods {
+			all.MethodFunc(strings.ToUpper(method), path, func(http.ResponseWriter, *http.Request) {})
+		}
+	}
+	return all
+})
+
+// foreseen fails where an operation is answered by what the API's description of it does not say.
+func foreseen(t testing.TB, method, path string, status int, body string) {
+	t.Helper()
+	at := chi.NewRouteContext()
+	if !operations().Match(at, method, path) || slices.Contains(beforehand, status) {
+		return
+	}
+	said := description()[at.RoutePattern()][strings.ToLower(method)].Responses
+	assert.Contains(t, slices.Sorted(maps.Keys(said)), strconv.Itoa(status), "%s %s: %s", method, path, body)
 }

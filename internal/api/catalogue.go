@@ -51,12 +51,20 @@ func (s *server) registerCatalogue(a huma.API) {
 				return nil, problemOf(err)
 			}
 			return answer(Catalogue{
-				Cuts: cut.All(), Ingredients: append(larder.All(), own...), Supplies: larder.Supplies(),
-				Formulas: formula.ReadyMade(), Coats: sheet.Coats(), Bands: sheet.Bands(),
-				Usual: sheet.UsualValues(
-					in.Units,
-				), Pits: sheet.Pits(), Species: cut.Species(), Layers: sheet.Layers(), Moves: sheet.MoveChoices(in.Units),
-				Moments: sheet.MomentExamples(in.Units), PitLists: sheet.PitExamples(in.Units), Avoid: sheet.NeedlePlaces(),
+				Cuts:        cut.All(),
+				Ingredients: append(larder.All(), own...),
+				Supplies:    larder.Supplies(),
+				Formulas:    formula.ReadyMade(),
+				Coats:       sheet.Coats(),
+				Bands:       sheet.Bands(),
+				Usual:       sheet.UsualValues(in.Units),
+				Pits:        sheet.Pits(),
+				Species:     cut.Species(),
+				Layers:      sheet.Layers(),
+				Moves:       sheet.MoveChoices(in.Units),
+				Moments:     sheet.MomentExamples(in.Units),
+				PitLists:    sheet.PitExamples(in.Units),
+				Avoid:       sheet.NeedlePlaces(),
 			}), nil
 		},
 	)
@@ -91,7 +99,8 @@ func (s *server) registerCatalogue(a huma.API) {
 	)
 	huma.Register(
 		a,
-		op(http.MethodPost, "/api/new/with-method", "withMethod", "Get a piece that is cooked by a kept method"),
+		op(http.MethodPost, "/api/new/with-method", "withMethod", "Get a piece that is cooked by a kept method",
+			refusing(http.StatusNotFound)),
 		func(ctx context.Context, in *struct {
 			Method string `query:"method" maxLength:"40" doc:"Id of the method"`
 			Body   cook.Piece

@@ -2,11 +2,13 @@ package api_test
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"maps"
 	"net/http"
 	"slices"
 	"strings"
+	"sync"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -29,16 +31,17 @@ type described struct {
 	}
 }
 
-func description(t *testing.T) map[string]map[string]described {
-	t.Helper()
+// description is what the API says of itself, by path and method.
+var description = sync.OnceValue(func() map[string]map[string]described {
 	raw, err := api.OpenAPI()
-	require.NoError(t, err)
 	var out struct {
 		Paths map[string]map[string]described
 	}
-	require.NoError(t, json.Unmarshal(raw, &out))
+	if err = errors.Join(err, json.Unmarshal(raw, &out)); err != nil {
+		panic(err)
+	}
 	return out.Paths
-}
+})
 
 // Every operation says what it does and is about, has an id of a verb and what it is done to, and declares the
 // problems that it may be answered by as the one model of them; what makes a record says where it is.
@@ -48,7 +51,7 @@ func TestEveryOperationIsDescribed(t *testing.T) {
 		"repeat", "compare", "new", "reset", "leaveOut", "play", "clear", "put", "tare", "with", "without",
 	}
 	seen := map[string]bool{}
-	for path, methods := range description(t) {
+	for path, methods := range description() {
 		for method, o := range methods {
 			what := method + " " + path
 			assert.False(t, seen[o.OperationID], o.OperationID)
@@ -78,7 +81,7 @@ func TestEveryOperationIsDescribed(t *testing.T) {
 // docs/api.md lists every operation as the API describes it.
 func TestTheDocumentListsEveryOperation(t *testing.T) {
 	rows := []string{"| operation | what it does | problems |", "|---|---|---|"}
-	all := description(t)
+	all := description()
 	for _, path := range slices.Sorted(maps.Keys(all)) {
 		for _, method := range slices.Sorted(maps.Keys(all[path])) {
 			o := all[path][method]

@@ -95,7 +95,6 @@ func (s *server) registerDevices(a huma.API) {
 		"deleteCookDevice",
 		"Take a device away from a cook: its key is worth nothing any more",
 	)
-	gone.DefaultStatus = http.StatusNoContent
 	huma.Register(a, gone, func(ctx context.Context, in *struct {
 		ByID
 		Device string `path:"device" maxLength:"60"`

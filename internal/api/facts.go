@@ -33,7 +33,7 @@ func (s *server) registerFacts(a huma.API) {
 		http.MethodPost,
 		"/api/cooks/{id}/facts",
 		"createCookFact",
-		"Add a fact; the same one twice is once, and another with its id is a conflict", making)
+		"Add a fact; the same one twice is once, and another with its id is a conflict", making, refusing(http.StatusConflict))
 	huma.Register(a, added, func(ctx context.Context, in *struct {
 		ByID
 		Body facts.Fact

@@ -41,7 +41,7 @@ func (s *server) registerFormulas(a huma.API) {
 	resource[formula.Formula]{
 		path: "/api/formulas", noun: "Formula", what: "a formula",
 		records: func() store.Records[formula.Formula] { return s.app.Typed().Formulas().Records },
-		create:  s.app.CreateFormula, update: s.updateFormula,
+		create:  s.app.CreateFormula, update: s.updateFormula, refuses: []int{http.StatusConflict},
 	}.register(a)
 	huma.Register(a, op(http.MethodGet, "/api/formulas", "listFormulas", "List your formulas by name"), s.listFormulas)
 	huma.Register(

@@ -273,13 +273,15 @@ func (s *server) thereIs(a huma.API) func(huma.Context, func(huma.Context)) {
 }
 
 func (s *server) registerReadings(a huma.API) {
-	handed := op(
+	handed := holding(2<<20, 0)
+	byKey := refusing(http.StatusUnauthorized, http.StatusForbidden, http.StatusConflict)
+	sent := op(
 		http.MethodPost,
 		"/api/cooks/{id}/readings",
 		"createCookReadings",
-		"Hand readings in; the same hand-in twice is once, and another with its id is a conflict", patiently, making)
-	handed.MaxBodyBytes = 2 << 20
-	huma.Register(a, handed, func(ctx context.Context, in *struct {
+		"Hand readings in; the same hand-in twice is once, and another with its id is a conflict",
+		patiently, making, handed, byKey)
+	huma.Register(a, sent, func(ctx context.Context, in *struct {
 		ByID
 		Keyed
 		Body facts.HandIn
@@ -290,8 +292,8 @@ func (s *server) registerReadings(a huma.API) {
 		http.MethodPost,
 		"/api/cooks/{id}/readings.csv",
 		"createCookReadingsFromTable",
-		"Hand readings in as lines of probe, time and temperature, with their unit", patiently)
-	table.DefaultStatus, table.MaxBodyBytes = http.StatusCreated, 2<<20
+		"Hand readings in as lines of probe, time and temperature, with their unit",
+		patiently, making, handed, byKey)
 	huma.Register(a, table, func(ctx context.Context, in *struct {
 		ByID
 		Keyed

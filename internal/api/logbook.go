@@ -70,7 +70,7 @@ func (s *server) registerLogbook(a huma.API) {
 			http.MethodGet,
 			"/api/logbook/compare",
 			"compareLogbook",
-			"Lay the curves of some cooks over one another, and compare them point by point", patiently),
+			"Lay the curves of some cooks over one another, and compare them point by point", patiently, refusing(http.StatusNotFound)),
 		s.compareCooks,
 	)
 	huma.Register(a, op(http.MethodGet, "/api/logbook/trends", "getLogbookTrends", "Tell what the cooks of each cut show together", patiently),
@@ -111,7 +111,8 @@ func (s *server) registerLessons(a huma.API) {
 		})
 	huma.Register(
 		a,
-		op(http.MethodPost, "/api/lessons/without", "leaveOutOfLessons", "Leave a cook out of what is learnt, or take it in again", patiently),
+		op(http.MethodPost, "/api/lessons/without", "leaveOutOfLessons", "Leave a cook out of what is learnt, or take it in again",
+			patiently, refusing(http.StatusNotFound)),
 		func(ctx context.Context, in *struct {
 			Measure
 			Body struct {

@@ -35,9 +35,15 @@ func endless(o *huma.Operation) { o.Metadata[lasts] = time.Duration(0) }
 // making says that an operation makes something.
 func making(o *huma.Operation) { o.DefaultStatus = http.StatusCreated }
 
-// holding bounds the body of an operation, in bytes, and the time in which it has to be there.
+// holding bounds the body of an operation, in bytes, and the time in which it has to be there; after no time
+// at all, the usual five seconds.
 func holding(bytes int64, within time.Duration) option {
 	return func(o *huma.Operation) { o.MaxBodyBytes, o.BodyReadTimeout = bytes, within }
+}
+
+// refusing names problems that an operation may be answered by besides those of all like it.
+func refusing(statuses ...int) option {
+	return func(o *huma.Operation) { o.Errors = append(o.Errors, statuses...) }
 }
 
 // lasts is under which name an operation keeps how long it may take.
@@ -54,7 +60,8 @@ func op(method, path, id, summary string, options ...option) huma.Operation {
 		o.Errors = append(o.Errors, http.StatusNotFound)
 	}
 	if method != http.MethodGet {
-		o.Errors = append(o.Errors, http.StatusBadRequest, http.StatusUnprocessableEntity, http.StatusInsufficientStorage)
+		o.Errors = append(o.Errors, http.StatusBadRequest, http.StatusRequestTimeout, http.StatusRequestEntityTooLarge,
+			http.StatusUnsupportedMediaType, http.StatusUnprocessableEntity, http.StatusInsufficientStorage)
 	}
 	for _, option := range options {
 		option(&o)
@@ -64,7 +71,7 @@ func op(method, path, id, summary string, options ...option) huma.Operation {
 
 // matching says that an operation changes the version of a record that If-Match names.
 func matching(o *huma.Operation) {
-	o.Errors = append(o.Errors, http.StatusPreconditionFailed, http.StatusPreconditionRequired)
+	refusing(http.StatusPreconditionFailed, http.StatusPreconditionRequired)(o)
 }
 
 // tagOf is what an operation is about: the first part of its address.

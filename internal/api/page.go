@@ -238,7 +238,8 @@ func (s *server) registerPage(a huma.API) {
 			http.MethodPost,
 			"/api/page",
 			"calcPage",
-			"Calculate a cook's page while it is typed: what changed is sent, and what that changes is answered", patiently),
+			"Calculate a cook's page while it is typed: what changed is sent, and what that changes is answered",
+			patiently, refusing(http.StatusConflict)),
 		func(ctx context.Context, in *struct {
 			CookAsked
 			Settled bool `query:"settled" doc:"Run the forecasts, too, which takes longer than a keystroke"`
@@ -329,7 +330,7 @@ const readsOn = time.Minute
 
 // registerWhere serves where one figure of a page comes from.
 func (s *server) registerWhere(a huma.API) {
-	huma.Register(a, op(http.MethodPost, "/api/page/where", "calcPageWhere", "Tell where one figure of a cook comes from", patiently),
+	huma.Register(a, op(http.MethodPost, "/api/page/where", "calcPageWhere", "Tell where one figure of a cook comes from", patiently, refusing(http.StatusNotFound)),
 		func(ctx context.Context, in *struct {
 			CookAsked
 			At   string `query:"at" maxLength:"400" doc:"JSON pointer to the figure in the sheet"`

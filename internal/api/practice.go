@@ -9,6 +9,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/practice"
 	"verjuice/internal/sheet"
+	"verjuice/internal/store"
 )
 
 // Practice is how a cook is practised.
@@ -22,7 +23,8 @@ func (s *server) registerPractice(a huma.API) {
 		http.MethodPost,
 		"/api/cooks/{id}/practise",
 		"createCookPractice",
-		"Copy a cook, to practise it on a simulated pit with a clock of its own", patiently, making)
+		"Copy a cook, to practise it on a simulated pit with a clock of its own",
+		patiently, making)
 	huma.Register(a, begin, func(ctx context.Context, in *struct {
 		ByID
 		Body Practice
@@ -36,7 +38,8 @@ func (s *server) registerPractice(a huma.API) {
 			http.MethodGet,
 			"/api/cooks/{id}/practise",
 			"getCookPractice",
-			"Tell what was true of a cook that was practised, and what other decisions would have come to; nothing while a piece is on the fire", patiently),
+			"Tell what was true of a cook that was practised, and what other decisions would have come to; nothing while a piece is on the fire",
+			patiently, refusing(http.StatusConflict)),
 		s.debrief,
 	)
 	huma.Register(
@@ -45,17 +48,15 @@ func (s *server) registerPractice(a huma.API) {
 			http.MethodPut,
 			"/api/cooks/{id}/practise",
 			"saveCookPractice",
-			"Make the clock of a cook that is practised faster or slower", patiently),
+			"Make the clock of a cook that is practised faster or slower",
+			patiently, refusing(http.StatusConflict)),
 		func(ctx context.Context, in *struct {
 			ByID
 			Body Practice
 		}) (*struct{}, error) {
-			clock, err := s.Store.Clock(ctx, in.ID)
+			clock, err := s.practised(ctx, in.ID)
 			if err != nil {
 				return nil, problemOf(err)
-			}
-			if clock.Wall() {
-				return nil, newProblem(http.StatusConflict, realOne)
 			}
 			now := s.Now()
 			clock.Began, clock.At, clock.Speed, clock.Running = now, clock.Now(now), in.Body.Speed, !clock.Waits
@@ -66,12 +67,9 @@ func (s *server) registerPractice(a huma.API) {
 
 // debrief is what was true of a cook that was practised, once everything is off the fire.
 func (s *server) debrief(ctx context.Context, in *LiveAsked) (*body[sheet.Debrief], error) {
-	clock, err := s.Store.Clock(ctx, in.ID)
+	clock, err := s.practised(ctx, in.ID)
 	if err != nil {
 		return nil, problemOf(err)
-	}
-	if clock.Wall() {
-		return nil, newProblem(http.StatusConflict, realOne)
 	}
 	told, err := practice.Told(ctx, s.Store, in.ID, clock, clock.Now(s.Now()))
 	if err != nil {
@@ -80,5 +78,14 @@ func (s *server) debrief(ctx context.Context, in *LiveAsked) (*body[sheet.Debrie
 	return answer(sheet.WriteDebrief(told, in.reader())), nil
 }
 
-// realOne says that a cook is not practised.
-const realOne = "This cook-out is a real one: its clock is the one on the wall."
+// practised is the clock of a cook that is practised; a real one is a conflict.
+func (s *server) practised(ctx context.Context, id string) (store.Clock, error) {
+	if _, err := s.Store.Told(ctx, id); err != nil {
+		return store.Clock{}, err
+	}
+	clock, err := s.Store.Clock(ctx, id)
+	if err == nil && clock.Wall() {
+		err = newProblem(http.StatusConflict, "This cook-out is a real one: its clock is the one on the wall.")
+	}
+	return clock, err
+}

@@ -104,7 +104,7 @@ func problemOf(err error) error {
 			"This was changed on another screen since you opened it. Load it again; what you typed here is kept on this screen.",
 		)
 	case errors.Is(err, store.ErrOther):
-		return newProblem(http.StatusConflict, "Another fact has this id already. Send it with an id of its own.")
+		return newProblem(http.StatusConflict, "Something else was sent under this id already. Send this under an id of its own.")
 	case errors.Is(err, store.ErrFull):
 		return newProblem(
 			http.StatusUnprocessableEntity,

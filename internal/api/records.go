@@ -30,6 +30,8 @@ type resource[T any] struct {
 	// refuses what cannot be beside other records; nil refuses nothing
 	rests func(ctx context.Context, id string, doc T) error
 	fill  func(T) T // fills in what a new one may leave out; nil changes nothing
+	// problems that replacing one may be answered by besides those of every kind
+	refuses []int
 	// Kinds that keep more than the record itself save in their own way.
 	create func(context.Context, T) (store.Record[T], error)
 	update func(ctx context.Context, id string, version uint, doc T) (store.Record[T], error)
@@ -124,7 +126,7 @@ func (r resource[T]) register(a huma.API) {
 	huma.Register(a, op(http.MethodPost, r.path, "create"+r.noun, "Create "+r.what, making), r.made)
 	huma.Register(a, op(http.MethodGet, one, "get"+r.noun, "Get "+r.what),
 		func(ctx context.Context, in *ByID) (*saved[T], error) { return answered(r.records().Get(ctx, in.ID)) })
-	huma.Register(a, op(http.MethodPut, one, "save"+r.noun, "Replace "+r.what, matching), r.replaced)
+	huma.Register(a, op(http.MethodPut, one, "save"+r.noun, "Replace "+r.what, matching, refusing(r.refuses...)), r.replaced)
 	huma.Register(a, op(http.MethodDelete, one, "delete"+r.noun, "Delete "+r.what+"; it can be restored", matching),
 		func(ctx context.Context, in *IfMatch) (*struct{}, error) {
 			version, err := r.version(ctx, in)

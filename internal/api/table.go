@@ -1,6 +1,7 @@
 package api
 
 import (
+	"cmp"
 	"context"
 	"crypto/sha256"
 	"encoding/json"
@@ -62,12 +63,14 @@ type TablePreview struct {
 }
 
 func (s *server) registerTable(a huma.API) {
+	file := holding(2*exchange.MostTable, time.Minute)
 	look := op(
 		http.MethodPost,
 		"/api/cooks/{id}/table/read",
 		"previewCookTable",
-		"Tell what is in a file of temperatures from elsewhere, and how it is understood; nothing is saved", patiently)
-	look.MaxBodyBytes, look.BodyReadTimeout, look.SkipValidateBody = 2*exchange.MostTable, time.Minute, true
+		"Tell what is in a file of temperatures from elsewhere, and how it is understood; nothing is saved",
+		patiently, file)
+	look.SkipValidateBody = true
 	huma.Register(a, look, func(ctx context.Context, in *struct {
 		LiveAsked
 		RawBody []byte `contentType:"application/json"`
@@ -86,8 +89,9 @@ func (s *server) registerTable(a huma.API) {
 		http.MethodPost,
 		"/api/cooks/{id}/table",
 		"importCookTable",
-		"Take the readings of a file from elsewhere, all or none; the same file read the same way twice is once", patiently, making)
-	take.MaxBodyBytes, take.BodyReadTimeout, take.SkipValidateBody = look.MaxBodyBytes, look.BodyReadTimeout, true
+		"Take the readings of a file from elsewhere, all or none; the same file read the same way twice is once",
+		patiently, making, file, refusing(http.StatusConflict))
+	take.SkipValidateBody = true
 	huma.Register(a, take, func(ctx context.Context, in *struct {
 		LiveAsked
 		RawBody []byte `contentType:"application/json"`
@@ -188,7 +192,7 @@ func (s *server) table(
 	refused := func(err error) error {
 		var bad exchange.Error
 		if errors.As(err, &bad) {
-			return newProblem(http.StatusUnprocessableEntity, "Nothing was taken. "+upperFirst(bad.Place)+": "+bad.Detail+".")
+			return newProblem(http.StatusUnprocessableEntity, "Nothing was taken. "+field.Capital(cmp.Or(bad.Place, "the file"))+": "+bad.Detail+".")
 		}
 		return problemOf(err)
 	}
@@ -265,11 +269,4 @@ func (a TableAs) read(cookZone string) (exchange.As, error) {
 		}
 	}
 	return out, wrong.Err()
-}
-
-func upperFirst(s string) string {
-	if s == "" {
-		return "The file"
-	}
-	return strings.ToUpper(s[:1]) + s[1:]
 }

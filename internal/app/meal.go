@@ -17,11 +17,8 @@ const keptDays = 120
 // mostMeals is how many meals are looked through for what else is made of something, the latest.
 const mostMeals = 200
 
-// Gone is what a cook-out is called that is not on record any more: nothing.
-const Gone = ""
-
 // Meal works out a later meal, on record under that id or not yet. The cook-outs that it is from are named
-// by their ids; Gone is one that is not on record any more.
+// by their ids; one that is not on record any more has no name.
 func (a *App) Meal(ctx context.Context, id string, m meal.Meal) (meal.Plan, map[string]string, error) {
 	kept, named, err := a.keptFor(ctx, id, m)
 	if err != nil {
@@ -42,14 +39,11 @@ func (a *App) keptFor(ctx context.Context, id string, m meal.Meal) (map[string]m
 		if _, done := named[cook]; done || len(named) >= meal.MaxItems {
 			continue
 		}
-		one, there, err := a.Store.Outcome(ctx, cook)
+		one, _, err := a.Store.Outcome(ctx, cook)
 		if err != nil {
 			return nil, nil, err
 		}
 		named[cook] = one.Outcome.Name
-		if !there {
-			named[cook] = Gone
-		}
 		for _, p := range one.Outcome.Pieces {
 			pieces[cook+p.Key] = p
 		}
@@ -115,7 +109,7 @@ func (a *App) NewMeal(ctx context.Context, zoneName, cook, piece string) (meal.M
 	}
 	for _, p := range one.Outcome.Pieces {
 		if p.Key == piece || piece == "" {
-			title := strings.ToUpper(p.Label[:min(1, len(p.Label))]) + p.Label[min(1, len(p.Label)):]
+			title := field.Capital(p.Label)
 			out.Name = strings.TrimSpace(title + " again")
 			out.Items = []meal.Item{{Key: "a", Cook: one.Cook, Piece: p.Key, Title: title, Form: meal.FormOf(p.Finish)}}
 			break

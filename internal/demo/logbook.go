@@ -286,13 +286,8 @@ func (p pastCook) simulated(o order.Order, seed uint64) burnt {
 			fire.Lift(heat.Mild)
 		}
 		fire.Run(instrument.Setting{SetC: float64(on.Set), AirC: heat.Mild, Wrapped: out.wrapped >= 0}, 1)
-		out.core, out.pit = append(
-			out.core,
-			fire.Core()+0.15*noise.NormFloat64(),
-		), append(
-			out.pit,
-			fire.Pit()+0.6*noise.NormFloat64(),
-		)
+		out.core = append(out.core, fire.Core()+0.15*noise.NormFloat64())
+		out.pit = append(out.pit, fire.Pit()+0.6*noise.NormFloat64())
 	}
 	return out
 }

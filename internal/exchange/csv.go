@@ -50,11 +50,15 @@ func writeCSV(fs []formula.Formula, k kitchen.Kitchen) ([]byte, error) {
 	for _, f := range fs {
 		for _, r := range f.Rows {
 			_ = w.Write([]string{
-				Guard(
-					f.Name,
-				), string(kindOr(f.Kind)), string(f.Basis), Guard(r.Parts), Guard(formula.RowName(r, k)), Guard(r.Form),
+				Guard(f.Name),
+				string(kindOr(f.Kind)),
+				string(f.Basis),
+				Guard(r.Parts),
+				Guard(formula.RowName(r, k)),
+				Guard(r.Form),
 				Guard(r.Ingredient),
-				Guard(f.Note), Guard(strings.Join(f.Tags, ";")),
+				Guard(f.Note),
+				Guard(strings.Join(f.Tags, ";")),
 			})
 		}
 	}

@@ -12,6 +12,7 @@ import (
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/larder"
 	"verjuice/internal/core/live"
 	"verjuice/internal/core/logbook"
@@ -186,7 +187,7 @@ func (w writer) costServed(r cooking.Result, o logbook.Outcome) string {
 		each,
 	)
 	if missing := w.missing(cost.Missing); len(missing) > 0 {
-		out += " " + upper(without(missing)) + "."
+		out += " " + field.Capital(without(missing)) + "."
 	}
 	return out
 }
@@ -216,7 +217,7 @@ func (w writer) afterMove(r cooking.Result, m review.Move) AfterMove {
 	if m.Piece != "" {
 		name = w.pieces[m.Piece]
 	}
-	out := AfterMove{Label: join(upper(name), ": ", lower(cmp.Or(pressed(m.Stage), m.Stage)))}
+	out := AfterMove{Label: join(field.Capital(name), ": ", lower(cmp.Or(pressed(m.Stage), m.Stage)))}
 	zone := cmp.Or(r.Order.Serving.Value.Zone, time.UTC)
 	if !m.Planned.IsZero() {
 		out.Planned = m.Planned.In(zone).Format("Mon 15:04")
@@ -340,7 +341,7 @@ func (w writer) afterFigures(out *AfterPiece, p review.Piece, o logbook.Piece) {
 func (w writer) fuel(r cooking.Result) []AfterFuel {
 	out := []AfterFuel{}
 	for _, b := range provisions.Burnt(r) {
-		one := AfterFuel{Pit: b.Pit, AfterWeight: AfterWeight{What: facts.Fuel, Label: upper(w.pit(b.Pit)) + ": fuel burnt"}}
+		one := AfterFuel{Pit: b.Pit, AfterWeight: AfterWeight{What: facts.Fuel, Label: field.Capital(w.pit(b.Pit)) + ": fuel burnt"}}
 		if _, said, ok := r.Facts.Burnt(b.Pit); ok {
 			one.Typed, _ = said.Values["typed"].(string)
 		}

@@ -44,10 +44,15 @@ func WriteFormula(r bench.Result, as Reader) FormulaSheet {
 	w := writer{Reader: as}
 	none := Figure{}
 	out := FormulaSheet{
-		Errors: w.mistakes(
-			r.Mistakes,
-		), Ready: r.Ready, Rows: []RowSheet{}, Rounded: []string{}, Totals: []Total{}, Allergens: []string{},
-		Batch: none, Spoon: none, SpoonSalt: none,
+		Errors:    w.mistakes(r.Mistakes),
+		Ready:     r.Ready,
+		Rows:      []RowSheet{},
+		Rounded:   []string{},
+		Totals:    []Total{},
+		Allergens: []string{},
+		Batch:     none,
+		Spoon:     none,
+		SpoonSalt: none,
 	}
 	if !r.Ready {
 		return out

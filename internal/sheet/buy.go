@@ -103,14 +103,10 @@ func (w writer) buy(s *Sheet, r cooking.Result) {
 	for _, l := range r.Buy {
 		line := BuyLine{Title: w.pieces[l.Key], Buy: Figure{}}
 		if l.Sound {
-			line.Buy, line.Count, line.Typed, line.Cost = w.figure(
-				l.Buy,
-			), l.Count, quantity.FormatMass(
-				l.Each,
-				w.Units,
-			), w.cost(
-				l.Cost,
-			)
+			line.Buy = w.figure(l.Buy)
+			line.Count = l.Count
+			line.Typed = quantity.FormatMass(l.Each, w.Units)
+			line.Cost = w.cost(l.Cost)
 		}
 		if l.Cost != nil && l.Share > 0 {
 			line.Each = money(shop.Money{Value: l.Share, Sign: l.Cost.Sign})

@@ -65,15 +65,9 @@ func (w writer) caution(f caution.Finding) Caution {
 	if f.Values["wrapped"] == "yes" {
 		out.Message += " A wrap that leaks fat on the fire flares, and its steam burns."
 	}
-	out.Message, out.Action, out.Authority = upper(
-		w.fill(out.Message, values),
-	), w.fill(
-		out.Action,
-		values,
-	), w.fill(
-		out.Authority,
-		values,
-	)
+	out.Message = field.Capital(w.fill(out.Message, values))
+	out.Action = w.fill(out.Action, values)
+	out.Authority = w.fill(out.Authority, values)
 	return out
 }
 

@@ -37,12 +37,10 @@ type ComparisonRow struct {
 func WriteComparison(c *bench.Comparison, as Reader) *Comparison {
 	w := writer{Reader: as}
 	out := &Comparison{
-		On: fmt.Sprintf(
-			"%s of %s, %s coat, overnight",
-			c.Cut.Name,
-			quantity.FormatMass(c.Weight, w.Units),
-			c.Coat,
-		), Columns: []ComparisonColumn{}, Rows: []ComparisonRow{}, Differences: []string{},
+		On:          fmt.Sprintf("%s of %s, %s coat, overnight", c.Cut.Name, quantity.FormatMass(c.Weight, w.Units), c.Coat),
+		Columns:     []ComparisonColumn{},
+		Rows:        []ComparisonRow{},
+		Differences: []string{},
 	}
 	for _, col := range c.Columns {
 		out.Columns = append(out.Columns, ComparisonColumn{

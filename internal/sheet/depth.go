@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
 )
@@ -48,13 +49,21 @@ type Moment struct {
 
 func (w writer) depth(d *cooking.Depth, band salt.Band) *DepthSheet {
 	out := &DepthSheet{
-		PathMM: d.Brine.Path.Depth.MM(), OneBare: d.OneBare, Thickness: w.value(d.Across, ""), Depth: w.figure(d.Depth),
-		TakenUp: w.figure(d.TakenUp), Even: w.figure(d.Even),
-		EvenNote: evenNote(
-			d,
-		), EvenAt: evenAt(d), Surface: surfaceNote(d), BadMoment: d.Surface == "beads", Advice: advice(d),
-		Moments: []Moment{}, Seasoned: band.Low,
-		MaxSalt: math.Max(1.5, math.Min(6, 300*d.Course.End.Mean)), WaitNote: join(plannedWait(d), " ", schoolNote(d)),
+		PathMM:    d.Brine.Path.Depth.MM(),
+		OneBare:   d.OneBare,
+		Thickness: w.value(d.Across, ""),
+		Depth:     w.figure(d.Depth),
+		TakenUp:   w.figure(d.TakenUp),
+		Even:      w.figure(d.Even),
+		EvenNote:  evenNote(d),
+		EvenAt:    evenAt(d),
+		Surface:   surfaceNote(d),
+		BadMoment: d.Surface == "beads",
+		Advice:    advice(d),
+		Moments:   []Moment{},
+		Seasoned:  band.Low,
+		MaxSalt:   math.Max(1.5, math.Min(6, 300*d.Course.End.Mean)),
+		WaitNote:  join(plannedWait(d), " ", schoolNote(d)),
 	}
 	if d.Brine.Load <= 0 {
 		out.TakenUp.Text, out.TakenUp.Range = "no salt", ""
@@ -82,11 +91,16 @@ func drawn(v float64) float64 { return math.Round(v*1000) / 1000 }
 
 func (w writer) moment(m salt.Moment, d *cooking.Depth) Moment {
 	out := Moment{
-		Hours: drawn(m.At.Hours()), Label: quantity.FormatDuration(m.At), Mark: markNames[m.At], MarkLabel: markNames[m.At],
-		DepthMM: drawn(
-			m.Depth.MM(),
-		), Depth: w.value(m.Depth, ""), OnSurface: drawn(100 * m.OnSurface), Centre: drawn(100 * m.Centre),
-		Profile: make([]float64, len(m.Profile)), Note: "all of it in the meat",
+		Hours:     drawn(m.At.Hours()),
+		Label:     quantity.FormatDuration(m.At),
+		Mark:      markNames[m.At],
+		MarkLabel: markNames[m.At],
+		DepthMM:   drawn(m.Depth.MM()),
+		Depth:     w.value(m.Depth, ""),
+		OnSurface: drawn(100 * m.OnSurface),
+		Centre:    drawn(100 * m.Centre),
+		Profile:   make([]float64, len(m.Profile)),
+		Note:      "all of it in the meat",
 	}
 	out.Heading = out.Label + " after salting"
 	if m.At == d.Wait {
@@ -177,7 +191,7 @@ func plannedWait(d *cooking.Depth) string {
 
 // schoolNote says how the wait stands to what its school asks for.
 func schoolNote(d *cooking.Depth) string {
-	by := upper(quantity.FormatDuration(d.School.By))
+	by := field.Capital(quantity.FormatDuration(d.School.By))
 	switch d.School.ID {
 	case "short-minutes":
 		return fmt.Sprintf(

@@ -58,20 +58,33 @@ func extreme(r *rand.Rand) logbook.Outcome {
 		return anycook.Pick(r, []float64{0, 0, math.SmallestNonzeroFloat64, 1e-9, 1e-3, 0.5, 1, most * r.Float64(), most})
 	}
 	p := logbook.Piece{
-		Key: "a", Cut: anycook.Pick(r, []string{"pork-loin", "beef-chuck-roll", "gone"}), PitID: "k", PitName: "Kettle",
-		Wrap: "none", Count: r.IntN(3), On: "2026-11-14T12:00:00Z",
-		GreenKG: v(
-			1e6,
-		), CookedKG: v(1e6), BonesKG: v(1e6), KeptKG: v(1e6), MixedKG: v(1e6), LeftKG: v(1e6), RubKG: v(1e6), Salt: v(100),
-		MM: v(1e4),
-		Hours: v(
-			1e6,
-		), GuessH: v(1e6), Predicted: logbook.Band{Low: v(1e6), Mid: v(1e6), High: v(1e6)},
-		Yield: logbook.Band{Low: v(1), Mid: v(100), High: v(1)},
-		SetC: v(
-			1000,
-		), AirOffC: v(1000) - v(1000), CoreC: v(1000), Pace: v(100) - v(100), AirN: r.IntN(500),
-		Scores: []logbook.Score{{Aspect: "salt", Value: 1 + r.IntN(5)}}, Notes: []string{},
+		Key:       "a",
+		Cut:       anycook.Pick(r, []string{"pork-loin", "beef-chuck-roll", "gone"}),
+		PitID:     "k",
+		PitName:   "Kettle",
+		Wrap:      "none",
+		Count:     r.IntN(3),
+		On:        "2026-11-14T12:00:00Z",
+		GreenKG:   v(1e6),
+		CookedKG:  v(1e6),
+		BonesKG:   v(1e6),
+		KeptKG:    v(1e6),
+		MixedKG:   v(1e6),
+		LeftKG:    v(1e6),
+		RubKG:     v(1e6),
+		Salt:      v(100),
+		MM:        v(1e4),
+		Hours:     v(1e6),
+		GuessH:    v(1e6),
+		Predicted: logbook.Band{Low: v(1e6), Mid: v(1e6), High: v(1e6)},
+		Yield:     logbook.Band{Low: v(1), Mid: v(100), High: v(1)},
+		SetC:      v(1000),
+		AirOffC:   v(1000) - v(1000),
+		CoreC:     v(1000),
+		Pace:      v(100) - v(100),
+		AirN:      r.IntN(500),
+		Scores:    []logbook.Score{{Aspect: "salt", Value: 1 + r.IntN(5)}},
+		Notes:     []string{},
 	}
 	return logbook.Outcome{Name: "x", Day: "2026-11-14", Finished: true, Notes: []string{}, Pieces: []logbook.Piece{p}}
 }

@@ -9,6 +9,7 @@ import (
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/logbook"
 )
 
@@ -51,10 +52,10 @@ func WriteLessons(b logbook.Lessons, as Reader) []LessonLine {
 	}) {
 		p := b.Pits[id]
 		if p.Off.Cooks > 0 {
-			out = append(out, LessonLine{"off:" + id, upper(w.runs(p)) + ".", w.gap2(p.Off.Low(), p.Off.High()), p.Off.Cooks})
+			out = append(out, LessonLine{"off:" + id, field.Capital(w.runs(p)) + ".", w.gap2(p.Off.Low(), p.Off.High()), p.Off.Cooks})
 		}
 		if p.Pace.Cooks > 0 && math.Abs(p.Pace.Mid) > 0.02 {
-			out = append(out, LessonLine{"pace:" + id, upper(paces(p)) + ".", percents(p.Pace), p.Pace.Cooks})
+			out = append(out, LessonLine{"pace:" + id, field.Capital(paces(p)) + ".", percents(p.Pace), p.Pace.Cooks})
 		}
 	}
 	for _, id := range slices.Sorted(maps.Keys(b.Yields)) {
@@ -152,7 +153,7 @@ func (w writer) allows(b logbook.Lessons, pits []cook.Pit) []string {
 	out := []string{}
 	for _, p := range pits {
 		if known, ok := b.Pits[p.ID]; ok && p.ID != "" && known.Off.Cooks > 0 {
-			text := upper(w.runs(known))
+			text := field.Capital(w.runs(known))
 			if math.Abs(known.Pace.Mid) > 0.02 {
 				text += "; " + paces(known)
 			}

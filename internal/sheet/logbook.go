@@ -10,6 +10,7 @@ import (
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/quantity"
@@ -304,7 +305,7 @@ func (w writer) trend(id string, pieces []logbook.Piece) TrendLine {
 	if !known {
 		c.Name = id
 	}
-	out := TrendLine{Cut: upper(c.Name), Cooks: len(pieces)}
+	out := TrendLine{Cut: field.Capital(c.Name), Cooks: len(pieces)}
 	var yields, paces, offs []float64
 	for _, p := range pieces {
 		if served := p.Served(c.BoneShare()); served > 0 {

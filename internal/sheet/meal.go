@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/caution"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/meal"
 	"verjuice/internal/core/quantity"
@@ -82,7 +83,7 @@ func WriteMeal(p meal.Plan, named map[string]string, as Reader) MealSheet {
 		if p.Trays > p.Fits {
 			out.Trays += fmt.Sprintf(
 				" %s at once: warm the rest in turn, and keep it covered above 60 °C / 140 °F.",
-				upper(fits(p.Fits)),
+				field.Capital(fits(p.Fits)),
 			)
 		}
 	}
@@ -144,7 +145,7 @@ func fits(n int) string {
 
 // mealTitle names an item.
 func mealTitle(i meal.Item, f meal.KeptForm) string {
-	return cmp.Or(strings.TrimSpace(i.Title), upper(f.Name))
+	return cmp.Or(strings.TrimSpace(i.Title), field.Capital(f.Name))
 }
 
 func (w writer) mealItem(one meal.Warmed, named map[string]string) MealItem {
@@ -196,7 +197,7 @@ func (w writer) mealItem(one meal.Warmed, named map[string]string) MealItem {
 	}
 	switch {
 	case one.Short > 0:
-		out.Problem = fmt.Sprintf("%s short.", upper(counted(one.Short, "portion", "portions")))
+		out.Problem = fmt.Sprintf("%s short.", field.Capital(counted(one.Short, "portion", "portions")))
 	case one.OverKG > 0:
 		out.Problem = fmt.Sprintf(
 			"That is %s more than is left of it.",
@@ -293,7 +294,7 @@ type KeptLine struct {
 // WriteKept writes what was kept of a piece.
 func WriteKept(id, cook string, p logbook.Piece, as Reader) KeptLine {
 	w := writer{Reader: as}
-	out := KeptLine{Cook: id, Piece: p.Key, Title: upper(p.Label), Form: meal.FormOf(p.Finish), Note: cook}
+	out := KeptLine{Cook: id, Piece: p.Key, Title: field.Capital(p.Label), Form: meal.FormOf(p.Finish), Note: cook}
 	if at, err := time.Parse(time.RFC3339, p.Sliced); err == nil {
 		out.Note += ", " + at.Format("Mon 2 Jan")
 	}

@@ -11,6 +11,7 @@ import (
 	"verjuice/internal/core/amounts"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/dose"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/move"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
@@ -70,24 +71,24 @@ func (w writer) taskLabel(r cooking.Result, k plan.Task, piece int) string {
 	}
 	p := r.Pieces[piece]
 	if own, ok := ownMove(r, k, piece); ok {
-		return upper(w.ownLabel(own, w.pieces[k.Key]))
+		return field.Capital(w.ownLabel(own, w.pieces[k.Key]))
 	}
 	switch {
 	case k.Stage == "salt" && len(p.Line.Typed.Season.Formula.Rows) == 0:
-		return upper(w.verb("prepare", k.Key, k.Pit))
+		return field.Capital(w.verb("prepare", k.Key, k.Pit))
 	case p.Clock == nil:
 	case k.Stage == "slice":
 		if verb, ok := map[string]string{"pulled": "pull", "whole": "serve"}[p.Clock.Slice]; ok {
-			return upper(w.verb(verb, k.Key, k.Pit))
+			return field.Capital(w.verb(verb, k.Key, k.Pit))
 		}
 	case k.Stage == "rest":
 		for _, part := range p.Clock.Rests.Parts() {
 			if part.ID == k.Move {
-				return upper(w.pieces[k.Key]) + ": " + restLabel(p, part)
+				return field.Capital(w.pieces[k.Key]) + ": " + restLabel(p, part)
 			}
 		}
 	}
-	return upper(w.verb(k.Stage, k.Key, k.Pit))
+	return field.Capital(w.verb(k.Stage, k.Key, k.Pit))
 }
 
 // stageLines are the moves of the stages that are lines of the list, with what they are called and
@@ -147,7 +148,7 @@ func (w writer) moves(r cooking.Result, n int) []MoveLine {
 		if _, layer := dose.As[dose.Layer](m.Dose); !ok || layer {
 			continue
 		}
-		l := MoveLine{ID: string(m.Kind), What: string(m.Kind), Own: -1, Label: upper(s.label), Stage: s.stage}
+		l := MoveLine{ID: string(m.Kind), What: string(m.Kind), Own: -1, Label: field.Capital(s.label), Stage: s.stage}
 		w.stageMove(&l, m, p, at)
 		if m.Kind == order.Rest {
 			w.rests(p, tasks, add)
@@ -183,7 +184,7 @@ func (w writer) ownLines(
 			ID:      fmt.Sprintf("own-%d", i),
 			What:    typed.What,
 			Own:     i,
-			Label:   upper(typed.What),
+			Label:   field.Capital(typed.What),
 			Field:   pointer + "/when",
 			Removes: []Edit{{Pointer: pointer, Remove: true}},
 		}
@@ -194,7 +195,7 @@ func (w writer) ownLines(
 		}); k >= 0 {
 			m := p.Line.Own[k]
 			l.Drags = m.At.Each == 0
-			l.Label, l.When = upper(strings.TrimSuffix(w.ownLabel(m, "it"), ": it")), w.every(m.At)
+			l.Label, l.When = field.Capital(strings.TrimSuffix(w.ownLabel(m, "it"), ": it")), w.every(m.At)
 			var planned bool
 			task, planned = tasks[join(string(m.Kind), "-", m.Key)]
 			if r.Plan != nil && !planned && p.Clock != nil {
@@ -312,7 +313,7 @@ func (w writer) rests(p cooking.Piece, tasks map[string]plan.Task, add func(Move
 	}
 	parts, off := p.Clock.Rests.Parts(), tasks["off"]
 	for i, part := range parts {
-		l := MoveLine{ID: "rest-" + part.ID, What: "rest", Own: -1, Label: upper(restLabel(p, part)), Stage: "clock"}
+		l := MoveLine{ID: "rest-" + part.ID, What: "rest", Own: -1, Label: field.Capital(restLabel(p, part)), Stage: "clock"}
 		lasts := part.Lasts
 		if i == len(parts)-1 && p.Clock.Known && p.Clock.Times.Reheat.IsZero() {
 			lasts = max(lasts, (p.Clock.Times.Hold - part.From - p.Clock.Rests.Travel).Round(5*time.Minute))
@@ -381,9 +382,9 @@ func (w writer) pitLabel(k plan.Task) string {
 	case k.Stage == "set":
 		return "Set the " + w.pit(k.Pit) + " to " + w.short(float64(k.SetC))
 	case k.SetC != 0:
-		return upper(w.verb(k.Stage, "", k.Pit)) + ", at " + w.short(float64(k.SetC))
+		return field.Capital(w.verb(k.Stage, "", k.Pit)) + ", at " + w.short(float64(k.SetC))
 	}
-	return upper(w.verb(k.Stage, "", k.Pit))
+	return field.Capital(w.verb(k.Stage, "", k.Pit))
 }
 
 // movesLine says in a line how many moves there are.

@@ -10,6 +10,7 @@ import (
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/decision"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/outlook"
 )
@@ -94,11 +95,11 @@ func (w writer) restText(l outlook.Look) string {
 		return fmt.Sprintf("It comes off at %s: rest it for as long as asked, and serve it.", w.short(l.From))
 	}
 	if math.IsInf(l.Rest.Floor.Low, 1) {
-		return fmt.Sprintf("%s it stays above %s.", upper(where), floor)
+		return fmt.Sprintf("%s it stays above %s.", field.Capital(where), floor)
 	}
 	return fmt.Sprintf(
 		"%s it falls to %s after %s at the earliest, more likely after %s. Serve it before that.",
-		upper(where),
+		field.Capital(where),
 		floor,
 		hours(l.Rest.Floor.Low),
 		hours(l.Rest.Floor.Mid),

@@ -10,6 +10,7 @@ import (
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/larder"
 )
@@ -139,16 +140,16 @@ func leaves(c cook.Cook) (map[string]string, error) {
 func naming(at string, theirs, mine cook.Cook) string {
 	rest, ok := strings.CutPrefix(at, "/pieces/")
 	if !ok {
-		return upper(fieldName(at))
+		return field.Capital(fieldName(at))
 	}
-	key, field, _ := strings.Cut(rest, "/")
+	key, name, _ := strings.Cut(rest, "/")
 	title := "a piece"
 	for _, p := range append(slices.Clone(mine.Pieces), theirs.Pieces...) {
 		if p.Key == key {
 			title = cutName(p)
 		}
 	}
-	return upper(title) + ": " + fieldName("/"+field)
+	return field.Capital(title) + ": " + fieldName("/"+name)
 }
 
 // shown is a value as a cook reads it: what is only an id has a name of its own.

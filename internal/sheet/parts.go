@@ -7,6 +7,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/field"
 )
 
 // Write says a result.
@@ -74,5 +75,5 @@ func cutName(p cook.Piece) string {
 	if name == "" {
 		return ""
 	}
-	return upper(name)
+	return field.Capital(name)
 }

@@ -178,7 +178,7 @@ func (w writer) plan(r cooking.Result) *PlanSheet {
 	for _, x := range chosen.Conflicts {
 		out.Conflicts = append(
 			out.Conflicts,
-			PlanConflict{x.Kind, x.Why.ID, x.Why.Values, number[x.Key], iso(x.At), upper(w.about(x.Why, x.Key))},
+			PlanConflict{x.Kind, x.Why.ID, x.Why.Values, number[x.Key], iso(x.At), field.Capital(w.about(x.Why, x.Key))},
 		)
 	}
 	for _, room := range chosen.Rooms {
@@ -227,7 +227,7 @@ func (w writer) verb(stage, key string, pit int) string {
 	}
 	verb, ok := taskVerbs[stage]
 	if kind, known := move.Find(move.Kind(stage)); !ok && known {
-		verb = upper(kind.Verb)
+		verb = field.Capital(kind.Verb)
 	}
 	return fmt.Sprintf(verb, name)
 }
@@ -238,18 +238,22 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 		id = fmt.Sprintf("pit%d", k.Pit)
 	}
 	out := TaskLine{
-		ID: join(
-			k.Stage+"-"+id,
-			"-",
-			k.Move,
-		), Piece: piece, Key: k.Key, Stage: k.Stage, At: iso(k.At), Local: k.At.Format(timeLayout),
-		Day: k.At.Format("Mon 2 Jan"),
-		Time: k.At.Format(
-			"15:04",
-		), Label: w.taskLabel(r, k, piece), Until: iso(k.At.Add(k.Lasts)), Lasts: handsFor(k.Lasts), Done: k.Done,
-		CanMark: k.Key != "" &&
-			slices.Contains(markable, k.Stage), CanFix: k.Key != "" && slices.Contains(plan.Fixable, k.Stage),
-		Wakes: k.Wakes && !k.Done, Clash: k.Clash && !k.Done,
+		ID:      join(k.Stage+"-"+id, "-", k.Move),
+		Piece:   piece,
+		Key:     k.Key,
+		Stage:   k.Stage,
+		At:      iso(k.At),
+		Local:   k.At.Format(timeLayout),
+		Day:     k.At.Format("Mon 2 Jan"),
+		Time:    k.At.Format("15:04"),
+		Label:   w.taskLabel(r, k, piece),
+		Until:   iso(k.At.Add(k.Lasts)),
+		Lasts:   handsFor(k.Lasts),
+		Done:    k.Done,
+		CanMark: k.Key != "" && slices.Contains(markable, k.Stage),
+		CanFix:  k.Key != "" && slices.Contains(plan.Fixable, k.Stage),
+		Wakes:   k.Wakes && !k.Done,
+		Clash:   k.Clash && !k.Done,
 	}
 	if own, ok := ownMove(r, k, piece); ok {
 		out.Note = w.every(own.At)
@@ -408,7 +412,7 @@ func (w writer) summary(p plan.Plan) string {
 	}
 	out := fmt.Sprintf("The first fire at %s.", first.Format("Mon 15:04"))
 	if len(special) > 0 {
-		out += " " + upper(strings.Join(special, "; ")) + "."
+		out += " " + field.Capital(strings.Join(special, "; ")) + "."
 	}
 	return out
 }

@@ -105,7 +105,7 @@ func signs(p live.Piece) []SignLine {
 		line := SignLine{Sign: s.ID, Label: seenWords[s.ID], Hows: []SignHow{}}
 		seen, _ := p.Piece.Happened.Signs[s.ID].How()
 		for _, how := range s.Hows {
-			line.Hows = append(line.Hows, SignHow{how, upper(cmp.Or(howWords[how], how)), how == seen})
+			line.Hows = append(line.Hows, SignHow{how, field.Capital(cmp.Or(howWords[how], how)), how == seen})
 		}
 		out = append(out, line)
 	}

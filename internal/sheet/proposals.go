@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"verjuice/internal/core/cook"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/starter"
 )
@@ -20,7 +21,7 @@ type ProposalLine struct {
 func WriteProposals(c cook.Cook, o logbook.Outcome) []ProposalLine {
 	labels := map[string]string{}
 	for _, p := range o.Pieces {
-		labels[p.Key] = upper(p.Label)
+		labels[p.Key] = field.Capital(p.Label)
 	}
 	out := []ProposalLine{}
 	for _, p := range starter.Propose(c, o) {

@@ -16,8 +16,6 @@ import (
 	"strconv"
 	"strings"
 	"time"
-	"unicode"
-	"unicode/utf8"
 
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/dose"
@@ -308,15 +306,6 @@ func percentRange(r quantity.Range[float64]) string {
 func decimal(v float64, decimals int) string {
 	scale := math.Pow10(decimals)
 	return strconv.FormatFloat(math.Round(v*scale)/scale+0, 'f', decimals, 64)
-}
-
-// upper begins s with a capital.
-func upper(s string) string {
-	if s == "" {
-		return ""
-	}
-	first, size := utf8.DecodeRuneInString(s)
-	return string(unicode.ToUpper(first)) + s[size:]
 }
 
 // join puts two texts together, with a mark between them when there are both.

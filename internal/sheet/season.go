@@ -75,15 +75,24 @@ func modeName(byTarget, bySaid bool) string {
 func (w writer) season(s *cooking.Season) *SeasonSheet {
 	coat := s.Coat.Mid
 	out := &SeasonSheet{
-		FormulaID: s.FromID, UsualMode: modeName(s.UsualBy, false), Mode: modeName(s.ByTarget, s.BySaid),
-		OnMeat: w.figure(s.OnMeat), ToMix: w.figure(s.ToMix), Salt: w.figure(s.Salt),
-		Coat: w.figure(s.Coat), CoatName: w.say(formula.NameCoat(coat)), TooThick: coat > formula.MaxCoat,
-		Spoons: quantity.FormatSpoons(
-			s.Mix.Volume(s.Mixed),
-			w.Spoons,
-		).Text, Rows: w.rows(s.Rows), SaltBy: saltShares(s.Rows), SaltShare: w.figure(s.SaltShare),
-		SugarShare: s.Mix.Per100g.Sugar, Allergens: append([]string{}, s.Mix.Allergens...), Weighed: s.Weighed,
-		Cost: w.cost(s.Cost), InJar: s.InJar,
+		FormulaID:  s.FromID,
+		UsualMode:  modeName(s.UsualBy, false),
+		Mode:       modeName(s.ByTarget, s.BySaid),
+		OnMeat:     w.figure(s.OnMeat),
+		ToMix:      w.figure(s.ToMix),
+		Salt:       w.figure(s.Salt),
+		Coat:       w.figure(s.Coat),
+		CoatName:   w.say(formula.NameCoat(coat)),
+		TooThick:   coat > formula.MaxCoat,
+		Spoons:     quantity.FormatSpoons(s.Mix.Volume(s.Mixed), w.Spoons).Text,
+		Rows:       w.rows(s.Rows),
+		SaltBy:     saltShares(s.Rows),
+		SaltShare:  w.figure(s.SaltShare),
+		SugarShare: s.Mix.Per100g.Sugar,
+		Allergens:  append([]string{}, s.Mix.Allergens...),
+		Weighed:    s.Weighed,
+		Cost:       w.cost(s.Cost),
+		InJar:      s.InJar,
 	}
 	if s.ByHabit {
 		out.CoatName = "a " + s.CoatChosen + " hand of salt"
@@ -153,10 +162,15 @@ type Freed struct {
 
 func (w writer) ledger(l *cooking.Ledger) *LedgerSheet {
 	out := &LedgerSheet{
-		Percent: w.figure(
-			l.Percent,
-		), Plate: w.figure(l.Plate), Sodium: w.figure(l.Sodium), Day: w.figure(l.Day), Outer: w.figure(l.Outer),
-		Band: l.Band, Tastes: l.Tastes.Name, Bands: salt.Bands, Lines: []LedgerLine{},
+		Percent: w.figure(l.Percent),
+		Plate:   w.figure(l.Plate),
+		Sodium:  w.figure(l.Sodium),
+		Day:     w.figure(l.Day),
+		Outer:   w.figure(l.Outer),
+		Band:    l.Band,
+		Tastes:  l.Tastes.Name,
+		Bands:   salt.Bands,
+		Lines:   []LedgerLine{},
 	}
 	switch {
 	case l.Differs < 0:

@@ -8,6 +8,7 @@ import (
 
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/provisions"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/shop"
@@ -113,7 +114,7 @@ func title(p cooking.Piece) string {
 	if name == "" {
 		return ""
 	}
-	return upper(name)
+	return field.Capital(name)
 }
 
 func newWriter(r cooking.Result, as Reader) writer {
@@ -221,13 +222,8 @@ func (w writer) piece(p cooking.Piece, f facts.Facts) PieceSheet {
 	}
 	if p.Meat != nil {
 		out.Meat = w.meat(p)
-		out.UsualPit, out.UsualCore = w.value(
-			quantity.Celsius(meat.Cut.PitC),
-			"",
-		), w.value(
-			quantity.Celsius(meat.Cut.DoneC()),
-			"",
-		)
+		out.UsualPit = w.value(quantity.Celsius(meat.Cut.PitC), "")
+		out.UsualCore = w.value(quantity.Celsius(meat.Cut.DoneC()), "")
 		out.UsualRest = duration(time.Duration(meat.Cut.RestMin * float64(time.Minute)))
 	}
 	if p.Bath != nil {
@@ -262,14 +258,18 @@ func (w writer) meat(p cooking.Piece) *Meat {
 	m := p.Meat
 	g := p.Line.Meat.Value.Geometry
 	return &Meat{
-		Green: w.figure(
-			m.Green,
-		), AllGreen: w.figure(m.AllGreen), Thickness: w.figure(m.Thickness), Each: w.each(p), Block: w.figure(m.Block),
-		Surface: w.figure(m.Surface), PerKG: w.figure(m.PerKG),
-		Served: w.figure(
-			m.Served,
-		), Servings: w.figure(m.Servings), OneBare: p.Line.Meat.Value.OneBare, Comparison: compare(m.Ratio),
-		Size: w.value(cooking.SizeOf(g), ""),
+		Green:      w.figure(m.Green),
+		AllGreen:   w.figure(m.AllGreen),
+		Thickness:  w.figure(m.Thickness),
+		Each:       w.each(p),
+		Block:      w.figure(m.Block),
+		Surface:    w.figure(m.Surface),
+		PerKG:      w.figure(m.PerKG),
+		Served:     w.figure(m.Served),
+		Servings:   w.figure(m.Servings),
+		OneBare:    p.Line.Meat.Value.OneBare,
+		Comparison: compare(m.Ratio),
+		Size:       w.value(cooking.SizeOf(g), ""),
 	}
 }
 

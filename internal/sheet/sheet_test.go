@@ -204,10 +204,12 @@ func TestEveryTextOfTheBenchIsFinished(t *testing.T) {
 	as := Reader{Units: quantity.US, Spoons: quantity.MetricSpoons}
 	for range 500 {
 		q := bench.Request{Formula: anycook.Mix(r, "x"), Batch: formula.Batch{
-			Fix: anycook.Pick(
-				r,
-				[]string{"", "total", "row", "jar", "guests", "salt", "coat", "pump", "pot"},
-			), Amount: "5 %", Guests: "4", Meat: "2 kg", Cut: "pork-loin", Round: anycook.Pick(r, []string{"", "spoons", "1 g"}),
+			Fix:    anycook.Pick(r, []string{"", "total", "row", "jar", "guests", "salt", "coat", "pump", "pot"}),
+			Amount: "5 %",
+			Guests: "4",
+			Meat:   "2 kg",
+			Cut:    "pork-loin",
+			Round:  anycook.Pick(r, []string{"", "spoons", "1 g"}),
 		}}
 		anycook.Spoil(r, &q, r.IntN(3))
 		finished(t, WriteFormula(bench.WorkOut(q, nothing, as.Spoons), as))

@@ -51,16 +51,22 @@ type BathPart struct {
 
 func (w writer) bath(b *cooking.Bath) *BathSheet {
 	out := &BathSheet{
-		Liquid: w.figure(
-			b.Liquid,
-		), Salt: w.figure(b.Salt), Strength: w.figure(b.Strength), Salometer: w.figure(b.Degrees),
-		Density: w.figure(b.Density),
-		Egg:     "A fresh egg floats in it.", TooFull: b.TooFull, Ice: w.figure(b.Ice), Hot: w.figure(b.Hot),
-		Takes: w.figure(b.Takes), Gain: w.figure(b.Gain),
-		Window: w.window(
-			b,
-		), At: []BathMoment{}, School: "Strong bath: quick, but too salty if you forget it. Lift it out in time.",
-		Water: w.figure(b.Plain), Parts: []BathPart{},
+		Liquid:    w.figure(b.Liquid),
+		Salt:      w.figure(b.Salt),
+		Strength:  w.figure(b.Strength),
+		Salometer: w.figure(b.Degrees),
+		Density:   w.figure(b.Density),
+		Egg:       "A fresh egg floats in it.",
+		TooFull:   b.TooFull,
+		Ice:       w.figure(b.Ice),
+		Hot:       w.figure(b.Hot),
+		Takes:     w.figure(b.Takes),
+		Gain:      w.figure(b.Gain),
+		Window:    w.window(b),
+		At:        []BathMoment{},
+		School:    "Strong bath: quick, but too salty if you forget it. Lift it out in time.",
+		Water:     w.figure(b.Plain),
+		Parts:     []BathPart{},
 	}
 	if b.Strength.Mid < salt.FloatsEgg {
 		out.Egg = fmt.Sprintf("A fresh egg sinks in it (it floats from about %.0f %%).", salt.FloatsEgg)
@@ -228,14 +234,22 @@ type Pocket struct {
 
 func (w writer) needle(n *cooking.Needle) *InjectionSheet {
 	out := &InjectionSheet{
-		Volume: w.figure(
-			n.Volume,
-		), Batch: w.figure(n.Batch), Sites: w.figure(n.Sites), PerSite: w.figure(n.PerSite), Refills: w.figure(n.Refills),
-		Salt: w.figure(
-			n.Salt,
-		), Even: w.figure(n.Even), Clogs: n.Clogs, Across: n.Across, Along: n.Along, LengthMM: n.Length.MM(),
-		WidthMM: n.Width.MM(),
-		Pattern: n.Pattern, Spread: []Pocket{}, Rows: w.rows(n.Rows), WarmNote: "Inject it cool, at fridge temperature.",
+		Volume:   w.figure(n.Volume),
+		Batch:    w.figure(n.Batch),
+		Sites:    w.figure(n.Sites),
+		PerSite:  w.figure(n.PerSite),
+		Refills:  w.figure(n.Refills),
+		Salt:     w.figure(n.Salt),
+		Even:     w.figure(n.Even),
+		Clogs:    n.Clogs,
+		Across:   n.Across,
+		Along:    n.Along,
+		LengthMM: n.Length.MM(),
+		WidthMM:  n.Width.MM(),
+		Pattern:  n.Pattern,
+		Spread:   []Pocket{},
+		Rows:     w.rows(n.Rows),
+		WarmNote: "Inject it cool, at fridge temperature.",
 		BoreNote: "Everything in it passes the needle.",
 		RunsOut: fmt.Sprintf(
 			"Between %s and %s leak back out: catch it, and use it as the binder.",

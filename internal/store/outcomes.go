@@ -97,22 +97,11 @@ func outcomeOf(cook, told string, o logbook.Outcome) (outcomeModel, error) {
 		cuts, finishes, pits = append(cuts, p.Cut), append(finishes, p.Finish), append(pits, p.PitName)
 		wraps, formulas = append(wraps, p.Wrap), append(formulas, p.Formula)
 	}
-	m.Cuts, m.Finishes, m.Pits, m.Wraps, m.Formulas = listed(
-		1000,
-		cuts,
-	), listed(
-		200,
-		finishes,
-	), listed(
-		500,
-		pits,
-	), listed(
-		200,
-		wraps,
-	), listed(
-		1000,
-		formulas,
-	)
+	m.Cuts = listed(1000, cuts)
+	m.Finishes = listed(200, finishes)
+	m.Pits = listed(500, pits)
+	m.Wraps = listed(200, wraps)
+	m.Formulas = listed(1000, formulas)
 	return m, err
 }
 

@@ -76,16 +76,9 @@ func Open(ctx context.Context, dsn string, room ...Room) (*Store, error) {
 		pool.SetMaxOpenConns(patientConnections)
 		pool.SetMaxIdleConns(1)
 	}
-	cfg.Timeout, cfg.ReadTimeout, cfg.WriteTimeout = cmp.Or(
-		cfg.Timeout,
-		patience,
-	), cmp.Or(
-		cfg.ReadTimeout,
-		patience,
-	), cmp.Or(
-		cfg.WriteTimeout,
-		patience,
-	)
+	cfg.Timeout = cmp.Or(cfg.Timeout, patience)
+	cfg.ReadTimeout = cmp.Or(cfg.ReadTimeout, patience)
+	cfg.WriteTimeout = cmp.Or(cfg.WriteTimeout, patience)
 	db, err := connect(cfg)
 	if err != nil {
 		return nil, err

@@ -311,11 +311,8 @@ func BenchmarkTenThousandCooks(b *testing.B) {
 	var rows []row
 	for n := range 10000 {
 		m, err := s.Cooks().row(uuid.NewString(), 1, cook.Cook{
-			Name: fmt.Sprintf(
-				"Supper %d by the %s",
-				n,
-				[]string{"lock", "river", "boathouse"}[n%3],
-			), ServeAt: fmt.Sprintf("20%02d-%02d-%02dT18:30", 10+n%20, 1+n%12, 1+n%28),
+			Name:    fmt.Sprintf("Supper %d by the %s", n, []string{"lock", "river", "boathouse"}[n%3]),
+			ServeAt: fmt.Sprintf("20%02d-%02d-%02dT18:30", 10+n%20, 1+n%12, 1+n%28),
 			Pieces: []cook.Piece{
 				{Key: "a", Cut: "pork-loin", Trimmed: "2 kg", Season: cook.Season{Formula: formula.ReadyMade()[n%4]}},
 			},

@@ -55,10 +55,12 @@ func TestNothingTypedBreaksTheBench(t *testing.T) {
 	r := rand.New(rand.NewPCG(73, 74))
 	for range 3000 {
 		q := bench.Request{Formula: anycook.Mix(r, "x"), Batch: formula.Batch{
-			Fix: anycook.Pick(
-				r,
-				[]string{"", "total", "row", "jar", "guests", "salt", "coat", "pump", "pot"},
-			), Amount: "5 %", Guests: "4", Meat: "2 kg", Cut: "pork-loin", Round: anycook.Pick(r, []string{"", "spoons", "1 g"}),
+			Fix:    anycook.Pick(r, []string{"", "total", "row", "jar", "guests", "salt", "coat", "pump", "pot"}),
+			Amount: "5 %",
+			Guests: "4",
+			Meat:   "2 kg",
+			Cut:    "pork-loin",
+			Round:  anycook.Pick(r, []string{"", "spoons", "1 g"}),
 		}}
 		anycook.Spoil(r, &q, 1+r.IntN(3))
 		got := bench.WorkOut(q, nothing, quantity.USSpoons)

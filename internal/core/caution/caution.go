@@ -166,14 +166,8 @@ func nitriteLimit(c Case) (limit float64, way string) {
 func (c Case) cold() time.Duration { return c.Thaw + c.Soak + c.Wait }
 
 func fridge(c Case) (Finding, bool) {
-	return finding(
-			"cold-side",
-			grave(c.Fridge > 8),
-			"wait",
-			"fridge",
-			degree(c.Fridge),
-		), c.Fridge > FridgeMax+0.5 &&
-			c.cold() > counterLimit
+	return finding("cold-side", grave(c.Fridge > 8), "wait", "fridge", degree(c.Fridge)),
+		c.Fridge > FridgeMax+0.5 && c.cold() > counterLimit
 }
 
 func counter(c Case) (Finding, bool) {
@@ -186,31 +180,33 @@ func counter(c Case) (Finding, bool) {
 
 func keeping(c Case) (Finding, bool) {
 	return finding(
-		"raw-keeping",
-		Care,
-		"wait",
-		"wait",
-		c.cold().Round(time.Minute),
-		"cut",
-		c.Cut.Name,
-		"longest",
-		c.Longest,
-	), c.cold() > c.Longest
+			"raw-keeping",
+			Care,
+			"wait",
+			"wait",
+			c.cold().Round(time.Minute),
+			"cut",
+			c.Cut.Name,
+			"longest",
+			c.Longest,
+		),
+		c.cold() > c.Longest
 }
 
 func nitrite(c Case) (Finding, bool) {
 	limit, way := nitriteLimit(c)
 	return finding(
-		"nitrite",
-		grave(c.NitritePPM > limit),
-		"season",
-		"ppm",
-		round(c.NitritePPM, 0),
-		"limit",
-		limit,
-		"way",
-		way,
-	), c.NitritePPM > 0
+			"nitrite",
+			grave(c.NitritePPM > limit),
+			"season",
+			"ppm",
+			round(c.NitritePPM, 0),
+			"limit",
+			limit,
+			"way",
+			way,
+		),
+		c.NitritePPM > 0
 }
 
 func phosphate(c Case) (Finding, bool) {
@@ -222,14 +218,8 @@ func injected(c Case) (Finding, bool) { return finding("injected", Care, "brine"
 func bath(c Case) (Finding, bool) { return finding("bath", Care, "brine"), c.Bath }
 
 func oversalt(c Case) (Finding, bool) {
-	return finding(
-			"oversalt",
-			Care,
-			"season",
-			"percent",
-			round(c.SaltPercent, 2),
-		), c.SaltPercent >= 2.5 ||
-			c.SaltPercent >= 1.8 && c.Band != "cured"
+	return finding("oversalt", Care, "season", "percent", round(c.SaltPercent, 2)),
+		c.SaltPercent >= 2.5 || c.SaltPercent >= 1.8 && c.Band != "cured"
 }
 
 func sodium(c Case) (Finding, bool) {
@@ -241,16 +231,8 @@ func sodium(c Case) (Finding, bool) {
 }
 
 func scorch(c Case) (Finding, bool) {
-	return finding(
-			"sugar-scorch",
-			Care,
-			"fire",
-			"sugar",
-			round(100*c.SugarShare, 0),
-			"pit",
-			degree(c.Pit),
-		), c.SugarShare > sugarLed &&
-			c.Pit >= ScorchAbove
+	return finding("sugar-scorch", Care, "fire", "sugar", round(100*c.SugarShare, 0), "pit", degree(c.Pit)),
+		c.SugarShare > sugarLed && c.Pit >= ScorchAbove
 }
 
 func allergens(c Case) (Finding, bool) {
@@ -263,16 +245,17 @@ func honey(c Case) (Finding, bool) { return finding("honey", Care, "season"), c.
 func muchTrimmed(c Case) (Finding, bool) {
 	most := 1.5*c.Cut.TrimLoss.High + 10
 	return finding(
-		"much-trimmed",
-		Note,
-		"piece",
-		"percent",
-		round(c.Trimmed, 0),
-		"low",
-		round(c.Cut.TrimLoss.Low, 0),
-		"high",
-		round(c.Cut.TrimLoss.High, 0),
-	), c.Trimmed > most
+			"much-trimmed",
+			Note,
+			"piece",
+			"percent",
+			round(c.Trimmed, 0),
+			"low",
+			round(c.Cut.TrimLoss.Low, 0),
+			"high",
+			round(c.Cut.TrimLoss.High, 0),
+		),
+		c.Trimmed > most
 }
 
 // nothing tells that no salt goes on.

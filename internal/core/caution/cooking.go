@@ -40,14 +40,8 @@ func intact(c Case) bool {
 }
 
 func slowToWarm(c Case) (Finding, bool) {
-	return finding(
-			"slow-to-warm",
-			grave(c.Lingers > lingerLimit),
-			"fire",
-			"warms_in",
-			c.WarmsIn.Round(10*time.Minute),
-		), !intact(c) &&
-			c.WarmsIn > warmLimit
+	return finding("slow-to-warm", grave(c.Lingers > lingerLimit), "fire", "warms_in", c.WarmsIn.Round(10*time.Minute)),
+		!intact(c) && c.WarmsIn > warmLimit
 }
 
 func groundDone(c Case) (Finding, bool) {
@@ -55,14 +49,8 @@ func groundDone(c Case) (Finding, bool) {
 }
 
 func poultryDone(c Case) (Finding, bool) {
-	return finding(
-			"poultry-done",
-			grave(c.Done < 70),
-			"fire",
-			"core",
-			degree(c.Done),
-		), c.Cut.Family == cut.Poultry &&
-			c.under(PoultryMeat)
+	return finding("poultry-done", grave(c.Done < 70), "fire", "core", degree(c.Done)),
+		c.Cut.Family == cut.Poultry && c.under(PoultryMeat)
 }
 
 func wildDone(c Case) (Finding, bool) {

@@ -46,26 +46,14 @@ func CheckLogged(l Logged) []Finding {
 func unread(l Logged) (Finding, bool) { return finding("unverified", Care, "rest"), l.Off && !l.Read }
 
 func poultryShown(l Logged) (Finding, bool) {
-	return finding(
-			"poultry-shown",
-			grave(l.Served),
-			"rest",
-			"core",
-			degree(l.Highest),
-		), l.Cut.Family == cut.Poultry && l.Off && l.Read &&
-			l.Highest < PoultryMeat
+	return finding("poultry-shown", grave(l.Served), "rest", "core", degree(l.Highest)),
+		l.Cut.Family == cut.Poultry && l.Off && l.Read && l.Highest < PoultryMeat
 }
 
 func warmedSlowly(l Logged) (Finding, bool) {
 	open := !intact(Case{Cut: l.Cut, Injected: l.Injected, Opened: l.Opened})
-	return finding(
-			"warmed-slowly",
-			grave(l.Lingers > lingerLimit),
-			"fire",
-			"warming",
-			l.Warming.Round(10*time.Minute),
-		), open &&
-			l.Warming > warmLimit
+	return finding("warmed-slowly", grave(l.Lingers > lingerLimit), "fire", "warming", l.Warming.Round(10*time.Minute)),
+		open && l.Warming > warmLimit
 }
 
 func ranCool(l Logged) (Finding, bool) {
@@ -74,12 +62,13 @@ func ranCool(l Logged) (Finding, bool) {
 
 func heldCool(l Logged) (Finding, bool) {
 	return finding(
-		"held-cool",
-		grave(l.Under > counterLimit),
-		"rest",
-		"core",
-		degree(l.Lowest),
-		"under",
-		l.Under.Round(five),
-	), l.Under > 0
+			"held-cool",
+			grave(l.Under > counterLimit),
+			"rest",
+			"core",
+			degree(l.Lowest),
+			"under",
+			l.Under.Round(five),
+		),
+		l.Under > 0
 }

@@ -47,9 +47,15 @@ func (s *subject) depth(b brought, c salt.Course) *Depth {
 	minutes := c.TakenUp.Minutes()
 	percent := func(m salt.Moment) float64 { return 100 * m.Evenness() }
 	return &Depth{
-		Course: c, Brine: brine, OneBare: s.meat.OneBare, Across: s.meat.Geometry.Thickness, Wait: s.on.Wait,
-		Asked: s.asked, Open: wait.Open,
-		Style: wait.Style, Noun: s.meat.Cut.Noun,
+		Course:  c,
+		Brine:   brine,
+		OneBare: s.meat.OneBare,
+		Across:  s.meat.Geometry.Thickness,
+		Wait:    s.on.Wait,
+		Asked:   s.asked,
+		Open:    wait.Open,
+		Style:   wait.Style,
+		Noun:    s.meat.Cut.Noun,
 		Depth: trace.New(
 			"depth.depth",
 			quantity.Range[float64]{Low: float64(slow.Depth), Mid: float64(c.End.Depth), High: float64(fast.Depth)},
@@ -60,11 +66,7 @@ func (s *subject) depth(b brought, c salt.Course) *Depth {
 			"depth.even",
 			quantity.Range[float64]{Low: percent(slow), Mid: percent(c.End), High: percent(fast)},
 			inputs...),
-		Surface: salt.SurfaceAt(
-			s.on.Wait,
-			c.TakenUp,
-			brine.Load,
-			wait.Open,
-		), School: salt.SchoolOf(wait.Style, s.on.Wait, c.TakenUp),
+		Surface: salt.SurfaceAt(s.on.Wait, c.TakenUp, brine.Load, wait.Open),
+		School:  salt.SchoolOf(wait.Style, s.on.Wait, c.TakenUp),
 	}
 }

@@ -142,13 +142,24 @@ func (s *subject) job() plan.Job {
 	on, rest := s.move(order.On), s.move(order.Rest)
 	thaw := s.move(order.Thaw)
 	j := plan.Job{
-		Key: s.line.Key, Pit: on.Pit, PitC: on.Set, Prep: s.prep(), Temper: s.move(order.Temper).Lasts,
-		Wait: s.asked, WaitMin: min(s.asked, 40*time.Minute), WaitMax: max(s.asked, custom.Raw),
-		Fire: s.fire.Takes, Rest: rest.Lasts, LeastRest: s.leastRest(), HoldMax: max(rest.Lasts, s.holds()),
-		HoldBest: s.holdsIn(
-			"holder",
-		), Slice: fives(min(30, custom.Slicing.Minutes()*(1+0.2*(n-1)))), Keeps: custom.Keeps, Thaw: thaw.Lasts,
-		RoomDM2: area * 1.15, FridgeDM2: area,
+		Key:       s.line.Key,
+		Pit:       on.Pit,
+		PitC:      on.Set,
+		Prep:      s.prep(),
+		Temper:    s.move(order.Temper).Lasts,
+		Wait:      s.asked,
+		WaitMin:   min(s.asked, 40*time.Minute),
+		WaitMax:   max(s.asked, custom.Raw),
+		Fire:      s.fire.Takes,
+		Rest:      rest.Lasts,
+		LeastRest: s.leastRest(),
+		HoldMax:   max(rest.Lasts, s.holds()),
+		HoldBest:  s.holdsIn("holder"),
+		Slice:     fives(min(30, custom.Slicing.Minutes()*(1+0.2*(n-1)))),
+		Keeps:     custom.Keeps,
+		Thaw:      thaw.Lasts,
+		RoomDM2:   area * 1.15,
+		FridgeDM2: area,
 	}
 	if s.move(order.Wait).Style == "minutes" && s.asked <= 2*time.Hour {
 		j.WaitMax = max(s.asked, 2*time.Hour)

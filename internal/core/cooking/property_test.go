@@ -285,24 +285,17 @@ func TestBuyingFeedsTheGuests(t *testing.T) {
 		p.Season.Mode, q.Season.Mode = "coat", "coat"
 		p.TrimStyle, q.TrimStyle = "", ""
 		day := anycook.Supper(p, q)
-		day.Guests, day.Children, day.Appetite = quantity.CountOf(
-			3+r.IntN(20),
-		), quantity.CountOf(
-			r.IntN(8),
-		), anycook.Pick(
-			r,
-			[]string{"light", "usual", "hearty"},
-		)
+		day.Guests = quantity.CountOf(3 + r.IntN(20))
+		day.Children = quantity.CountOf(r.IntN(8))
+		day.Appetite = anycook.Pick(r, []string{"light", "usual", "hearty"})
 		got := sound(t, day)
 		for i, b := range got.Buy {
 			assert.True(t, b.Buy.Low <= b.Buy.Mid && b.Buy.Mid <= b.Buy.High)
 			piece := &day.Pieces[i]
-			piece.Count, piece.Bought, piece.Trimmed, piece.Thickness = quantity.CountOf(
-				b.Count,
-			), quantity.FormatMass(
-				b.Each,
-				quantity.Metric,
-			), "", ""
+			piece.Count = quantity.CountOf(b.Count)
+			piece.Bought = quantity.FormatMass(b.Each, quantity.Metric)
+			piece.Trimmed = ""
+			piece.Thickness = ""
 		}
 		again := work(day)
 		if len(again.Mistakes) > 0 { // so little that there is no such piece of this cut

@@ -78,22 +78,21 @@ func bathOf(t dose.Bath, took dose.Brought, on dose.Target, meat order.Meat, roo
 	// Salt draws water in with it until the proteins are full: about four grams a gram.
 	gain := takes.Mid * 4 * (1 - meat.Cut.BoneShare())
 	out := &Bath{
-		Brew: w, Typed: t, Meat: meat.Volume() * quantity.Volume(count),
-		Aim:    t.Aim(w, on, float64(took.Salt)*took.Stays.Mid/float64(one.Meat)),
-		Liquid: exact(liquidRule, float64(w.Liquid)), Salt: exact(saltRule, max(0, w.Salt-w.Brings).KG()),
-		Strength: exact(
-			"bath.strength",
-			percent,
-		), Degrees: exact("bath.degrees", salt.Salometer(percent)),
-		Density: exact("bath.density", salt.BrineDensity(percent)+salt.SugarDensity*sugarIn(w, t)),
-		Takes:   trace.New("bath.takes", takes, append(inputs, "time", t.Soaks(on), "at", on.Fridge)...),
-		Ice: trace.New(
-			"bath.ice",
-			tenth(w.Plain*quantity.Mass(ice)),
-			inputs...), Hot: trace.New("bath.ice", tenth(w.Plain*quantity.Mass(1-ice)), inputs...),
-		Plain: exact("bath.water", w.Plain.KG()),
-		Gain:  trace.New("bath.gain", quantity.Range[float64]{Low: gain * 0.5, Mid: gain, High: gain * 1.6}, inputs...),
-		At:    one.Course(12*time.Hour, 24*time.Hour, 36*time.Hour),
+		Brew:     w,
+		Typed:    t,
+		Meat:     meat.Volume() * quantity.Volume(count),
+		Aim:      t.Aim(w, on, float64(took.Salt)*took.Stays.Mid/float64(one.Meat)),
+		Liquid:   exact(liquidRule, float64(w.Liquid)),
+		Salt:     exact(saltRule, max(0, w.Salt-w.Brings).KG()),
+		Strength: exact("bath.strength", percent),
+		Degrees:  exact("bath.degrees", salt.Salometer(percent)),
+		Density:  exact("bath.density", salt.BrineDensity(percent)+salt.SugarDensity*sugarIn(w, t)),
+		Takes:    trace.New("bath.takes", takes, append(inputs, "time", t.Soaks(on), "at", on.Fridge)...),
+		Ice:      trace.New("bath.ice", tenth(w.Plain*quantity.Mass(ice)), inputs...),
+		Hot:      trace.New("bath.ice", tenth(w.Plain*quantity.Mass(1-ice)), inputs...),
+		Plain:    exact("bath.water", w.Plain.KG()),
+		Gain:     trace.New("bath.gain", quantity.Range[float64]{Low: gain * 0.5, Mid: gain, High: gain * 1.6}, inputs...),
+		At:       one.Course(12*time.Hour, 24*time.Hour, 36*time.Hour),
 	}
 	reached := one.Reach(1, out.Aim*0.9, out.Aim, out.Aim*1.1)
 	out.Early, out.Reached, out.Late = reached[0], reached[1], reached[2]
@@ -155,16 +154,16 @@ func needleOf(t dose.Injection, one dose.Brought, on dose.Target, meat order.Mea
 	lost := dose.Lost(pump)
 	salty := 100 * float64(one.Mass) * one.Mix.SaltShare() / float64(on.Meat.Edible())
 	return &Needle{
-		Needle: n, Typed: t, Length: on.Length, Width: on.Width, Bone: meat.Cut.BonePercent > 0,
-		Skin: meat.Cut.Sealed == "skin",
-		Volume: trace.Exact(
-			"inject.volume",
-			float64(n.Volume),
-			inputs...), Batch: trace.Exact("inject.batch", n.Batch.KG(), inputs...),
-		Sites: trace.Exact(
-			"inject.sites",
-			sites,
-			inputs...), PerSite: trace.Exact("inject.per-site", float64(n.Volume)/sites, inputs...),
+		Needle:  n,
+		Typed:   t,
+		Length:  on.Length,
+		Width:   on.Width,
+		Bone:    meat.Cut.BonePercent > 0,
+		Skin:    meat.Cut.Sealed == "skin",
+		Volume:  trace.Exact("inject.volume", float64(n.Volume), inputs...),
+		Batch:   trace.Exact("inject.batch", n.Batch.KG(), inputs...),
+		Sites:   trace.Exact("inject.sites", sites, inputs...),
+		PerSite: trace.Exact("inject.per-site", float64(n.Volume)/sites, inputs...),
 		Refills: trace.Exact("inject.refills", float64(n.Refills), inputs...),
 		Salt:    trace.New("inject.salt", quantity.Times(one.Stays, salty), inputs...),
 		Even:    trace.New("inject.even", quantity.Times(n.Even, 100), append(inputs, "rest", on.Wait)...),
@@ -173,7 +172,8 @@ func needleOf(t dose.Injection, one dose.Brought, on dose.Target, meat order.Mea
 			Mid:  n.Volume * quantity.Volume(lost.Mid),
 			High: n.Volume * quantity.Volume(lost.High),
 		},
-		Over: t.Mix.Volume(t.Over(on)), Pump: 100 * pump,
+		Over: t.Mix.Volume(t.Over(on)),
+		Pump: 100 * pump,
 		Rows: dose.Rows(t.Formula, t.Mix.Weigh(n.Batch)),
 	}
 }

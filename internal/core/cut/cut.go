@@ -124,17 +124,30 @@ func init() {
 	for _, r := range table.Read(data, "cuts.csv") {
 		yield, spread := r.Num("yield"), r.Num("yield_spread")
 		c := Cut{
-			ID: r["id"], Name: r["name"], Species: r["species"], Family: Family(r["family"]), Noun: r["noun"],
-			Length: r.Num("length"), Width: r.Num("width"), Thickness: r.Num("thickness"), Rounding: r.Num("rounding"),
-			FatPercent: r.Num(
-				"fat",
-			), BonePercent: r.Num("bone"), TrimLoss: Span{Low: r.Num("trim_low"), Mid: r.Num("trim"), High: r.Num("trim_high")},
-			CookYield: Span{Low: yield - spread, Mid: yield, High: yield + spread},
-			TypicalKG: r.Num("kg"), LowKG: r.Num("kg_low"), HighKG: r.Num("kg_high"), Sealed: r["sealed"],
-			Block: r.Num(
-				"block",
-			), Surface: r.Num("surface"), NativeSalt: r.Num("salt"), Also: strings.Split(r["other_names"], ";"),
-			PitC: r.Num("pit_c"), RestMin: r.Num("rest_min"), Wrap: r["wrap"],
+			ID:          r["id"],
+			Name:        r["name"],
+			Species:     r["species"],
+			Family:      Family(r["family"]),
+			Noun:        r["noun"],
+			Length:      r.Num("length"),
+			Width:       r.Num("width"),
+			Thickness:   r.Num("thickness"),
+			Rounding:    r.Num("rounding"),
+			FatPercent:  r.Num("fat"),
+			BonePercent: r.Num("bone"),
+			TrimLoss:    Span{Low: r.Num("trim_low"), Mid: r.Num("trim"), High: r.Num("trim_high")},
+			CookYield:   Span{Low: yield - spread, Mid: yield, High: yield + spread},
+			TypicalKG:   r.Num("kg"),
+			LowKG:       r.Num("kg_low"),
+			HighKG:      r.Num("kg_high"),
+			Sealed:      r["sealed"],
+			Block:       r.Num("block"),
+			Surface:     r.Num("surface"),
+			NativeSalt:  r.Num("salt"),
+			Also:        strings.Split(r["other_names"], ";"),
+			PitC:        r.Num("pit_c"),
+			RestMin:     r.Num("rest_min"),
+			Wrap:        r["wrap"],
 		}
 		for _, f := range strings.Split(r["finishes"], ";") {
 			c.Finishes = append(c.Finishes, Finish(f))

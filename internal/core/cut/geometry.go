@@ -40,13 +40,9 @@ func New(c Cut, m quantity.Mass, thickest quantity.Length) (Geometry, error) {
 	}
 	volume := float64(m) / c.Density() / c.Rounding
 	k := math.Cbrt(volume / (c.Length * c.Width * c.Thickness))
-	g.Length, g.Width, g.Thickness = quantity.Length(
-		k*c.Length,
-	), quantity.Length(
-		k*c.Width,
-	), quantity.Length(
-		k*c.Thickness,
-	)
+	g.Length = quantity.Length(k * c.Length)
+	g.Width = quantity.Length(k * c.Width)
+	g.Thickness = quantity.Length(k * c.Thickness)
 	estimate := g.Thickness
 	g.Thickest = estimate / block
 	if thickest <= 0 {

@@ -173,10 +173,9 @@ func (i Injection) Needle(on Target) Needle {
 	times = slices.DeleteFunc(times, func(t time.Duration) bool { return t >= on.Wait && t > 0 })
 	n.Pockets = pocket.Course(append(times, on.Wait)...)
 	n.Even = quantity.Range[float64]{
-		Low: pocket.Evenness(
-			on.Wait,
-			1-salt.DiffusivitySpread,
-		), Mid: n.Pockets[len(n.Pockets)-1].Even, High: pocket.Evenness(on.Wait, 1+salt.DiffusivitySpread),
+		Low:  pocket.Evenness(on.Wait, 1-salt.DiffusivitySpread),
+		Mid:  n.Pockets[len(n.Pockets)-1].Even,
+		High: pocket.Evenness(on.Wait, 1+salt.DiffusivitySpread),
 	}
 	return n
 }

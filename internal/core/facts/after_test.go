@@ -25,22 +25,10 @@ func said(n byte, kind facts.Kind, piece, what, author string, values field.Valu
 // The last weight of a piece counts, in whatever unit, and one that is taken back does not.
 func TestTheLastWeightCounts(t *testing.T) {
 	all := facts.Facts{
-		said(
-			1,
-			facts.Weighed,
-			"a",
-			"cooked",
-			"",
-			field.Values{"typed": "2.4 kg"},
-		), said(2, facts.Weighed, "a", "cooked", "", field.Values{"typed": "5 lb"}),
-		said(
-			3,
-			facts.Weighed,
-			"b",
-			"cooked",
-			"",
-			field.Values{"typed": "900 g"},
-		), said(4, facts.Weighed, "a", "bones", "", field.Values{"typed": "nothing"}),
+		said(1, facts.Weighed, "a", "cooked", "", field.Values{"typed": "2.4 kg"}),
+		said(2, facts.Weighed, "a", "cooked", "", field.Values{"typed": "5 lb"}),
+		said(3, facts.Weighed, "b", "cooked", "", field.Values{"typed": "900 g"}),
+		said(4, facts.Weighed, "a", "bones", "", field.Values{"typed": "nothing"}),
 	}
 	m, f, ok := all.Weighed("a", "cooked")
 	assert.True(t, ok)

@@ -77,3 +77,12 @@ func cleanAny(v any) any {
 	}
 	return v
 }
+
+// Capital begins a text with a capital letter.
+func Capital(s string) string {
+	first, size := utf8.DecodeRuneInString(s)
+	if size == 0 {
+		return ""
+	}
+	return string(unicode.ToUpper(first)) + s[size:]
+}

@@ -71,3 +71,9 @@ func TestTextsAreCleaned(t *testing.T) {
 	)
 	assert.Equal(t, 1.5, v.Inner.More["n"])
 }
+
+func TestCapital(t *testing.T) {
+	for typed, want := range map[string]string{"": "", "loin": "Loin", "épaule": "Épaule", "10 legs": "10 legs", "É": "É"} {
+		assert.Equal(t, want, field.Capital(typed))
+	}
+}

@@ -3,7 +3,7 @@
 //
 //	history, on := forecast.HistoryOf(facts, readings, scope)
 //	in = history.Apply(in)                         // what was done stands, what is left follows from it
-//	out, err := forecast.Ensemble{}.Fire(ctx, in)
+//	out, err := forecast.Ensemble{}.Forecast(ctx, in)
 //	out.Fire.Mid                                   // until it is off
 package forecast
 
@@ -92,7 +92,7 @@ var (
 	alone   memo.Of[memo.Key, time.Duration]
 )
 
-// Fire implements Forecaster.
+// Forecast implements Forecaster.
 func (Ensemble) Forecast(ctx context.Context, b FireInput) (FireResult, error) {
 	k := b.Key()
 	if fire, ok := settled.Kept(k); ok {
@@ -113,7 +113,7 @@ func (Ensemble) Forecast(ctx context.Context, b FireInput) (FireResult, error) {
 	return fire, nil
 }
 
-// Fire implements Forecaster.
+// Forecast implements Forecaster.
 func (WhileTyping) Forecast(ctx context.Context, b FireInput) (FireResult, error) {
 	if fire, ok := settled.Kept(b.Key()); ok {
 		return fire, nil
@@ -121,7 +121,7 @@ func (WhileTyping) Forecast(ctx context.Context, b FireInput) (FireResult, error
 	return SingleRun{}.Forecast(ctx, b)
 }
 
-// Fire implements Forecaster.
+// Forecast implements Forecaster.
 func (SingleRun) Forecast(_ context.Context, b FireInput) (FireResult, error) {
 	return rough.Get(b.Key(), func(memo.Key) FireResult {
 		c, a := heatInput(b)
@@ -262,11 +262,14 @@ func (f FireResult) In(typed time.Duration, key string) FireResult {
 		return out
 	}
 	return FireResult{
-		Takes: uncertain.Typed(
-			typed,
-			key,
-		), Wraps: spans(f.Wraps)[0], Wrapped: spans(f.Wrapped...), Visits: spans(f.Visits...), Ends: spans(f.Ends...),
-		Yield: f.Yield, Warms: scaled(f.Warms), Lingers: scaled(f.Lingers),
+		Takes:   uncertain.Typed(typed, key),
+		Wraps:   spans(f.Wraps)[0],
+		Wrapped: spans(f.Wrapped...),
+		Visits:  spans(f.Visits...),
+		Ends:    spans(f.Ends...),
+		Yield:   f.Yield,
+		Warms:   scaled(f.Warms),
+		Lingers: scaled(f.Lingers),
 	}
 }
 

@@ -8,9 +8,8 @@ import (
 	"time"
 
 	"verjuice/internal/core/facts"
-	"verjuice/internal/core/move"
-
 	"verjuice/internal/core/heat"
+	"verjuice/internal/core/move"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/when"
 )

@@ -39,28 +39,14 @@ func read(probe string, h, c float64) facts.Reading {
 // lies ahead.
 func TestWhatIsLeftFollowsFromWhatWas(t *testing.T) {
 	all := facts.Facts{
-		fact(
-			facts.Done,
-			"a",
-			"fire",
-			0,
-			nil,
-		), fact(facts.Done, "", "set", 2, field.Values{"pit": 0.0, "c": 130.0}),
+		fact(facts.Done, "a", "fire", 0, nil),
+		fact(facts.Done, "", "set", 2, field.Values{"pit": 0.0, "c": 130.0}),
 		fact(facts.Done, "", "set", 3, field.Values{"pit": 1.0, "c": 180.0}),
-		fact(
-			facts.Seen,
-			"a",
-			"bark",
-			3,
-			field.Values{"how": "scratches"},
-		), fact(facts.Seen, "a", "bark", 4, field.Values{"how": "holds"}),
-		fact(
-			facts.Done,
-			"a",
-			"wrap",
-			5,
-			field.Values{"kind": "paper"},
-		), fact(facts.Done, "b", "wrap", 1, nil), fact(facts.Done, "a", "off", 9, nil),
+		fact(facts.Seen, "a", "bark", 3, field.Values{"how": "scratches"}),
+		fact(facts.Seen, "a", "bark", 4, field.Values{"how": "holds"}),
+		fact(facts.Done, "a", "wrap", 5, field.Values{"kind": "paper"}),
+		fact(facts.Done, "b", "wrap", 1, nil),
+		fact(facts.Done, "a", "off", 9, nil),
 	}
 	at := forecast.Scope{Piece: "a", Zone: time.UTC, Now: on.Add(6 * time.Hour)}
 	h, lit := forecast.HistoryOf(

@@ -61,22 +61,12 @@ func TestChangesAreTold(t *testing.T) {
 	f.Rows = append([]Row{{Ingredient: "thyme", Form: "ground", Parts: "1"}}, old.Rows[:5]...)
 	f.Rows[1].Parts, f.Rows[1].Form = "5", "hollow flake"
 	assert.Equal(t, []Change{
-		field.Because(
-			"changed.name",
-			"before",
-			"Fennel house rub",
-		), field.Because("changed.basis", "now", "weight", "before", "volume"),
+		field.Because("changed.name", "before", "Fennel house rub"),
+		field.Because("changed.basis", "now", "weight", "before", "volume"),
 		field.Because("changed.row-added", "row", "thyme", "now", "1"),
 		field.Because("changed.row-form", "row", "kosher salt", "now", "hollow flake", "before", "dense flake"),
-		field.Because(
-			"changed.row-parts",
-			"row",
-			"kosher salt",
-			"now",
-			"5",
-			"before",
-			"4",
-		), field.Because("changed.row-removed", "row", "rosemary"),
+		field.Because("changed.row-parts", "row", "kosher salt", "now", "5", "before", "4"),
+		field.Because("changed.row-removed", "row", "rosemary"),
 	}, Changes(old, f, nil))
 	assert.Empty(t, Changes(old, old, nil))
 }

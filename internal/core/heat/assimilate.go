@@ -49,15 +49,8 @@ func assimilate(all []draw, paths []path, a Ask) {
 	r := a.observations()
 	n, d := len(all), len(r)
 	random := rand.New(rand.NewPCG(a.Seed, 0x5eed))
-	says, miss := mat.NewDense(
-		d,
-		n,
-		nil,
-	), mat.NewDense(
-		d,
-		n,
-		nil,
-	) // what each member would have read, and how far off that is
+	says := mat.NewDense(d, n, nil)
+	miss := mat.NewDense(d, n, nil) // what each member would have read, and how far off that is
 	unknown := mat.NewDense(unknowns, n, nil)
 	for j := range n {
 		for i := range d {

@@ -58,11 +58,15 @@ func draws(n int, seed, piece uint64) []draw {
 func (d draw) member(spread *[unknowns]float64, l Learnt) Member {
 	factor := func(u int) float64 { return math.Exp(spread[u] * min(3, max(-3, d[u]))) }
 	return Member{
-		Thick: factor(
-			thickness,
-		), PitC: l.PitC + spread[pitError]*min(3, max(-3, d[pitError])), Convect: math.Exp(l.HeatLn) * factor(convection),
-		Juice: factor(juice), Dry: factor(dryness), Leak: factor(leak), Gap: factor(gapWidth), Conduct: factor(conduction),
-		Opened: max(0, spread[opening]*d[opening]),
+		Thick:   factor(thickness),
+		PitC:    l.PitC + spread[pitError]*min(3, max(-3, d[pitError])),
+		Convect: math.Exp(l.HeatLn) * factor(convection),
+		Juice:   factor(juice),
+		Dry:     factor(dryness),
+		Leak:    factor(leak),
+		Gap:     factor(gapWidth),
+		Conduct: factor(conduction),
+		Opened:  max(0, spread[opening]*d[opening]),
 	}
 }
 

@@ -84,11 +84,12 @@ type Typed struct {
 func (t Typed) Read(k Kitchen) (Kitchen, field.Errors) {
 	var errs field.Errors
 	out := Kitchen{
-		Formulas: plus(
-			k.Formulas,
-			t.Formulas,
-		), Ingredients: plus(k.Ingredients, nil), Prices: plus(k.Prices, nil), Stock: plus(k.Stock, nil),
-		Jars: slices.Clone(k.Jars), Learnt: k.Learnt,
+		Formulas:    plus(k.Formulas, t.Formulas),
+		Ingredients: plus(k.Ingredients, nil),
+		Prices:      plus(k.Prices, nil),
+		Stock:       plus(k.Stock, nil),
+		Jars:        slices.Clone(k.Jars),
+		Learnt:      k.Learnt,
 	}
 	for id, f := range out.Formulas {
 		f.ID = id

@@ -64,11 +64,12 @@ func (o Own) Ingredient(id string) (Ingredient, field.Errors) {
 		return float64(p)
 	}
 	c := Composition{
-		Salt: share(
-			"/salt",
-			o.Salt,
-		), Sugar: share("/sugar", o.Sugar), Fat: share("/fat", o.Fat), Water: share("/water", o.Water),
-		Nitrite: share("/nitrite", o.Nitrite), Phosphate: share("/phosphate", o.Phosphate),
+		Salt:      share("/salt", o.Salt),
+		Sugar:     share("/sugar", o.Sugar),
+		Fat:       share("/fat", o.Fat),
+		Water:     share("/water", o.Water),
+		Nitrite:   share("/nitrite", o.Nitrite),
+		Phosphate: share("/phosphate", o.Phosphate),
 	}
 	if sum := c.Salt + c.Sugar + c.Fat + c.Water + c.Nitrite; len(errs) == 0 && sum > 100.5 {
 		errs.Add("/salt", "ingredient.adds-up", "percent", math.Round(sum))

@@ -20,13 +20,9 @@ func TestTheScoreOfACook(t *testing.T) {
 	}
 	assert.Zero(t, of())
 	assert.InDelta(t, 4, of(logbook.Score{Aspect: "bark", Value: 3}, logbook.Score{Aspect: "smoke", Value: 5}), 1e-9)
-	right, bland, salty := of(
-		logbook.Score{Aspect: "salt", Value: 3},
-	), of(
-		logbook.Score{Aspect: "salt", Value: 2},
-	), of(
-		logbook.Score{Aspect: "salt", Value: 4},
-	)
+	right := of(logbook.Score{Aspect: "salt", Value: 3})
+	bland := of(logbook.Score{Aspect: "salt", Value: 2})
+	salty := of(logbook.Score{Aspect: "salt", Value: 4})
 	assert.InDelta(t, 5, right, 1e-9)
 	assert.InDelta(t, bland, salty, 1e-9)
 	assert.Less(t, of(logbook.Score{Aspect: "salt", Value: 5}), salty)

@@ -76,16 +76,20 @@ func TestItIsHotInTime(t *testing.T) {
 // Portions and weight say one another; what was kept bounds both; more trays than fit are warmed one
 // after another.
 func TestPortions(t *testing.T) {
-	p := work(t, supper(
-		Item{
-			Weight: "1 kg",
-		},
-		Item{For: "10", Dish: "soup"},
-		Item{For: "10", Weight: "1 kg"},
-		Item{Each: "100 g", Weight: "1 kg", Dish: "roll"},
-		Item{},
-		Item{Weight: "1 kg"},
-	), map[string]Kept{"4": {KG: 2, ElsewhereKG: 0.5}, "5": {KG: 1.2, ElsewhereKG: 0.5}})
+	p := work(
+		t,
+		supper(
+			Item{
+				Weight: "1 kg",
+			},
+			Item{For: "10", Dish: "soup"},
+			Item{For: "10", Weight: "1 kg"},
+			Item{Each: "100 g", Weight: "1 kg", Dish: "roll"},
+			Item{},
+			Item{Weight: "1 kg"},
+		),
+		map[string]Kept{"4": {KG: 2, ElsewhereKG: 0.5}, "5": {KG: 1.2, ElsewhereKG: 0.5}},
+	)
 	feeds := []int{}
 	for _, one := range p.Items {
 		feeds = append(feeds, one.Feeds)

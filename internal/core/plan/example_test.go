@@ -17,16 +17,10 @@ func ExampleMake() {
 		panic(err)
 	}
 	result := plan.Make(plan.Ask{
-		Serve: time.Date(
-			2026,
-			11,
-			28,
-			18,
-			30,
-			0,
-			0,
-			time.UTC,
-		), Quiet: night, Hands: 1, Pits: []plan.Pit{{Pit: pellet, Name: "Cabinet", Room: 40}},
+		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, time.UTC),
+		Quiet: night,
+		Hands: 1,
+		Pits:  []plan.Pit{{Pit: pellet, Name: "Cabinet", Room: 40}},
 		Jobs: []plan.Job{{
 			Key: "a", Fire: uncertain.Typed(4*time.Hour, "a"), Rest: 45 * time.Minute, LeastRest: 15 * time.Minute,
 			HoldMax: 2 * time.Hour,

@@ -344,7 +344,7 @@ func (a Ask) lead(j Job) time.Duration { return max(a.pit(j).Preheat, j.Temper) 
 
 func (a Ask) pit(j Job) Pit {
 	if j.Pit < 0 || j.Pit >= len(a.Pits) {
-		return Pit{Pit: gear.Pits[0], Room: gear.Pits[0].RoomDM2, Name: gear.Pits[0].Name}
+		return UnknownPit()
 	}
 	return a.Pits[j.Pit]
 }

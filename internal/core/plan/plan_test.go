@@ -29,25 +29,56 @@ var night = QuietHours{From: 23 * 60, To: 6 * 60}
 
 func hours(h float64) time.Duration { return time.Duration(h * float64(time.Hour)) }
 
+// onFor is a piece that is on the fire for so many hours.
+func onFor(h float64) Job {
+	return Job{
+		Key:       "a",
+		Fire:      uncertain.Typed(hours(h), "a"),
+		Rest:      hours(1),
+		LeastRest: 10 * time.Minute,
+		Wait:      hours(10),
+		WaitMin:   hours(1),
+		WaitMax:   hours(72),
+		HoldMax:   hours(4),
+		Slice:     10 * time.Minute,
+		Prep:      10 * time.Minute,
+	}
+}
+
+// evening is a supper at half past six, from one pit and with so many hands.
+func evening(hands int, jobs ...Job) Ask {
+	return Ask{
+		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
+		Quiet: night,
+		Hands: hands,
+		Pits:  []Pit{{Pit: gear.Pits[0], Name: "pit", Room: 40}},
+		Jobs:  jobs,
+	}
+}
+
 // anyJob is a piece as a cook may have it.
 func anyJob(r *rand.Rand, key string) Job {
 	mid := hours(0.75 + 14*r.Float64()*r.Float64())
 	j := Job{
-		Key: key, Pit: r.IntN(2), PitC: 120, Prep: 15 * time.Minute, Fire: uncertain.Typed(mid, key), Rest: 45 * time.Minute,
+		Key:       key,
+		Pit:       r.IntN(2),
+		PitC:      120,
+		Prep:      15 * time.Minute,
+		Fire:      uncertain.Typed(mid, key),
+		Rest:      45 * time.Minute,
 		LeastRest: 15 * time.Minute,
-		Wait: hours(
-			float64(1 + r.IntN(30)),
-		), WaitMin: 40 * time.Minute, WaitMax: hours(72), HoldMax: hours(2), Slice: 10 * time.Minute, RoomDM2: 5,
+		Wait:      hours(float64(1 + r.IntN(30))),
+		WaitMin:   40 * time.Minute,
+		WaitMax:   hours(72),
+		HoldMax:   hours(2),
+		Slice:     10 * time.Minute,
+		RoomDM2:   5,
 		FridgeDM2: 5,
 	}
 	if mid > hours(5) {
-		j.HoldMax, j.Keeps, j.Wraps = hours(
-			14,
-		), true, uncertain.Span{
-			Low:  mid * 45 / 100,
-			Mid:  mid * 55 / 100,
-			High: mid * 70 / 100,
-		}
+		j.HoldMax = hours(14)
+		j.Keeps = true
+		j.Wraps = uncertain.Span{Low: mid * 45 / 100, Mid: mid * 55 / 100, High: mid * 70 / 100}
 	}
 	if r.IntN(3) == 0 {
 		j.Bath, j.BathMin, j.BathMax, j.Drain = hours(18), hours(12), hours(30), 30*time.Minute
@@ -242,26 +273,10 @@ func TestChancesRiseWithTheHold(t *testing.T) {
 
 // What was done keeps its time; only later stages move.
 func TestMarksMoveWhatIsLeft(t *testing.T) {
-	a := Ask{
-		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
-		Quiet: night,
-		Hands: 2,
-		Pits:  []Pit{{Pit: gear.Pits[0], Name: "pit", Room: 40}},
-	}
-	a.Jobs = []Job{
-		{
-			Key:       "a",
-			Fire:      uncertain.Typed(hours(8), "a"),
-			Rest:      hours(1),
-			LeastRest: 20 * time.Minute,
-			Wait:      hours(14),
-			WaitMin:   hours(1),
-			WaitMax:   hours(72),
-			HoldMax:   hours(10),
-			Slice:     15 * time.Minute,
-			Prep:      20 * time.Minute,
-		},
-	}
+	j := onFor(8)
+	j.LeastRest, j.Wait, j.HoldMax = 20*time.Minute, hours(14), hours(10)
+	j.Slice, j.Prep = 15*time.Minute, 20*time.Minute
+	a := evening(2, j)
 	plan := Make(a).Plans[0].Pieces[0]
 	salted := plan.Salt.Add(hours(2))
 	a.Marks = []Mark{{"a", "salt", salted, true}}
@@ -287,26 +302,7 @@ func TestMarksMoveWhatIsLeft(t *testing.T) {
 // A fire that was not lit in time is lit now: the plan says how likely it still is,
 // and when it would be safe; a piece that cannot thaw in time is reported.
 func TestRunningLate(t *testing.T) {
-	a := Ask{
-		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
-		Quiet: night,
-		Hands: 1,
-		Pits:  []Pit{{Pit: gear.Pits[0], Name: "pit", Room: 40}},
-	}
-	a.Jobs = []Job{
-		{
-			Key:       "a",
-			Fire:      uncertain.Typed(hours(5), "a"),
-			Rest:      hours(1),
-			LeastRest: 10 * time.Minute,
-			Wait:      hours(10),
-			WaitMin:   hours(1),
-			WaitMax:   hours(72),
-			HoldMax:   hours(4),
-			Slice:     10 * time.Minute,
-			Prep:      10 * time.Minute,
-		},
-	}
+	a := evening(1, onFor(5))
 	base := Make(a).Plans[0]
 	lastChance, lastSafe := base.Chance, base.Safe
 	for _, late := range []float64{0.5, 1, 2, 4} {
@@ -334,28 +330,13 @@ func TestRunningLate(t *testing.T) {
 func TestConflictsAreFound(t *testing.T) {
 	kettle, _ := gear.FindPit("kettle")
 	job := func(key string, c quantity.Celsius) Job {
-		return Job{
-			Key:       key,
-			PitC:      c,
-			Fire:      uncertain.Typed(hours(3), "a"),
-			Rest:      30 * time.Minute,
-			LeastRest: 10 * time.Minute,
-			Wait:      hours(10),
-			WaitMin:   hours(1),
-			WaitMax:   hours(48),
-			HoldMax:   hours(1),
-			Slice:     10 * time.Minute,
-			Prep:      15 * time.Minute,
-			RoomDM2:   12,
-		}
+		j := onFor(3)
+		j.Key, j.PitC, j.RoomDM2 = key, c, 12
+		j.Rest, j.WaitMax, j.HoldMax, j.Prep = 30*time.Minute, hours(48), hours(1), 15*time.Minute
+		return j
 	}
-	a := Ask{
-		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
-		Quiet: night,
-		Hands: 1,
-		Pits:  []Pit{{Pit: kettle, Name: "kettle", Room: 20}},
-		Jobs:  []Job{job("a", 110), job("b", 135)},
-	}
+	a := evening(1, job("a", 110), job("b", 135))
+	a.Pits = []Pit{{Pit: kettle, Name: "kettle", Room: 20}}
 	kinds := map[string]bool{}
 	for _, c := range Make(a).Plans[0].Conflicts {
 		kinds[c.Kind] = true
@@ -374,25 +355,8 @@ func TestConflictsAreFound(t *testing.T) {
 // A plan that the cook chose is laid out even where it would not be made by itself, and says why;
 // the others are still there.
 func TestWhatIsChosenStays(t *testing.T) {
-	a := Ask{
-		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
-		Quiet: night,
-		Hands: 1,
-		Pits:  []Pit{{Pit: gear.Pits[0], Name: "pit", Room: 40}},
-	}
-	quick := Job{
-		Key:       "a",
-		Fire:      uncertain.Typed(hours(5), "a"),
-		Rest:      hours(1),
-		LeastRest: 10 * time.Minute,
-		Wait:      hours(10),
-		WaitMin:   hours(1),
-		WaitMax:   hours(72),
-		HoldMax:   hours(4),
-		Slice:     10 * time.Minute,
-		Prep:      10 * time.Minute,
-		Keeps:     true,
-	}
+	a, quick := evening(1), onFor(5)
+	quick.Keeps = true
 	slow := quick
 	slow.Fire = uncertain.Typed(hours(14), "a")
 	for _, kind := range Kinds {
@@ -423,25 +387,11 @@ func TestWhatIsChosenStays(t *testing.T) {
 // What a pit is set to over the day is a job at each change: not what it is lit at, nor what comes
 // when nothing is on it any more; one in the night wakes.
 func TestAPitsOwnListIsDone(t *testing.T) {
-	a := Ask{
-		Serve:  time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
-		Quiet:  night,
-		Hands:  1,
-		Chosen: Overnight,
-		Pits:   []Pit{{Pit: gear.Pits[0], Name: "pit", Room: 40}},
-	}
-	a.Jobs = []Job{
-		{
-			Key:     "a",
-			Fire:    uncertain.Typed(hours(14), "a"),
-			Wraps:   uncertain.Span{Low: hours(5), Mid: hours(6), High: hours(7)},
-			Rest:    hours(1),
-			Wait:    hours(10),
-			WaitMax: hours(72),
-			HoldMax: hours(9),
-			Slice:   10 * time.Minute,
-		},
-	}
+	j := onFor(14)
+	j.Wraps = uncertain.Span{Low: hours(5), Mid: hours(6), High: hours(7)}
+	j.LeastRest, j.WaitMin, j.HoldMax, j.Prep = 0, 0, hours(9), 0
+	a := evening(1, j)
+	a.Chosen = Overnight
 	for typed, want := range map[string]string{
 		"107 °C from 18:00, 120 °C from 07:00":                                "107 | 07:00 120",
 		"80 °C from 14:00, 107 °C at 15:00, 120 °C from 03:00":                "107 | 03:00 120 wakes",
@@ -476,12 +426,12 @@ func TestAPitsOwnListIsDone(t *testing.T) {
 
 func TestQuietHours(t *testing.T) {
 	for typed, want := range map[string]string{"23:00-06:00": "23:00-06:00", "22 to 5:30": "22:00-05:30", "none": "none",
-		"13-15": "13:00-15:00"} {
+		"13-15": "13:00-15:00", "22-24": "22:00-00:00", "11 pm to 6 am": "23:00-06:00", "10:30pm – 5:30AM": "22:30-05:30"} {
 		q, err := ParseQuiet(typed)
 		require.NoError(t, err, typed)
 		assert.Equal(t, want, q.String())
 	}
-	for _, typed := range []string{"", "late", "23:00", "25-6", "6-6", "06:00-23:00"} {
+	for _, typed := range []string{"", "late", "23:00", "25-6", "6-6", "06:00-23:00", "23:00x-6", "-3-6", "13 pm-6 am"} {
 		_, err := ParseQuiet(typed)
 		assert.Error(t, err, typed)
 	}

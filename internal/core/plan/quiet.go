@@ -2,10 +2,12 @@ package plan
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 	"time"
 
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/when"
 )
 
 // QuietHours are those in which nobody is to be woken, by the clock of the place, in
@@ -36,22 +38,20 @@ func ParseQuiet(s string) (QuietHours, error) {
 	return q, err
 }
 
+// clockMinutes reads a time of day as minutes after midnight; a number alone is an hour, 24 the end of the day.
 func clockMinutes(s string) (int, error) {
-	hours, minutes, _ := strings.Cut(strings.TrimSpace(s), ":")
-	var h, m int
-	if _, err := fmt.Sscanf(hours+" "+or(minutes, "0"), "%d %d", &h, &m); err != nil || h < 0 || h > 24 || m < 0 ||
-		m > 59 ||
-		h == 24 && m > 0 {
+	text := strings.TrimSpace(s)
+	if _, err := strconv.Atoi(text); err == nil {
+		text += ":00"
+	}
+	if text == "24:00" {
+		return 0, nil
+	}
+	minutes, ok := when.TimeOfDay(text)
+	if !ok {
 		return 0, field.Because("quiet.clock", "typed", fmt.Sprintf("%.20s", s))
 	}
-	return (h*60 + m) % (24 * 60), nil
-}
-
-func or(s, usual string) string {
-	if s == "" {
-		return usual
-	}
-	return s
+	return minutes, nil
 }
 
 // None reports whether there are no quiet hours.

@@ -10,7 +10,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"verjuice/internal/core/gear"
 	"verjuice/internal/core/uncertain"
 )
 
@@ -22,21 +21,15 @@ func TestTwoJobsAgainstEveryPairOfTimes(t *testing.T) {
 	r := rand.New(rand.NewPCG(21, 34))
 	tried := 0
 	for range 60 {
-		a := Ask{
-			Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin), Quiet: night, Hands: 1,
-			Pits: []Pit{{Pit: gear.Pits[0], Name: "pellet", Room: 60}},
-		}
+		a := evening(1)
 		for i := range 2 {
 			mid := hours(1 + 5*r.Float64())
-			a.Jobs = append(a.Jobs, Job{
-				Key: fmt.Sprint(
-					i,
-				), PitC: 120, Prep: 15 * time.Minute, Fire: uncertain.Typed(mid, fmt.Sprint(i, r.Uint64())), Rest: hours(0.75),
-				LeastRest: 15 * time.Minute,
-				Wait: hours(
-					12,
-				), WaitMin: hours(1), WaitMax: hours(48), HoldMax: hours(1.5 + 2*r.Float64()), Slice: 10 * time.Minute, RoomDM2: 8,
-			})
+			j := onFor(0)
+			j.Key, j.PitC, j.RoomDM2 = fmt.Sprint(i), 120, 8
+			j.Fire = uncertain.Typed(mid, fmt.Sprint(i, r.Uint64()))
+			j.Rest, j.LeastRest, j.Prep = hours(0.75), 15*time.Minute, 15*time.Minute
+			j.Wait, j.WaitMax, j.HoldMax = hours(12), hours(48), hours(1.5+2*r.Float64())
+			a.Jobs = append(a.Jobs, j)
 		}
 		result := Make(a)
 		at := slices.IndexFunc(result.Plans, func(p Plan) bool { return p.Kind == SameDay && !p.Waking })
@@ -95,25 +88,13 @@ func TestTwoJobsAgainstEveryPairOfTimes(t *testing.T) {
 // pieces share a pit's error; with pieces that have nothing to do with each other it is near
 // the product.
 func TestTheChanceOfAllTogether(t *testing.T) {
-	serve := time.Date(2026, 11, 28, 18, 30, 0, 0, dublin)
 	ask := func(second uncertain.Duration) Plan {
-		a := Ask{Serve: serve, Quiet: night, Hands: 2, Pits: []Pit{{Pit: gear.Pits[0], Name: "pellet", Room: 60}}}
+		a := evening(2)
 		for i, fire := range []uncertain.Duration{uncertain.Typed(hours(5), "one"), second} {
-			a.Jobs = append(
-				a.Jobs,
-				Job{
-					Key:       fmt.Sprint(i),
-					Fire:      fire,
-					Rest:      hours(0.5),
-					LeastRest: hours(0.25),
-					Wait:      hours(12),
-					WaitMin:   hours(1),
-					WaitMax:   hours(48),
-					HoldMax:   hours(0.6),
-					Slice:     10 * time.Minute,
-					Prep:      10 * time.Minute,
-				},
-			)
+			j := onFor(0)
+			j.Key, j.Fire = fmt.Sprint(i), fire
+			j.Rest, j.LeastRest, j.Wait, j.WaitMax, j.HoldMax = hours(0.5), hours(0.25), hours(12), hours(48), hours(0.6)
+			a.Jobs = append(a.Jobs, j)
 		}
 		return Make(a).Plans[0]
 	}
@@ -127,19 +108,10 @@ func TestTheChanceOfAllTogether(t *testing.T) {
 // As time goes and nothing comes off, the chance falls and the end moves; once it is off, it is
 // certain. What is too late by far still has an end.
 func TestWaitingForAPiece(t *testing.T) {
-	a := Ask{
-		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
-		Quiet: night,
-		Hands: 1,
-		Pits:  []Pit{{Pit: gear.Pits[0], Name: "pellet", Room: 60}},
-	}
-	a.Jobs = []Job{{
-		Key: "a", Fire: uncertain.Typed(hours(6), "a"), Wraps: uncertain.Span{Low: hours(2), Mid: hours(3), High: hours(4)},
-		Rest: hours(1), LeastRest: hours(0.5),
-		Wait: hours(
-			12,
-		), WaitMin: hours(1), WaitMax: hours(48), HoldMax: hours(3), Slice: 10 * time.Minute, Prep: 10 * time.Minute,
-	}}
+	j := onFor(6)
+	j.Wraps = uncertain.Span{Low: hours(2), Mid: hours(3), High: hours(4)}
+	j.LeastRest, j.Wait, j.WaitMax, j.HoldMax = hours(0.5), hours(12), hours(48), hours(3)
+	a := evening(1, j)
 	lit := a.Serve.Add(-hours(8))
 	a.Marks = []Mark{{"a", "fire", lit, true}}
 	lastOff, lastChance := time.Time{}, 1.0
@@ -168,19 +140,10 @@ func TestWaitingForAPiece(t *testing.T) {
 
 // A piece that never gets done is a clash that is told, and no plan of it can be.
 func TestAPieceThatNeverGetsDone(t *testing.T) {
-	a := Ask{
-		Serve: time.Date(2026, 11, 28, 18, 30, 0, 0, dublin),
-		Quiet: night,
-		Hands: 1,
-		Pits:  []Pit{{Pit: gear.Pits[0], Name: "pellet", Room: 60}},
-	}
-	a.Jobs = []Job{{
-		Key: "a", PitC: 85, Fire: uncertain.Of(slices.Repeat([]time.Duration{uncertain.Endless}, uncertain.Members)),
-		Rest: hours(1), LeastRest: hours(0.5),
-		Wait: hours(
-			12,
-		), WaitMin: hours(1), WaitMax: hours(48), HoldMax: hours(3), Slice: 10 * time.Minute, Prep: 10 * time.Minute,
-	}}
+	j := onFor(0)
+	j.PitC, j.Fire = 85, uncertain.Of(slices.Repeat([]time.Duration{uncertain.Endless}, uncertain.Members))
+	j.LeastRest, j.Wait, j.WaitMax, j.HoldMax = hours(0.5), hours(12), hours(48), hours(3)
+	a := evening(1, j)
 	for _, p := range Make(a).Plans {
 		assert.False(t, p.Feasible)
 		assert.Zero(t, p.Chance)

@@ -15,14 +15,20 @@ import (
 func slow() Job {
 	hours := func(h float64) time.Duration { return time.Duration(h * float64(time.Hour)) }
 	return Job{
-		Key: "a", Prep: 30 * time.Minute, Wait: 10 * time.Hour, WaitMin: 4 * time.Hour, WaitMax: 48 * time.Hour,
-		Fire: uncertain.From(uncertain.Span{Low: hours(9), Mid: hours(11), High: hours(13.5)}, "a"),
-		Wraps: uncertain.Span{
-			Low:  hours(4),
-			Mid:  hours(5.5),
-			High: hours(7),
-		}, Rest: time.Hour, LeastRest: 20 * time.Minute, HoldMax: 16 * time.Hour, HoldBest: 16 * time.Hour,
-		Slice: 15 * time.Minute, Keeps: true, RoomDM2: 10,
+		Key:       "a",
+		Prep:      30 * time.Minute,
+		Wait:      10 * time.Hour,
+		WaitMin:   4 * time.Hour,
+		WaitMax:   48 * time.Hour,
+		Fire:      uncertain.From(uncertain.Span{Low: hours(9), Mid: hours(11), High: hours(13.5)}, "a"),
+		Wraps:     uncertain.Span{Low: hours(4), Mid: hours(5.5), High: hours(7)},
+		Rest:      time.Hour,
+		LeastRest: 20 * time.Minute,
+		HoldMax:   16 * time.Hour,
+		HoldBest:  16 * time.Hour,
+		Slice:     15 * time.Minute,
+		Keeps:     true,
+		RoomDM2:   10,
 	}
 }
 
@@ -76,10 +82,11 @@ func TestANightIsLeftInPeace(t *testing.T) {
 // A pit is lit earlier when nobody is free for it, and waits.
 func TestAPitIsLitEarlier(t *testing.T) {
 	j := slow()
-	j.Fire, j.Wraps, j.Wait, j.WaitMin, j.WaitMax = uncertain.From(
-		uncertain.Span{Low: 2 * time.Hour, Mid: 150 * time.Minute, High: 3 * time.Hour},
-		"a",
-	), uncertain.Span{}, 45*time.Minute, 45*time.Minute, 45*time.Minute
+	j.Fire = uncertain.From(uncertain.Span{Low: 2 * time.Hour, Mid: 150 * time.Minute, High: 3 * time.Hour}, "a")
+	j.Wraps = uncertain.Span{}
+	j.Wait = 45 * time.Minute
+	j.WaitMin = 45 * time.Minute
+	j.WaitMax = 45 * time.Minute
 	p := Make(ask(t, j)).Plans[0]
 	assert.Empty(t, p.Conflicts)
 	for _, k := range p.Tasks {

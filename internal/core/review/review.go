@@ -239,17 +239,11 @@ func ofPiece(ctx context.Context, r cooking.Result, a Piece, whole bool) (logboo
 		}
 		return t.Format(time.RFC3339)
 	}
-	out.On, out.Off, out.Sliced, out.Chilled, out.Cold = rfc(
-		h.On,
-	), rfc(
-		h.Off,
-	), rfc(
-		h.Last["slice"],
-	), rfc(
-		h.Last["chill"],
-	), rfc(
-		h.Last["cold"],
-	)
+	out.On = rfc(h.On)
+	out.Off = rfc(h.Off)
+	out.Sliced = rfc(h.Last["slice"])
+	out.Chilled = rfc(h.Last["chill"])
+	out.Cold = rfc(h.Last["cold"])
 	if !h.Off.IsZero() {
 		out.Hours = h.NowH
 	}
@@ -389,17 +383,11 @@ func weights(out *logbook.Piece, f facts.Facts, p cooking.Piece) {
 	if trimmed := kg("trimmed"); trimmed > 0 {
 		out.GreenKG = trimmed
 	}
-	out.CookedKG, out.BonesKG, out.MixedKG, out.LeftKG, out.KeptKG = kg(
-		"cooked",
-	), kg(
-		"bones",
-	), kg(
-		"mixed",
-	), kg(
-		"left",
-	), kg(
-		"kept",
-	)
+	out.CookedKG = kg("cooked")
+	out.BonesKG = kg("bones")
+	out.MixedKG = kg("mixed")
+	out.LeftKG = kg("left")
+	out.KeptKG = kg("kept")
 	if p.Ledger != nil {
 		out.Salt = p.Ledger.Percent.Mid
 	}

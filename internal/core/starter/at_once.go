@@ -104,7 +104,7 @@ func (a AtOnce) Place(pointer string) string { return places.Replace(pointer) }
 func (a AtOnce) Cook() cook.Cook {
 	name := cmp.Or(a.Name, "On the fire now")
 	if c, ok := cut.Find(a.Cut); ok && a.Name == "" {
-		name = strings.ToUpper(c.Name[:1]) + c.Name[1:]
+		name = field.Capital(c.Name)
 	}
 	p := cook.Piece{
 		Key: "now", Cut: a.Cut, Bought: a.Weight, Trimmed: a.Weight, TrimStyle: "usual", Thickness: a.Thickness,

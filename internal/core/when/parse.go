@@ -1,6 +1,7 @@
 package when
 
 import (
+	"cmp"
 	"regexp"
 	"strings"
 	"time"
@@ -232,25 +233,26 @@ func move(text string) (string, bool) {
 	return "", false
 }
 
-// timeOfDay reads 07:00, 7 am, 19:30. A number alone is none.
+// TimeOfDay reads a time of day as it is said, 07:00, 7 am or 19:30, as minutes after midnight. A number alone is
+// none.
+func TimeOfDay(text string) (minutes int, ok bool) {
+	c, ok := timeOfDay(strings.ToLower(strings.TrimSpace(text)))
+	t, _ := time.Parse("15:04", c.Clock)
+	return t.Hour()*60 + t.Minute(), ok
+}
+
+// timeOfDay is TimeOfDay as a condition; what looks like one and is none has one, too.
 func timeOfDay(text string) (Cond, bool) {
 	m := clock.FindStringSubmatch(text)
 	if m == nil || m[2] == "" && m[3] == "" {
 		return Cond{}, false
 	}
-	layout, value := "15:04", m[1]+":"+or(m[2], "00")
+	layout, value := "15:04", m[1]+":"+cmp.Or(m[2], "00")
 	if half := strings.ReplaceAll(m[3], ".", ""); half == "am" || half == "pm" {
 		layout, value = "3:04pm", value+half
 	}
 	t, err := time.Parse(layout, value)
 	return Cond{Clock: t.Format("15:04")}, err == nil // else it looks like one, and is none
-}
-
-func or(s, usual string) string {
-	if s == "" {
-		return usual
-	}
-	return s
 }
 
 func clip(s string) string {
