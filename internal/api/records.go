@@ -126,7 +126,8 @@ func (r resource[T]) register(a huma.API) {
 	huma.Register(a, op(http.MethodPost, r.path, "create"+r.noun, "Create "+r.what, making), r.made)
 	huma.Register(a, op(http.MethodGet, one, "get"+r.noun, "Get "+r.what),
 		func(ctx context.Context, in *ByID) (*saved[T], error) { return answered(r.records().Get(ctx, in.ID)) })
-	huma.Register(a, op(http.MethodPut, one, "save"+r.noun, "Replace "+r.what, matching, refusing(r.refuses...)), r.replaced)
+	put := op(http.MethodPut, one, "save"+r.noun, "Replace "+r.what, matching, refusing(r.refuses...))
+	huma.Register(a, put, r.replaced)
 	huma.Register(a, op(http.MethodDelete, one, "delete"+r.noun, "Delete "+r.what+"; it can be restored", matching),
 		func(ctx context.Context, in *IfMatch) (*struct{}, error) {
 			version, err := r.version(ctx, in)

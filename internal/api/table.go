@@ -192,7 +192,8 @@ func (s *server) table(
 	refused := func(err error) error {
 		var bad exchange.Error
 		if errors.As(err, &bad) {
-			return newProblem(http.StatusUnprocessableEntity, "Nothing was taken. "+field.Capital(cmp.Or(bad.Place, "the file"))+": "+bad.Detail+".")
+			place := field.Capital(cmp.Or(bad.Place, "the file"))
+			return newProblem(http.StatusUnprocessableEntity, "Nothing was taken. "+place+": "+bad.Detail+".")
 		}
 		return problemOf(err)
 	}

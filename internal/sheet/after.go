@@ -341,7 +341,8 @@ func (w writer) afterFigures(out *AfterPiece, p review.Piece, o logbook.Piece) {
 func (w writer) fuel(r cooking.Result) []AfterFuel {
 	out := []AfterFuel{}
 	for _, b := range provisions.Burnt(r) {
-		one := AfterFuel{Pit: b.Pit, AfterWeight: AfterWeight{What: facts.Fuel, Label: field.Capital(w.pit(b.Pit)) + ": fuel burnt"}}
+		label := field.Capital(w.pit(b.Pit)) + ": fuel burnt"
+		one := AfterFuel{Pit: b.Pit, AfterWeight: AfterWeight{What: facts.Fuel, Label: label}}
 		if _, said, ok := r.Facts.Burnt(b.Pit); ok {
 			one.Typed, _ = said.Values["typed"].(string)
 		}

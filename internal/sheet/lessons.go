@@ -52,7 +52,8 @@ func WriteLessons(b logbook.Lessons, as Reader) []LessonLine {
 	}) {
 		p := b.Pits[id]
 		if p.Off.Cooks > 0 {
-			out = append(out, LessonLine{"off:" + id, field.Capital(w.runs(p)) + ".", w.gap2(p.Off.Low(), p.Off.High()), p.Off.Cooks})
+			runs := field.Capital(w.runs(p)) + "."
+			out = append(out, LessonLine{"off:" + id, runs, w.gap2(p.Off.Low(), p.Off.High()), p.Off.Cooks})
 		}
 		if p.Pace.Cooks > 0 && math.Abs(p.Pace.Mid) > 0.02 {
 			out = append(out, LessonLine{"pace:" + id, field.Capital(paces(p)) + ".", percents(p.Pace), p.Pace.Cooks})

@@ -73,7 +73,8 @@ func TestTextsAreCleaned(t *testing.T) {
 }
 
 func TestCapital(t *testing.T) {
-	for typed, want := range map[string]string{"": "", "loin": "Loin", "épaule": "Épaule", "10 legs": "10 legs", "É": "É"} {
+	words := map[string]string{"": "", "loin": "Loin", "épaule": "Épaule", "10 legs": "10 legs", "É": "É"}
+	for typed, want := range words {
 		assert.Equal(t, want, field.Capital(typed))
 	}
 }
