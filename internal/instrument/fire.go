@@ -37,6 +37,9 @@ type Fire struct {
 	seconds    float64
 	wrapped    bool
 	thick, hot float64 // the truth over what is believed: thickness, and heat from the air
+	late       *late   // of a turning one
+	burner     *burner // of a turning one, instead of a drift
+	collagen   [fireCells]float64
 }
 
 const fireCells = 32
@@ -54,19 +57,13 @@ type Setting struct {
 func NewFire(c cut.Cut, g cut.Geometry, convect, startC float64, seed uint64) *Fire {
 	r := rand.New(rand.NewPCG(seed, 0xf12e))
 	about := func(mid, spread float64) float64 { return mid * math.Exp(spread*r.NormFloat64()) }
-	half := float64(g.Thickness) / 2 / g.Spread
-	if !c.Hollow() {
-		half *= math.Pow(float64(g.Thickest/g.Thickness), 0.3)
-	}
-	if c.Weak() {
-		half *= 1.25
-	}
+	half := believedHalf(c, g)
 	fat, bone := c.FatPercent/100, c.BoneShare()
 	f := &Fire{
 		half: about(half, 0.14), shape: float64(g.Thickness/g.Length + g.Thickness/g.Width),
 		k: about(0.46-0.2*fat, 0.06), heat: (3.65-1.3*fat-0.6*bone)*1e6 + 0.15e6,
-		water: about(175, 0.3) * (1 - fat) * (1 - bone), convect: about(convect, 0.25), emit: about(0.62, 0.1),
-		crust: about(1.2e-6, 0.4), loose: 240, offC: 6 * r.NormFloat64(), probe: 0.12 * r.Float64(), lagS: about(60, 0.4),
+		water: about(105, 0.3) * (1 - fat) * (1 - bone), convect: about(convect, 0.25), emit: about(0.62, 0.1),
+		crust: about(0.75e-6, 0.4), loose: 240, offC: 6 * r.NormFloat64(), probe: 0.12 * r.Float64(), lagS: about(60, 0.4),
 		foil: about(7.3, 0.2), leak: about(0.004, 0.8), pit: math.NaN(),
 	}
 	f.thick, f.hot = f.half/half, f.convect/convect
@@ -81,6 +78,66 @@ func NewFire(c cut.Cut, g cut.Geometry, convect, startC float64, seed uint64) *F
 	}
 	f.surface, f.read = startC, startC
 	return f
+}
+
+// believedHalf is the way from the surface to the coldest place as a cook believes it to be, m.
+func believedHalf(c cut.Cut, g cut.Geometry) float64 {
+	half := 1.1 * float64(g.Thickness) / 2 / g.Spread
+	if !c.Hollow() {
+		half *= math.Pow(float64(g.Thickest/g.Thickness), 0.3)
+	}
+	if c.Weak() {
+		half *= 1.25
+	}
+	return half
+}
+
+// late is what a fire's later hours are, whatever its early ones were.
+type late struct {
+	plateau float64 // water that collagen frees, kg/m³
+	turnC   float64 // at which the thermometer reads so, the rest begins:
+	hot     float64 // heat from the air, over that of before
+	crust   float64 // way of the steam, over that of before
+	grows   float64 // bark: how much narrower that way gets an hour
+	reopenH float64 // a wrap is opened again that long after it came; 0 never
+	turned  bool
+	shutS   float64 // s at which it was wrapped
+}
+
+// NewTurning puts a piece on whose late hours have nothing to do with its early ones: its air, crust and
+// bark are drawn again on the way, its fire cycles and sags, collagen makes a second plateau, and a wrap
+// is sometimes opened again.
+func NewTurning(c cut.Cut, g cut.Geometry, convect, startC float64, seed uint64) *Fire {
+	f := NewFire(c, g, convect, startC, seed)
+	r := rand.New(rand.NewPCG(seed, 0x7042))
+	about := func(mid, spread float64) float64 { return mid * math.Exp(spread*r.NormFloat64()) }
+	f.late = &late{
+		plateau: about(11, 0.6) * (1 - c.BoneShare()), turnC: 58 + 8*r.Float64(), hot: about(1, 0.2),
+		crust: about(1, 0.4), grows: about(0.06, 0.7),
+	}
+	f.crust, f.emit, f.water, f.foil = 0.6*f.crust, 1.15*f.emit, 0.8*f.water, 1.25*f.foil
+	if r.IntN(3) == 0 {
+		f.late.reopenH = 0.7 + 2*r.Float64()
+	}
+	b := newBurner(r)
+	b.off = f.offC
+	f.burner = &b
+	return f
+}
+
+// turn is what the late hours change, once they have come.
+func (f *Fire) turn(dt float64) {
+	l := f.late
+	if l == nil {
+		return
+	}
+	if !l.turned && f.read > l.turnC {
+		l.turned = true
+		f.convect, f.crust = f.convect*l.hot, f.crust*l.crust
+	}
+	if l.turned && !f.wrapped {
+		f.crust *= math.Exp(-l.grows * dt / 3600)
+	}
 }
 
 // OnPit puts f on a pit of its own seed, so that every piece that is ever put on that pit shares what
@@ -153,6 +210,19 @@ func (f *Fire) Lift(airC float64) {
 
 // air moves the pit: it drifts in slow waves, falls when it is opened and comes back.
 func (f *Fire) air(s Setting, dt float64) {
+	if f.burner != nil {
+		f.pit = f.burner.air(s, f.seconds, dt)
+		if l := f.late; s.Wrapped && l.reopenH > 0 { // for twenty minutes
+			if l.shutS == 0 {
+				l.shutS = f.seconds
+			}
+			since := (f.seconds - l.shutS) / 3600
+			s.Wrapped = since < l.reopenH || since > l.reopenH+0.35
+		}
+		f.wrap(s)
+		f.turn(dt)
+		return
+	}
 	goal := s.SetC + f.offC
 	for i, d := range f.drift {
 		goal += d * math.Sin(f.phase[i]+2*math.Pi*f.seconds/3600/[]float64{0.7, 2.3, 6}[i])
@@ -168,12 +238,15 @@ func (f *Fire) air(s Setting, dt float64) {
 		tau = 1500
 	}
 	f.pit += (goal - f.pit) * dt / tau
+	f.wrap(s)
+}
+
+// wrap puts it in foil or takes it out.
+func (f *Fire) wrap(s Setting) {
 	if s.Wrapped && !f.wrapped {
-		f.wrapped, f.front = true, 0
+		f.front = 0
 	}
-	if !s.Wrapped {
-		f.wrapped = false
-	}
+	f.wrapped = s.Wrapped
 }
 
 // step conducts explicitly, small step by small step.
@@ -194,6 +267,12 @@ func (f *Fire) step(dt float64) {
 			f.free[i] += d
 			freed += d * f.water * f.volume[i]
 			sink = d * 15e6 / dt
+		}
+		if f.late != nil && f.temp[i] > 66 {
+			d := (1 - f.collagen[i]) * dt / 3600 * 0.25 * math.Exp((f.temp[i]-80)/8)
+			f.collagen[i] += d
+			freed += d * f.late.plateau * f.volume[i]
+			sink += d * f.late.plateau * 5e5 / dt
 		}
 		f.temp[i] += dt * ((flow[i]-flow[i+1])/f.volume[i] - sink) / f.heat
 	}

@@ -15,29 +15,29 @@ import (
 )
 
 // cooked is a trial on a pit that is the same for all of its book, as its cook would log it.
-func cooked(t testing.TB, book, n uint64) (c trial, air []heat.SetPoint, done float64) {
-	c = aTrial(t, 1000*book+n)
+func cooked(t testing.TB, book, n uint64) (c trial, truth Truth, air []heat.SetPoint, done float64) {
+	c = aTrial(t, 0, 1000*book+n)
 	kind := []string{"pellet", "cabinet", "kettle", "drum", "offset"}[book%5]
 	pit, _ := gear.FindPit(kind)
 	c.cook.Programme.Pit = pit.Heat
-	c.fire = NewFire(c.cook.Cut, c.cook.Geometry, pit.Heat.Convect, 4, 1000*book+n).OnPit(77 + book)
+	fire := NewFire(c.cook.Cut, c.cook.Geometry, pit.Heat.Convect, 4, 1000*book+n).OnPit(77 + book)
 	done = math.Inf(1)
-	for c.fire.Hours() < 34 && math.IsInf(done, 1) {
-		c.fire.Run(c.set, 5)
-		c.set.Wrapped = c.set.Wrapped || c.wrapC > 0 && c.fire.Core() >= c.wrapC
-		if c.fire.Core() >= c.cook.DoneC {
-			done = c.fire.Hours()
+	for fire.Hours() < 34 && math.IsInf(done, 1) {
+		fire.Run(c.set, 5)
+		c.set.Wrapped = c.set.Wrapped || c.wrapC > 0 && fire.Core() >= c.wrapC
+		if fire.Core() >= c.cook.DoneC {
+			done = fire.Hours()
 		}
-		if c.fire.Hours() >= 0.5 {
-			air = append(air, heat.SetPoint{AtH: c.fire.Hours(), SetC: c.fire.Pit()})
+		if fire.Hours() >= 0.5 {
+			air = append(air, heat.SetPoint{AtH: fire.Hours(), SetC: fire.Pit()})
 		}
 	}
-	return c, air, done
+	return c, fire.Truth(), air, done
 }
 
 // became is what its cook would keep of it.
 func became(t testing.TB, book, n uint64) logbook.Outcome {
-	c, air, done := cooked(t, book, n)
+	c, _, air, done := cooked(t, book, n)
 	var off []float64
 	for _, a := range air {
 		off = append(off, a.SetC-c.set.SetC)
@@ -68,7 +68,7 @@ type taught struct {
 func teach(t testing.TB, n int) taught {
 	out := taught{books: n}
 	var mu sync.Mutex
-	var before, after []float64
+	var untaught, told []float64
 	var wait sync.WaitGroup
 	gate := make(chan struct{}, 2)
 	for book := range uint64(n) {
@@ -82,11 +82,10 @@ func teach(t testing.TB, n int) taught {
 				all = append(all, became(t, book, i))
 			}
 			pit := logbook.Learn(all).Pits["pit"]
-			next, _, done := cooked(t, book, 9)
-			truth := next.fire.Truth()
-			plain := forecast(t, next, nil)
+			next, truth, _, done := cooked(t, book, 9)
+			plain := before(t, next)
 			next.cook.Learnt = logbook.Learn(all).Pit("pit")
-			wise := forecast(t, next, nil)
+			wise := before(t, next)
 			mu.Lock()
 			defer mu.Unlock()
 			if pit.Off.Low() <= truth.PitOff && truth.PitOff <= pit.Off.High() {
@@ -101,13 +100,21 @@ func teach(t testing.TB, n int) taught {
 				out.inBand++
 			}
 			if !math.IsInf(done, 1) {
-				before, after = append(before, math.Log(plain.Done.Mid/done)), append(after, math.Log(wise.Done.Mid/done))
+				untaught = append(untaught, math.Log(plain.Done.Mid/done))
+				told = append(told, math.Log(wise.Done.Mid/done))
 			}
 		}()
 	}
 	wait.Wait()
-	out.untaught, out.told = rms(before), rms(after)
+	out.untaught, out.told = rms(untaught), rms(told)
 	return out
+}
+
+// before is what is forecast of a cook before anything is read of it.
+func before(t testing.TB, c trial) heat.Forecast {
+	f, err := heat.Of(t.Context(), c.cook, heat.Ask{Members: 120, Seed: c.cook.Piece})
+	require.NoError(t, err)
+	return f
 }
 
 func rms(v []float64) float64 {

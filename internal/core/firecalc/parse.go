@@ -171,7 +171,7 @@ func (c *checker) ask(r FireRequest) heat.Ask {
 	for i, v := range r.Readings {
 		c.within(fmt.Sprintf("/readings/%d/at_h", i), v.AtH, 0, heat.Longest)
 		c.within(fmt.Sprintf("/readings/%d/core_c", i), v.CoreC, -10, 150)
-		out.Readings = append(out.Readings, heat.Reading(v))
+		out.Readings = append(out.Readings, heat.Reading{AtH: v.AtH, CoreC: v.CoreC, ByEye: v.ByEye})
 	}
 	slices.SortStableFunc(out.Readings, func(a, b heat.Reading) int { return cmp.Compare(a.AtH, b.AtH) })
 	return out

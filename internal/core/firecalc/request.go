@@ -80,6 +80,7 @@ type FireWeather struct {
 type FireReading struct {
 	AtH   float64 `json:"at_h"`
 	CoreC float64 `json:"core_c"`
+	ByEye bool    `json:"by_eye,omitempty" doc:"With a thermometer that is put in and read: 2 °C off, not 1"`
 }
 
 // FireSalt is a dry brine before the fire.

@@ -10,11 +10,29 @@ import (
 // assimilations is in how many rounds readings are taken in: the relation between the
 // unknowns and the core is bent, and small steps follow the bend (multiple data
 // assimilation; Emerick and Reynolds 2013, Comput. Geosci. 55, 3).
-const assimilations = 4
+const assimilations = 3
 
-// A reading is off by the thermometer, by where the probe sits, and by what the model
-// leaves out, °C.
-const readingC = 0.8
+// What is read differs from the model by more than the thermometer: the model leaves out what goes on for
+// hours, so that a hundred readings of one probe say little more than a few. The covariance of two
+// readings is
+//
+//	R(i, j) = s_m²·e^(−|t_i − t_j|/τ) + s_r²·δ(i, j)
+//
+// with s_r of the thermometer, and s_m and τ from simulated fires of other physics (docs/models.md).
+const (
+	modelC    = 2.5 // s_m, °C
+	modelTauH = 2.5 // τ, h
+	probeC    = 1.0 // s_r of a probe that stays in, °C
+	eyeC      = 2.0 // s_r of a thermometer that is put in and read, °C
+)
+
+// off is how far off a reading is by its thermometer, °C.
+func (r Reading) off() float64 {
+	if r.ByEye {
+		return eyeC
+	}
+	return probeC
+}
 
 // More readings than these are thinned to this many, the first and the last kept.
 const fewest = 12
@@ -22,22 +40,34 @@ const fewest = 12
 // A bark is seen set so much early or late, ln: a look now and then, and eyes differ.
 const barkOff = 0.25
 
-// observation is something that was read or seen, and what each member says of it.
-type observation struct {
-	value, off float64
-	of         func(p *path) float64
+// observations are what was read and seen, with the covariance of what each is off by.
+type observations struct {
+	values []float64
+	of     []func(p *path) float64 // what a member says of it
+	errors *mat.SymDense
 }
 
-func (a Ask) observations() []observation {
-	var out []observation
-	for _, r := range thin(a.Readings) {
-		out = append(out, observation{r.CoreC, readingC, func(p *path) float64 { return p.read(r.AtH) }})
+func (a Ask) observations() observations {
+	read := thin(a.Readings)
+	n := len(read)
+	var out observations
+	for _, r := range read {
+		out.values = append(out.values, r.CoreC)
+		out.of = append(out.of, func(p *path) float64 { return p.read(r.AtH) })
 	}
 	if a.BarkH > 0 {
-		out = append(
-			out,
-			observation{math.Log(a.BarkH), barkOff, func(p *path) float64 { return math.Log(min(p.bark, a.seen())) }},
-		)
+		out.values = append(out.values, math.Log(a.BarkH))
+		out.of = append(out.of, func(p *path) float64 { return math.Log(min(p.bark, a.seen())) })
+	}
+	out.errors = mat.NewSymDense(len(out.values), nil)
+	for i, r := range read {
+		for j, q := range read[:i+1] {
+			out.errors.SetSym(i, j, modelC*modelC*math.Exp(-math.Abs(r.AtH-q.AtH)/modelTauH))
+		}
+		out.errors.SetSym(i, i, out.errors.At(i, i)+r.off()*r.off())
+	}
+	if a.BarkH > 0 {
+		out.errors.SetSym(n, n, barkOff*barkOff)
 	}
 	return out
 }
@@ -45,17 +75,26 @@ func (a Ask) observations() []observation {
 // assimilate moves the members towards what was read: an ensemble smoother on their
 // unknowns, one of several rounds, each with the readings' errors widened so that all
 // rounds together weigh them once.
-func assimilate(all []draw, paths []path, a Ask) {
-	r := a.observations()
-	n, d := len(all), len(r)
-	random := rand.New(rand.NewPCG(a.Seed, 0x5eed))
+func assimilate(all []draw, paths []path, o observations, random *rand.Rand) {
+	n, d := len(all), len(o.values)
+	var root mat.Cholesky
+	if !root.Factorize(o.errors) {
+		return
+	}
+	var lower mat.TriDense
+	root.LTo(&lower)
 	says := mat.NewDense(d, n, nil)
 	miss := mat.NewDense(d, n, nil) // what each member would have read, and how far off that is
 	unknown := mat.NewDense(unknowns, n, nil)
+	z, off := mat.NewVecDense(d, nil), mat.NewVecDense(d, nil)
 	for j := range n {
 		for i := range d {
-			says.Set(i, j, r[i].of(&paths[j]))
-			miss.Set(i, j, r[i].value+math.Sqrt(assimilations)*r[i].off*random.NormFloat64()-says.At(i, j))
+			z.SetVec(i, math.Sqrt(assimilations)*random.NormFloat64())
+		}
+		off.MulVec(&lower, z)
+		for i := range d {
+			says.Set(i, j, o.of[i](&paths[j]))
+			miss.Set(i, j, o.values[i]+off.AtVec(i)-says.At(i, j))
 		}
 		for u := range unknowns {
 			unknown.Set(u, j, all[j][u])
@@ -69,9 +108,8 @@ func assimilate(all []draw, paths []path, a Ask) {
 	errors := mat.NewSymDense(d, nil)
 	for i := range d {
 		for j := i; j < d; j++ {
-			errors.SetSym(i, j, spread.At(i, j)/float64(n-1))
+			errors.SetSym(i, j, spread.At(i, j)/float64(n-1)+assimilations*o.errors.At(i, j))
 		}
-		errors.SetSym(i, i, errors.At(i, i)+assimilations*r[i].off*r[i].off)
 	}
 	var chol mat.Cholesky
 	var solved, move mat.Dense

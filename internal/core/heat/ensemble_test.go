@@ -82,7 +82,7 @@ func TestUnwrapping(t *testing.T) {
 func TestAForecastCanBeStopped(t *testing.T) {
 	ctx, stop := context.WithCancel(t.Context())
 	stop()
-	_, err := Of(ctx, envelope[0].cook(t), Ask{Readings: []Reading{{1, 20}}})
+	_, err := Of(ctx, envelope[0].cook(t), Ask{Readings: []Reading{{AtH: 1, CoreC: 20}}})
 	assert.ErrorIs(t, err, context.Canceled)
 }
 

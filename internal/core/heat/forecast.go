@@ -3,6 +3,7 @@ package heat
 import (
 	"context"
 	"math"
+	"math/rand/v2"
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/thermal"
@@ -24,7 +25,10 @@ type Cook struct {
 }
 
 // Reading is a core temperature that was read.
-type Reading struct{ AtH, CoreC float64 }
+type Reading struct {
+	AtH, CoreC float64
+	ByEye      bool // with a thermometer that is put in and read
+}
 
 // Ask is what is wanted of a forecast.
 type Ask struct {
@@ -98,36 +102,48 @@ const slots = Longest*12 + 1
 
 // Of forecasts a cook. The context may end it early, with an error.
 func Of(ctx context.Context, c Cook, a Ask) (Forecast, error) {
+	c.UndoneH = max(c.UndoneH, c.undone(a))
 	spread := c.spreads(a)
 	n := a.members()
 	all := draws(n, a.Seed, c.Piece)
 	paths := make([]path, n)
-	simulate := func(last bool) error {
-		until := float64(Longest)
-		if !last {
-			until = a.seen()
-		}
+	simulate := func(until float64, hold func(i int) *held) error {
 		each(n, func(i int) {
 			if ctx.Err() == nil {
-				c.follow(&paths[i], all[i], &spread, a.Cores, until)
+				c.follow(&paths[i], all[i], &spread, a.Cores, until, hold(i))
 			}
 		})
 		return ctx.Err()
 	}
+	free := func(int) *held { return nil }
 	if a.seen() > 0 {
+		o, random := a.observations(), rand.New(rand.NewPCG(a.Seed, 0x5eed))
 		for range assimilations {
-			if err := simulate(false); err != nil {
+			if err := simulate(a.seen(), free); err != nil {
 				return Forecast{}, err
 			}
-			assimilate(all, paths, a)
+			assimilate(all, paths, o, random)
 		}
 	}
-	if err := simulate(true); err != nil {
+	hold := free
+	if len(a.Readings) > 0 {
+		later := a.later(all, c.Piece)
+		hold = func(i int) *held { return c.hold(a, later[i], i, &spread) }
+	}
+	if err := simulate(Longest, hold); err != nil {
 		return Forecast{}, err
 	}
 	out := c.sum(paths, a)
 	out.Narrows = c.narrow(all, paths, a, out.Done)
 	return out, nil
+}
+
+// undone is until when what was read says that it was not done, h.
+func (c Cook) undone(a Ask) float64 {
+	if n := len(a.Readings); n > 0 && a.Readings[n-1].CoreC < c.DoneC && c.Off.None() {
+		return a.Readings[n-1].AtH
+	}
+	return 0
 }
 
 // spreads are how far each unknown is off with what was told.
@@ -179,7 +195,7 @@ func (a Ask) seen() float64 {
 }
 
 // follow runs one member and keeps its path.
-func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64, until float64) {
+func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64, until float64, hold *held) {
 	m := d.member(spread, c.known())
 	k := thermal.Defaults
 	b := thermal.NewBody(c.Cut, c.Geometry, k)
@@ -201,7 +217,7 @@ func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64
 		highest = max(highest, t)
 	}
 	served := func(f *thermal.State) float64 { return c.Cut.Served(f.Lost()*math.Pow(m.Juice, 0.2), f.Mean()) }
-	end, fire := c.Programme.run(b, m, memberCells, memberStep, until, func(h float64, f *thermal.State, r *fire) bool {
+	end, fire := c.Programme.held(b, m, memberCells, memberStep, until, off, hold, func(h float64, f *thermal.State, r *fire) bool {
 		core := f.At(off)
 		now := r.now(h, core, f)
 		for i, want := range cores {
@@ -226,11 +242,35 @@ func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64
 			slowest, p.stall = rate, h
 		}
 		last, lastH = core, h
-		return math.IsInf(p.done, 1) || core < highest
+		return math.IsInf(p.done, 1) || core < highest || !hold.over()
 	})
 	p.wraps, p.visits = fire.wrapped, fire.visits
+	if hold != nil {
+		hold.bend(p.core)
+		p.cross(cores, hold.read[len(hold.read)-1].AtH)
+	}
 	if math.IsInf(p.done, 1) {
 		p.yield = served(&end) // it is never done: what there is of it when nobody waits any longer
+	}
+}
+
+// cross finds again when the core passed what it had passed by the last reading, on the curve that was bent to
+// what was read.
+func (p *path) cross(cores []float64, lastH float64) {
+	for i, want := range cores {
+		if p.reach[i] > lastH {
+			continue
+		}
+		p.reach[i] = lastH
+		for s := 0; s < len(p.core) && float64(s)*every < lastH; s++ {
+			if h := float64(s) * every; p.core[s] >= want {
+				p.reach[i] = h
+				if s > 0 {
+					p.reach[i] = crossing(h-every, p.core[s-1], h, p.core[s], want)
+				}
+				break
+			}
+		}
 	}
 }
 

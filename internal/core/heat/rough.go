@@ -25,7 +25,7 @@ var moves = draw{
 // types. It has the hours to done and to each core temperature, and nothing else.
 func Rough(c Cook, a Ask) Forecast {
 	var once path
-	c.follow(&once, draw{}, &Spreads, a.Cores, Longest)
+	c.follow(&once, draw{}, &Spreads, a.Cores, Longest, nil)
 	spread := c.spreads(a)
 	all := draws(a.members(), a.Seed, c.Piece)
 	factors := make([]float64, len(all))

@@ -254,29 +254,79 @@ func (p *Programme) run(
 	dt, longestH float64,
 	seen func(h float64, f *thermal.State, r *fire) bool,
 ) (thermal.State, *fire) {
+	return p.held(b, m, n, dt, longestH, 0, nil, seen)
+}
+
+// held is run with the core, so far off the coldest place, held to what was read; hold may be nil.
+func (p *Programme) held(
+	b thermal.Body,
+	m Member,
+	n int,
+	dt, longestH, off float64,
+	hold *held,
+	seen func(h float64, f *thermal.State, r *fire) bool,
+) (thermal.State, *fire) {
 	k := thermal.Defaults
-	k.Dry *= m.Dry
 	if p.Shine > 0 {
 		k.Foil.Emit *= p.Shine
 	}
+	usual := b.Matter(&k)
 	b.HalfM *= m.Thick
-	stuff := b.Matter(&k)
-	stuff.Juice *= m.Juice
-	stuff.Conduct *= m.Conduct
+	stuff := m.matter(usual)
 	f := thermal.NewField(b, n, p.StartC)
 	counter := thermal.Air{C: p.RoomC, Walls: p.RoomC, H: counterH, Emit: 0.9, Vapour: roomVapour, Sweat: b.Sweat}
+	wet := k.Dry
+	k.Dry = wet * m.Dry
 	for t := 0.0; t < p.TemperH*3600; t += dt {
 		f.Step(&stuff, &k, &counter, dt)
 	}
 	r := p.light(k, m)
+	needs := 1.0
 	for t := 0.0; t < longestH*3600; t += dt {
 		r.happen(t, &f)
 		a := r.air(dt)
 		a.Sweat = b.Sweat
-		f.Step(&stuff, &k, &a, dt)
-		if !seen((t+dt)/3600, &f, r) {
+		before, h := f.At(off), (t+dt)/3600
+		f.Step(&stuff, &k, &a, dt/needs)
+		f.Soften(&k, dt)
+		for hold.due(h) {
+			hold.set(&f, &stuff, off, t/3600, before, h)
+			r.undo(h, f.At(off), &f)
+			if hold.over() {
+				stuff, needs, k.Dry = hold.later.matter(usual), hold.needs, wet*hold.later.Dry
+				r.become(hold.later)
+			}
+		}
+		if !seen(h, &f, r) {
 			break
 		}
 	}
 	return f, r
+}
+
+// matter is what a member's meat is.
+func (m Member) matter(usual thermal.Matter) thermal.Matter {
+	usual.Juice *= m.Juice
+	usual.Conduct *= m.Conduct
+	return usual
+}
+
+// become makes another member of the fire.
+func (r *fire) become(m Member) {
+	r.m = m
+	if r.wraps > 0 {
+		r.wrap = r.k.Wrap(r.Wraps[r.wraps-1].Kind, r.Loose*m.Leak, m.Gap)
+	}
+}
+
+// undo takes wraps off again whose moment had not come by what was read.
+func (r *fire) undo(h, core float64, f *thermal.State) {
+	for r.wraps > 0 && !r.Wraps[r.wraps-1].When.Met(r.now(h, core, f)) {
+		r.wraps--
+		r.wrapped[r.wraps] = math.Inf(1)
+		r.wrap = thermal.Wrapped{}
+		if r.wraps > 0 {
+			r.wrap = r.k.Wrap(r.Wraps[r.wraps-1].Kind, r.Loose*r.m.Leak, r.m.Gap)
+		}
+	}
 }

@@ -22,6 +22,7 @@ type State struct {
 	Wet          float64        // wetness of the surface in the last step
 	In           float64        // heat that reached the surface, J/m²
 	Out          float64        // heat spent there on evaporation, J/m²
+	Held         float64        // heat that was put in by hand, to meet what was read, J/m²
 	Gone         float64        // water evaporated, kg/m²
 	Dripped      float64        // juice that dripped off, kg/m²
 	Soft         float64        // tenderness at the coldest plane; 1 is soft
@@ -108,7 +109,22 @@ func (f *State) Step(m *Matter, k *Constants, a *Air, dt float64) {
 		f.Temp[i] = next
 		f.Carry[i] = m.capacity(old[i])*(next-old[i]) - (m.Enthalpy(next) - m.Enthalpy(old[i]))
 	}
+}
+
+// Soften lets dt seconds soften the coldest plane as it is now.
+func (f *State) Soften(k *Constants, dt float64) {
 	f.Soft += dt / 3600 / k.Tender * math.Exp(-k.TenderE/gas*(1/(f.Temp[0]+Zero)-1/(95+Zero)))
+}
+
+// Hold moves the core by d °C and what is around it by d·(1 − x²), x from 0 at the coldest plane to 1 at the
+// surface. The heat that it puts in or takes out is booked as Held.
+func (f *State) Hold(m *Matter, d float64) {
+	for i := range f.N {
+		x := (float64(i) + 0.5) / float64(f.N)
+		was := m.Enthalpy(f.Temp[i])
+		f.Temp[i] += d * (1 - x*x)
+		f.Held += f.Volume[i] * (m.Enthalpy(f.Temp[i]) - was)
+	}
 }
 
 // tight is a temperature under which lean meat keeps its juice: a thousandth of it goes, °C.
