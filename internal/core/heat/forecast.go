@@ -217,7 +217,7 @@ func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64
 		highest = max(highest, t)
 	}
 	served := func(f *thermal.State) float64 { return c.Cut.Served(f.Lost()*math.Pow(m.Juice, 0.2), f.Mean()) }
-	end, fire := c.Programme.held(b, m, memberCells, memberStep, until, off, hold, func(h float64, f *thermal.State, r *fire) bool {
+	step := func(h float64, f *thermal.State, r *fire) bool {
 		core := f.At(off)
 		now := r.now(h, core, f)
 		for i, want := range cores {
@@ -243,7 +243,8 @@ func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64
 		}
 		last, lastH = core, h
 		return math.IsInf(p.done, 1) || core < highest || !hold.over()
-	})
+	}
+	end, fire := c.Programme.held(b, m, memberCells, memberStep, until, off, hold, step)
 	p.wraps, p.visits = fire.wrapped, fire.visits
 	if hold != nil {
 		hold.bend(p.core)

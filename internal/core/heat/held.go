@@ -3,6 +3,7 @@ package heat
 import (
 	"math"
 	"math/rand/v2"
+	"slices"
 
 	"verjuice/internal/core/thermal"
 )
@@ -58,12 +59,11 @@ func (a Ask) later(all []draw, piece uint64) []draw {
 func (c Cook) hold(a Ask, later draw, i int, spread *[unknowns]float64) *held {
 	r := rand.New(rand.NewPCG(a.Seed+c.Piece, heldSeed+uint64(i)))
 	read := thin(a.Readings)
-	out := &held{later: later.member(spread, c.known()), read: make([]Reading, len(read)), shifts: make([]float64, 0, len(read))}
+	out := &held{later: later.member(spread, c.known()), read: slices.Clone(read), shifts: make([]float64, 0, len(read))}
 	last := read[len(read)-1].CoreC
 	late := min(1, max(0, (last-lateFrom)/(lateC-lateFrom)))
 	out.needs = math.Exp(needsN*r.NormFloat64() + longer*late)
 	for j := range read {
-		out.read[j] = read[j]
 		out.read[j].CoreC += read[j].off() * r.NormFloat64()
 	}
 	return out

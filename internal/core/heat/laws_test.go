@@ -62,7 +62,7 @@ func TestEnergyAndWaterAddUp(t *testing.T) {
 		for h := 1.0; r.IntN(3) > 0 && h < 10; h += 1 + 2*r.Float64() {
 			hold.read = append(hold.read, Reading{AtH: h, CoreC: 10 + 8*h + 10*r.Float64()})
 		}
-		end, _ := c.Programme.held(b, Usual, thermal.Cells, 60, 14, 0.05, hold, func(h float64, f *thermal.State, _ *fire) bool {
+		watch := func(h float64, f *thermal.State, _ *fire) bool {
 			for i := range f.N {
 				within := f.Temp[i] > -20 && f.Temp[i] < max(hottest, 115)+1
 				require.True(t, within, "%s: %.1f °C after %.2f h", c.Cut.ID, f.Temp[i], h)
@@ -71,7 +71,8 @@ func TestEnergyAndWaterAddUp(t *testing.T) {
 			require.True(t, f.Film >= 0 && f.Soft >= last.Soft && (h < 1 || f.Gone >= last.Gone))
 			last = *f
 			return true
-		})
+		}
+		end, _ := c.Programme.held(b, Usual, thermal.Cells, 60, 14, 0.05, hold, watch)
 		held, before := 0.0, 0.0
 		for i := range end.N {
 			held += end.Volume[i] * (m.Enthalpy(end.Temp[i]) + end.Carry[i])
