@@ -87,7 +87,7 @@ func TestStandingBesideIt(t *testing.T) {
 	assert.Equal(t, "55.0°", now.Core.Text)
 	assert.Equal(t, "107°", now.Pit.Text)
 	assert.Contains(t, now.Core.Note, "up 12.0° in the last hour")
-	assert.Less(t, width(now), 0.8*width(first))
+	assert.Less(t, width(now), 0.85*width(first))
 	assert.NotEmpty(t, now.Moved)
 	assert.False(t, now.Advice.Now)
 	assert.NotEmpty(t, now.Advice.Figure)

@@ -24,8 +24,8 @@ type added struct{ after, text string }
 // what is put into which file for each.
 var madeUp = map[string]map[string]added{
 	"A cut": {"internal/core/cut/cuts.csv": {"", "goat-rump,goat rump,lamb,pink,rump,1.5,1.2,1,0.9,0,2,5,10,70,6,1.2,0.5,2," +
-		",120,20,none,0.9,1,6,0,pink,goat rump\n"}},
-	"A kind of pit": {"internal/core/gear/pits.csv": {"", "clay,clay pit,slow to light,80,300,yes,30,6.2,500,0.2,charcoal,0.4,ash grate\n"}},
+		",120,20,none,0.9,1,6,0,pink,goat rump,2.2\n"}},
+	"A kind of pit": {"internal/core/gear/pits.csv": {"", "clay,clay pit,slow to light,80,300,yes,30,6.2,500,0.2,charcoal,0.4,ash grate,no\n"}},
 	"A wrap": {
 		"internal/core/gear/wraps.csv":      {"", "leaf,big leaves,leaves,smells of grass,paper,1,0,leaf,yes,leaves\n"},
 		"internal/core/larder/supplies.csv": {"", "leaf,big green leaves,wrap,0\n"},

@@ -57,6 +57,7 @@ type Cut struct {
 	HighKG    float64 `json:"high_kg" doc:"Heavier than this is hardly that cut"`
 	Sealed    string  `json:"sealed" doc:"Side that takes no salt: skin, bone, fat, or empty"`
 
+	TenderH float64 `json:"tender_h" doc:"Hours at 95 °C in which its collagen softens: fitted to the usual end of each"`
 	YieldC  float64 `json:"yield_c" doc:"Core temperature that the cook yield is for, °C"`
 	PitC    float64 `json:"pit_c" doc:"Usual pit temperature, °C"`
 	RestMin float64 `json:"rest_min" doc:"Usual rest, min"`
@@ -148,6 +149,7 @@ func init() {
 			PitC:        r.Num("pit_c"),
 			RestMin:     r.Num("rest_min"),
 			Wrap:        r["wrap"],
+			TenderH:     r.Num("tender_h"),
 		}
 		for _, f := range strings.Split(r["finishes"], ";") {
 			c.Finishes = append(c.Finishes, Finish(f))

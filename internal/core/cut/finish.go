@@ -43,7 +43,7 @@ func (c Cut) DoneC() float64 {
 		case c.Species == "poultry":
 			return 85
 		case c.Family == Whole:
-			return 92
+			return 89
 		}
 		return 95
 	}

@@ -31,6 +31,17 @@ func addedBy(on Target, one Brought) added {
 	return out
 }
 
+// SurfaceSugar is that of the sweetest source that is on the piece when the wait before the fire begins, 0 to 1.
+func SurfaceSugar(sources []Source, on Target) float64 {
+	most := 0.0
+	for _, s := range sources {
+		if s.waits() {
+			most = max(most, s.adds(on, s.On(on)).sugar)
+		}
+	}
+	return most
+}
+
 // Within adds up the chemicals of the sources and of what they bring to one piece, in the
 // same order.
 func Within(sources []Source, all []Brought, on Target) Chemicals {

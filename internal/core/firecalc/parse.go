@@ -165,7 +165,7 @@ func (c *checker) ask(r FireRequest) heat.Ask {
 	}
 	if r.BarkAtH != 0 {
 		c.within("/bark_at_h", r.BarkAtH, 0.25, heat.Longest/2)
-		out.BarkH = r.BarkAtH
+		out.Bark.SetH = r.BarkAtH
 	}
 	c.atMost("/readings", len(r.Readings), mostReadings)
 	for i, v := range r.Readings {

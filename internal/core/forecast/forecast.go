@@ -41,7 +41,8 @@ type FireInput struct {
 
 	Read    []heat.Reading  // of its core so far
 	PitRead []heat.SetPoint // of the pit so far
-	BarkH   float64         // its bark was seen set then, h; zero when it was not seen
+	Bark    heat.SeenBark   // what was seen of its bark
+	Sugar   float64         // share of what lies on it
 	UndoneH float64         // up to then it was read not to be done, h
 
 	OpenMin int         // opened every so often; zero is not told
@@ -178,11 +179,12 @@ func heatInput(b FireInput) (heat.Cook, heat.Ask) {
 			Ambient: weathers[cmp.Or(b.Weather, "mild")], OpenMin: float64(b.OpenMin), PitRead: b.PitRead,
 			Loose: cmp.Or(heat.Looseness[b.Tight], 1), Shine: shines[b.Shine],
 			StartC: float64(b.StartC), TemperH: b.Temper.Hours(), RoomC: float64(b.RoomC),
+			Sugar: b.Sugar,
 		},
 	}
 	a := heat.Ask{
 		Readings:  b.Read,
-		BarkH:     b.BarkH,
+		Bark:      b.Bark,
 		Tightness: heat.Looseness[b.Tight] > 0,
 		KnowsLid:  b.Shut,
 		Cores:     asked,

@@ -36,7 +36,7 @@ type History struct {
 	Sets   []PitChange     // what was done to it, in order
 	Wraps  []heat.Wrap
 	Opened []float64             // h at which the pit was opened
-	BarkH  float64               // its bark was seen set; zero when it was not
+	Bark   heat.SeenBark         // what was seen of its bark
 	Last   map[string]time.Time  // what was done last, by its stage; of its pit, too
 	Signs  map[string]facts.Fact // what was seen last, by its sign
 	Feel   map[string]string     // how the probe felt last, by the place; empty is no place in particular
@@ -105,8 +105,8 @@ func (h *History) add(f facts.Fact, at time.Time, own bool) {
 		if f.What == "feel" {
 			h.Feel[place] = how
 		}
-		if f.What == "bark" && how == "holds" && h.BarkH == 0 && !h.On.IsZero() {
-			h.BarkH = max(0.1, since)
+		if f.What == "bark" && !h.On.IsZero() {
+			h.seeBark(how == "holds", max(0.1, since))
 		}
 	case f.Kind != facts.Done:
 	case f.What == "fire" && own:
@@ -133,6 +133,16 @@ func (h *History) add(f facts.Fact, at time.Time, own bool) {
 		if kind, _ := move.Find(move.Kind(f.What)); kind.Opens && !h.On.IsZero() {
 			h.Opened = append(h.Opened, since)
 		}
+	}
+}
+
+// seeBark takes in that a bark held, or did not yet.
+func (h *History) seeBark(holds bool, at float64) {
+	switch {
+	case !holds:
+		h.Bark = heat.SeenBark{NotH: at} // it was not set before either
+	case h.Bark.SetH == 0:
+		h.Bark.SetH = at
 	}
 }
 
@@ -199,7 +209,7 @@ func sorted(m map[int64]heat.Reading) []heat.Reading {
 // Apply is b with what happened in it: what was done stands when it was done, and what is still to
 // be done comes from now on.
 func (h History) Apply(b FireInput) FireInput {
-	b.Read, b.PitRead, b.BarkH = h.Core, h.Pit, h.BarkH
+	b.Read, b.PitRead, b.Bark = h.Core, h.Pit, h.Bark
 	if n := len(h.Core); n > 0 && h.Core[n-1].CoreC < float64(b.Core) {
 		b.UndoneH = h.Core[n-1].AtH
 	}

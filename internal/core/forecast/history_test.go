@@ -65,7 +65,7 @@ func TestWhatIsLeftFollowsFromWhatWas(t *testing.T) {
 	assert.True(t, h.Off.IsZero(), "it comes off later")
 	assert.Equal(t, []heat.Reading{{AtH: 1, CoreC: 20}}, h.Core)
 	assert.Equal(t, []heat.SetPoint{{AtH: 1, SetC: 104}}, h.Pit)
-	assert.InDelta(t, 4, h.BarkH, 1e-9)
+	assert.Equal(t, heat.SeenBark{NotH: 3, SetH: 4}, h.Bark)
 	core := when.At(when.Cond{CoreC: 71})
 	b := h.Apply(
 		forecast.FireInput{

@@ -78,6 +78,7 @@ var unmoved = map[string]string{
 	"Cut.CookYield": "of what is served at another core: the loss is computed", "Cut.YieldC": "as CookYield",
 	"Geometry.Rounding": "of its mass and its surface for rub", "Geometry.Spread": "of its surface for rub",
 	"Geometry.Mass": "heat goes by its measures", "Learnt": "the pit was read, which says more",
+	"Cut.TenderH": "it is done by its core", "Bark.NotH": "it was seen set later",
 	"Wraps.0.NotBeforeH":   "its core comes later anyway",
 	"Visits.0.Every.Until": "the piece is in its wrap by then",
 }
@@ -100,7 +101,7 @@ func TestEveryFieldCounts(t *testing.T) {
 	base.Rests = []heat.Phase{{Place: "counter", H: 1}}
 	base.PitRead = []heat.SetPoint{{AtH: 1, SetC: 118}, {AtH: 2, SetC: 117}}
 	base.Read = []heat.Reading{{AtH: 1, CoreC: 12}, {AtH: 2.5, CoreC: 35}}
-	base.BarkH = 2.2
+	base.Bark.SetH, base.Sugar = 2.2, 0.3
 	fares := func(b FireInput) (out FireResult) {
 		out, err := SingleRun{}.Forecast(t.Context(), b)
 		require.NoError(t, err)

@@ -41,6 +41,8 @@ type Heat struct {
 	Convect  float64 // W/m²K
 	RecoverS float64 // time constant after the lid was open
 	Thin     float64 // how much of the weather it feels
+
+	Smokeless bool // a bark takes longer
 }
 
 // Wrap is a kind of wrap.
@@ -69,7 +71,7 @@ func init() {
 		Pits = append(Pits, Pit{
 			ID: r["id"], Name: r["name"], Note: r["note"], Preheat: minutes("preheat_min"), Alone: minutes("alone_min"),
 			Holds: r.Yes("holds"), RoomDM2: r.Num("room_dm2"),
-			Heat: Heat{r.Num("convect"), r.Num("recover_s"), r.Num("thin")},
+			Heat: Heat{r.Num("convect"), r.Num("recover_s"), r.Num("thin"), r.Yes("smokeless")},
 			Fuel: r["fuel"], FuelKG: r.Num("fuel_kg_h"), Checks: r["checks"],
 		})
 	}

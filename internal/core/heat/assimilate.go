@@ -55,8 +55,8 @@ func (a Ask) observations() observations {
 		out.values = append(out.values, r.CoreC)
 		out.of = append(out.of, func(p *path) float64 { return p.read(r.AtH) })
 	}
-	if a.BarkH > 0 {
-		out.values = append(out.values, math.Log(a.BarkH))
+	if a.Bark.SetH > 0 {
+		out.values = append(out.values, math.Log(a.Bark.SetH))
 		out.of = append(out.of, func(p *path) float64 { return math.Log(min(p.bark, a.seen())) })
 	}
 	out.errors = mat.NewSymDense(len(out.values), nil)
@@ -66,7 +66,7 @@ func (a Ask) observations() observations {
 		}
 		out.errors.SetSym(i, i, out.errors.At(i, i)+r.off()*r.off())
 	}
-	if a.BarkH > 0 {
+	if a.Bark.SetH > 0 {
 		out.errors.SetSym(n, n, barkOff*barkOff)
 	}
 	return out

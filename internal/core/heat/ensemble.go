@@ -20,6 +20,8 @@ const (
 	conduction
 	probe
 	opening
+	collagen
+	colour
 	unknowns
 )
 
@@ -28,7 +30,7 @@ const (
 // Working figures of the field; a measured thickness is known to a twentieth.
 var Spreads = [unknowns]float64{
 	thickness: 0.14, pitError: 8, convection: 0.35, juice: 0.35, dryness: 0.9, leak: 1.0, gapWidth: 0.5,
-	conduction: 0.06, probe: 0.08, opening: 0.25,
+	conduction: 0.06, probe: 0.08, opening: 0.25, collagen: 0.2, colour: 0.25,
 }
 
 // measured is the spread of a thickness that was measured, ln.
@@ -67,6 +69,8 @@ func (d draw) member(spread *[unknowns]float64, l Learnt) Member {
 		Gap:     factor(gapWidth),
 		Conduct: factor(conduction),
 		Opened:  max(0, spread[opening]*d[opening]),
+		Tender:  factor(collagen),
+		Colour:  factor(colour),
 	}
 }
 

@@ -54,10 +54,10 @@ func TestDoneByCoreByFeelAndByBoth(t *testing.T) {
 	}
 	none := func(*Programme) {}
 	core, feel, both := done(90, false, none), done(0, true, none), done(90, true, none)
-	assert.InDelta(t, max(core, feel), both, 0.2)
+	assert.InDelta(t, max(core, feel), both, 0.5)
 	assert.Greater(t, done(95, false, none), core)
 	held := done(0, true, func(p *Programme) { p.Steps = []SetPoint{{0, 120}, {6, 82}} })
-	assert.True(t, held > feel+3 && held < Longest, "held at a low pit it softens overnight: %.1f h", held)
+	assert.True(t, held > feel+2 && held < Longest, "held at a low pit it softens overnight: %.1f h", held)
 }
 
 // Unwrapped again it sweats again: slower than one that stays in foil, and its bark comes back.

@@ -148,6 +148,13 @@ func TestTheEnvelope(t *testing.T) {
 	doctable.Holds(t, "../../../docs/models.md", rows)
 }
 
+// with is the usual member with a change.
+func with(change func(m *Member)) Member {
+	m := Usual
+	change(&m)
+	return m
+}
+
 // What is asked of single cooks: the share of an unwrapped collagen cut's time that is over at
 // 60 °C, a stall that is plain to see, far-off doneness, and what decides most.
 func TestTheRestOfTheEnvelope(t *testing.T) {
@@ -185,8 +192,8 @@ func TestTheRestOfTheEnvelope(t *testing.T) {
 		low, high float64
 	}{
 		{"a thickness one standard deviation up", hours(shoulder, 95, nil,
-			Member{math.Exp(Spreads[thickness]), 1, 1, 1, 1, 1, 1, 0, 0}), 1.15, 1.26},
-		{"a pit 8 °C colder", hours(shoulder, 95, nil, Member{1, 1, 1, 1, 1, 1, 1, -8, 0}), 1.08, 1.26},
+			with(func(m *Member) { m.Thick = math.Exp(Spreads[thickness]) })), 1.15, 1.26},
+		{"a pit 8 °C colder", hours(shoulder, 95, nil, with(func(m *Member) { m.PitC = -8 })), 1.08, 1.26},
 		{"opened every hour", hours(shoulder, 95, func(c *Cook) { c.Programme.OpenMin = 60 }, Usual), 1.14, 1.26},
 		{"spritzed every 45 minutes", hours(shoulder, 95, func(c *Cook) { c.Programme.Visits = spritzed(45) }, Usual), 1.12,
 			1.3},

@@ -34,7 +34,7 @@ type Reading struct {
 type Ask struct {
 	Cores    []float64 // °C
 	Readings []Reading
-	BarkH    float64 // a dry, dark surface was seen then; zero when it was not told
+	Bark     SeenBark // what was seen of its bark
 	Members  int
 	Seed     uint64
 	// Tightness says that the cook has told how tight the wrap is: less is left to guess.
@@ -125,6 +125,7 @@ func Of(ctx context.Context, c Cook, a Ask) (Forecast, error) {
 			assimilate(all, paths, o, random)
 		}
 	}
+	c.Programme.Seen = a.Bark
 	hold := free
 	if len(a.Readings) > 0 {
 		later := a.later(all, c.Piece)
@@ -188,8 +189,8 @@ func (a Ask) seen() float64 {
 	if n := len(a.Readings); n > 0 {
 		until = a.Readings[n-1].AtH + every
 	}
-	if a.BarkH > 0 {
-		until = max(until, min(Longest, 2*a.BarkH+2)) // a member whose bark comes much later counts as one that has none
+	if at := a.Bark.SetH; at > 0 {
+		until = max(until, min(Longest, 2*at+2)) // a member whose bark comes much later counts as one that has none
 	}
 	return until
 }

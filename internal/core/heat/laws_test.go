@@ -83,6 +83,12 @@ func TestEnergyAndWaterAddUp(t *testing.T) {
 	}
 }
 
+// goesOn never ends a run.
+func goesOn(float64, *thermal.State, *fire) bool { return true }
+
+// body is the piece as heat sees it.
+func (c Cook) body() thermal.Body { return thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults) }
+
 // Nothing acts before it happens: until a wrap, a raised pit or a first opening, the core is
 // the same to the last bit.
 func TestNothingActsBeforeItHappens(t *testing.T) {

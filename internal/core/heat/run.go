@@ -41,7 +41,12 @@ type Programme struct {
 	StartC  float64    // all through, before it stands on the counter
 	TemperH float64    // on the counter before it goes on
 	RoomC   float64    // there
+	Sugar   float64    // share of the coat; it browns sooner
+	Seen    SeenBark
 }
+
+// SeenBark is what a cook saw of a bark, h: it was set by then, and not until then. Zero is nothing.
+type SeenBark struct{ SetH, NotH float64 }
 
 // Ambient is the weather. Wind in m/s.
 type Ambient struct {
@@ -54,10 +59,12 @@ type Ambient struct {
 type Member struct {
 	Thick, Convect, Juice, Dry, Leak, Gap, Conduct float64
 	PitC, Opened                                   float64
+	Tender                                         float64 // hours in which it softens
+	Colour                                         float64 // pace at which it browns
 }
 
 // Usual is a member without errors.
-var Usual = Member{1, 1, 1, 1, 1, 1, 1, 0, 0}
+var Usual = Member{1, 1, 1, 1, 1, 1, 1, 0, 0, 1, 1}
 
 // Mild is weather in which a pit holds what it is set to, °C.
 const Mild = 15.0
@@ -90,6 +97,7 @@ type fire struct {
 	wrapped []float64 // when each wrap came, h
 	visits  []visited
 	bark    float64 // when it set, h
+	colour  float64 // of the surface: 1 is a bark, or golden skin
 }
 
 // visited is how a visit stands.
@@ -124,13 +132,11 @@ func (p *Programme) light(k thermal.Constants, m Member) *fire {
 
 // now is what can be seen h hours in, with that core temperature.
 func (r *fire) now(h, core float64, f *thermal.State) when.Now {
-	if math.IsInf(r.bark, 1) && f.Surface > barkC && f.Wet < barkWet && h > 0 {
-		r.bark = h
-	}
 	out := when.Now{
 		CoreC: core, Hours: h, Wrapped: -1, Unwrapped: -1, Soft: f.Soft >= 1,
-		Bark: h >= r.bark, Colour: h >= r.bark+darkensH, Surface: h > 0 && f.Surface > dryC && f.Wet < dryWet || h >= r.bark,
+		Bark: h >= r.bark, Colour: h >= r.bark && r.colour >= dark,
 	}
+	out.Surface = out.Bark || h > 0 && f.Surface > dryC && f.Wet < dryWet
 	for i := range r.wraps {
 		if r.Wraps[i].Kind == "none" {
 			out.Unwrapped = h - r.wrapped[i]
@@ -141,12 +147,53 @@ func (r *fire) now(h, core float64, f *thermal.State) when.Now {
 	return out
 }
 
-// A surface has set, a bark has set, and it is dark some time after that: field judgement.
+// A surface has set when it is warm and no longer wet: field judgement.
+const dryC, dryWet = 55.0, 0.35
+
+// A bark is a dry surface that has browned: colour by time at surface temperature, of the first order,
+//
+//	dc/dt = (1 − w)·e^(−E/R·(1/T_s − 1/348 K)) / barkH
+//
+// with the wetness w, so that a spritz delays it; a bark at c = 1, dark at c = 1.6. The hours are fitted to the
+// envelope in docs/models.md, E is at the lower end of browning's (100 to 130 kJ/mol). Skin is golden sooner than
+// meat is dark; sugar browns, and an oven has no smoke: field judgement.
 const (
-	dryC, dryWet   = 55.0, 0.35
-	barkC, barkWet = 72.0, 0.12
-	darkensH       = 1.0
+	barkH     = 1.29 // of a dry surface at 75 °C, h
+	barkFromC = 50.0
+	dark      = 1.6
+	golden    = 1.75
+	smokeless = 0.8
+	breathes  = 3.0 // a wrap lets this many times the share of steam through that leaves it, for colour
 )
+
+// brown lets a surface brown for dt seconds, until h, and keeps what was seen of it.
+func (r *fire) brown(f *thermal.State, skin bool, h, dt float64) {
+	if f.Surface > barkFromC {
+		pace := r.m.Colour * (0.9 + 0.5*min(1, r.Sugar)) * max(0, 1-f.Wet) * r.k.Browns(f.Surface)
+		if skin {
+			pace *= golden
+		}
+		if r.Pit.Smokeless {
+			pace *= smokeless
+		}
+		if c := r.wrap.Covers; c > 0 {
+			pace *= 1 - c + c*min(1, breathes*r.wrap.Leak)
+		}
+		r.colour += pace * dt / 3600 / barkH
+	}
+	switch seen := r.Seen; {
+	case h <= seen.NotH:
+		r.colour, r.bark = min(r.colour, notYet), math.Inf(1)
+	case seen.SetH > 0 && h < seen.SetH:
+	case seen.SetH > 0 && math.IsInf(r.bark, 1):
+		r.colour, r.bark = max(1, r.colour), seen.SetH
+	case r.colour >= 1 && math.IsInf(r.bark, 1):
+		r.bark = h
+	}
+}
+
+// notYet is the most colour of a bark that was seen to scratch off.
+const notYet = 0.9
 
 // goal is what the pit would settle at: what it is set to, its error, and what the weather
 // takes.
@@ -288,7 +335,8 @@ func (p *Programme) held(
 		a.Sweat = b.Sweat
 		before, h := f.At(off), (t+dt)/3600
 		f.Step(&stuff, &k, &a, dt/needs)
-		f.Soften(&k, dt)
+		f.Soften(&k, b.TenderH*r.m.Tender, dt)
+		r.brown(&f, b.Skin, h, dt)
 		for hold.due(h) {
 			hold.set(&f, &stuff, off, t/3600, before, h)
 			r.undo(h, f.At(off), &f)

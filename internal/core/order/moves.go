@@ -3,6 +3,7 @@ package order
 import (
 	"errors"
 	"maps"
+	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -199,6 +200,17 @@ func (r reader) withWrap(err error) error {
 	return err
 }
 
+// doses are what goes on or in it, but for what has a mistake.
+func (l Line) doses() []dose.Source {
+	var out []dose.Source
+	for _, m := range l.Moves {
+		if m.OK() && m.Value.Dose != nil {
+			out = append(out, m.Value.Dose)
+		}
+	}
+	return out
+}
+
 // looks is the time between spritzes by the answer.
 var looks = map[string]time.Duration{"30": 30 * time.Minute, "45": 45 * time.Minute, "60": time.Hour}
 
@@ -211,6 +223,8 @@ func (l Line) Burns(a decision.Answers, m Meat, like forecast.FireInput) []forec
 		like.Learnt = l.learnt[like.Number]
 	}
 	like.Shut = a.Chose(decision.Lid) == "shut"
+	// In tenths, so that typing a rub does not change the forecast with every letter.
+	like.Sugar = math.Round(10*dose.SurfaceSugar(l.doses(), m.Target(like.StartC))) / 10
 	like.OpenMin, _ = strconv.Atoi(a.Chose(decision.Lid))
 	if kind := a.Chose(decision.Wrap); kind != "none" && kind != "" {
 		like.Wraps = append(like.Wraps, heat.Wrap{Kind: kind, When: l.wraps(a)})

@@ -284,7 +284,7 @@ func pace(ctx context.Context, p cooking.Piece) (float64, error) {
 	}
 	last := h.Core[len(h.Core)-1]
 	b := h.Apply(forecast.SlowestOf(p.Predicted))
-	b.Read, b.BarkH, b.UndoneH = nil, 0, 0
+	b.Read, b.Bark, b.UndoneH = nil, heat.SeenBark{}, 0
 	seen, err := forecast.See(ctx, b)
 	if err != nil || last.CoreC < tells {
 		return 0, err

@@ -8,11 +8,13 @@ import (
 
 // Body is a piece of meat as heat sees it: a way from its surface to its coldest plane.
 type Body struct {
-	HalfM float64 // from the surface to the coldest plane, m
-	Shape float64 // s: 0 slab, 1 long bar, 2 cube
-	Bone  float64 // share of the mass
-	Fat   float64 // share of the boneless mass
-	Sweat float64 // of what a bare surface evaporates; skin or a cap of fat holds some back
+	HalfM   float64 // from the surface to the coldest plane, m
+	Shape   float64 // s: 0 slab, 1 long bar, 2 cube
+	Bone    float64 // share of the mass
+	Fat     float64 // share of the boneless mass
+	TenderH float64 // at 95 °C in which its collagen softens, h
+	Skin    bool    // of a bird: it is golden sooner than meat is dark
+	Sweat   float64 // of what a bare surface evaporates; skin or a cap of fat holds some back
 }
 
 // damped is what skin, a cap of fat or bacon lets through of the steam under it: field judgement.
@@ -26,7 +28,10 @@ func NewBody(c cut.Cut, g cut.Geometry, k Constants) Body {
 	if !c.Hollow() {
 		half = float64(g.Thickness) / 2 * math.Pow(float64(g.Thickness/g.Thickest), k.Thick)
 	}
-	if c.Weak() {
+	switch {
+	case c.Family == cut.Rack:
+		half *= 1 + k.Rack
+	case c.Weak():
 		half *= 1 + k.Weak
 	}
 	sweat := 1.0
@@ -38,7 +43,7 @@ func NewBody(c cut.Cut, g cut.Geometry, k Constants) Body {
 		Shape: float64(g.Thickness/g.Length + g.Thickness/g.Width),
 		Bone:  c.BoneShare(),
 		Fat:   c.FatPercent / 100,
-		Sweat: sweat,
+		Sweat: sweat, TenderH: c.TenderH, Skin: c.Species == "poultry",
 	}
 }
 

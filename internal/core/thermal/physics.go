@@ -37,11 +37,12 @@ type Constants struct {
 	Vapour   float64 // pressure of vapour in a pit, Pa
 	Thick    float64 // power of the block : thickest ratio in the way to the probe
 	Weak     float64 // how much further the coldest plane is behind a weak face
+	Rack     float64 // and between the bones of a rack, which are most of one of its faces
 
 	Foil, Paper Sheet
 
-	Tender  float64 // hours at 95 °C in which collagen softens
-	TenderE float64 // activation energy of that, J/mol
+	TenderE float64 // activation energy of collagen's softening, J/mol
+	ColourE float64 // activation energy of a surface's browning, J/mol
 }
 
 // Sheet is what a wrap is made of.
@@ -51,13 +52,14 @@ type Sheet struct {
 	Leak float64 // share of an open wet surface through which steam leaves
 }
 
-// Defaults are the constants in use. Vapour and TenderE are set, the others fitted.
+// Defaults are the constants in use. Vapour and the activation energies are set, the others
+// fitted.
 var Defaults = Constants{
 	Juice: 0.235, JuiceC: 66, JuiceK: 0.18, JuiceTau: 3700, Film: 0.023, Dry: 0.003, Emit: 0.6, Vapour: 3000,
-	Thick: -0.32, Weak: 0.29,
-	Foil:   Sheet{Emit: 0.33, Gap: 0.014, Leak: 0.002},
-	Paper:  Sheet{Emit: 0.76, Gap: 0.006, Leak: 0.09},
-	Tender: 1.9, TenderE: 135e3,
+	Thick: -0.32, Weak: 0.29, Rack: 0.5,
+	Foil:    Sheet{Emit: 0.33, Gap: 0.014, Leak: 0.002},
+	Paper:   Sheet{Emit: 0.76, Gap: 0.006, Leak: 0.09},
+	TenderE: 55e3, ColourE: 100e3,
 }
 
 // Saturation is the density of vapour over water at c °C, kg/m³, and its slope (Alduchov and

@@ -111,9 +111,14 @@ func (f *State) Step(m *Matter, k *Constants, a *Air, dt float64) {
 	}
 }
 
-// Soften lets dt seconds soften the coldest plane as it is now.
-func (f *State) Soften(k *Constants, dt float64) {
-	f.Soft += dt / 3600 / k.Tender * math.Exp(-k.TenderE/gas*(1/(f.Temp[0]+Zero)-1/(95+Zero)))
+// Soften lets dt seconds soften the coldest plane as it is now: one in tenderH hours at 95 °C.
+func (f *State) Soften(k *Constants, tenderH, dt float64) {
+	f.Soft += dt / 3600 / tenderH * math.Exp(-k.TenderE/gas*(1/(f.Temp[0]+Zero)-1/(95+Zero)))
+}
+
+// Browns is the pace at which a dry surface browns at c °C, over that at 75 °C.
+func (k *Constants) Browns(c float64) float64 {
+	return math.Exp(-k.ColourE / gas * (1/(c+Zero) - 1/(75+Zero)))
 }
 
 // Hold moves the core by d °C and what is around it by d·(1 − x²), x from 0 at the coldest plane to 1 at the
