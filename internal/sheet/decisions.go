@@ -170,6 +170,13 @@ var decisionTexts = map[string]struct {
 			"15": {"15 min", "about 10 °C / 18 °F off"},
 		},
 	},
+	"pit-vents": {
+		"The pit that was switched off",
+		map[string]answer{
+			"open": {"its vents open", "cools in half an hour or so"},
+			"shut": {"its vents shut", "stays warm for hours"},
+		},
+	},
 	"in-wrap": {
 		"With it in the wrap",
 		map[string]answer{

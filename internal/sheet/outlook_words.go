@@ -84,7 +84,8 @@ var placeWords = map[string]string{
 	"counter":  "on the counter",
 	"cooler":   "in a dry cooler",
 	"oven_off": "in the switched-off oven",
-	"pit_off":  "in the switched-off pit",
+	"pit_off":  "in the switched-off pit, its vents open",
+	"pit_shut": "in the switched-off pit, its vents shut",
 	"holder":   "in a warm holder",
 }
 

@@ -41,6 +41,7 @@ var (
 	Feel       = Key{"feel"}
 	Rest       = Key{"rest"}
 	Vent       = Key{"vent"}
+	PitVents   = Key{"pit-vents"}
 	Slice      = Key{"slice"}
 )
 
@@ -196,6 +197,7 @@ var All = []Decision{
 		}
 		return "0"
 	}},
+	{Key: PitVents, Stage: "rest", Values: []string{"open", "shut"}, applies: always, Usual: fixed("open")},
 	{
 		Key:     Slice,
 		Stage:   "rest",
@@ -314,8 +316,10 @@ func (a Answers) Offered() []*Decision {
 		all[i] = &All[i]
 	}
 	wrapped := a.Chose(Wrap) != "none"
+	inPit := a.Chose(Rest) == "pit" || a.Chose(Rest) == "pit-cooler"
 	return slices.DeleteFunc(all, func(d *Decision) bool {
-		return !d.applies(a.Cut) || !wrapped && (d.Key == WrapAt || d.Key == InWrap || d.Key == Tight)
+		return !d.applies(a.Cut) || !wrapped && (d.Key == WrapAt || d.Key == InWrap || d.Key == Tight) ||
+			!inPit && d.Key == PitVents
 	})
 }
 

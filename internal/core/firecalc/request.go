@@ -257,7 +257,7 @@ type RestRequest struct {
 	FromC   float64   `json:"from_c" doc:"All through when it comes off, °C"`
 	Wrap    string    `json:"wrap,omitempty" required:"false" enum:",none,foil,paper,pan,boat"`
 	VentMin float64   `json:"vent_min,omitempty" required:"false" doc:"Opened first, min"`
-	Place   string    `json:"place" enum:"counter,cooler,oven_off,pit_off,holder"`
+	Place   string    `json:"place" enum:"counter,cooler,oven_off,pit_off,pit_shut,holder"`
 	PlaceC  float64   `json:"place_c,omitempty" required:"false" doc:"What the place is at; 0 means the usual"`
 	Hours   float64   `json:"hours,omitempty" required:"false" doc:"How long it is followed; 0 means 16"`
 }
@@ -277,7 +277,7 @@ func CalcRest(r RestRequest) (RestAnswer, error) {
 	c.within("/from_c", r.FromC, 20, 110)
 	c.oneOf("/wrap", r.Wrap, append(gear.WrapIDs(gear.OnFire), "", gear.NoWrap)...)
 	c.within("/vent_min", r.VentMin, 0, 120)
-	c.oneOf("/place", r.Place, "counter", "cooler", "oven_off", "pit_off", "holder")
+	c.oneOf("/place", r.Place, "counter", "cooler", "oven_off", "pit_off", "pit_shut", "holder")
 	if r.PlaceC != 0 {
 		c.within("/place_c", r.PlaceC, -30, 250)
 	}

@@ -45,15 +45,16 @@ type FireInput struct {
 	Sugar   float64         // share of what lies on it
 	UndoneH float64         // up to then it was read not to be done, h
 
-	OpenMin int         // opened every so often; zero is not told
-	Shut    bool        // never opened
-	Shine   string      // how the foil looks: shiny, dull; else not told
-	Tight   string      // how tight the wrap is: tight, usual, loose; else not told
-	Weather string      // mild, cold, windy or wet
-	Pit     string      // kind of pit by id; empty when it is not known
-	Number  int         // of the pit: pieces on one pit share its error
-	Learnt  heat.Learnt // of the pit, by earlier cooks
-	Piece   uint64      // tells pieces apart
+	OpenMin   int         // opened every so often; zero is not told
+	Shut      bool        // never opened
+	Shine     string      // how the foil looks: shiny, dull; else not told
+	Tight     string      // how tight the wrap is: tight, usual, loose; else not told
+	VentsShut bool        // of the pit, once it is switched off to rest in
+	Weather   string      // mild, cold, windy or wet
+	Pit       string      // kind of pit by id; empty when it is not known
+	Number    int         // of the pit: pieces on one pit share its error
+	Learnt    heat.Learnt // of the pit, by earlier cooks
+	Piece     uint64      // tells pieces apart
 }
 
 // FireResult is how a piece fares.
@@ -351,11 +352,11 @@ func HoldsIn(b FireInput, place string, vent time.Duration) time.Duration {
 			FromC:    float64(from),
 			Wrap:     b.Wrap(),
 			First:    b.Rests,
-			Place:    Place(place),
+			Place:    b.Place(place),
 			RoomC:    float64(b.RoomC),
 		}
 		r.VentMin = vent.Minutes()
-		if r.Place == "pit_off" {
+		if r.InPit() {
 			r.PlaceC = float64(b.PitC)
 		}
 		return lasts(r.Early(well.Hours())).Round(5 * time.Minute)
@@ -364,13 +365,16 @@ func HoldsIn(b FireInput, place string, vent time.Duration) time.Duration {
 
 // Place is where a rest is, as heat knows it: in a wrap, on a board or in a tray a piece cools
 // as on a counter.
-func Place(rests string) string {
+func (b FireInput) Place(rests string) string {
 	switch rests {
 	case "cooler", "holder":
 		return rests
 	case "oven":
 		return "oven_off"
 	case "pit", "pit-cooler":
+		if b.VentsShut {
+			return "pit_shut"
+		}
 		return "pit_off"
 	}
 	return "counter"

@@ -72,7 +72,7 @@ var unmoved = map[string]string{
 	"Cut.Surface": "is in the geometry", "Cut.NativeSalt": "of salt alone", "Cut.TrimLoss": "of what is bought",
 	"Cut.TypicalKG": "of what is bought", "Cut.LowKG": "of what is bought", "Cut.HighKG": "of what is bought",
 	"Cut.PitC": "the usual one: this one stands in PitC", "Cut.RestMin": "after the fire",
-	"Cut.Wrap": "the usual one: this one's are in Wraps", "Rests": "after the fire",
+	"Cut.Wrap": "the usual one: this one's are in Wraps", "Rests": "after the fire", "VentsShut": "after the fire",
 	"Off": "Core says when it comes off, until Off does", "UndoneH": "what was read tells it, too",
 	"Cut.Family": "its figures stand in the other fields", "Cut.Block": "is in the geometry",
 	"Cut.CookYield": "of what is served at another core: the loss is computed", "Cut.YieldC": "as CookYield",

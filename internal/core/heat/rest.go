@@ -14,7 +14,7 @@ type Rest struct {
 	FromC    float64 // all through
 	Wrap     string  // as on the fire; none is bare
 	VentMin  float64 // opened first, min
-	Place    string  // counter, cooler, oven_off, pit_off or holder
+	Place    string  // counter, cooler, oven_off, pit_off (its vents open), pit_shut or holder
 	PlaceC   float64 // what the place is at, °C; zero for the usual
 	RoomC    float64 // zero for 21
 	First    []Phase // where it rests before that, in order
@@ -25,6 +25,9 @@ type Phase struct {
 	Place string
 	H     float64
 }
+
+// InPit reports whether it waits in the pit that it came from.
+func (r Rest) InPit() bool { return r.Place == "pit_off" || r.Place == "pit_shut" }
 
 // phase is where the piece rests t seconds after venting began, and since when, s.
 func (r Rest) phase(t float64) (place string, from float64) {
@@ -39,7 +42,7 @@ func (r Rest) phase(t float64) (place string, from float64) {
 }
 
 // Places are where a piece rests, with what they usually are at, °C.
-var Places = map[string]float64{"counter": 21, "cooler": 21, "oven_off": 95, "pit_off": 120, "holder": 65}
+var Places = map[string]float64{"counter": 21, "cooler": 21, "oven_off": 95, "pit_off": 120, "pit_shut": 120, "holder": 65}
 
 // Cooled is how a rest goes.
 type Cooled struct {
@@ -135,9 +138,13 @@ func (r Rest) cool(f *thermal.State, factor, hours, dt float64, seen func(h floa
 		case place == "cooler":
 			a.H, a.C = 1.5*factor, at
 			a.Wrap = thermal.Wrapped{Covers: 1, Shut: 0.2}
-		case place == "oven_off", place == "pit_off":
+		case place == "oven_off", place == "pit_shut":
 			a.C = room + (at-room)*math.Exp(-max(0, t-since)/(offTau/factor))
 			a.Walls, a.H = a.C, counterH
+			k.Dry = shutDry
+		case place == "pit_off":
+			a.C = room + (at-room)*math.Exp(-max(0, t-since)/(openTau/factor))
+			a.Walls, a.H = a.C, openH*factor
 		case place == "holder":
 			a.C, a.Walls, a.H = at, at, 6
 			if rho, _ := thermal.Saturation(at); open {
@@ -156,5 +163,8 @@ func (r Rest) cool(f *thermal.State, factor, hours, dt float64, seen func(h floa
 const (
 	under   = 0.35         // share of a wrapped piece that lies on a board or in a tray
 	ventWet = 0.3          // wetness of a piece that is opened: about 10 °C off its mean in a quarter of an hour
-	offTau  = 1.5 * 3600.0 // time constant of an oven or pit that was switched off, s
+	offTau  = 1.5 * 3600.0 // time constant of an oven, or a pit with its vents shut, that was switched off, s
+	openTau = 2100.0       // and of a steel pit with its vents open
+	openH   = 3.0          // convection there, W/m²K
+	shutDry = 0.02         // wetness of bare meat in still, hot air
 )

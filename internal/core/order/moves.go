@@ -243,8 +243,9 @@ func (l Line) Burns(a decision.Answers, m Meat, like forecast.FireInput) []forec
 			like.Visits = append(like.Visits, heat.Visit{Every: m.At, Wets: kind.Wets, Shut: !kind.Visits})
 		}
 	}
+	like.VentsShut = a.Chose(decision.PitVents) == "shut"
 	for _, rest := range l.Rests.First {
-		like.Rests = append(like.Rests, heat.Phase{Place: forecast.Place(rest.Place), H: rest.Lasts.Hours()})
+		like.Rests = append(like.Rests, heat.Phase{Place: like.Place(rest.Place), H: rest.Lasts.Hours()})
 	}
 	if own, ok := l.Whens["off"]; ok && !own.From.Second.None() || own.From.Core() == 0 {
 		like.Off = own.From

@@ -107,12 +107,12 @@ func Of(ctx context.Context, r cooking.Result, i int) (Look, bool, error) {
 		out.From = seen.Fire.Curve[n-1].Core.Mid
 	}
 	rest, _ := order.FindMove(p.Line.Sound(), order.Rest)
-	out.Place = forecast.Place(rest.With)
+	out.Place = input.Place(rest.With)
 	cools := heat.Rest{
 		Cut: input.Cut, Geometry: input.Geometry, FromC: out.From, Wrap: input.Wrap(), VentMin: p.Line.Rests.Vent.Minutes(),
 		Place: out.Place, First: input.Rests, RoomC: float64(input.RoomC),
 	}
-	if out.Place == "pit_off" {
+	if cools.InPit() {
 		cools.PlaceC = float64(input.PitC)
 	}
 	out.Rest = cools.Of(restsFor)

@@ -106,7 +106,7 @@ func TestTheRestFollowsItsPlace(t *testing.T) {
 	assert.True(t, math.IsInf(floor("holder", "0"), 1), "it stays above the floor")
 	assert.Less(t, floor("cooler", "15"), cooler)
 	for _, place := range cut.Rests {
-		_, known := heat.Places[forecast.Place(place)]
+		_, known := heat.Places[forecast.FireInput{}.Place(place)]
 		assert.True(t, known, place)
 	}
 }
