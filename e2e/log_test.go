@@ -73,7 +73,7 @@ func TestOnTheFireAlready(t *testing.T) {
 	b.accessible("on the fire now")
 	b.write("Weight of one", "3.6 kg")
 	b.press("Go to the pit side")
-	b.see("off the fire, most likely")
+	b.see("most likely off the fire")
 	list, _, err := b.app.Store.Cooks().List(t.Context(), store.Query{})
 	require.NoError(t, err)
 	id := list[0].ID

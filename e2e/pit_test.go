@@ -233,7 +233,7 @@ func TestPractising(t *testing.T) {
 	b.see("No wrap, as you chose.")
 	b.app.Clock.Store(int64(4 * time.Minute))
 	b.until(`parseFloat(document.querySelector(".pit-core b").innerText) > 20`)
-	b.see("off the fire, most likely")
+	b.see("most likely off the fire")
 	b.press("240 ×")
 	b.until(`document.querySelector(".pit-speed [aria-pressed=true]").innerText === "240 ×"`)
 	all, err := b.app.Store.Facts(t.Context(), real)

@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/heat"
 	"verjuice/internal/core/live"
 	"verjuice/internal/core/quantity"
 )
@@ -74,7 +75,8 @@ type LivePiece struct {
 	PitNo    int           `json:"pit_no" doc:"Which pit it is on, from 0"`
 	Places   []BigFigure   `json:"places" nullable:"false" doc:"Where there is more than one probe"`
 	Probed   []string      `json:"probed" nullable:"false" doc:"Places in it that can be probed"`
-	Ready    BigFigure     `json:"ready" doc:"When it is off, from early to late; text is empty when that is not known"`
+	Ready    BigFigure     `json:"ready" doc:"When it is most likely off; text is empty when that is not known"`
+	Narrows  string        `json:"narrows" doc:"What would make that surer now; may be empty"`
 	Verdict  string        `json:"verdict" doc:"How done it is by its places and its feel, in a sentence; may be empty"`
 	Catch    []CatchLine   `json:"catch" nullable:"false" doc:"What would make up for being late, or for being early"`
 	Moved    string        `json:"moved" doc:"How that has moved since it went on, in a sentence"`
@@ -251,9 +253,8 @@ func (w writer) goesOn(out *LivePiece, p live.Piece, on time.Time) {
 	if p.Done() {
 		out.Ready = BigFigure{Text: "Done", Note: "take it off"}
 	} else if !math.IsInf(done.Mid, 1) {
-		out.Ready = BigFigure{Text: at(done.Low).Format("15:04") + "–" + w.until(done.High, at),
-			Note: "off the fire, most likely " + at(done.Mid).Format("15:04")}
-		out.Moved = w.moved(p)
+		out.Ready = BigFigure{Text: at(done.Mid).Format("15:04"), Note: "most likely off the fire; " + eightInTen(done, at)}
+		out.Moved, out.Narrows = w.moved(p), w.narrowsNow(p)
 	} else {
 		out.Ready.Note = "it won’t finish in this pit"
 	}
@@ -279,11 +280,26 @@ func (w writer) goesOn(out *LivePiece, p live.Piece, on time.Time) {
 	}
 }
 
-func (w writer) until(h float64, at func(float64) time.Time) string {
-	if math.IsInf(h, 1) {
-		return "late"
+// eightInTen is the band of when it is off.
+func eightInTen(done heat.Band, at func(float64) time.Time) string {
+	if math.IsInf(done.High, 1) {
+		return "nine in ten not before " + at(done.Low).Format("15:04") + "; " + maybeNever(done.Never)
 	}
-	return at(h).Format("15:04")
+	return "eight in ten between " + at(done.Low).Format("15:04") + " and " + at(done.High).Format("15:04")
+}
+
+// narrowsNow is what would make that surer now: a reading where the last one is old, else what tells most.
+func (w writer) narrowsNow(p live.Piece) string {
+	h := p.Piece.Happened
+	if n := len(h.Core); n == 0 || h.NowH-h.Core[n-1].AtH > 1 {
+		return "A reading of the core now would make this surer."
+	}
+	for _, n := range p.Seen.Fire.Narrows {
+		if line, ok := w.narrow(n, p.Piece); ok && n.Hours >= 0.25 && n.What != "reading" {
+			return "Surer still: " + line.Label + "."
+		}
+	}
+	return ""
 }
 
 // moved says how the forecast has moved since the piece went on, and why.

@@ -180,7 +180,27 @@ func hours(h float64) string {
 	return duration(time.Duration(h * float64(time.Hour)).Round(5 * time.Minute))
 }
 
-func (w writer) between(b heat.Band) string { return hours(b.Low) + "–" + hours(b.High) }
+// hotterC is how far over the core it was to come off at a piece is that waited to be soft, °C.
+const hotterC = 1.5
+
+// between is the likely range of something that may never come.
+func (w writer) between(b heat.Band) string {
+	out := hours(b.Low) + "–" + hours(b.High)
+	if math.IsInf(b.High, 1) {
+		if out = "from " + hours(b.Low); math.IsInf(b.Low, 1) {
+			out = hours(b.Low)
+		}
+	}
+	return join(out, "; ", maybeNever(b.Never))
+}
+
+// maybeNever says how often something does not come, where that is worth a word.
+func maybeNever(share float64) string {
+	if share < 0.02 {
+		return ""
+	}
+	return fmt.Sprintf("may not get there: %.0f in 100", 100*share)
+}
 
 func (w writer) outlook(out OutlookSheet, l outlook.Look) OutlookSheet {
 	p := l.Piece
@@ -272,7 +292,7 @@ func (w writer) marks(out *OutlookSheet, l outlook.Look, clock func(float64) str
 	w.changes(out, l, core, at)
 	if !math.IsInf(done, 1) {
 		label := "off: soft"
-		if l.Input.Core > 0 {
+		if at := float64(l.Input.Core); at > 0 && core(done) < at+hotterC {
 			label = "off at " + w.short(float64(l.Input.Core))
 		}
 		out.Marks = append(out.Marks, CurveMark{"off", done, core(done), label, at(done)})

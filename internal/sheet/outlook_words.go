@@ -63,12 +63,12 @@ func (w writer) saysOf(l outlook.Look) []string {
 			100*f.Yield.High,
 		),
 	)
-	if f.Undone > 0.02 {
+	if f.Done.Never > 0.02 {
 		out = append(
 			out,
 			fmt.Sprintf(
 				"%.0f in 100 are not done within %s in a pit like this.",
-				100*f.Undone,
+				100*f.Done.Never,
 				duration(heat.Longest*time.Hour),
 			),
 		)

@@ -274,6 +274,9 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 	case k.About && !k.Done:
 		out.Note = fmt.Sprintf("between %s and %s", k.From.Format("15:04"), k.To.Format("15:04"))
 	}
+	if !k.Done {
+		out.Note = join(out.Note, "; ", maybeNever(k.Never))
+	}
 	if piece >= 0 {
 		out.Note = join(out.Note, "; ", w.taskNote(r.Pieces[piece], k.Stage))
 	}

@@ -170,6 +170,9 @@ func (s *subject) job() plan.Job {
 	j.Doings, j.Travel = s.doings(), s.line.Rests.Travel
 	if s.line.Answers.Value.Chose(decision.Wrap) != "none" {
 		j.Wraps = s.fire.Wraps
+		if len(s.fire.Seldom.Wrapped) > 0 {
+			j.WrapNever = s.fire.Seldom.Wrapped[0]
+		}
 	}
 	for _, m := range s.moves {
 		layer, ok := dose.As[dose.Layer](m.Dose)
@@ -199,24 +202,26 @@ func (s *subject) doings() []plan.Doing {
 	if s.line.Answers.Value.Chose(decision.Wrap) != "none" {
 		wraps++
 	}
-	at := func(all []uncertain.Span, i *int) uncertain.Span {
-		*i++
-		if *i > len(all) {
-			return uncertain.Span{Low: uncertain.Endless, Mid: uncertain.Endless, High: uncertain.Endless}
+	at := func(all []uncertain.Span, seldom []float64, i *int) (uncertain.Span, float64) {
+		if *i++; *i > len(all) {
+			return uncertain.Span{Low: uncertain.Endless, Mid: uncertain.Endless, High: uncertain.Endless}, 1
 		}
-		return all[*i-1]
+		if *i > len(seldom) {
+			return all[*i-1], 0
+		}
+		return all[*i-1], seldom[*i-1]
 	}
 	one := func(m order.Move) {
 		known, _ := move.Find(m.Kind)
 		d := plan.Doing{Stage: string(m.Kind), Move: m.Key, Lasts: known.Lasts, Every: m.At.Each}
 		switch {
 		case m.Kind == order.Wrap || m.Kind == move.Unwrap:
-			d.From = at(s.fire.Wrapped, &wraps)
+			d.From, d.Never = at(s.fire.Wrapped, s.fire.Seldom.Wrapped, &wraps)
 		default:
 			if visits < len(s.fire.Ends) {
 				d.Until = s.fire.Ends[visits]
 			}
-			d.From = at(s.fire.Visits, &visits)
+			d.From, d.Never = at(s.fire.Visits, s.fire.Seldom.Visits, &visits)
 		}
 		if of, ok := anchors[m.At.From.First.Of]; ok {
 			d.Of, d.By = of, m.At.From.First.By

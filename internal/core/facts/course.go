@@ -79,6 +79,28 @@ func (c Course) Until(probe string, now time.Time) (Reading, bool) {
 	return Reading{}, false
 }
 
+// Stays reports whether a probe that showed something at a time had stayed in by then: it showed something again
+// and again in the twenty minutes before. What was read by eye is read once.
+func (c Course) Stays(probe string, at time.Time) bool {
+	n := 0
+	for _, m := range slices.Backward(c[probe]) {
+		if m.At.After(at) {
+			continue
+		}
+		if at.Sub(m.At) > steadyFor {
+			break
+		}
+		n++
+	}
+	return n >= steady
+}
+
+// A probe that stays in shows something so often in so long.
+const (
+	steadyFor = 20 * time.Minute
+	steady    = 3
+)
+
 // Readings are one for each minute and probe, the last of it, in the order of time.
 func (c Course) Readings() []Reading {
 	var out []Reading

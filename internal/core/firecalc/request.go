@@ -180,9 +180,9 @@ func Calc(ctx context.Context, r FireRequest) (FireAnswer, error) {
 		Stall:      spread(f.Stall),
 	}
 	for i, t := range ask.Cores {
-		out.Thresholds = append(out.Thresholds, Threshold{CoreC: t, HourBand: spread(f.Reach[i]), Never: f.Never[i]})
+		out.Thresholds = append(out.Thresholds, Threshold{CoreC: t, HourBand: spread(f.Reach[i]), Never: f.Reach[i].Never})
 	}
-	out.Done = DoneBand{By: "core", CoreC: c.DoneC, HourBand: spread(f.Done), Never: f.Undone}
+	out.Done = DoneBand{By: "core", CoreC: c.DoneC, HourBand: spread(f.Done), Never: f.Done.Never}
 	if c.Feel {
 		out.Done.By = "tenderness"
 	}

@@ -64,10 +64,17 @@ type FireResult struct {
 	Wrapped []uncertain.Span   // until each wrap
 	Visits  []uncertain.Span   // until each visit begins
 	Ends    []uncertain.Span   // and until it is over; endless where it goes on until the piece is off
-	Warms   time.Duration      // its core from the start to 60 °C
-	Lingers time.Duration      // of that, between 10 and 54.4 °C
-	Yield   float64            // served meat, share of the trimmed weight
-	Rough   bool               // from one run and the usual spread: the ensemble is still to come
+	Seldom  Seldom
+	Warms   time.Duration // its core from the start to 60 °C
+	Lingers time.Duration // of that, between 10 and 54.4 °C
+	Yield   float64       // served meat, share of the trimmed weight
+	Rough   bool          // from one run and the usual spread: the ensemble is still to come
+}
+
+// Seldom is in which share of the members something on the way does not come before the piece is off.
+type Seldom struct {
+	Wrapped []float64 // each wrap
+	Visits  []float64 // each visit
 }
 
 // Forecaster says how a piece fares on the fire. An error is that of the context.
@@ -219,6 +226,13 @@ func resultOf(f heat.Forecast, c heat.Cook) FireResult {
 		}
 		return out
 	}
+	shares := func(bands []heat.Band) (out []float64) {
+		for _, b := range bands {
+			out = append(out, b.Never)
+		}
+		return out
+	}
+	out.Seldom = Seldom{shares(f.Wraps), shares(f.Visits)}
 	out.Wrapped, out.Visits, out.Ends = spans(f.Wraps), spans(f.Visits), spans(f.Ends)
 	if len(out.Wrapped) > 0 && out.Wrapped[0].Mid < out.Takes.Mid { // else it is off before
 		out.Wraps = out.Wrapped[0]
@@ -270,6 +284,7 @@ func (f FireResult) In(typed time.Duration, key string) FireResult {
 		Wrapped: spans(f.Wrapped...),
 		Visits:  spans(f.Visits...),
 		Ends:    spans(f.Ends...),
+		Seldom:  f.Seldom,
 		Yield:   f.Yield,
 		Warms:   scaled(f.Warms),
 		Lingers: scaled(f.Lingers),
@@ -316,7 +331,7 @@ func See(ctx context.Context, b FireInput) (Seen, error) {
 	}
 	fire := resultOf(f, c)
 	n := len(asked) // which are for the plan
-	f.Reach, f.Never = f.Reach[n:], f.Never[n:]
+	f.Reach = f.Reach[n:]
 	out := Seen{f, a.Cores[n:], c, fire}
 	looked.Keep(k, out)
 	return out, nil

@@ -151,7 +151,7 @@ const OutC = 30
 
 // A core on the fire does not fall by more than that in five minutes, nor rise by more: then the
 // probe is out, or at the bone, and what it shows is left out, °C.
-const fallsC, risesC = 6, 25
+const fallsC, risesC = 6, 15
 
 // settles is how long a pit is left to settle after a piece goes on, before what it reads counts, h.
 const settles = 0.5
@@ -181,10 +181,12 @@ func (h *History) read(read []facts.Reading, at Scope, until time.Time) {
 			}
 		}
 	}
-	for i, r := range sorted(core) {
+	cores := sorted(core)
+	for i, r := range cores {
+		r.ByEye = byEye(cores, i)
 		if i > 0 && len(h.Core) > 0 {
 			was := h.Core[len(h.Core)-1]
-			slots := 1 + (r.AtH-was.AtH)/thinned.Hours()
+			slots := max(1, (r.AtH-was.AtH)/thinned.Hours())
 			if r.CoreC < was.CoreC-fallsC || r.CoreC > was.CoreC+risesC*slots {
 				continue
 			}
@@ -200,6 +202,15 @@ func (h *History) read(read []facts.Reading, at Scope, until time.Time) {
 	for i := range h.Sets {
 		h.Sets[i].H = h.Sets[i].at.Sub(h.On).Hours()
 	}
+}
+
+// aloneH is how far apart readings are that nobody's probe stayed in for, h.
+const aloneH = 0.3
+
+// byEye reports whether reading i is one of a thermometer that was put in and read: no other is near it.
+func byEye(all []heat.Reading, i int) bool {
+	near := func(j int) bool { return j >= 0 && j < len(all) && math.Abs(all[j].AtH-all[i].AtH) < aloneH }
+	return !near(i-1) && !near(i+1)
 }
 
 func sorted(m map[int64]heat.Reading) []heat.Reading {

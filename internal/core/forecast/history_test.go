@@ -63,7 +63,7 @@ func TestWhatIsLeftFollowsFromWhatWas(t *testing.T) {
 	require.True(t, lit)
 	assert.Equal(t, 6.0, h.NowH)
 	assert.True(t, h.Off.IsZero(), "it comes off later")
-	assert.Equal(t, []heat.Reading{{AtH: 1, CoreC: 20}}, h.Core)
+	assert.Equal(t, []heat.Reading{{AtH: 1, CoreC: 20, ByEye: true}}, h.Core)
 	assert.Equal(t, []heat.SetPoint{{AtH: 1, SetC: 104}}, h.Pit)
 	assert.Equal(t, heat.SeenBark{NotH: 3, SetH: 4}, h.Bark)
 	core := when.At(when.Cond{CoreC: 71})
@@ -115,7 +115,7 @@ func TestAFireThatWentOut(t *testing.T) {
 	}
 	at := forecast.Scope{Piece: "a", Zone: time.UTC, Now: on.Add(6 * time.Hour), ProbeC: 2}
 	h, _ := forecast.HistoryOf(all, []facts.Reading{read("core:a", 1, 22), read("pit:0", 1, 104)}, at)
-	assert.Equal(t, []heat.Reading{{AtH: 1, CoreC: 20}}, h.Core)
+	assert.Equal(t, []heat.Reading{{AtH: 1, CoreC: 20, ByEye: true}}, h.Core)
 	b := h.Apply(forecast.FireInput{PitC: 110, Steps: []heat.SetPoint{{AtH: 1, SetC: 120}}})
 	assert.Equal(t, []heat.SetPoint{{AtH: 1, SetC: 120}, {AtH: 3, SetC: 30}, {AtH: 4.5, SetC: 120}}, b.Steps)
 }

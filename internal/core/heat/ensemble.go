@@ -99,12 +99,34 @@ func each(n int, do func(i int)) {
 
 // Band is where a figure lies: one in ten members below Low, one in ten above High. A
 // figure that a member never reaches counts as infinite.
-type Band struct{ Low, Mid, High float64 }
+type Band struct {
+	Low, Mid, High float64
+	Never          float64 // share of the members that never get there
+}
 
 // band of values, weighted alike; it sorts them.
 func band(values []float64) Band {
 	slices.Sort(values)
-	return Band{quantile(values, 0.1), quantile(values, 0.5), quantile(values, 0.9)}
+	return Band{
+		Low: quantile(values, 0.1), Mid: quantile(values, 0.5), High: quantile(values, 0.9),
+		Never: float64(len(values)-finite(values)) / float64(len(values)),
+	}
+}
+
+// bandOfThose is the band of the members that get there, as long as half of them do; it sorts values.
+func bandOfThose(values []float64) Band {
+	out := band(values)
+	if n := finite(values); out.Never > 0 && out.Never <= 0.5 {
+		got := band(values[:n])
+		out.Low, out.Mid, out.High = got.Low, got.Mid, got.High
+	}
+	return out
+}
+
+// finite is how many of sorted values are.
+func finite(sorted []float64) int {
+	n, _ := slices.BinarySearch(sorted, math.Inf(1))
+	return n
 }
 
 func quantile(sorted []float64, q float64) float64 {

@@ -119,7 +119,7 @@ func TestWhatIsLeftAndWhatRises(t *testing.T) {
 	low.Programme.Steps = []SetPoint{{0, 100}}
 	f, err := Of(t.Context(), low, Ask{Members: 60})
 	require.NoError(t, err)
-	require.Greater(t, f.Undone, 0.1)
+	require.Greater(t, f.Done.Never, 0.1)
 	assert.Greater(t, f.Yield.Low, 0.4)
 	rises := func(pit float64) float64 {
 		c := envelope[7].cook(t)

@@ -46,10 +46,8 @@ type Ask struct {
 // Forecast is what an ensemble says of a cook.
 type Forecast struct {
 	Reach  []Band    // hours to each core temperature; infinite when a member never gets there
-	Never  []float64 // share of the members that never get there
 	Done   Band      // hours
 	Hours  []float64 // to done, member by member; infinite for one that never is
-	Undone float64   // share of the members that are not done within Longest
 	Curve  []Point
 	Yield  Band   // served meat, share of the trimmed weight
 	Soft   Band   // tenderness when it is done: 1 is soft
@@ -313,20 +311,20 @@ func carryOver(f *thermal.State, probe float64) float64 {
 
 func (c Cook) sum(paths []path, a Ask) Forecast {
 	n := len(paths)
-	out := Forecast{Reach: make([]Band, len(a.Cores)), Never: make([]float64, len(a.Cores))}
+	out := Forecast{Reach: make([]Band, len(a.Cores))}
 	column := make([]float64, n)
-	gather := func(of func(*path) float64) Band {
+	fill := func(of func(*path) float64) []float64 {
 		for i := range paths {
 			column[i] = of(&paths[i])
 		}
-		return band(column)
+		return column
 	}
+	gather := func(of func(*path) float64) Band { return band(fill(of)) }
+	onTheWay := func(of func(*path) float64) Band { return bandOfThose(fill(of)) }
 	for t := range a.Cores {
 		out.Reach[t] = gather(func(p *path) float64 { return p.reach[t] })
-		out.Never[t] = share(paths, func(p *path) bool { return math.IsInf(p.reach[t], 1) })
 	}
 	out.Done = gather(func(p *path) float64 { return p.done })
-	out.Undone = share(paths, func(p *path) bool { return math.IsInf(p.done, 1) })
 	for i := range paths {
 		out.Hours = append(out.Hours, paths[i].done)
 	}
@@ -334,13 +332,13 @@ func (c Cook) sum(paths []path, a Ask) Forecast {
 	out.Soft = gather(func(p *path) float64 { return p.soft })
 	out.Carry = gather(func(p *path) float64 { return p.carry })
 	out.Stall = gather(func(p *path) float64 { return p.stall })
-	out.Bark = gather(func(p *path) float64 { return p.bark })
+	out.Bark = onTheWay(func(p *path) float64 { return p.bark })
 	for i := range c.Programme.Wraps {
-		out.Wraps = append(out.Wraps, gather(func(p *path) float64 { return p.wraps[i] }))
+		out.Wraps = append(out.Wraps, onTheWay(func(p *path) float64 { return p.wraps[i] }))
 	}
 	for i := range c.Programme.Visits {
-		out.Visits = append(out.Visits, gather(func(p *path) float64 { return p.visits[i].began }))
-		out.Ends = append(out.Ends, gather(func(p *path) float64 { return p.visits[i].ended }))
+		out.Visits = append(out.Visits, onTheWay(func(p *path) float64 { return p.visits[i].began }))
+		out.Ends = append(out.Ends, onTheWay(func(p *path) float64 { return p.visits[i].ended }))
 	}
 	last := 0
 	for i := range paths {
@@ -356,16 +354,6 @@ func (c Cook) sum(paths []path, a Ask) Forecast {
 		out.Curve = append(out.Curve, Point{float64(s) * every, core, pit.Mid})
 	}
 	return out
-}
-
-func share(paths []path, is func(*path) bool) float64 {
-	count := 0
-	for i := range paths {
-		if is(&paths[i]) {
-			count++
-		}
-	}
-	return float64(count) / float64(len(paths))
 }
 
 // Judged says how a cut is judged done: racks by feel, others by their core.

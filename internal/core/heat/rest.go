@@ -60,7 +60,7 @@ const losesHeat = 1.3
 
 // Of follows a rest for so many hours. The early end of the floor is what cautions use.
 func (r Rest) Of(hours float64) Cooled {
-	out := Cooled{FloorC: Floor, Floor: Band{math.Inf(1), math.Inf(1), math.Inf(1)}}
+	out := Cooled{FloorC: Floor, Floor: Band{Low: math.Inf(1), Mid: math.Inf(1), High: math.Inf(1)}}
 	var lines [3][]float64
 	for i, factor := range []float64{losesHeat, 1, 1 / losesHeat} {
 		at := []*float64{&out.Floor.Low, &out.Floor.Mid, &out.Floor.High}[i]
@@ -81,7 +81,7 @@ func (r Rest) Of(hours float64) Cooled {
 		})
 	}
 	for s := range lines[1] {
-		out.Curve = append(out.Curve, Point{H: float64(s) * every, Core: Band{lines[0][s], lines[1][s], lines[2][s]}})
+		out.Curve = append(out.Curve, Point{H: float64(s) * every, Core: Band{Low: lines[0][s], Mid: lines[1][s], High: lines[2][s]}})
 	}
 	return out
 }

@@ -37,14 +37,20 @@ func Rough(c Cook, a Ask) Forecast {
 		}
 		factors[i] = math.Exp(factors[i])
 	}
-	out := Forecast{Never: make([]float64, len(a.Cores))}
+	var out Forecast
 	for _, f := range factors {
 		out.Hours = append(out.Hours, once.done*f)
 	}
 	usual := band(factors)
-	times := func(h float64) Band { return Band{h * usual.Low, h * usual.Mid, h * usual.High} }
+	times := func(h float64) Band {
+		out := Band{Low: h * usual.Low, Mid: h * usual.Mid, High: h * usual.High}
+		if math.IsInf(h, 1) {
+			out.Never = 1
+		}
+		return out
+	}
 	out.Done = times(once.done)
-	out.Yield = Band{once.yield, once.yield, once.yield}
+	out.Yield = Band{Low: once.yield, Mid: once.yield, High: once.yield}
 	for _, h := range once.reach {
 		out.Reach = append(out.Reach, times(h))
 	}
@@ -54,9 +60,6 @@ func Rough(c Cook, a Ask) Forecast {
 	for i := range c.Programme.Visits {
 		out.Visits = append(out.Visits, times(once.visits[i].began))
 		out.Ends = append(out.Ends, times(once.visits[i].ended))
-	}
-	if math.IsInf(once.done, 1) {
-		out.Undone = 1
 	}
 	return out
 }

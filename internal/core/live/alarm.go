@@ -69,15 +69,17 @@ func Alarms(r cooking.Result, pieces []Piece, course facts.Course) []Alarm {
 	return append(out, hungry(r, pits)...)
 }
 
-// silent reports whether every probe of a piece stopped showing anything, and since when.
+// silent reports whether every probe of a piece stopped showing anything, and since when. What was read by eye is no
+// probe: nobody waits for its next reading.
 func silent(course facts.Course, key string, now time.Time) (since time.Time, lost bool) {
+	stayed := false
 	for _, probe := range course.Of(func(at facts.Probe) bool { return at.Piece == key }) {
 		if last, ok := course.Until(probe, now); ok && last.At.After(since) {
-			since = last.At
+			since, stayed = last.At, course.Stays(probe, last.At)
 		}
 	}
 	gone := now.Sub(since)
-	return since.Truncate(time.Minute), !since.IsZero() && gone > quietFor && gone < lostFor
+	return since.Truncate(time.Minute), stayed && gone > quietFor && gone < lostFor
 }
 
 // strays are the alarms of the pit of a piece: it is far from what it is set to, all the time.

@@ -193,6 +193,19 @@ func TestSoftIsNotACoreAlone(t *testing.T) {
 	}
 }
 
+// Who reads by eye has no probe that could fall silent.
+func TestNobodyMissesAReadingByEye(t *testing.T) {
+	p := lit(t, 12*time.Hour)
+	for _, h := range []float64{1, 2.5, 3} {
+		p.read(h, h+0.01, rising, 119)
+		_, kinds := p.alarms(h + 0.5)
+		assert.Empty(t, kinds)
+	}
+	p.read(3, 4, rising, 119)
+	_, kinds := p.alarms(4.5)
+	assert.Equal(t, []string{"probe"}, kinds)
+}
+
 // More readings leave less to guess.
 func TestTheFanNarrows(t *testing.T) {
 	p := lit(t, 14*time.Hour)

@@ -47,6 +47,7 @@ type Job struct {
 	Temper                 time.Duration // on the counter, the end of the wait
 	Fire                   uncertain.Duration
 	Wraps                  uncertain.Span // from when it goes on until it is wrapped; zero is never
+	WrapNever              float64        // share of the members that are off before
 	Rest, LeastRest        time.Duration
 	HoldMax                time.Duration // the longest rest that it stands
 	HoldBest               time.Duration // the longest that it stands anywhere
@@ -72,6 +73,7 @@ type Doing struct {
 	Every time.Duration  // again and again until it is over; zero is once
 	Until uncertain.Span // from when it goes on; zero, or later than it is off, is until it is off
 	Lasts time.Duration  // of a pair of hands
+	Never float64        // share of the members in which it is off before
 }
 
 // Pit is one pit of the cook.
@@ -152,6 +154,7 @@ type Task struct {
 	About bool          // it is ready when it is ready
 	From  time.Time     // of the likely range, when About
 	To    time.Time
+	Never float64 // how often it does not come, 0 to 1
 	Done  bool
 	Wakes bool // in the quiet hours
 	Clash bool // more at once than there are hands

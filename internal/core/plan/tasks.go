@@ -42,7 +42,7 @@ func (a Ask) pieceTasks(j Job, t Times) []Task {
 	about := func(stage string, at, from, to time.Time, lasts time.Duration) {
 		add(stage, at, lasts)
 		if n := len(out) - 1; !at.IsZero() {
-			out[n].About, out[n].From, out[n].To = true, from, to
+			out[n].About, out[n].From, out[n].To = true, earlier(from, at), later(at, to)
 		}
 	}
 	add("thaw", t.Thaw, five)
@@ -60,6 +60,7 @@ func (a Ask) pieceTasks(j Job, t Times) []Task {
 	add("fire", t.Fire, five)
 	if !t.Wrap.IsZero() {
 		about("wrap", t.Wrap, t.WrapFrom, t.WrapTo, 10*time.Minute)
+		out[len(out)-1].Never = j.WrapNever
 	}
 	if j.Sauce {
 		about("sauce", floor(t.Off.Add(-saucing)), t.Fire, t.Off.Add(-glazing), 15*time.Minute)
@@ -120,7 +121,7 @@ func (t Times) doing(d Doing, j Job, serve time.Time) (Task, bool) {
 	}
 	// the nearest five minutes
 	after := func(by time.Duration) time.Time { return floor(t.Fire.Add(time.Duration(pace*float64(by)) + five/2)) }
-	k := Task{Key: j.Key, Stage: d.Stage, Move: d.Move, Every: d.Every, Lasts: d.Lasts, About: true}
+	k := Task{Key: j.Key, Stage: d.Stage, Move: d.Move, Every: d.Every, Lasts: d.Lasts, About: true, Never: d.Never}
 	switch d.Of {
 	case "fire":
 		k.At = floor(t.Fire.Add(d.By))
@@ -143,7 +144,9 @@ func (t Times) doing(d Doing, j Job, serve time.Time) (Task, bool) {
 		if k.To = t.Off; d.Until.Mid > 0 && d.Until.Mid < j.Fire.Mid {
 			k.To = after(d.Until.Mid)
 		}
+		return k, !k.To.Before(k.At)
 	}
+	k.From, k.To = earlier(k.From, k.At), later(k.At, k.To)
 	return k, true
 }
 

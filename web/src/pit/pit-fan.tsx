@@ -22,7 +22,7 @@ export function PitFan({ piece }: { piece: LivePiece }) {
 			className="pit-fan"
 			width={width}
 			height={tall}
-			label={`The core so far${ready.text ? `, and off the fire between ${ready.text}` : ""}`}
+			label={`The core so far${ready.text ? `, and most likely off the fire at ${ready.text}` : ""}`}
 			y={y}
 			frame={frame}
 			degrees={(t) => `${t}°`}

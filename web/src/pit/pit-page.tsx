@@ -167,6 +167,7 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 							<p className="pit-ready">
 								{piece.ready.text && <b>{piece.ready.text}</b>} {piece.ready.note}
 								{piece.moved && <small>{piece.moved}</small>}
+								{piece.narrows && <small>{piece.narrows}</small>}
 							</p>
 						)}
 						{live.practised && <Debrief cook={cook} live={live} />}
