@@ -54,15 +54,19 @@ func (w writer) saysOf(l outlook.Look) []string {
 			),
 		)
 	}
-	out = append(
-		out,
-		fmt.Sprintf(
-			"Served: %.0f %% of the trimmed weight (%.0f–%.0f\u00a0%%).",
-			100*f.Yield.Mid,
-			100*f.Yield.Low,
-			100*f.Yield.High,
-		),
-	)
+	// The same figure as at the head of the page: what earlier cooks weighed counts in it.
+	if m := l.Piece.Meat; m != nil && m.AllGreen.Mid > 0 {
+		share := func(kg float64) float64 { return 100 * kg / m.AllGreen.Mid }
+		out = append(
+			out,
+			fmt.Sprintf(
+				"Served: %.0f %% of the trimmed weight (%.0f–%.0f\u00a0%%).",
+				share(m.Served.Mid),
+				share(m.Served.Low),
+				share(m.Served.High),
+			),
+		)
+	}
 	if f.Done.Never > 0.02 {
 		out = append(
 			out,

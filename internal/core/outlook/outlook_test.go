@@ -186,6 +186,12 @@ func TestOtherWaysKeepTheirWord(t *testing.T) {
 			}
 		}
 		mid := l.Piece.Fire.Takes.Mid
+		p := work(c).Plan
+		for _, w := range ways {
+			if w.Fire.Mid <= mid {
+				assert.GreaterOrEqual(t, w.Chance, p.Result.Plans[p.Chosen].Chance-0.03, "%s %s is quicker", id, w.ID)
+			}
+		}
 		for id, longer := range map[string]bool{"hotter": false, "cooler": true, "low-night": true, "halves": false,
 			"cold": true, "windy": true, "thicker": true} {
 			if w, ok := seen[id]; ok {

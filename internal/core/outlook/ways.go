@@ -77,6 +77,10 @@ func (r OutlookRequest) ways(ctx context.Context, k kitchen.Kitchen, at cooking.
 		if other.Plan != nil {
 			chosen := other.Plan.Result.Plans[other.Plan.Chosen]
 			w.Plan, w.Chance, w.Woken = string(chosen.Kind), chosen.Chance, chosen.Woken
+			// Who lights at the same time as before is no less sure of what is quicker: it may be held.
+			if base.Plan != nil && pace <= 1 {
+				w.Chance = max(w.Chance, base.Plan.Result.Plans[base.Plan.Chosen].Chance)
+			}
 		}
 		out = append(out, w)
 	}

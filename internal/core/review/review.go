@@ -15,6 +15,7 @@ import (
 
 	"verjuice/internal/core/caution"
 	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/cut"
 	"verjuice/internal/core/decision"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
@@ -334,12 +335,11 @@ func pit(out *logbook.Piece, r cooking.Result, p cooking.Piece) {
 	}
 }
 
-// What a piece weighs off the fire when nothing is known of its yield, share of its trimmed weight; what
-// bones and juice add to the meat that is served; and how much more rub is mixed than goes on. Field
-// judgement.
+// What a piece weighs off the fire when nothing is known of its yield, share of its trimmed weight; and how
+// much more rub is mixed than goes on. Field judgement.
 const (
 	usualCooked = 0.65
-	withBones   = 0.1
+	mostCooked  = 0.97
 	mixedOver   = 1.15
 )
 
@@ -347,8 +347,9 @@ const (
 // is left out.
 func UsualWeights(o logbook.Piece) map[string]float64 {
 	out := map[string]float64{"trimmed": o.GreenKG, "cooked": o.GreenKG * usualCooked, "mixed": o.RubKG * mixedOver}
-	if o.Yield.Mid > 0 {
-		out["cooked"] = o.GreenKG * math.Min(0.95, o.Yield.Mid+withBones)
+	if c, known := cut.Find(o.Cut); known && o.Yield.Mid > 0 {
+		// The other way round than Served takes its bones off, so that a weight as it was thought teaches nothing.
+		out["cooked"] = o.GreenKG * math.Min(mostCooked, o.Yield.Mid+c.BoneShare())
 	}
 	return out
 }

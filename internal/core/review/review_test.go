@@ -13,6 +13,7 @@ import (
 	"verjuice/internal/anycook"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/kitchen"
@@ -210,4 +211,14 @@ func ExampleMove_Late() {
 	late, _ := review.Move{Planned: at, Actual: at.Add(25 * time.Minute)}.Late()
 	fmt.Println(late)
 	// Output: 25m0s
+}
+
+// The weight that is hinted at is the one that teaches nothing: with the bone, as it comes off the fire.
+func TestTheUsualWeightTeachesNothing(t *testing.T) {
+	for _, c := range cut.All() {
+		usual := 0.45
+		o := logbook.Piece{Cut: c.ID, GreenKG: 3, Yield: logbook.Band{Low: 0.4, Mid: usual, High: 0.5}}
+		o.CookedKG = review.UsualWeights(o)["cooked"]
+		assert.InDelta(t, usual, o.Served(c.BoneShare()), 1e-9, c.ID)
+	}
 }
