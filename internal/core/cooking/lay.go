@@ -72,6 +72,9 @@ func lay(o order.Order, f facts.Facts, at Clock, subjects []*subject, before *Pl
 	for _, s := range subjects {
 		if s.plannable() {
 			ask.Jobs = append(ask.Jobs, s.job())
+			if !s.stands.IsZero() {
+				ask.Marks = slices.Insert(ask.Marks, 0, plan.Mark{Key: s.line.Key, Stage: "fire", At: s.stands})
+			}
 		}
 	}
 	if len(ask.Jobs) == 0 {

@@ -2,12 +2,14 @@ package cooking
 
 import (
 	"context"
+	"math"
 	"slices"
 	"time"
 
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/order"
+	"verjuice/internal/core/uncertain"
 	"verjuice/internal/core/when"
 )
 
@@ -37,8 +39,8 @@ const (
 // itself and the use of its pit. A piece that says nothing by the clock is at it from the start. It is looked
 // for with single runs by a secant for each piece (the gap between where it was counted from and where the
 // plan then has it, of two turns), since a pit that hardly heats by night brings plain repetition a little
-// nearer with each turn only; then with the forecasts that were asked for. It ends after mostTurns and
-// mostAsked turns: should a plan that jumps (around quiet hours) have no such point, the last plan and the
+// nearer with each turn only, and from other starts where it is never done from the first; then with the
+// forecasts that were asked for. It ends after mostTurns from each start and mostAsked turns: should a plan that jumps (around quiet hours) have no such point, the last plan and the
 // forecasts that it was laid of are given, still false.
 func settle(
 	ctx context.Context,
@@ -59,12 +61,37 @@ func settle(
 		}
 		return out
 	}
-	clocked := slices.ContainsFunc(subjects, (*subject).byClock)
-	gaps := make([]gap, len(subjects))
-	for n := 0; n < mostTurns && clocked && ctx.Err() == nil; n++ {
-		now := turn(forecast.SingleRun{})
-		if subjects, now.still = now.anchored(gaps); now.still {
-			break
+	// seek looks for the point from where the subjects stand, and gives what it came to.
+	seek := func() (now settled) {
+		gaps := make([]gap, len(subjects))
+		for n := 0; n < mostTurns && ctx.Err() == nil; n++ {
+			now = turn(forecast.SingleRun{})
+			if subjects, now.still = now.anchored(gaps); now.still {
+				break
+			}
+		}
+		return now
+	}
+	if slices.ContainsFunc(subjects, (*subject).byClock) {
+		now := seek()
+		for _, h := range tries {
+			if ctx.Err() != nil || !now.endless() {
+				break
+			}
+			subjects = now.before(h)
+			now = seek()
+		}
+		if ctx.Err() == nil && now.endless() {
+			var best []*subject
+			latest := time.Duration(0)
+			for _, h := range starts {
+				subjects = now.before(h)
+				one := turn(forecast.SingleRun{})
+				if early := one.early(); best == nil || early > latest && latest < enough {
+					latest, best = early, one.stand()
+				}
+			}
+			subjects = best
 		}
 	}
 	for n := 1; ; n++ {
@@ -78,6 +105,68 @@ func settle(
 		}
 		subjects = next
 	}
+}
+
+// tries are how long before serving pieces are put on to look for the point again where they are never done from
+// where it was found: a pit that is cold by night and hot from the morning on does it when they go on late enough,
+// and never when they go on two days before. Hours.
+var tries = []float64{16, 20, 12, 26}
+
+// Where there is no such point at all, since a pit that hardly heats by night makes a piece take as much longer as it
+// goes on earlier, pieces go on at the latest of these hours before serving by which the middle of the forecast has
+// them off early enough, or else at that which has them off first.
+var starts = []float64{5, 8, 10, 12, 14, 16, 18, 20, 22, 24, 28}
+
+// enough is how long before its least rest the middle of a forecast has a piece off then.
+const enough = 90 * time.Minute
+
+// early is how long before they have to be the last of the pieces by the clock is off.
+func (s settled) early() time.Duration {
+	out := time.Duration(math.MaxInt64)
+	for _, one := range s.subjects {
+		if one.byClock() {
+			off := one.anchor.On.Add(min(one.fire.Takes.Mid, uncertain.Endless))
+			out = min(out, one.serve.Add(-one.leastRest()).Sub(off))
+		}
+	}
+	return out
+}
+
+// stand fixes the pieces by the clock where they stand.
+func (s settled) stand() []*subject {
+	next := slices.Clone(s.subjects)
+	for i, one := range next {
+		if one.byClock() {
+			fixed := *one
+			fixed.stands = one.anchor.On
+			next[i] = &fixed
+		}
+	}
+	return next
+}
+
+// endless reports whether a piece that says something by the clock is never done.
+func (s settled) endless() bool {
+	return slices.ContainsFunc(s.subjects, func(one *subject) bool {
+		return one.byClock() && one.fire.Takes.Mid >= uncertain.Endless
+	})
+}
+
+// before are the pieces put on so many hours before serving, whatever the plan says.
+func (s settled) before(h float64) []*subject {
+	next := slices.Clone(s.subjects)
+	for i, one := range next {
+		if now, known := s.plan.anchor(one); one.byClock() && known {
+			on := one.serve.Add(-time.Duration(h * float64(time.Hour)))
+			shift := on.Sub(now.On)
+			now.On, now.Pit.First = on, now.Pit.First.Add(shift)
+			if !now.Pit.Wraps.IsZero() {
+				now.Pit.Wraps = now.Pit.Wraps.Add(shift)
+			}
+			next[i] = one.at(now)
+		}
+	}
+	return next
 }
 
 // gap is how far the plan had a piece from where its hours were counted from, at the turn before.

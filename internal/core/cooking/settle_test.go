@@ -4,15 +4,18 @@ import (
 	"fmt"
 	"math/rand/v2"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/anycook"
 	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cut"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/order"
+	"verjuice/internal/core/quantity"
 	"verjuice/internal/testclock"
 )
 
@@ -77,7 +80,7 @@ func TestSettleEnds(t *testing.T) {
 		}
 		out, err := settle(t.Context(), o, nil, at, by, subjects, nil)
 		require.NoError(t, err)
-		assert.LessOrEqual(t, out.turns, mostTurns+mostAsked)
+		assert.LessOrEqual(t, out.turns, mostTurns*(1+len(tries))+len(starts)+mostAsked)
 		for i, s := range subjects {
 			assert.Equal(t, was[i], *s, "new ones are given")
 		}
@@ -104,4 +107,25 @@ func TestSettleEnds(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 1, out.turns)
 	assert.True(t, out.still)
+}
+
+// A pit that hardly heats by night, with a list that makes it hot in the morning, is lit in the evening before at the
+// latest and not days before: the piece is done on the day, whatever the list.
+func TestAColdNightAndAHotMorning(t *testing.T) {
+	testclock.Undated(t)
+	at := Clock{Now: testclock.Now()}
+	for _, id := range []string{"pork-shoulder-bone-in", "beef-brisket-packer", "beef-chuck-roast"} {
+		for _, sets := range []string{"77 °C, 115 °C from 07:00", "95 °C, 120 °C from 06:00", "107 °C, 135 °C from 07:00"} {
+			c, _ := cut.Find(id)
+			supper := anycook.Supper(anycook.Coated(id, quantity.FormatMass(quantity.Mass(c.TypicalKG), quantity.Metric)))
+			supper.Quiet, supper.Pits = "none", []cook.Pit{{Name: "Pit", Kind: "cabinet", Sets: sets}}
+			r, err := Work(t.Context(), order.Parse(supper, kitchen.Kitchen{}), nil, kitchen.Kitchen{}, at)
+			require.NoError(t, err)
+			require.Empty(t, r.Mistakes)
+			p := r.Pieces[0]
+			assert.Less(t, p.Fire.Takes.Mid, 24*time.Hour, "%s at %s", id, sets)
+			assert.Greater(t, p.Clock.Times.Chance, 0.4, "%s at %s", id, sets)
+			assert.True(t, p.Clock.Times.Off.Before(p.Clock.Times.Slice), "%s at %s", id, sets)
+		}
+	}
 }

@@ -25,16 +25,17 @@ import (
 // subject is a line of the page whose meat is sound, on its way through. Each phase
 // makes a new one.
 type subject struct {
-	line  order.Line
-	meat  order.Meat
-	base  order.Base
-	moves []order.Move
-	asOf  Clock
-	serve time.Time
-	pit   gear.Pit
-	sets  []when.Set
-	probe quantity.Celsius
-	left  bool // some is kept for later
+	stands time.Time // goes on then, where nothing that the plan and its pit's list agree on was found
+	line   order.Line
+	meat   order.Meat
+	base   order.Base
+	moves  []order.Move
+	asOf   Clock
+	serve  time.Time
+	pit    gear.Pit
+	sets   []when.Set
+	probe  quantity.Celsius
+	left   bool // some is kept for later
 
 	clocked  bool                 // nothing that the clock needs is a mistake
 	dosed    bool                 // nothing that the doses need is a mistake
