@@ -214,7 +214,7 @@ func TestTheLogbook(t *testing.T) {
 	var trends sheet.Trends
 	call(t, app, "GET", "/api/logbook/trends", nil).into(t, &trends)
 	assert.Len(t, trends.Cuts, 5)
-	assert.Contains(t, trends.Nearer, "13 cook-outs")
+	assert.Contains(t, trends.Nearer, "of 13 pieces were off within the hours")
 }
 
 // The whole book goes out as a file and comes in again; a file that is none is refused whole; of one

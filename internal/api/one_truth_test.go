@@ -29,7 +29,7 @@ func TestOneForecastAPiece(t *testing.T) {
 	request := cooking.CookRequest{Cook: opened.Record.Doc, Facts: opened.Facts}
 	time15 := regexp.MustCompile(`\d\d:\d\d`)
 
-	live := time15.FindString(stands(t, app, path).Ready.Note)
+	live := time15.FindString(stands(t, app, path).Ready.Text)
 	require.NotEmpty(t, live)
 	off := func(c *sheet.ClockSheet) string {
 		for _, s := range c.Steps {

@@ -78,7 +78,7 @@ var knows = map[string]string{
 	"provisions": "cooking decision dose order shop",
 	"quantity":   "field",
 	"retelling":  "field gear quantity",
-	"review":     "caution cooking cut decision facts forecast heat live logbook order",
+	"review":     "caution cooking cut decision facts forecast heat live logbook order uncertain",
 	"salt":       "cut field larder memo quantity",
 	"shop":       "cut dose formula gear kitchen larder order quantity trace",
 	"starter":    "cook cut facts field formula logbook quantity",

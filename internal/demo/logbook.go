@@ -106,7 +106,7 @@ var logbook = []pastCook{
 }
 
 // hidden is what is true of the club's pits, the same at every cook.
-const hidden = 73
+const hidden = 60
 
 // LoadLogbook adds the cooks that are over, and one that is in its stall now, to a database that Load
 // has filled: each went as the simulated pits and thermometers have it. One that has them is left

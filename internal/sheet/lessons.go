@@ -73,6 +73,20 @@ func WriteLessons(b logbook.Lessons, as Reader) []LessonLine {
 		}
 		out = append(out, LessonLine{"yield:" + id, text, percents(y), y.Cooks})
 	}
+	for _, id := range slices.Sorted(maps.Keys(b.Tender)) {
+		soft := b.Tender[id]
+		c, _ := cut.Find(id)
+		text := fmt.Sprintf("Your %s is soft about when it usually is (from %s).", c.Name, cooks(soft.Cooks))
+		if math.Abs(soft.Mid) >= 0.03 {
+			text = fmt.Sprintf(
+				"Your %s takes %s time at a high core than is usual until it is soft (from %s).",
+				c.Name,
+				moreOrLess(soft.Mid),
+				cooks(soft.Cooks),
+			)
+		}
+		out = append(out, LessonLine{"soft:" + id, text, percents(soft), soft.Cooks})
+	}
 	if b.Coat.Cooks > 0 {
 		out = append(
 			out,

@@ -239,7 +239,7 @@ func (w writer) compared(out *LogCompared, pieces []logbook.Piece) {
 type Trends struct {
 	Cuts   []TrendLine `json:"cuts" nullable:"false"`
 	Salt   []SaltPoint `json:"salt" nullable:"false" doc:"Salt and how it was liked, cook by cook"`
-	Nearer string      `json:"nearer" doc:"How far forecasts and the cook's own guesses were off, in a sentence; may be empty"`
+	Nearer string      `json:"nearer" doc:"How often forecasts held, and how far they and the cook's own guesses were off; may be empty"`
 }
 
 // TrendLine is what the cooks of a cut show.
@@ -266,37 +266,77 @@ func mean(v []float64) (mid, low, high float64) {
 	return mid, slices.Min(v), slices.Max(v)
 }
 
+// kept is how well forecasts kept their word.
+type kept struct {
+	before, early inBand
+	miss, guessed []float64 // ln
+}
+
+// inBand is in how many the end lay in the band.
+type inBand struct{ in, of int }
+
+func (b *inBand) add(hours float64, band logbook.Band) {
+	b.of++
+	if band.Low <= hours && hours <= band.High {
+		b.in++
+	}
+}
+
+func (k *kept) add(p logbook.Piece) {
+	if p.Hours <= 0 || p.Predicted.Mid <= 0 || p.Predicted.High <= p.Predicted.Low { // a sketch has no band
+		return
+	}
+	k.before.add(p.Hours, p.Predicted)
+	k.miss = append(k.miss, math.Abs(p.Late()))
+	if p.AfterTwo != nil {
+		k.early.add(p.Hours, *p.AfterTwo)
+	}
+	if p.GuessH > 0 {
+		k.guessed = append(k.guessed, math.Abs(p.Guessed()))
+	}
+}
+
+// words say how good the forecasts were, beside the cook's guesses.
+func (k kept) words() string {
+	if k.before.of == 0 {
+		return ""
+	}
+	half := func(v []float64) float64 {
+		slices.Sort(v)
+		return 100 * (math.Exp(v[len(v)/2]) - 1)
+	}
+	out := fmt.Sprintf("%d of %d pieces were off within the hours that were forecast before they went on; eight in ten should.",
+		k.before.in, k.before.of)
+	if k.early.of > 0 {
+		out += fmt.Sprintf(" After two hours of readings it was %d of %d.", k.early.in, k.early.of)
+	}
+	out += fmt.Sprintf(" Half of the forecasts were off by less than %.0f %%", half(k.miss))
+	if len(k.guessed) > 0 {
+		out += fmt.Sprintf(", half of your guesses by less than %.0f %%", half(k.guessed))
+	}
+	return out + "."
+}
+
 // WriteTrends says what many cooks show together.
 func WriteTrends(all []logbook.Outcome, as Reader) Trends {
 	w := writer{Reader: as}
 	out := Trends{Cuts: []TrendLine{}, Salt: []SaltPoint{}}
 	by := map[string][]logbook.Piece{}
-	var forecast, guess []float64
+	var misses kept
 	for _, c := range all {
 		for _, p := range c.Pieces {
 			by[p.Cut] = append(by[p.Cut], p)
 			if score, ok := p.Mean("salt"); ok && p.Salt > 0 {
 				out.Salt = append(out.Salt, SaltPoint{math.Round(100*p.Salt) / 100, score, p.Label + ", " + c.Day})
 			}
-			if p.Hours > 0 && p.GuessH > 0 && p.Predicted.Mid > 0 {
-				forecast, guess = append(forecast, math.Abs(p.Late())), append(guess, math.Abs(p.Guessed()))
-			}
+			misses.add(p)
 		}
 	}
 	for id, pieces := range by {
 		out.Cuts = append(out.Cuts, w.trend(id, pieces))
 	}
 	slices.SortFunc(out.Cuts, func(a, b TrendLine) int { return cmp.Or(b.Cooks-a.Cooks, strings.Compare(a.Cut, b.Cut)) })
-	if len(forecast) > 0 {
-		f, _, _ := mean(forecast)
-		g, _, _ := mean(guess)
-		out.Nearer = fmt.Sprintf(
-			"Over %s with a guess of yours, the forecast was off by %.0f %% and your guess by %.0f %%.",
-			cooks(len(forecast)),
-			100*(math.Exp(f)-1),
-			100*(math.Exp(g)-1),
-		)
-	}
+	out.Nearer = misses.words()
 	return out
 }
 

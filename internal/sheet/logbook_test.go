@@ -104,11 +104,18 @@ func TestTrends(t *testing.T) {
 	assert.Equal(t, "1.9 (1.9–1.9)", got.Cuts[0].Pace)
 	assert.Equal(t, []string{"", "1.9"}, []string{got.Cuts[1].Yield, got.Cuts[1].Pace})
 	assert.Len(t, got.Salt, 3)
-	assert.Equal(
-		t,
-		"Over one cook-out with a guess of yours, the forecast was off by 25 % and your guess by 25 %.",
-		got.Nearer,
-	)
+	told := func(hours, guess float64) logbook.Outcome {
+		return past("", func(p *logbook.Piece) {
+			p.Hours, p.GuessH, p.Predicted = hours, guess, logbook.Band{Low: 3, Mid: 4, High: 5}
+			if hours > 3 {
+				p.AfterTwo = &logbook.Band{Low: 3.5, Mid: 4, High: 4.5}
+			}
+		})
+	}
+	got = sheet.WriteTrends([]logbook.Outcome{told(4, 3), told(4.8, 4.8), told(2.5, 0)}, sheet.Reader{})
+	assert.Equal(t, "2 of 3 pieces were off within the hours that were forecast before they went on; eight in ten should. "+
+		"After two hours of readings it was 1 of 2. Half of the forecasts were off by less than 20 %, "+
+		"half of your guesses by less than 33 %.", got.Nearer)
 }
 
 // A lesson says what it is, which way, and how many cooks it rests on, in either kind of units.

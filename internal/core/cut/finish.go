@@ -92,6 +92,12 @@ func (c Cut) Yielding(ln, sd float64) Cut {
 	return c
 }
 
+// Softening is the cut with what earlier cooks felt of it: ln of the hours in which it softens over the usual ones.
+func (c Cut) Softening(ln float64) Cut {
+	c.TenderH *= math.Exp(ln)
+	return c
+}
+
 // losses are what lean meat loses on its way, % by core temperature: little before its
 // proteins shrink at 55 to 70 °C, slowly more after (Bengtsson, Jakobsson and Dagerskog
 // 1976, J. Food Sci. 41, 1047, in round numbers, and field yields above 80 °C).

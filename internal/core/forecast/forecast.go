@@ -206,6 +206,12 @@ func heatInput(b FireInput) (heat.Cook, heat.Ask) {
 	return c, a
 }
 
+// SoftAt is the tenderness index of a piece so many hours in, by what was read and done.
+func SoftAt(b FireInput, hour float64) float64 {
+	c, _ := heatInput(b)
+	return c.SoftAt(b.Read, hour)
+}
+
 // resultOf is what the plan takes of a forecast.
 func resultOf(f heat.Forecast, c heat.Cook) FireResult {
 	members := make([]time.Duration, len(f.Hours))

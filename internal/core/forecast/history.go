@@ -37,10 +37,14 @@ type History struct {
 	Wraps  []heat.Wrap
 	Opened []float64             // h at which the pit was opened
 	Bark   heat.SeenBark         // what was seen of its bark
+	Felt   Felt                  // when its probe slid in
 	Last   map[string]time.Time  // what was done last, by its stage; of its pit, too
 	Signs  map[string]facts.Fact // what was seen last, by its sign
 	Feel   map[string]string     // how the probe felt last, by the place; empty is no place in particular
 }
+
+// Felt is when a piece on the fire was first felt soft, and last felt not to be before that, h; zero when it was not.
+type Felt struct{ SoftH, NotH float64 }
 
 // PitChange is something that was done to the fire of a pit.
 type PitChange struct {
@@ -104,6 +108,9 @@ func (h *History) add(f facts.Fact, at time.Time, own bool) {
 		how, place := f.How()
 		if f.What == "feel" {
 			h.Feel[place] = how
+			if !h.On.IsZero() && h.Off.IsZero() {
+				h.feel(how == "soft", since)
+			}
 		}
 		if f.What == "bark" && !h.On.IsZero() {
 			h.seeBark(how == "holds", max(0.1, since))
@@ -143,6 +150,16 @@ func (h *History) seeBark(holds bool, at float64) {
 		h.Bark = heat.SeenBark{NotH: at} // it was not set before either
 	case h.Bark.SetH == 0:
 		h.Bark.SetH = at
+	}
+}
+
+// feel takes in that it was felt.
+func (h *History) feel(soft bool, at float64) {
+	switch {
+	case !soft:
+		h.Felt = Felt{NotH: at} // a soft place is not all of it
+	case h.Felt.SoftH == 0:
+		h.Felt.SoftH = at
 	}
 }
 
@@ -215,6 +232,26 @@ func byEye(all []heat.Reading, i int) bool {
 
 func sorted(m map[int64]heat.Reading) []heat.Reading {
 	return slices.SortedFunc(maps.Values(m), func(a, b heat.Reading) int { return cmp.Compare(a.AtH, b.AtH) })
+}
+
+// Until is what had happened so many hours after it went on.
+func (h History) Until(hour float64) History {
+	if h.NowH <= hour {
+		return h
+	}
+	out := h
+	out.NowH, out.Off = hour, time.Time{}
+	out.Core = slices.DeleteFunc(slices.Clone(h.Core), func(r heat.Reading) bool { return r.AtH > hour })
+	out.Pit = slices.DeleteFunc(slices.Clone(h.Pit), func(s heat.SetPoint) bool { return s.AtH > hour })
+	out.Sets = slices.DeleteFunc(slices.Clone(h.Sets), func(c PitChange) bool { return c.H > hour })
+	out.Wraps = slices.DeleteFunc(slices.Clone(h.Wraps), func(w heat.Wrap) bool { return w.When.First.After.Hours() > hour })
+	if out.Bark.SetH > hour {
+		out.Bark.SetH = 0
+	}
+	if out.Bark.NotH > hour {
+		out.Bark.NotH = 0
+	}
+	return out
 }
 
 // Apply is b with what happened in it: what was done stands when it was done, and what is still to

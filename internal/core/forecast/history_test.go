@@ -44,6 +44,8 @@ func TestWhatIsLeftFollowsFromWhatWas(t *testing.T) {
 		fact(facts.Done, "", "set", 3, field.Values{"pit": 1.0, "c": 180.0}),
 		fact(facts.Seen, "a", "bark", 3, field.Values{"how": "scratches"}),
 		fact(facts.Seen, "a", "bark", 4, field.Values{"how": "holds"}),
+		fact(facts.Seen, "a", "feel", 4.5, field.Values{"how": "firm"}),
+		fact(facts.Seen, "a", "feel", 5.5, field.Values{"how": "soft"}),
 		fact(facts.Done, "a", "wrap", 5, field.Values{"kind": "paper"}),
 		fact(facts.Done, "b", "wrap", 1, nil),
 		fact(facts.Done, "a", "off", 9, nil),
@@ -66,6 +68,10 @@ func TestWhatIsLeftFollowsFromWhatWas(t *testing.T) {
 	assert.Equal(t, []heat.Reading{{AtH: 1, CoreC: 20, ByEye: true}}, h.Core)
 	assert.Equal(t, []heat.SetPoint{{AtH: 1, SetC: 104}}, h.Pit)
 	assert.Equal(t, heat.SeenBark{NotH: 3, SetH: 4}, h.Bark)
+	assert.Equal(t, forecast.Felt{NotH: 4.5, SoftH: 5.5}, h.Felt)
+	early := h.Until(4.2)
+	assert.Empty(t, early.Wraps)
+	assert.Equal(t, heat.SeenBark{NotH: 3, SetH: 4}, early.Bark)
 	core := when.At(when.Cond{CoreC: 71})
 	b := h.Apply(
 		forecast.FireInput{

@@ -9,6 +9,7 @@ import (
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/thermal"
 	"verjuice/internal/core/when"
 )
 
@@ -94,4 +95,19 @@ func TestTenderAtTheUsualEnd(t *testing.T) {
 		require.NoError(t, err)
 		assert.True(t, 0.88 <= f.Soft.Mid && f.Soft.Mid <= 1.12, "%s: %.2f", c.ID, f.Soft.Mid)
 	}
+}
+
+// A piece that is felt soft when the model has it soft teaches nothing, one that was soft earlier that it softens
+// sooner.
+func TestWhatFeelingItTells(t *testing.T) {
+	c := envelope[9].cook(t)
+	soft := 0.0
+	c.Programme.run(c.body(), Usual, memberCells, memberStep, 12, func(h float64, f *thermal.State, _ *fire) bool {
+		soft = h
+		return f.Soft < 1
+	})
+	assert.InDelta(t, 1, c.SoftAt(nil, soft), 0.05)
+	assert.Less(t, c.SoftAt(nil, soft-1), 0.8)
+	slow := []Reading{{AtH: 2, CoreC: 50}, {AtH: 4, CoreC: 70}}
+	assert.Less(t, c.SoftAt(slow, soft), 0.9, "a core that was read low is not soft yet")
 }

@@ -57,3 +57,19 @@ func warmth(f *thermal.State, s float64, m *thermal.Matter, lost []float64) Warm
 	}
 	return out
 }
+
+// SoftAt is the tenderness index so many hours in, of a cook without errors that is held to what was read.
+func (c Cook) SoftAt(read []Reading, hour float64) float64 {
+	out, later := 0.0, Usual
+	var hold *held
+	if len(read) > 0 {
+		hold = &held{read: thin(read), later: later, needs: 1}
+	}
+	b := thermal.NewBody(c.Cut, c.Geometry, thermal.Defaults)
+	c.Programme.held(b, Usual, memberCells, memberStep, min(hour, Longest), 0, hold,
+		func(_ float64, f *thermal.State, _ *fire) bool {
+			out = f.Soft
+			return true
+		})
+	return out
+}

@@ -81,7 +81,8 @@ func (r Rest) Of(hours float64) Cooled {
 		})
 	}
 	for s := range lines[1] {
-		out.Curve = append(out.Curve, Point{H: float64(s) * every, Core: Band{Low: lines[0][s], Mid: lines[1][s], High: lines[2][s]}})
+		core := Band{Low: lines[0][s], Mid: lines[1][s], High: lines[2][s]}
+		out.Curve = append(out.Curve, Point{H: float64(s) * every, Core: core})
 	}
 	return out
 }

@@ -31,6 +31,7 @@ type PitLessons struct {
 type Lessons struct {
 	Pits   map[string]PitLessons `json:"pits,omitempty" required:"false" doc:"By the id of the pit on record"`
 	Yields map[string]Lesson     `json:"yields,omitempty" required:"false" doc:"By cut: served meat over what was thought, ln"`
+	Tender map[string]Lesson     `json:"tender,omitempty" required:"false" doc:"By cut: hours in which it softens over the usual ones, ln"`
 	Coat   Lesson                `json:"coat" doc:"Rub that goes on over what was to go on, ln"`
 	Salt   Lesson                `json:"salt" doc:"% of the raw boneless meat that is just right"`
 }
@@ -60,6 +61,7 @@ const (
 	paceMost                = 0.5        // ln: what is further off was another cut or another probe
 	paceModel               = 0.06       // ln that the heat model itself may be off, however many cooks tell
 	yieldPrior, yieldVaries = 0.10, 0.06 // ln
+	softPrior, softVaries   = 0.20, 0.25 // ln
 	coatPrior, coatVaries   = 0.30, 0.15 // ln
 	saltMid, saltPrior      = 0.95, 0.25 // % of raw boneless meat
 	saltVaries, perPoint    = 0.15, 0.25 // %; and how much salt one point of the score is
@@ -98,8 +100,9 @@ func (e estimate) lesson() Lesson { return Lesson{e.sum / e.weight, math.Sqrt(1 
 // Analysis, 3rd ed., ch. 2.5 and 5.4: normal means with known variances). The order of
 // the cooks makes no difference but to rounding.
 func Learn(all []Outcome) Lessons {
-	out := Lessons{Pits: map[string]PitLessons{}, Yields: map[string]Lesson{}}
-	offs, paces, yields := map[string]*estimate{}, map[string]*estimate{}, map[string]*estimate{}
+	out := Lessons{Pits: map[string]PitLessons{}, Yields: map[string]Lesson{}, Tender: map[string]Lesson{}}
+	offs, paces := map[string]*estimate{}, map[string]*estimate{}
+	yields, tender := map[string]*estimate{}, map[string]*estimate{}
 	names := map[string]string{}
 	coat, salt := about(0, coatPrior), about(saltMid, saltPrior)
 	at := func(m map[string]*estimate, key string, sd float64) *estimate {
@@ -120,6 +123,9 @@ func Learn(all []Outcome) Lessons {
 				if served := p.Served(known.BoneShare()); served > 0 && p.Yield.Mid > 0 {
 					at(yields, p.Cut, yieldPrior).add(math.Log(served/p.Yield.Mid), yieldVaries)
 				}
+			}
+			if p.Tender != 0 {
+				at(tender, p.Cut, softPrior).add(p.Tender, softVaries)
 			}
 			if used := p.Used(); used > 0 {
 				coat.add(math.Log(used), coatVaries)
@@ -151,6 +157,9 @@ func Learn(all []Outcome) Lessons {
 	}
 	for id, e := range yields {
 		out.Yields[id] = e.lesson()
+	}
+	for id, e := range tender {
+		out.Tender[id] = e.lesson()
 	}
 	out.Coat, out.Salt = coat.lesson(), salt.lesson()
 	return out

@@ -51,6 +51,13 @@ func TestFewCooksMoveItLittle(t *testing.T) {
 	assert.InDelta(t, math.Log(1.3), b.Coat.Mid, 0.02)
 	assert.InDelta(t, 1.2-0.25, b.Salt.Mid, 0.02, "it was a little too salty")
 	assert.InDelta(t, math.Log(0.75/0.8), b.Yields["pork-loin"].Mid, 0.02)
+	soft := slices.Clone(all)
+	for i := range soft {
+		soft[i].Pieces = slices.Clone(soft[i].Pieces)
+		soft[i].Pieces[0].Tender = -0.2
+	}
+	assert.InDelta(t, -0.2, logbook.Learn(soft).Tender["pork-loin"].Mid, 0.02, "it was soft sooner")
+	assert.Greater(t, logbook.Learn(soft[:1]).Tender["pork-loin"].Mid, -0.12)
 	mixed := slices.Clone(all)
 	rand.New(rand.NewPCG(1, 2)).Shuffle(len(mixed), func(i, j int) { mixed[i], mixed[j] = mixed[j], mixed[i] })
 	assert.InDelta(t, b.Pits["k"].Off.Mid, logbook.Learn(mixed).Pits["k"].Off.Mid, 1e-9)

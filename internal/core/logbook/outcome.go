@@ -15,7 +15,7 @@ import (
 
 // Model is the version of the models that an Outcome was worked out with. One of an older version is
 // worked out again.
-const Model = 1
+const Model = 2
 
 // Band is where a figure was thought to lie.
 type Band struct {
@@ -58,11 +58,13 @@ type Piece struct {
 	Cold      string  `json:"cold,omitempty" required:"false" doc:"It was cold, RFC 3339"`
 	Hours     float64 `json:"hours" doc:"On the fire"`
 	Predicted Band    `json:"thought" doc:"Hours, as they were thought when it went on"`
+	AfterTwo  *Band   `json:"after_two,omitempty" required:"false" doc:"Hours, as they were thought after two hours of readings"`
 	GuessH    float64 `json:"guess_h,omitempty" required:"false" doc:"Hours, as the cook guessed"`
 	SetC      float64 `json:"set_c" doc:"What the pit was set to at first, °C"`
 	AirN      int     `json:"air_n" doc:"Readings of the pit, by the minute"`
 	AirOffC   float64 `json:"air_off_c" doc:"How far they were from what it was set to, in the middle, °C"`
 	Pace      float64 `json:"pace,omitempty" required:"false" doc:"How much longer the core took than it would have by the pit as it was read, ln; zero when that is not known"`
+	Tender    float64 `json:"tender,omitempty" required:"false" doc:"Tenderness by the model when it was felt soft, ln; zero when that was not felt"`
 	CoreC     float64 `json:"core_c,omitempty" required:"false" doc:"Highest core on record, °C"`
 	MM        float64 `json:"mm" doc:"Thickest point"`
 

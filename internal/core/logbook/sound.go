@@ -60,7 +60,8 @@ func (p Piece) sound() bool {
 			p.AirOffC,
 			p.CoreC,
 		) && within(0, mostMM, p.MM) && within(0, mostShare, p.Yield.Low, p.Yield.Mid, p.Yield.High, p.Salt) &&
-		within(-mostPace, mostPace, p.Pace) &&
+		within(-mostPace, mostPace, p.Pace, p.Tender) &&
+		(p.AfterTwo == nil || within(0, mostHours, p.AfterTwo.Low, p.AfterTwo.Mid, p.AfterTwo.High)) &&
 		p.AirN >= 0 && p.AirN <= mostAir
 }
 

@@ -23,6 +23,7 @@ func (r reader) meat(p cook.Piece) (out Part[Meat]) {
 	if own, ok := r.kitchen.Learnt.Yields[c.ID]; ok {
 		m.Cut = m.Cut.Yielding(own.Mid, own.SD)
 	}
+	m.Cut = m.Cut.Softening(r.kitchen.Learnt.Tender[c.ID].Mid)
 	if len(p.Each) > 0 {
 		r.unlike(p, m, errs)
 	} else {

@@ -23,6 +23,7 @@ import (
 	"verjuice/internal/core/live"
 	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/order"
+	"verjuice/internal/core/uncertain"
 )
 
 // Review is a cook when it is over.
@@ -269,11 +270,58 @@ func ofPiece(ctx context.Context, r cooking.Result, a Piece, whole bool) (logboo
 	if err != nil {
 		return out, err
 	}
-	out.Predicted = logbook.Band{Low: fire.Takes.Low.Hours(), Mid: fire.Takes.Mid.Hours(), High: fire.Takes.High.Hours()}
-	if whole {
-		out.Pace, err = pace(ctx, p)
+	out.Predicted = *bandOf(fire.Takes.Span)
+	if !whole {
+		return out, nil
 	}
+	if out.AfterTwo, err = afterTwo(ctx, p); err != nil {
+		return out, err
+	}
+	out.Tender = tender(p)
+	out.Pace, err = pace(ctx, p)
 	return out, err
+}
+
+func bandOf(s uncertain.Span) *logbook.Band {
+	return &logbook.Band{Low: s.Low.Hours(), Mid: s.Mid.Hours(), High: s.High.Hours()}
+}
+
+// afterTwo is what was thought of the hours after two of them, by what had been read by then; nil when nothing had, or
+// it was off by then.
+func afterTwo(ctx context.Context, p cooking.Piece) (*logbook.Band, error) {
+	h := p.Happened.Until(two)
+	if p.Happened.NowH <= two || len(h.Core) == 0 {
+		return nil, nil
+	}
+	fire, err := forecast.Ensemble{}.Forecast(ctx, h.Apply(forecast.SlowestOf(p.Predicted)))
+	if err != nil || fire.Takes.Mid >= uncertain.Endless {
+		return nil, err
+	}
+	return bandOf(fire.Takes.Span), nil
+}
+
+// two hours are when a forecast has something to go by.
+const two = 2.0
+
+// tender is the index of the model when it was felt soft, ln; halfway from when it last was not; zero when it was not
+// felt. What is learnt is taken off again, so that no lesson is learnt twice.
+func tender(p cooking.Piece) float64 {
+	h := p.Happened
+	if h.Felt.SoftH <= 0 {
+		return 0
+	}
+	b := h.Apply(forecast.SlowestOf(p.Predicted))
+	if known, ok := cut.Find(b.Cut.ID); ok {
+		b.Cut.TenderH = known.TenderH
+	}
+	index := forecast.SoftAt(b, h.Felt.SoftH)
+	if h.Felt.NotH > 0 {
+		index = (index + forecast.SoftAt(b, h.Felt.NotH)) / 2
+	}
+	if index <= 0 {
+		return 0
+	}
+	return math.Log(index)
 }
 
 // pace is by how much longer the core took to where it was read last than it would have by what was

@@ -2504,6 +2504,11 @@ export interface components {
             surface: number;
             /**
              * Format: double
+             * @description Hours at 95 °C in which its collagen softens: fitted to the usual end of each
+             */
+            tender_h: number;
+            /**
+             * Format: double
              * @description Always 1
              */
             thickness: number;
@@ -2941,6 +2946,8 @@ export interface components {
         FireReading: {
             /** Format: double */
             at_h: number;
+            /** @description With a thermometer that is put in and read: 2 °C off, not 1 */
+            by_eye?: boolean;
             /** Format: double */
             core_c: number;
         };
@@ -3870,6 +3877,8 @@ export interface components {
             key: string;
             /** @description How that has moved since it went on, in a sentence */
             moved: string;
+            /** @description What would make that surer now; may be empty */
+            narrows: string;
             /**
              * Format: double
              * @description Hours since it went on
@@ -3887,7 +3896,7 @@ export interface components {
             probed: string[];
             /** @description What was read of the core */
             read: components["schemas"]["ReadPoint"][];
-            /** @description When it is off, from early to late; text is empty when that is not known */
+            /** @description When it is most likely off; text is empty when that is not known */
             ready: components["schemas"]["BigFigure"];
             /** @description What can be said to be seen */
             seen: components["schemas"]["SignLine"][];
@@ -4999,7 +5008,7 @@ export interface components {
             hours?: number;
             piece: components["schemas"]["FirePiece"];
             /** @enum {string} */
-            place: "counter" | "cooler" | "oven_off" | "pit_off" | "holder";
+            place: "counter" | "cooler" | "oven_off" | "pit_off" | "pit_shut" | "holder";
             /**
              * Format: double
              * @description What the place is at; 0 means the usual
@@ -5516,7 +5525,7 @@ export interface components {
         };
         Trends: {
             cuts: components["schemas"]["TrendLine"][];
-            /** @description How far forecasts and the cook's own guesses were off, in a sentence; may be empty */
+            /** @description How often forecasts held, and how far they and the cook's own guesses were off; may be empty */
             nearer: string;
             /** @description Salt and how it was liked, cook by cook */
             salt: components["schemas"]["SaltPoint"][];
