@@ -40,8 +40,9 @@ const (
 // for with single runs by a secant for each piece (the gap between where it was counted from and where the
 // plan then has it, of two turns), since a pit that hardly heats by night brings plain repetition a little
 // nearer with each turn only, and from other starts where it is never done from the first; then with the
-// forecasts that were asked for. It ends after mostTurns from each start and mostAsked turns: should a plan that jumps (around quiet hours) have no such point, the last plan and the
-// forecasts that it was laid of are given, still false.
+// forecasts that were asked for. It ends after mostTurns from each start and mostAsked turns: should a plan that
+// jumps (around quiet hours) have no such point, the last plan and the forecasts that it was laid of are given, still
+// false.
 func settle(
 	ctx context.Context,
 	o order.Order,

@@ -244,7 +244,8 @@ func (h History) Until(hour float64) History {
 	out.Core = slices.DeleteFunc(slices.Clone(h.Core), func(r heat.Reading) bool { return r.AtH > hour })
 	out.Pit = slices.DeleteFunc(slices.Clone(h.Pit), func(s heat.SetPoint) bool { return s.AtH > hour })
 	out.Sets = slices.DeleteFunc(slices.Clone(h.Sets), func(c PitChange) bool { return c.H > hour })
-	out.Wraps = slices.DeleteFunc(slices.Clone(h.Wraps), func(w heat.Wrap) bool { return w.When.First.After.Hours() > hour })
+	later := func(w heat.Wrap) bool { return w.When.First.After.Hours() > hour }
+	out.Wraps = slices.DeleteFunc(slices.Clone(h.Wraps), later)
 	if out.Bark.SetH > hour {
 		out.Bark.SetH = 0
 	}

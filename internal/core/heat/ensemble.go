@@ -33,6 +33,9 @@ var Spreads = [unknowns]float64{
 	conduction: 0.06, probe: 0.08, opening: 0.25, collagen: 0.2, colour: 0.25,
 }
 
+// Roasts that come off pink are trussed, flat or round, and their time is all made early on.
+const pinkThickness, pinkConduction = 0.18, 0.12
+
 // measured is the spread of a thickness that was measured, ln.
 const measured = 0.05
 

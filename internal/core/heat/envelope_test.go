@@ -240,14 +240,17 @@ func TestTheRest(t *testing.T) {
 		c := envelope[0].cook(t)
 		return Rest{Cut: c.Cut, Geometry: c.Geometry, FromC: 95, Wrap: "foil", Place: place, VentMin: vent}
 	}
-	for place, want := range map[string][2]float64{"counter": {3.2, 4.6}, "pit_shut": {4.8, 6.8}, "pit_off": {3.5, 5.2}, "cooler": {9, 13}} {
+	for place, want := range map[string][2]float64{
+		"counter": {3.2, 4.6}, "pit_shut": {4.8, 6.8}, "pit_off": {3.5, 5.2}, "cooler": {9, 13},
+	} {
 		got := packer(place, 0).Of(20).Floor
 		assert.True(t, want[0] <= got.Mid && got.Mid <= want[1], "%s: %.1f h", place, got.Mid)
 		assert.True(t, got.Low < got.Mid && got.Mid < got.High)
 	}
 	// Without foil in a steel pit that was switched off: a packer or a chuck roll of 4 to 6 kg after two hours.
 	for place, want := range map[string][2]float64{"pit_off": {66, 81}, "pit_shut": {75, 87}} {
-		for _, a := range []asked{{cut: "beef-brisket-packer", kg: 5, pit: 115, to: 95}, {cut: "beef-chuck-roll", kg: 5, pit: 115, to: 95}} {
+		for _, id := range []string{"beef-brisket-packer", "beef-chuck-roll"} {
+			a := asked{cut: id, kg: 5, pit: 115, to: 95}
 			c := a.cook(t)
 			got := Rest{Cut: c.Cut, Geometry: c.Geometry, FromC: 95, Wrap: "none", Place: place, PlaceC: 115}.Of(20)
 			core := got.Curve[24].Core.Mid

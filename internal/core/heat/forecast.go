@@ -148,6 +148,9 @@ func (c Cook) undone(a Ask) float64 {
 // spreads are how far each unknown is off with what was told.
 func (c Cook) spreads(a Ask) [unknowns]float64 {
 	spread := Spreads
+	if c.Cut.Family == cut.Pink { // what is off early has no long stall in which errors even out
+		spread[thickness], spread[conduction] = pinkThickness, pinkConduction
+	}
 	if c.Measured {
 		spread[thickness] = measured
 	}

@@ -42,7 +42,9 @@ func (r Rest) phase(t float64) (place string, from float64) {
 }
 
 // Places are where a piece rests, with what they usually are at, °C.
-var Places = map[string]float64{"counter": 21, "cooler": 21, "oven_off": 95, "pit_off": 120, "pit_shut": 120, "holder": 65}
+var Places = map[string]float64{
+	"counter": 21, "cooler": 21, "oven_off": 95, "pit_off": 120, "pit_shut": 120, "holder": 65,
+}
 
 // Cooled is how a rest goes.
 type Cooled struct {
