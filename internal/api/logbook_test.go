@@ -295,10 +295,10 @@ func TestAPastCook(t *testing.T) {
 		"zone":   "UTC",
 		"told":   "wrapped about four hours in, 165, foil; off at nine hours, 203",
 	}
-	var read sheet.TaleSheet
+	var read sheet.ToldSheet
 	call(t, app, "POST", "/api/past/read", past).into(t, &read)
-	require.Len(t, read.Lines, 2)
-	assert.Equal(t, "Wrapped in foil, core at 74\u00a0°C", read.Lines[0].Label)
+	require.Len(t, read.Acts, 2)
+	assert.Equal(t, "Wrapped in foil, core at 74\u00a0°C", read.Acts[0].Label)
 	var rec api.CookRecord
 	call(t, app, "POST", "/api/past", past).into(t, &rec)
 	var went sheet.AfterSheet
@@ -316,6 +316,21 @@ func TestAPastCook(t *testing.T) {
 	var all api.LogPage
 	call(t, app, "GET", "/api/logbook", nil).into(t, &all)
 	assert.EqualValues(t, 1, all.Total)
+
+	// Its words stand beside what they became, and are told again in others: what was told before counts no more.
+	assert.Equal(t, past["told"], went.Told)
+	words := "/api/cooks/" + rec.ID + "/told"
+	unclear := map[string]any{"told": "wrapped in foil at five hours; pulled at ten hours"}
+	assert.Equal(t, "/told", call(t, app, "PUT", words, unclear).problem(t, 422).Errors[0].Pointer)
+	again := map[string]any{"told": "wrapped in paper at five hours, 70 C; took it off at ten hours; next time less salt"}
+	call(t, app, "PUT", words, again).into(t, &read)
+	require.Len(t, read.Acts, 2)
+	call(t, app, "GET", "/api/cooks/"+rec.ID+"/review", nil).into(t, &went)
+	assert.Equal(t, again["told"], went.Told)
+	assert.Equal(t, "10 h", went.Pieces[0].Hours.Text)
+	assert.Equal(t, "70.0°", went.Pieces[0].Core.Text)
+	assert.Equal(t, "next time less salt", went.Pieces[0].Notes[0].Text)
+	call(t, app, "PUT", "/api/cooks/00000000-0000-0000-0000-000000000000/told", again).problem(t, http.StatusNotFound)
 }
 
 // Temperatures from elsewhere are looked at first, then taken whole; the same file twice is once.

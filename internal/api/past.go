@@ -6,8 +6,8 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"verjuice/internal/app"
 	"verjuice/internal/core/cook"
+	"verjuice/internal/core/retelling"
 	"verjuice/internal/core/starter"
 	"verjuice/internal/sheet"
 )
@@ -20,9 +20,39 @@ func (s *server) registerPast(a huma.API) {
 		func(ctx context.Context, in *struct {
 			Measure
 			Body starter.Past
-		}) (*body[sheet.TaleSheet], error) {
-			moves, wrong := app.Retell(in.Body)
-			return answer(sheet.WriteTale(moves, wrong, in.reader())), nil
+		}) (*body[sheet.ToldSheet], error) {
+			told, wrong := s.app.Retell(in.Body.Telling())
+			return answer(sheet.WriteTold(told, wrong, in.reader())), nil
+		},
+	)
+	huma.Register(
+		a,
+		op(http.MethodPost, "/api/calc/told", "calcTold", "Read a text of how a cook went", patiently),
+		func(ctx context.Context, in *struct {
+			Measure
+			Body retelling.TellRequest
+		}) (*body[sheet.ToldSheet], error) {
+			told, wrong := s.app.Retell(in.Body)
+			return answer(sheet.WriteTold(told, wrong, in.reader())), nil
+		},
+	)
+	huma.Register(
+		a,
+		op(http.MethodPut, "/api/cooks/{id}/told", "saveCookTold", "Tell a past cook in other words: what was told before is withdrawn",
+			patiently, refusing(http.StatusNotFound)),
+		func(ctx context.Context, in *struct {
+			ByID
+			Measure
+			Body struct {
+				Told      string `json:"told" maxLength:"4000" doc:"How it went"`
+				AsRemarks bool   `json:"as_remarks,omitempty" required:"false" doc:"Keep what is not clear as remarks, instead of asking"`
+			}
+		}) (*body[sheet.ToldSheet], error) {
+			told, err := s.app.Reread(ctx, in.ID, in.Body.Told, in.Body.AsRemarks)
+			if err != nil {
+				return nil, problemOf(err)
+			}
+			return answer(sheet.WriteTold(told, nil, in.reader())), nil
 		},
 	)
 	begun := op(http.MethodPost, "/api/past", "createPastCook", "Put a past cook into the logbook, as it is told", patiently, making)

@@ -13,7 +13,6 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/forecast"
-	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/retelling"
 	"verjuice/internal/core/review"
 	"verjuice/internal/core/starter"
@@ -58,14 +57,13 @@ func placed(typed starter.AtOnce, wrong field.Errors) field.Errors {
 	return out
 }
 
-// Retell reads how a past cook went as it is told; nothing is saved. What cannot be read of it is in the
-// field.Errors.
-func Retell(p starter.Past) ([]retelling.Move, field.Errors) {
-	on, err := p.Began()
-	if err != nil {
-		return nil, field.Errors{}
+// Retell reads a text of how a cook went; nothing is saved. What is wrong with the request is in the field.Errors.
+func (a *App) Retell(r retelling.TellRequest) (retelling.Told, field.Errors) {
+	scene, wrong := r.Scene(a.Now())
+	if len(wrong) > 0 {
+		return retelling.Told{}, wrong
 	}
-	return retelling.Read(p.Told, on)
+	return retelling.Read(r.Told, scene), nil
 }
 
 // Past puts a past cook into the logbook, as it is told. The error is a field.Errors with pointers into what
@@ -79,11 +77,15 @@ func (a *App) Past(ctx context.Context, p starter.Past) (rec store.Record[cook.C
 	if on.After(a.Now()) {
 		wrong.Add("/on", "on.future")
 	}
-	moves, told := retelling.Read(p.Told, on)
-	for _, e := range told {
-		e.Pointer = "/told"
-		wrong = append(wrong, e)
-		break // one line under the field says what to put right first
+	told := retelling.Told{}
+	if scene, known := p.Telling().Scene(a.Now()); len(known) == 0 {
+		told = retelling.Read(p.Told, scene)
+	}
+	switch {
+	case len(told.Asks) > 0 && !p.AsRemarks:
+		wrong.Add("/told", "tale.asks")
+	case len(told.Acts) == 0:
+		wrong.Add("/told", "tale.missing")
 	}
 	p.ServeAt = ""
 	c := p.Cook()
@@ -101,7 +103,7 @@ func (a *App) Past(ctx context.Context, p starter.Past) (rec store.Record[cook.C
 		if rec, err = db.Cooks().Create(ctx, c); err != nil {
 			return err
 		}
-		return tell(ctx, db, rec.ID, c.Pieces[0].Key, on, moves)
+		return tell(ctx, db, rec.ID, c.Pieces[0].Key, on, p.Told, told)
 	})
 	if err != nil {
 		return rec, err
@@ -128,38 +130,72 @@ func (a *App) sketch(ctx context.Context, id string) error {
 	return a.Store.PutOutcome(ctx, id, store.Told{}, became)
 }
 
-// tell puts what was told on record.
-func tell(ctx context.Context, db *store.Store, cook, key string, on time.Time, moves []retelling.Move) error {
-	all := []facts.Fact{wentOn(key, on)}
-	var read []facts.Reading
-	last := on
-	for _, m := range moves {
-		at := m.At.Format(time.RFC3339)
-		if m.CoreC > 0 {
-			read = append(read, facts.Reading{Probe: facts.Probe{Piece: key}.String(), At: m.At, C: quantity.Celsius(m.CoreC)})
-		}
-		f := facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: key, What: m.What, At: at}
-		switch m.What {
-		case "read":
-			continue
-		case "set":
-			f.Piece, f.Values = "", field.Values{"pit": 0.0, "c": m.SetC}
-		case "wood", "fuel":
-			f.Piece, f.Values = "", field.Values{"pit": 0.0}
-		case "wrap":
-			f.Values = field.Values{"kind": m.Kind}
-		}
-		all = append(all, f)
-		last = m.At
-	}
-	all = append(all, facts.Fact{ID: uuid.NewString(), Kind: facts.Done, What: "over", At: last.Format(time.RFC3339)})
+// tell puts what was told on record, with the words that it was told in.
+func tell(
+	ctx context.Context, db *store.Store, cook, key string, on time.Time, text string, told retelling.Told,
+) error {
+	all := append([]facts.Fact{wentOn(key, on)}, retelling.Facts(text, told, key, on)...)
 	for _, f := range all {
+		f.ID = uuid.NewString()
 		if err := db.AddFact(ctx, cook, f); err != nil {
 			return err
 		}
 	}
-	if len(read) == 0 {
-		return nil
+	return nil
+}
+
+// Reread reads other words of a cook that was told afterwards: what was told before is withdrawn, and what they become
+// is put on record instead. The error is a field.Errors, or that of the store.
+func (a *App) Reread(ctx context.Context, id, text string, asRemarks bool) (retelling.Told, error) {
+	in, err := a.Load(ctx, id)
+	if err != nil {
+		return retelling.Told{}, err
 	}
-	return db.HandIn(ctx, cook, facts.HandIn{ID: uuid.NewString(), Device: "told"}, read)
+	var wrong field.Errors
+	if len(in.Cook.Pieces) == 0 {
+		wrong.Add("/told", "tale.missing")
+		return retelling.Told{}, wrong
+	}
+	piece := in.Cook.Pieces[0]
+	on, _ := in.Facts.Done(piece.Key, "fire")
+	told, wrong := a.Retell(retelling.TellRequest{Cut: piece.Cut, On: on.At, Zone: in.Cook.Zone, Told: text})
+	switch {
+	case len(wrong) > 0:
+		return told, wrong
+	case len(told.Asks) > 0 && !asRemarks:
+		wrong.Add("/told", "tale.asks")
+	case len(told.Acts) == 0:
+		wrong.Add("/told", "tale.missing")
+	}
+	if err := wrong.Err(); err != nil {
+		return told, err
+	}
+	zone, err := time.LoadLocation(in.Cook.Zone)
+	if err != nil {
+		zone = time.UTC
+	}
+	began, err := on.Time(zone)
+	if err != nil {
+		return told, err
+	}
+	return told, a.Store.Together(ctx, func(db *store.Store) error {
+		for _, f := range in.Facts.Standing() {
+			if f.Device != facts.ToldDevice {
+				continue
+			}
+			gone := facts.Fact{
+				ID: uuid.NewString(), Kind: facts.Withdrawn, What: f.ID, At: a.Now().Format(time.RFC3339), Device: facts.ToldDevice,
+			}
+			if err := db.AddFact(ctx, id, gone); err != nil {
+				return err
+			}
+		}
+		for _, f := range retelling.Facts(text, told, piece.Key, began.In(zone)) {
+			f.ID = uuid.NewString()
+			if err := db.AddFact(ctx, id, f); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
 }

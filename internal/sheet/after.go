@@ -35,6 +35,15 @@ type AfterSheet struct {
 	Pieces   []AfterPiece `json:"pieces" nullable:"false"`
 	Notes    []AfterNote  `json:"notes" nullable:"false" doc:"Of the whole cook"`
 	Fuel     []AfterFuel  `json:"fuel" nullable:"false" doc:"What each pit burnt"`
+	Told     string       `json:"told" doc:"The words in which it was told afterwards; may be empty"`
+	ToldOf   *ToldOf      `json:"told_of,omitempty" doc:"What they were told of, to read them again"`
+}
+
+// ToldOf is what a text about a cook is told of.
+type ToldOf struct {
+	Cut  string `json:"cut"`
+	On   string `json:"on"`
+	Zone string `json:"zone"`
 }
 
 // AfterFuel is the fuel of a pit, to weigh.
@@ -142,6 +151,15 @@ func WriteReview(a review.Review, as Reader) AfterSheet {
 	}
 	if f, ok := r.Facts.Done("", "over"); ok {
 		out.Over = f.ID
+	}
+	if out.Told = r.Facts.Told(); len(r.Order.Cook.Pieces) > 0 {
+		for _, f := range r.Facts.Standing() {
+			if f.Device == facts.ToldDevice && out.ToldOf == nil {
+				p := r.Order.Cook.Pieces[0]
+				on, _ := r.Facts.Done(p.Key, "fire")
+				out.ToldOf = &ToldOf{p.Cut, on.At, r.Order.Cook.Zone}
+			}
+		}
 	}
 	if day, err := time.Parse(time.DateOnly, a.Outcome.Day); err == nil {
 		out.Day = day.Format("Monday 2 January 2006")

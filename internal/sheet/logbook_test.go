@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/live"
 	"verjuice/internal/core/logbook"
@@ -205,24 +206,32 @@ func TestTheTruthInWords(t *testing.T) {
 // What was told is said back as it is understood, with what is not.
 func TestATaleSaidBack(t *testing.T) {
 	on := time.Date(2026, 11, 14, 7, 0, 0, 0, time.UTC)
-	moves, wrong := retelling.Read(
-		"pit up to 275 F after 5 h; wrapped in paper an hour later, 71 C; 68 C was read at 2 h; sang",
-		on,
+	c, _ := cut.Find("pork-shoulder-bone-in")
+	told := retelling.Read(
+		"68 C was read at 2 h; pit up to 275 F after 5 h; wrapped in paper an hour later, 71 C; pulled at 9 h; "+
+			"spritzed every 30 to 40 min from hour two until hour four; it hummed loudly at noon; a fine day",
+		retelling.Scene{On: on, Cut: c},
 	)
-	out := sheet.WriteTale(moves, wrong, sheet.Reader{})
+	out := sheet.WriteTold(told, nil, sheet.Reader{})
 	labels := []string{}
-	for _, l := range out.Lines {
+	for _, l := range out.Acts {
 		labels = append(labels, fmt.Sprint(l.Time, " ", l.Label))
 	}
 	assert.Equal(
 		t,
 		[]string{
+			"Sat 09:00 Core read, core at 68\u00a0°C",
 			"Sat 12:00 Pit set to 135\u00a0°C",
 			"Sat 13:00 Wrapped in paper, core at 71\u00a0°C",
-			"Sat 09:00 Core read, core at 68\u00a0°C",
 		},
 		labels,
 	)
-	require.Len(t, out.Errors, 1)
-	assert.Contains(t, out.Errors[0].Message, "“sang”")
+	require.Len(t, out.Asks, 3)
+	assert.Equal(t, "“pulled at 9 h”: pulled off the fire, or pulled apart?", out.Asks[0].Question)
+	assert.Equal(t, []sheet.ToldOffer{
+		{Text: "it was taken off the fire", Edit: "took it off at 9 h"}, {Text: "it was pulled apart",
+			Edit: "pulled apart at 9 h"},
+	}, out.Asks[0].Offers)
+	assert.Equal(t, "hummed", out.Unread[0].Text)
+	assert.Equal(t, []string{"a fine day"}, out.Notes)
 }

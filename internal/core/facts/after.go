@@ -115,5 +115,26 @@ func (all Facts) Scores(piece string) []Fact {
 
 // Notes are what is to be remembered of a piece, or of the whole cook for the empty key.
 func (all Facts) Notes(piece string) []Fact {
-	return slices.DeleteFunc(all.Standing(), func(f Fact) bool { return f.Kind != Noted || f.Piece != piece })
+	other := func(f Fact) bool { return f.Kind != Noted || f.Piece != piece || f.words() != "" }
+	return slices.DeleteFunc(all.Standing(), other)
+}
+
+// Device of facts that were told afterwards, not pressed.
+const ToldDevice = "told"
+
+// words are those that a fact keeps of what was told.
+func (f Fact) words() string {
+	text, _ := f.Values["words"].(string)
+	return text
+}
+
+// Told are the words in which a cook was told afterwards; empty when it was not, or they were not kept.
+func (all Facts) Told() string {
+	out := ""
+	for _, f := range all.Standing() {
+		if f.Kind == Noted {
+			out += f.words()
+		}
+	}
+	return out
 }

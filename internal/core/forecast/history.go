@@ -38,6 +38,7 @@ type History struct {
 	Opened []float64             // h at which the pit was opened
 	Bark   heat.SeenBark         // what was seen of its bark
 	Felt   Felt                  // when its probe slid in
+	told   []heat.Reading        // cores that were told with what was done
 	Last   map[string]time.Time  // what was done last, by its stage; of its pit, too
 	Signs  map[string]facts.Fact // what was seen last, by its sign
 	Feel   map[string]string     // how the probe felt last, by the place; empty is no place in particular
@@ -102,6 +103,9 @@ func HistoryOf(all facts.Facts, read []facts.Reading, at Scope) (History, bool) 
 //gocyclo:ignore
 func (h *History) add(f facts.Fact, at time.Time, own bool) {
 	since := at.Sub(h.On).Hours()
+	if c, read := f.Values["core_c"].(float64); read && own && !h.On.IsZero() && since >= 0 {
+		h.told = append(h.told, heat.Reading{AtH: since, CoreC: c, ByEye: true})
+	}
 	switch {
 	case f.Kind == facts.Seen && own:
 		h.Signs[f.What] = f
@@ -173,7 +177,10 @@ const fallsC, risesC = 6, 15
 // settles is how long a pit is left to settle after a piece goes on, before what it reads counts, h.
 const settles = 0.5
 
-// read takes the readings in: of the piece its coldest place, and of its pit.
+// read takes the readings in: of the piece its coldest place, and of its pit. It has many branches because each
+// kind of reading, and each reason to leave one out, is one of them.
+//
+//gocyclo:ignore
 func (h *History) read(read []facts.Reading, at Scope, until time.Time) {
 	core, pit := map[int64]heat.Reading{}, map[int64]heat.Reading{}
 	for _, r := range read {
@@ -196,6 +203,12 @@ func (h *History) read(read []facts.Reading, at Scope, until time.Time) {
 			if was, ok := core[slot]; !ok || !runs && one.CoreC < was.CoreC {
 				core[slot] = one
 			}
+		}
+	}
+	for _, r := range h.told {
+		slot := int64(r.AtH / thinned.Hours())
+		if _, there := core[slot]; !there && r.AtH <= until.Sub(h.On).Hours()+1e-9 {
+			core[slot] = r
 		}
 	}
 	cores := sorted(core)

@@ -11,6 +11,7 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/retelling"
 )
 
 // AtOnce is a piece that is on its fire already, as typed, of a cook that was never planned.
@@ -81,7 +82,14 @@ func (a AtOnce) zone() (*time.Location, error) {
 // Past is a cook that is over, told afterwards.
 type Past struct {
 	AtOnce
-	Told string `json:"told" maxLength:"4000" doc:"How it went, as its cook tells it" example:"wrapped about four hours in, 165, foil; off at nine hours, 203"`
+	// What is asked about is put on record as it was written, as a remark.
+	AsRemarks bool   `json:"as_remarks,omitempty" required:"false" doc:"Keep what is not clear as remarks, instead of asking"`
+	Told      string `json:"told" maxLength:"4000" doc:"How it went, as its cook tells it" example:"wrapped about four hours in, 165, foil; off at nine hours, 203"`
+}
+
+// Telling is what it tells, to be read.
+func (p Past) Telling() retelling.TellRequest {
+	return retelling.TellRequest{Cut: p.Cut, On: p.On, Zone: p.Zone, Told: p.Told}
 }
 
 // Began is when the cook went on the fire. The error is a field.Errors.

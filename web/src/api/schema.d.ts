@@ -243,6 +243,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a text of how a cook went */
+        post: operations["calcTold"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/weighing": {
         parameters: {
             query?: never;
@@ -688,6 +705,23 @@ export interface paths {
         put?: never;
         /** Tell what is in a file of temperatures from elsewhere, and how it is understood; nothing is saved */
         post: operations["previewCookTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{id}/told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Tell a past cook in other words: what was told before is withdrawn */
+        put: operations["saveCookTold"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1838,6 +1872,10 @@ export interface components {
             practice: boolean;
             /** @description When it was served beside when it was to be, in a sentence; may be empty */
             served: string;
+            /** @description The words in which it was told afterwards; may be empty */
+            told: string;
+            /** @description What they were told of, to read them again */
+            told_of?: components["schemas"]["ToldOf"];
         };
         AfterWeight: {
             /** @description Why it cannot be, in a sentence that asks; empty when it can be, or was said to be right */
@@ -4544,6 +4582,8 @@ export interface components {
             value?: unknown;
         };
         Past: {
+            /** @description Keep what is not clear as remarks, instead of asking */
+            as_remarks?: boolean;
             /** @description How many; empty means one */
             count?: string;
             /**
@@ -5102,6 +5142,12 @@ export interface components {
              */
             score: number;
         };
+        SaveCookToldRequest: {
+            /** @description Keep what is not clear as remarks, instead of asking */
+            as_remarks?: boolean;
+            /** @description How it went */
+            told: string;
+        };
         ScaleUnit: {
             /**
              * Format: int64
@@ -5432,16 +5478,6 @@ export interface components {
             /** @description A book is being taken in */
             taking: boolean;
         };
-        TaleLine: {
-            label: string;
-            time: string;
-        };
-        TaleSheet: {
-            /** @description What is not understood */
-            errors: components["schemas"]["Mistake"][];
-            /** @description What was done, in the order in which it was told */
-            lines: components["schemas"]["TaleLine"][];
-        };
         TaskLine: {
             /** @description RFC 3339 */
             at: string;
@@ -5482,6 +5518,28 @@ export interface components {
             /** @description What conflicts with it; may be empty */
             warning: string;
         };
+        TellRequest: {
+            /**
+             * @description Cut of the catalogue; it decides what fits
+             * @example pork-shoulder-bone-in
+             */
+            cut: string;
+            /**
+             * @description When it went on: local time of the zone (YYYY-MM-DDTHH:MM) or RFC 3339
+             * @example 2026-11-22T08:00
+             */
+            on: string;
+            /**
+             * @description How it went
+             * @example wrapped about four hours in, 165, foil; off at nine hours, 203
+             */
+            told: string;
+            /**
+             * @description IANA time zone; UTC without one
+             * @example Europe/London
+             */
+            zone?: string;
+        };
         Term: {
             means: string;
             word: string;
@@ -5504,6 +5562,87 @@ export interface components {
             p50_h: number | null;
             /** Format: double */
             p90_h: number | null;
+        };
+        ToldAct: {
+            /** @description RFC 3339 */
+            at: string;
+            /**
+             * Format: double
+             * @description Core that was read then, °C
+             */
+            core_c?: number;
+            /** @description Where it stands in the text: first byte, and the one after the last */
+            from: number[];
+            /** @description Of a wrap, of where it rested, of what was seen and how, of how it felt, of how it was cut */
+            kind?: string;
+            /** @description As it is shown */
+            label: string;
+            /** @description In the piece */
+            place?: string;
+            /**
+             * Format: double
+             * @description Again and again until then, min
+             */
+            repeat_min?: number;
+            /**
+             * Format: double
+             * @description What the pit was set to, °C
+             */
+            set_c?: number;
+            /**
+             * Format: double
+             * @description How far the time may be off either way, where a range was told, min
+             */
+            slack_min?: number;
+            /** @description As it is shown */
+            time: string;
+            /** @description RFC 3339; of what went on */
+            until?: string;
+            /** @enum {string} */
+            what: "fire" | "on" | "wrap" | "unwrap" | "set" | "spritz" | "baste" | "glaze" | "dust" | "turn" | "move" | "look" | "seen" | "felt" | "read" | "wood" | "fuel" | "out" | "light" | "off" | "rest" | "slice";
+            /** @description Of several pieces: first, second, other, last, both, all */
+            which?: string;
+        };
+        ToldAsk: {
+            /** @description Bytes of the clause in the text */
+            from: number[];
+            offers: components["schemas"]["ToldOffer"][];
+            question: string;
+        };
+        ToldOf: {
+            cut: string;
+            on: string;
+            zone: string;
+        };
+        ToldOffer: {
+            /** @description What to put in place of the clause */
+            edit: string;
+            /** @description As it is offered */
+            text: string;
+        };
+        ToldSheet: {
+            /** @description What was done, read, seen or felt, in the order of time */
+            acts: components["schemas"]["ToldAct"][];
+            /** @description What can be read two ways or not at all: it is no act until it is answered */
+            asks: components["schemas"]["ToldAsk"][];
+            /** @description What is wrong with the request */
+            errors: components["schemas"]["Mistake"][];
+            /** @description Remarks, word for word */
+            notes: string[];
+            /** @description Words that are not understood */
+            unread: components["schemas"]["ToldWord"][];
+            weights: components["schemas"]["ToldWeight"][];
+        };
+        ToldWeight: {
+            /** Format: double */
+            kg: number;
+            /** @enum {string} */
+            of: "trimmed" | "cooked" | "bones" | "mixed" | "left" | "kept";
+        };
+        ToldWord: {
+            /** @description Bytes in the text */
+            from: number[];
+            text: string;
         };
         Total: {
             /** @description In this batch */
@@ -7021,6 +7160,107 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeasonSheet"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calcTold: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TellRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToldSheet"];
                 };
             };
             /** @description Bad Request */
@@ -10150,6 +10390,119 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TableSeen"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveCookTold: {
+        parameters: {
+            query?: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                /** @description UUID */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveCookToldRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToldSheet"];
                 };
             };
             /** @description Bad Request */
@@ -15779,7 +16132,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TaleSheet"];
+                    "application/json": components["schemas"]["ToldSheet"];
                 };
             };
             /** @description Bad Request */

@@ -10,6 +10,7 @@ import { Curves } from "./curves";
 import { Foreign } from "./foreign";
 import { Leftovers } from "./leftovers";
 import { Repeat } from "./repeat";
+import { ToldAgain } from "./told-again";
 import { type After, type AfterPiece, useAfter, useWriteDown } from "./use-after";
 import { Fuel, Weights } from "./weights";
 import "./after.css";
@@ -57,6 +58,7 @@ export default function AfterPage() {
 					{went.pieces.map((p) => (
 						<Went key={p.key} piece={p} write={write} />
 					))}
+					<ToldAgain id={id} went={went} />
 					<Fuel fuel={went.fuel} write={write} />
 					<Moves went={went} />
 					<Notes notes={went.notes} write={write} label="To remember of the whole cook-out" />

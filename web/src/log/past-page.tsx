@@ -1,13 +1,12 @@
-import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { Button, Input } from "antd";
-import { useDeferredValue, useEffect, useId, useState } from "react";
+import { useEffect, useId, useState } from "react";
 import { useNavigate } from "react-router";
 import { ApiError, api, need } from "../api/client";
 import { type AtOnce, AtOnceFields, hereZone, keptOf, nothingYet } from "../pit/at-once";
-import { usePrefs } from "../prefs";
 import { TimeField } from "../shared/time-field";
 import { Labelled, TypedField } from "../shared/typed-field";
-import "./past.css";
+import { Understood, useTold } from "./told";
 
 const key = "verjuice.past";
 const empty = { ...nothingYet, told: "" };
@@ -15,23 +14,14 @@ const empty = { ...nothingYet, told: "" };
 /** A cook-out that is over and was never planned here, told in a few words. */
 export default function PastPage() {
 	const [typed, setTyped] = useState(() => keptOf(key, empty));
-	const [{ units, spoons }] = usePrefs();
 	const navigate = useNavigate();
 	const toldId = useId();
 	useEffect(() => localStorage.setItem(key, JSON.stringify(typed)), [typed]);
 	const body = { ...typed, zone: hereZone() };
-	const told = useDeferredValue(typed.told);
-	const understood = useQuery({
-		queryKey: ["past", told, typed.on, units, spoons],
-		enabled: told.trim() !== "" && typed.on !== "",
-		placeholderData: keepPreviousData,
-		queryFn: async () =>
-			need(
-				await api.POST("/api/past/read", { params: { query: { units, spoons } }, body: { ...body, told } }),
-			),
-	});
+	const understood = useTold({ cut: typed.cut, on: typed.on, zone: body.zone, told: typed.told });
 	const write = useMutation({
-		mutationFn: async () => need(await api.POST("/api/past", { body })),
+		mutationFn: async (asRemarks: boolean) =>
+			need(await api.POST("/api/past", { body: { ...body, as_remarks: asRemarks } })),
 		onSuccess: (made) => {
 			localStorage.removeItem(key);
 			navigate(`/cooks/${made.id}/after`, { replace: true });
@@ -48,7 +38,7 @@ export default function PastPage() {
 			className="now"
 			onSubmit={(e) => {
 				e.preventDefault();
-				write.mutate();
+				write.mutate(false);
 			}}
 		>
 			<h1>Write down a past cook-out</h1>
@@ -76,25 +66,11 @@ export default function PastPage() {
 					onChange={(e) => set({ told: e.target.value })}
 				/>
 			</Labelled>
-			{understood.data && typed.on !== "" && told.trim() !== "" && (
-				<section className="past-lines" aria-label="As it is understood">
-					<h2>As it is understood</h2>
-					<ol>
-						{understood.data.lines.map((l) => (
-							<li key={`${l.time} ${l.label}`}>
-								<b>{l.time}</b> {l.label}
-							</li>
-						))}
-					</ol>
-					{understood.data.errors.map((e) => (
-						<p key={e.message} className="typed-error">
-							{e.message}
-						</p>
-					))}
-				</section>
+			{understood && typed.told.trim() !== "" && (
+				<Understood told={understood} onEdit={(told) => set({ told })} />
 			)}
-			{told.trim() !== "" && typed.on === "" && (
-				<p className="says">Say when it went on to see how this is understood.</p>
+			{typed.told.trim() !== "" && (typed.on === "" || typed.cut === "") && (
+				<p className="says">Say what it was and when it went on to see how this is understood.</p>
 			)}
 			{write.error && (
 				<p className="typed-error" role="alert">
@@ -110,6 +86,11 @@ export default function PastPage() {
 			>
 				Put it in the logbook
 			</Button>
+			{wrong("/told") && (understood?.asks.length ?? 0) > 0 && (
+				<Button size="large" onClick={() => write.mutate(true)}>
+					Keep what is not clear as remarks
+				</Button>
+			)}
 		</form>
 	);
 }

@@ -1,0 +1,579 @@
+package retelling
+
+import (
+	"slices"
+
+	"verjuice/internal/core/field"
+)
+
+// clause is what stands between two marks or conjunctions.
+type clause struct {
+	from, to int // tokens
+	verbs    []found
+	times    []moment
+	timeFrom int // token
+	temps    []heatOf
+	wrap     string
+	rest     string
+	place    string
+	which    string
+	pit      bool // it is about the pit
+	spoken   bool // was, ran, read: the pit is described, not changed
+	denied   bool
+	weights  []weighed
+	unknown  []int // tokens
+	content  bool  // it has a word that is more than a filler
+	liquid   bool
+	burns    string // wood or fuel
+}
+
+type found struct {
+	verb
+	at int // token
+}
+
+type weighed struct {
+	kg float64
+	at int
+}
+
+// placed are places in a piece.
+var placed = words(`flat point thigh breast middle centre center thickest thick thin core shoulder loin ham`)
+
+var whichWords = map[string]string{
+	"first": "first", "second": "second", "third": "third", "other": "other", "last": "last", "both": "both", "all": "all",
+}
+
+// separates reports whether a token parts two clauses.
+func (r reader) separates(i int) bool {
+	switch r.text(i) {
+	case ",", "and", "&", "then", "but", "so", "(", ")", ":", "–", "—", "-", "+", "/", "before", "while", "when",
+		"once", "until":
+		return true
+	case "after":
+		return true
+	}
+	return false
+}
+
+// clauses reads the clauses of a sentence, and makes drafts of their acts.
+func (t *teller) clauses(from, to int) {
+	var all []clause
+	c := clause{from: from}
+	end := func(i int) {
+		if c.to = i; c.to > c.from {
+			all = append(all, c)
+		}
+	}
+	for i := from; i < to; {
+		if next, ok := t.item(&c, i, to); ok {
+			i = next
+			continue
+		}
+		if t.separates(i) {
+			end(i)
+			i++
+			c = clause{from: i}
+			continue
+		}
+		w := t.reader.text(i)
+		switch {
+		case t.all[i].kind != word:
+			if !oneOf(w, "'", "\"", "~", "°", "“", "”") {
+				c.unknown = append(c.unknown, i)
+			}
+		case denial[w]:
+			c.denied = true
+		case fillers[w]:
+			c.spoken = c.spoken || oneOf(w, "was", "were", "kept", "ran", "stayed")
+		case meats()[w], verbWords()[w] && plain[w].what == "":
+			c.content = true
+		case larderWords()[w], woods[w], fuels[w]:
+			c.content, c.liquid = true, true
+			if fuels[w] {
+				c.burns = "fuel"
+			} else if oneOf(w, "wood", "chunk", "log", "logs", "split", "splits") {
+				c.burns = "wood"
+			}
+		default:
+			c.unknown = append(c.unknown, i)
+			c.content = true
+		}
+		i++
+	}
+	end(to)
+	t.draft(all)
+}
+
+// item reads what begins at token i of a clause.
+func (t *teller) item(c *clause, i, to int) (next int, ok bool) {
+	// A time may begin with a word that also parts clauses: after four hours, until the wrap.
+	if times, n, ok := t.time(i); ok && n <= to {
+		if len(c.times) == 0 {
+			c.timeFrom = i
+		}
+		c.times = append(c.times, times...)
+		return n, true
+	}
+	if m, n, ok := t.byAct(i); ok && n <= to {
+		c.times = append(c.times, m)
+		return n, true
+	}
+	if v, n, ok := t.verb(i); ok && n <= to {
+		c.verbs = append(c.verbs, found{v, i})
+		return n, true
+	}
+	if v, n, ok := t.amount(i); ok && t.at(i).kind == number {
+		if kg := massOf(t.reader.text(n)); kg > 0 {
+			c.weights = append(c.weights, weighed{v.mid() * kg, i})
+			return n + 1, true
+		}
+	}
+	if h, n, ok := t.temperature(i); ok && n <= to {
+		c.temps = append(c.temps, h)
+		for oneOf(t.reader.text(n), "internal", "core") {
+			n++
+		}
+		return n, true
+	}
+	w := t.reader.text(i)
+	if oneOf(w, "internal", "core") {
+		return i + 1, true
+	}
+	if oneOf(t.reader.text(i), "in", "at") {
+		j := i + 1
+		if t.reader.text(j) == "the" {
+			j++
+		}
+		if p := t.reader.text(j); placed[p] && !(oneOf(p, "ham", "shoulder", "loin")) || j > i+1 && placed[p] {
+			n := j + 1
+			if oneOf(t.reader.text(n), "end", "part", "place") {
+				p += " " + t.reader.text(n)
+				n++
+			}
+			c.place = p
+			return n, true
+		}
+	}
+	if which := whichWords[w]; which != "" {
+		n := i + 1
+		if t.reader.text(n) == "the" {
+			n++
+		}
+		if t.at(n).kind == number && meats()[t.reader.text(n+1)] {
+			n++
+		}
+		if x := t.reader.text(n); oneOf(x, "one", "ones") || meats()[x] || t.at(n).kind == number && t.at(n).value == 1 {
+			c.which = which
+			return n + 1, true
+		}
+		if which == "both" || which != "all" && t.reader.text(i-1) == "the" && t.reader.text(i+1) != "time" {
+			c.which = which
+			return i + 1, true
+		}
+		return i + 1, true
+	}
+	if w := t.reader.text(i + 1); t.at(i).kind == number && t.at(i).value < 20 && (meats()[w] || woods[w] || fuels[w] ||
+		words(`layer layers sheet sheets times handful handfuls cups cup sprays`)[w]) { // three racks
+		c.content = true
+		return i + 2, true
+	}
+	if id := wrapWords()[w]; id != "" {
+		if c.wrap == "" || c.wrap == "foil" && (id == "pan" || id == "boat") {
+			c.wrap = id
+		}
+		if oneOf(w, "brown", "plain") {
+			c.wrap = "brown-paper"
+		}
+		c.content = true
+		return i + 1, true
+	}
+	if oneOf(w, "plain", "brown", "butcher") {
+		if oneOf(t.reader.text(i+1), "paper", "brown", "butcher") {
+			if w != "butcher" {
+				c.wrap = "brown-paper"
+			}
+			return i + 1, true
+		}
+	}
+	if place := restWords[w]; place != "" && w != "tray" && (w != "box" || c.rest == "") {
+		if c.rest == "" || place != "counter" {
+			c.rest = place
+		}
+		c.pit = c.pit || pits[w]
+		c.content = true
+		return i + 1, true
+	}
+	if pits[w] && !oneOf(w, "heat", "temp", "temperature") {
+		c.pit, c.content = true, true
+		return i + 1, true
+	}
+	switch w {
+	case "box", "towels", "switched", "off":
+		return i + 1, w != "off" || c.pit || t.pitSoon(i+1)
+	case "heat", "temp", "temperature":
+		c.pit = c.pit || w == "heat"
+		return i + 1, true
+	}
+	return i, false
+}
+
+// byAct reads a time that is told by another act alone: after wrapping, once it was wrapped, when it came off.
+func (t *teller) byAct(i int) (moment, int, bool) {
+	w := t.reader.text(i)
+	if !oneOf(w, "after", "before", "until", "till", "once", "when") {
+		return moment{}, i, false
+	}
+	m := moment{relation: fromStart}
+	list, n, _ := t.beside(m, i-0)
+	if oneOf(w, "until", "till", "once", "when") {
+		j := i + 1
+		for k := t.reader.text(j); oneOf(k, "the", "it", "i", "we", "was", "they", "were", "had"); k = t.reader.text(j) {
+			j++
+		}
+		if of := ofAct[t.reader.text(j)]; of != "" {
+			return moment{relation: beside, of: of, until: oneOf(w, "until", "till")}, j + 1, true
+		}
+		return m, i, false
+	}
+	if len(list) == 1 && list[0].relation == beside && n > i {
+		return list[0], n, true
+	}
+	return m, i, false
+}
+
+// draft is an act that is not in time yet.
+type draft struct {
+	found
+	from, to int // tokens of its clause
+	clause   clause
+	at       []moment
+	length   *span
+	repeat   *span
+	start    *moment // of a rhythm
+	until    *moment
+	next     *moment // the next day
+	temp     *heatOf
+	shares   int // draft whose time it shares; −1 none
+	bad      bool
+	twice    bool // it has two times, or two temperatures
+}
+
+// draft makes drafts of the clauses of a sentence.
+func (t *teller) draft(all []clause) {
+	first := len(t.drafts)
+	var pending []clause
+	for i := range all {
+		c := all[i]
+		if c.denied {
+			t.note(c.from, c.to)
+			continue
+		}
+		// stalled at 5 h, 68
+		next := i+1 < len(all) && len(all[i+1].temps) > 0 && len(all[i+1].verbs) == 0
+		timed := slices.ContainsFunc(all, func(o clause) bool { return len(o.times) > 0 && !o.denied })
+		c.verbs = slices.DeleteFunc(c.verbs, func(v found) bool {
+			remark := v.weak && len(c.times) == 0 && len(c.temps) == 0 && (v.what == "off" || !timed) ||
+				v.what == "read" && len(c.temps) == 0 && !next
+			c.content = c.content || remark
+			return remark
+		})
+		c.verbs = slices.CompactFunc(c.verbs, func(a, b found) bool {
+			return a.what == b.what && (a.kind == b.kind ||
+				b.kind == "")
+		})
+		if len(c.verbs) > 0 && c.verbs[0].what == "wrap" && t.bacon(c) {
+			t.note(c.from, c.to)
+			continue
+		}
+		if c.pit && len(c.temps) > 0 && !slices.ContainsFunc(c.verbs, func(v found) bool { return v.what != "read" }) {
+			if c.spoken || slices.ContainsFunc(c.verbs, func(v found) bool { return v.what == "read" }) {
+				t.note(c.from, c.to)
+				continue
+			}
+			c.verbs = []found{{verb{what: "set"}, c.from}}
+		}
+		if len(c.verbs) == 0 && c.wrap != "" && len(c.times) > 0 && !slices.ContainsFunc(t.drafts[first:], func(d draft) bool { return d.what == "wrap" }) &&
+			!slices.ContainsFunc(all[i+1:], func(o clause) bool {
+				return slices.ContainsFunc(o.verbs, func(v found) bool { return v.what == "wrap" })
+			}) {
+			c.verbs = []found{{verb{what: "wrap"}, c.from}}
+		}
+		if len(c.verbs) == 0 && len(c.times) > 0 && c.burns != "" {
+			c.verbs = []found{{verb{what: c.burns}, c.from}}
+		}
+		for _, w := range c.weights {
+			t.weigh(c, w)
+		}
+		if len(c.verbs) == 0 {
+			t.loose(c, first, &pending, i+1 < len(all) && slices.ContainsFunc(all[i+1:],
+				func(o clause) bool { return len(o.verbs) > 0 && !o.denied }))
+			continue
+		}
+		if n := slices.IndexFunc(c.verbs, func(v found) bool { return v.what == "on" }); n >= 0 { // back on unwrapped
+			c.verbs = slices.DeleteFunc(c.verbs, func(v found) bool {
+				if v.what == "unwrap" && v.kind == "" && v.at > c.verbs[n].at {
+					c.verbs[n].kind = "unwrapped"
+					return true
+				}
+				return false
+			})
+		}
+		if n := len(t.drafts); n > first && t.drafts[n-1].kind == "opened" && !t.drafts[n-1].timed() && c.verbs[0].kind == "vented" {
+			t.drafts = t.drafts[:n-1] // opened and vented is one act
+		}
+		for n, v := range c.verbs {
+			d := draft{found: v, from: c.from, to: c.to, clause: c, shares: -1}
+			if n == len(c.verbs)-1 || len(c.verbs) == 1 {
+				d.take(c)
+			}
+			if len(c.unknown) > 0 {
+				t.cannot(&d, c)
+			}
+			for _, p := range pending {
+				d.take(p)
+				if len(p.unknown) > 0 {
+					t.cannot(&d, p)
+				}
+				d.from = min(d.from, p.from)
+			}
+			pending = nil
+			t.drafts = append(t.drafts, d)
+		}
+	}
+	for _, p := range pending {
+		t.alone(p)
+	}
+	counted := false
+	for i := first; i < len(t.drafts); i++ {
+		for k := range t.drafts[i].at {
+			m := &t.drafts[i].at[k]
+			counted = counted || m.relation == fromStart && m.hours.low > 0
+			if m.relation == bareHour && counted { // at four hours, the other at five
+				m.relation = fromStart
+			}
+		}
+	}
+	t.share(first)
+}
+
+// bacon reports whether it was wrapped in bacon, which is no wrap.
+func (t *teller) bacon(c clause) bool {
+	for i := c.from; i < c.to; i++ {
+		if w := t.reader.text(i); w == "bacon" && c.wrap == "" {
+			return true
+		}
+	}
+	return false
+}
+
+// cannot marks a draft as one with words that are not understood.
+func (t *teller) cannot(d *draft, c clause) {
+	d.bad = true
+	for _, i := range c.unknown {
+		at := [2]int{t.all[i].from, t.all[i].to}
+		if !slices.ContainsFunc(t.told.Unread, func(u Unread) bool { return u.From == at }) {
+			t.told.Unread = append(t.told.Unread, Unread{t.text[at[0]:at[1]], at})
+		}
+	}
+}
+
+// take puts what a clause tells into a draft, where nothing stands yet.
+//
+// It has many branches because each way to say it is one of them, and none nests in another.
+//
+//gocyclo:ignore
+func (d *draft) take(c clause) {
+	// "at 1 h and 2 h": nothing but more of the same.
+	also := len(c.verbs) == 0 && len(c.temps) == 0 && c.wrap == "" && len(d.at) > 0 && len(c.times) > 0 &&
+		c.times[0].relation == d.at[0].relation
+	d.twice = d.twice || len(c.temps) > 1 || len(c.temps) == 1 && d.temp != nil && *d.temp != c.temps[0]
+	for i := range c.times {
+		m := c.times[i]
+		switch {
+		case m.relation == nextDay:
+			d.next = &m
+		case m.relation == every:
+			d.repeat = &m.hours
+		case m.relation == lasts, m.relation == fromStart && m.plain && (d.what == "rest" || d.kind == "vented") &&
+			!m.from && !m.until:
+			if d.length == nil {
+				d.length = &m.hours
+			}
+		case m.until:
+			d.until = &m
+		case m.from && d.repeat != nil:
+			d.start = &m
+		case len(d.at) > 0 && !m.listed && !also:
+			d.twice = true
+		default:
+			d.at = append(d.at, m)
+		}
+	}
+	if len(c.temps) > 0 && d.temp == nil {
+		d.temp = &c.temps[0]
+	}
+	if d.clause.wrap == "" {
+		d.clause.wrap = c.wrap
+	}
+	if d.clause.rest == "" {
+		d.clause.rest = c.rest
+	}
+	if d.clause.place == "" {
+		d.clause.place = c.place
+	}
+	if d.clause.which == "" {
+		d.clause.which = c.which
+	}
+	d.to = max(d.to, c.to)
+}
+
+// timed reports whether a draft says when it was.
+func (d *draft) timed() bool { return len(d.at) > 0 || d.repeat != nil || d.next != nil }
+
+// loose is a clause without an act: it belongs to the act before in its sentence, to the next, or is a remark.
+//
+// It has many branches because each way to say it is one of them, and none nests in another.
+//
+//gocyclo:ignore
+func (t *teller) loose(c clause, first int, pending *[]clause, more bool) {
+	tells := len(c.times) > 0 || len(c.temps) > 0 || c.place != ""
+	names := c.wrap != "" || c.rest != ""
+	n := len(t.drafts)
+	switch {
+	case len(c.weights) > 0 || c.liquid && len(c.unknown) == 0 && !tells && n > first && t.drafts[n-1].clause.liquid:
+	case n > first && c.which != "" && t.drafts[n-1].clause.which != "" &&
+		c.which != t.drafts[n-1].clause.which && len(c.times) > 0:
+		d := draft{found: t.drafts[n-1].found, from: c.from, to: c.to, clause: c, shares: -1}
+		d.take(c)
+		if len(c.unknown) > 0 {
+			t.cannot(&d, c)
+		}
+		t.drafts = append(t.drafts, d)
+	case !tells && !names || !tells && len(c.unknown) > 0:
+		if c.content || len(c.unknown) > 0 {
+			t.note(c.from, c.to)
+		}
+	case n > first && (len(c.times) == 0 || !t.drafts[n-1].timed() || !more || c.times[0].relation == lasts ||
+		c.times[0].until):
+		d := &t.drafts[n-1]
+		if len(c.times) > 0 && d.timed() && c.times[0].relation != lasts && c.times[0].relation != every &&
+			!c.times[0].until && !c.times[0].plain && !c.times[0].from {
+			if len(c.temps) > 0 { // at 5 h, 68: another reading
+				t.alone(c)
+				return
+			}
+		}
+		if len(c.temps) > 0 && d.temp != nil {
+			t.alone(c)
+			return
+		}
+		d.take(c)
+		if len(c.unknown) > 0 {
+			t.cannot(d, c)
+		}
+	default:
+		*pending = append(*pending, c)
+	}
+}
+
+// alone is a clause without an act in a sentence without one.
+func (t *teller) alone(c clause) {
+	n := len(t.drafts)
+	switch {
+	case len(c.temps) > 0 && (len(c.times) > 0 || n == 0):
+		d := draft{found: found{verb{what: "read"}, c.from}, from: c.from, to: c.to, clause: c, shares: -1}
+		d.take(c)
+		if len(c.unknown) > 0 {
+			t.cannot(&d, c)
+		}
+		t.drafts = append(t.drafts, d)
+	case n > 0 && (len(c.times) > 0 && !t.drafts[n-1].timed() || len(c.temps) > 0 && t.drafts[n-1].temp == nil ||
+		c.wrap != "" && t.drafts[n-1].what == "wrap" || len(c.times) > 0 && t.drafts[n-1].what == "rest"):
+		t.drafts[n-1].take(c)
+		if len(c.unknown) > 0 {
+			t.cannot(&t.drafts[n-1], c)
+		}
+	case len(c.times) > 0:
+		d := draft{found: found{verb{}, c.from}, from: c.from, to: c.to, clause: c, shares: -1}
+		t.cannot(&d, c)
+		t.ask(&d, "tale.what")
+	default:
+		t.note(c.from, c.to)
+	}
+}
+
+// share lets acts without a time have that of another in their sentence: the next one's, where "and" stands between,
+// else the last one's.
+func (t *teller) share(first int) {
+	for i := first; i < len(t.drafts); i++ {
+		d := &t.drafts[i]
+		follows := d.what == "slice" && i > first && oneOf(t.drafts[i-1].what, "rest", "off")
+		if d.timed() || d.what == "rest" || follows {
+			continue
+		}
+		joined := i+1 < len(t.drafts) && t.and(d.to)
+		if joined && t.drafts[i+1].timed() {
+			d.shares = i + 1
+			continue
+		}
+		if i > first {
+			d.shares = i - 1
+			continue
+		}
+		// "spritzed, wrapped and turned at four hours"
+		for j := i + 1; j < len(t.drafts); j++ {
+			if t.drafts[j].timed() && t.drafts[j].what != "rest" && t.drafts[j].what != "slice" {
+				d.shares = j
+				break
+			}
+		}
+	}
+}
+
+// and reports whether "and" stands at or after token i, before any other word.
+func (t *teller) and(i int) bool {
+	for n := i; n < i+2; n++ {
+		if w := t.reader.text(n); oneOf(w, "and", "&") {
+			return true
+		} else if w != "," {
+			return false
+		}
+	}
+	return false
+}
+
+// weigh keeps what was weighed.
+func (t *teller) weigh(c clause, w weighed) {
+	of := ""
+	for i := c.from; i < c.to; i++ {
+		switch t.reader.text(i) {
+		case "bones":
+			of = "bones"
+		case "rub":
+			of = "mixed"
+		case "left", "over", "leftover":
+			if of == "mixed" {
+				of = "left"
+			} else if of == "" {
+				of = "kept"
+			}
+		case "kept", "froze", "frozen":
+			of = "kept"
+		case "cooked", "yield", "yielded", "finished", "pulled", "off", "after", "served":
+			if of == "" {
+				of = "cooked"
+			}
+		case "raw", "trimmed", "before", "green", "started":
+			if of == "" {
+				of = "trimmed"
+			}
+		}
+	}
+	if of == "" {
+		text, at := t.piece(c.from, c.to)
+		t.told.Asks = append(t.told.Asks, Ask{Why: field.Because("tale.weight", "said", text), From: at})
+		return
+	}
+	t.told.Weights = append(t.told.Weights, Weight{of, w.kg})
+}

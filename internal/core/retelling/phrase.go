@@ -1,0 +1,624 @@
+package retelling
+
+import "math"
+
+// span of hours or of degrees that was told; both ends alike where it was one figure.
+type span struct{ low, high float64 }
+
+func (s span) mid() float64 { return (s.low + s.high) / 2 }
+
+// reader goes through the tokens of a text.
+type reader struct {
+	all []token
+}
+
+func (r reader) at(i int) token {
+	if i < 0 || i >= len(r.all) {
+		return token{kind: mark}
+	}
+	return r.all[i]
+}
+
+// text of token i, where it is a word or a mark.
+func (r reader) text(i int) string {
+	if t := r.at(i); t.kind == word || t.kind == mark {
+		return t.text
+	}
+	return ""
+}
+
+// is reports whether the words from i on are these, and where they end.
+func (r reader) is(i int, phrase ...string) (int, bool) {
+	for k, w := range phrase {
+		if r.text(i+k) != w {
+			return i, false
+		}
+	}
+	return i + len(phrase), true
+}
+
+// amount is a number with its range: 4, four and a half, 4 to 5, between 4 and 5, a couple of, half an.
+//
+// It has many branches because each way to say it is one of them, and none nests in another.
+//
+//gocyclo:ignore
+func (r reader) amount(i int) (span, int, bool) {
+	one := func(i int) (float64, int, bool) {
+		switch t := r.at(i); {
+		case t.kind == number:
+			v, next := t.value, i+1
+			if r.text(next) == "ish" || r.text(next) == "-" && r.text(next+1) == "ish" {
+				if next++; r.text(next) == "ish" {
+					next++
+				}
+			}
+			for _, part := range []struct {
+				words []string
+				v     float64
+			}{
+				{[]string{"and", "a", "half"}, 0.5}, {[]string{"and", "a", "quarter"}, 0.25}, {[]string{"and", "half"}, 0.5},
+			} {
+				if j, ok := r.is(next, part.words...); ok {
+					return v + part.v, j, true
+				}
+			}
+			if j, ok := r.is(next, "and"); ok && r.at(j).kind == number && r.at(j).value == 3 && r.text(j+1) == "quarters" {
+				return v + 0.75, j + 2, true
+			}
+			if j, ok := r.is(next, "quarters", "of", "an"); ok && v == 3 {
+				return 0.75, j, true
+			}
+			if j, ok := r.is(next, "and"); ok && r.at(j).kind == number && r.at(j).value < 1 && r.at(j).value > 0 {
+				return v + r.at(j).value, j + 1, true
+			}
+			return v, next, true
+		case t.text == "half":
+			if j, ok := r.is(i+1, "an"); ok {
+				return 0.5, j, true
+			}
+			if j, ok := r.is(i+1, "a"); ok {
+				return 0.5, j, true
+			}
+			return 0.5, i + 1, unitOf(r.text(i+1)) > 0
+		}
+		for _, p := range []struct {
+			words []string
+			v     float64
+		}{
+			{[]string{"a", "couple", "of"}, 2}, {[]string{"couple", "of"}, 2}, {[]string{"a", "couple"}, 2},
+			{[]string{"a", "few"}, 3},
+			{[]string{"a", "quarter", "of", "an"}, 0.25}, {[]string{"quarter", "of", "an"}, 0.25}, {[]string{"a",
+				"quarter"}, 0.25},
+			{[]string{"an"}, 1}, {[]string{"a"}, 1}, {[]string{"a", "half"}, 0.5},
+		} {
+			if j, ok := r.is(i, p.words...); ok && unitOf(r.text(r.hyphen(j))) > 0 {
+				return p.v, j, true
+			}
+		}
+		return 0, i, false
+	}
+	if j, ok := r.is(i, "between"); ok {
+		if a, k, ok := one(j); ok && r.text(k) == "and" {
+			if b, n, ok := one(k + 1); ok {
+				return span{min(a, b), max(a, b)}, n, true
+			}
+		}
+	}
+	a, next, ok := one(i)
+	if !ok {
+		return span{}, i, false
+	}
+	if w := r.text(next); (oneOf(w, "to", "-", "–", "or")) && a > 0 {
+		if b, n, ok := one(next + 1); ok && b > a && b < 4*a+3 {
+			return span{a, b}, n, true
+		}
+	}
+	return span{a, a}, next, true
+}
+
+// hyphen steps over one: 4-hour.
+func (r reader) hyphen(i int) int {
+	if r.text(i) == "-" {
+		return i + 1
+	}
+	return i
+}
+
+// unitOf is how many hours a unit has; zero for another word.
+func unitOf(w string) float64 {
+	switch w {
+	case "h", "hr", "hrs", "hour", "hours":
+		return 1
+	case "m", "min", "mins", "minute", "minutes":
+		return 1.0 / 60
+	case "day", "days":
+		return 24
+	}
+	return 0
+}
+
+// lasting is a length of time: 4 h, 2 hours 30, an hour and a half, half an hour, an hour or two, 8h30. Hours.
+func (r reader) lasting(i int) (span, int, bool) {
+	if t := r.at(i); t.kind == mixed {
+		return span{t.value / 60, t.value / 60}, i + 1, true
+	}
+	v, next, ok := r.amount(i)
+	if !ok {
+		return span{}, i, false
+	}
+	next = r.hyphen(next)
+	unit := unitOf(r.text(next))
+	if unit == 0 {
+		return span{}, i, false
+	}
+	out := span{v.low * unit, v.high * unit}
+	next++
+	for _, more := range []struct {
+		words []string
+		v     float64
+	}{{[]string{"and", "a", "half"}, 0.5}, {[]string{"and", "a", "quarter"}, 0.25}} {
+		if j, ok := r.is(next, more.words...); ok && unitOf(r.text(j)) == 0 {
+			return span{out.low + more.v*unit, out.high + more.v*unit}, j, true
+		}
+	}
+	if r.text(next) == "or" && r.at(next+1).kind == number {
+		if b := r.at(next+1).value * unit; b > out.low && unitOf(r.text(next+2)) == 0 {
+			return span{out.low, b}, next + 2, true
+		}
+	}
+	if j, ok := r.is(next, "or", "so"); ok {
+		return out, j, true
+	}
+	j := next
+	if r.text(j) == "and" {
+		j++
+	}
+	if unit == 1 {
+		if more, k, ok := r.amount(j); ok {
+			k = r.hyphen(k)
+			switch u := unitOf(r.text(k)); {
+			case u > 0 && u < 1:
+				return span{out.low + more.low*u, out.high + more.high*u}, k + 1, true
+			case u == 0 && j == next && more.low >= 1 && more.low < 60 && more.low == more.high &&
+				r.all[k-1].kind == number && !r.degree(k):
+				return span{out.low + more.low/60, out.high + more.low/60}, k, true
+			}
+		}
+	}
+	return out, next, true
+}
+
+// degree reports whether what follows makes a number a temperature.
+func (r reader) degree(i int) bool {
+	switch r.text(i) {
+	case "°", "º", "degrees", "degree", "deg", "c", "f", "celsius", "fahrenheit", "ish":
+		return true
+	}
+	return false
+}
+
+// How a time is told.
+type relation int
+
+const (
+	fromStart relation = iota // at four hours, four hours in
+	after                     // after four hours: of the start, or of the last
+	later                     // four hours later
+	lasts                     // for four hours
+	every                     // again and again
+	byClock                   // at 13:30, at noon
+	bareHour                  // at six: a time of day or hours
+	beside                    // two hours before the wrap
+	nextDay
+)
+
+// moment is a time as it was told.
+type moment struct {
+	relation relation
+	hours    span
+	minutes  float64 // of the day
+	half     string  // am, pm; empty is not told
+	of       string  // the act that it is told by
+	before   bool
+	plain    bool // a bare length: two hours
+	listed   bool // one of a list of times
+	from     bool // it begins a rhythm
+	until    bool // it ends one, or is the end of a length
+}
+
+// dayTime is a time of day.
+//
+// It has many branches because each way to say it is one of them, and none nests in another.
+//
+//gocyclo:ignore
+func (r reader) dayTime(i int) (m moment, next int, ok bool) {
+	m = moment{relation: byClock}
+	t := r.at(i)
+	switch {
+	case t.kind == clock:
+		if t.value >= 24*60 {
+			return m, i, false
+		}
+		m.minutes, next, ok = t.value, i+1, true
+	case t.text == "noon" || t.text == "midday":
+		return moment{relation: byClock, half: "pm"}, i + 1, true
+	case t.text == "midnight":
+		return moment{relation: byClock, half: "am"}, i + 1, true
+	case t.text == "half" && r.text(i+1) == "past" && r.at(i+2).kind == number:
+		m.minutes, next, ok = 60*r.at(i+2).value+30, i+3, true
+	default:
+		past := map[string]float64{"past": 1, "after": 1, "to": -1, "before": -1}
+		j, minutes := i, 0.0
+		if k, is := r.is(i, "a", "quarter"); is {
+			j, minutes = k, 15
+		} else if k, is := r.is(i, "quarter"); is {
+			j, minutes = k, 15
+		} else if t.kind == number && t.value < 60 {
+			j, minutes = i+1, t.value
+			if w := r.text(j); oneOf(w, "minutes", "min") {
+				j++
+			}
+		}
+		sign := past[r.text(j)]
+		hour := r.at(j + 1)
+		if minutes > 0 && sign != 0 && hour.kind == number && hour.value >= 1 && hour.value <= 12 &&
+			hour.value == math.Trunc(hour.value) &&
+			unitOf(r.text(j+2)) == 0 && !r.degree(j+2) && (minutes == 15 || math.Mod(minutes, 5) == 0) &&
+			(oneOf(r.text(j), "past", "to")) && minutes < 60 {
+			m.minutes, next, ok = 60*hour.value+sign*minutes, j+2, true
+			break
+		}
+		if t.kind == number && t.value <= 24 && t.value == math.Trunc(t.value) {
+			switch w := r.text(i + 1); w {
+			case "am", "pm":
+				if t.value < 1 || t.value > 12 {
+					return m, i, false
+				}
+				return moment{relation: byClock, minutes: 60 * math.Mod(t.value, 12), half: w}, i + 2, true
+			case "o'clock":
+				m.minutes, next, ok = 60*t.value, i+2, true
+			}
+		}
+	}
+	if !ok {
+		return m, i, false
+	}
+	switch w := r.text(next); w {
+	case "am", "pm":
+		m.half, next = w, next+1
+	case "h":
+		if t.kind == clock {
+			next++
+		}
+	}
+	m, next = r.partOfDay(m, next)
+	if t.kind == clock && m.half == "" && (m.minutes >= 13*60 || m.minutes < 60) {
+		m.half = "24"
+	}
+	if m.half == "am" || m.half == "pm" {
+		m.minutes = math.Mod(m.minutes, 720)
+	}
+	return m, next, true
+}
+
+// partOfDay reads in the morning, at night.
+func (r reader) partOfDay(m moment, i int) (moment, int) {
+	for _, p := range []struct {
+		words []string
+		half  string
+	}{
+		{[]string{"in", "the", "morning"}, "am"}, {[]string{"in", "the", "afternoon"}, "pm"}, {[]string{"in", "the",
+			"evening"}, "pm"},
+		{[]string{"at", "night"}, "pm"}, {[]string{"tonight"}, "pm"},
+	} {
+		if j, ok := r.is(i, p.words...); ok && m.half == "" {
+			m.half = p.half
+			if p.half == "pm" && m.minutes >= 720 && m.minutes < 780 && p.words[0] == "at" { // twelve at night
+				m.half = "am"
+			}
+			return m, j
+		}
+	}
+	return m, i
+}
+
+// ofAct are words by which another act is told: an hour after wrapping.
+var ofAct = map[string]string{
+	"wrapping": "wrap", "wrap": "wrap", "wrapped": "wrap", "foiling": "wrap", "foil": "wrap", "off": "off",
+	"unwrapping": "unwrap",
+	"spritz":     "spritz", "spritzing": "spritz", "glaze": "glaze", "glazing": "glaze", "start": "start",
+	"serving": "slice",
+	"slicing": "slice", "resting": "rest", "rest": "rest", "lighting": "light",
+}
+
+// time reads when something was done. A list of times gives several.
+func (r reader) time(i int) (out []moment, next int, ok bool) {
+	pre := map[string]bool{}
+	j := i
+	for {
+		switch w := r.text(j); w {
+		case "at", "after", "about", "around", "by", "roughly", "approximately", "approx", "nearly", "almost", "just", "for",
+			"every", "each", "from", "until", "till", "another", "within", "over", "under", "some", "maybe", "only", "exactly",
+			"then", "in", "the", "like", "past", "or":
+			if w == "past" && j == i || w == "or" || w == "like" && !pre["at"] {
+				return nil, i, false
+			}
+			pre[w] = true
+			j++
+			continue
+		}
+		break
+	}
+	if _, ok := r.is(j, "a", "further"); ok {
+		pre["another"] = true
+		j += 2
+	}
+	m := moment{from: pre["from"], until: pre["until"] || pre["till"]}
+	for _, now := range [][]string{
+		{"right", "away"}, {"straight", "away"}, {"immediately"}, {"right", "after", "that"}, {"right", "after"},
+		{"directly"},
+		{"at", "once"}, {"straight", "after"}, {"at", "the", "same", "time"}, {"same", "time"}, {"right", "then"},
+	} {
+		if k, ok := r.is(i, now...); ok {
+			return []moment{{relation: later}}, k, true
+		}
+	}
+	for _, day := range [][]string{{"the", "next", "day"}, {"next", "day"}, {"the", "next", "morning"}, {"next",
+		"morning"}, {"the", "day", "after"}} {
+		if k, ok := r.is(i, day...); ok {
+			half := ""
+			if day[len(day)-1] == "morning" {
+				half = "am"
+			}
+			return []moment{{relation: nextDay, half: half}}, k, true
+		}
+	}
+	// hour three, the third hour
+	if (oneOf(r.text(j), "hour", "hours")) && r.at(j+1).kind == number {
+		v, k, _ := r.amount(j + 1)
+		if unitOf(r.text(k)) == 0 {
+			m.hours = v
+			return []moment{m}, k, true
+		}
+	}
+	if n := ordinals[r.text(j)]; n > 0 && r.text(j+1) == "hour" {
+		m.hours = span{n, n}
+		return []moment{m}, j + 2, true
+	}
+	if list, k, ok := r.list(j); ok {
+		return list, k, true
+	}
+	if d, k, ok := r.dayTime(j); ok {
+		d.from, d.until = m.from, m.until
+		out = []moment{d}
+		for { // at 13:30 and 14:30
+			n := k
+			for oneOf(r.text(n), ",", "and", "&") {
+				n++
+			}
+			if n == k || r.at(n).kind != clock {
+				return out, k, true
+			}
+			d, k, _ = r.dayTime(n)
+			d.listed = true
+			out = append(out, d)
+		}
+	}
+	v, k, ok := r.lasting(j)
+	switch {
+	case ok:
+	case (pre["every"] || pre["each"]) && unitOf(r.text(j)) > 0: // every hour
+		v, k = span{unitOf(r.text(j)), unitOf(r.text(j))}, j+1
+	case r.at(j).kind == number && (pre["at"] || pre["by"] || pre["until"] || pre["till"] || pre["around"]) &&
+		r.at(j).value >= 1 &&
+		r.at(j).value <= 24 && r.at(j).value*4 == math.Trunc(r.at(j).value*4) && !r.degree(j+1) &&
+		massOf(r.text(j+1)) == 0 && !meats()[r.text(j+1)]:
+		v, k, _ := r.amount(j)
+		m.relation, m.hours = bareHour, v
+		if p, n := r.partOfDay(moment{minutes: 60 * v.low}, k); p.half != "" {
+			m.relation, m.minutes, m.half = byClock, math.Mod(p.minutes, 720), p.half
+			k = n
+		}
+		return []moment{m}, k, true
+	default:
+		return nil, i, false
+	}
+	m.hours = v
+	switch {
+	case pre["every"] || pre["each"]:
+		m.relation = every
+	case pre["another"]:
+		m.relation = later
+	case pre["for"] || pre["over"] && !pre["at"]:
+		m.relation = lasts
+	case pre["after"]:
+		m.relation = after
+	case len(pre) == 0 || !pre["at"] && !pre["by"] && !pre["in"] && !pre["past"] && !pre["from"] && !pre["until"]:
+		m.plain = true
+	}
+	out, next, ok = r.beside(m, k)
+	if next != k {
+		out[0].plain = false
+	}
+	return out, next, ok
+}
+
+var ordinals = map[string]float64{
+	"first": 1, "second": 2, "third": 3, "fourth": 4, "fifth": 5, "sixth": 6, "seventh": 7, "eighth": 8,
+	"ninth": 9, "tenth": 10,
+}
+
+// skipped are small words between a length of time and the act that it is told by.
+var skipped = words(`i we it they had the was were when taking took went came coming going putting pulling being`)
+
+// beside reads what follows a length of time: in, later, after wrapping, before serving, mark.
+//
+// It has many branches because each way to say it is one of them, and none nests in another.
+//
+//gocyclo:ignore
+func (r reader) beside(m moment, k int) ([]moment, int, bool) {
+	rhythm := m.relation == every
+	one := func(next int) ([]moment, int, bool) {
+		if rhythm {
+			m.relation, m.of = every, ""
+		}
+		return []moment{m}, next, true
+	}
+	for _, more := range []string{"more", "extra", "longer"} {
+		if r.text(k) == more {
+			if m.relation == fromStart || m.relation == after {
+				m.relation = later
+			}
+			k++
+		}
+	}
+	switch w := r.text(k); w {
+	case "mark", "point":
+		return one(k + 1)
+	case "in", "into":
+		if n, ok := r.is(k, "into", "it"); ok {
+			return one(n)
+		}
+		if n, ok := r.is(k, "into", "the", "cook"); ok {
+			return one(n)
+		}
+		// "four hours in foil" is no "in".
+		if next := r.text(k + 1); w == "in" && (oneOf(next, ",", ".", ";", "", "\n", "and", "i", "we", "at", "it") ||
+			r.at(k+1).kind == number || verbWords()[next]) {
+			return one(k + 1)
+		}
+	case "later", "on":
+		if w == "on" && unitOf(r.text(k-1)) > 0 && !oneOf(r.text(k+1), ",", "", ".") {
+			return one(k)
+		}
+		m.relation = later
+		return one(k + 1)
+	case "after", "before", "from", "past":
+		j := k + 1
+		m.before = w == "before"
+		for n := 0; n < 6 && skipped[r.text(j)]; n++ {
+			j++
+		}
+		switch t := r.text(j); {
+		case t == "that" || t == "this":
+			m.relation = later
+			return one(j + 1)
+		case t == "on" && w != "from":
+			m.relation, m.of = beside, "start"
+			return one(j + 1)
+		case t == "them" || r.text(k+1) == "it" && ofAct[t] == "":
+		case ofAct[t] != "":
+			j++
+			if r.text(j-1) == "off" && r.text(j) == "the" {
+				for r.text(j) == "the" || pits[r.text(j)] {
+					j++
+				}
+			}
+			for oneOf(r.text(j), "it", "them") {
+				j++
+			}
+			m.relation, m.of = beside, ofAct[t]
+			if m.of == "start" && !m.before {
+				m.relation = fromStart
+			}
+			return one(j)
+		}
+	}
+	return one(k)
+}
+
+// list reads at 2, 3 and 4 hours.
+func (r reader) list(i int) (out []moment, next int, ok bool) {
+	var at []float64
+	j := i
+	for r.at(j).kind == number {
+		v, k, _ := r.amount(j)
+		if v.low != v.high {
+			return nil, i, false
+		}
+		at = append(at, v.low)
+		n := k
+		for oneOf(r.text(n), ",", "and", "&") {
+			n++
+		}
+		if n == k {
+			j = k
+			break
+		}
+		j = n
+	}
+	unit := unitOf(r.text(j))
+	if len(at) < 2 || unit == 0 {
+		return nil, i, false
+	}
+	for n, v := range at {
+		if n > 0 && v <= at[n-1] {
+			return nil, i, false
+		}
+		out = append(out, moment{hours: span{v * unit, v * unit}, listed: true})
+	}
+	j++
+	if oneOf(r.text(j), "in", "mark") {
+		j++
+	}
+	return out, j, true
+}
+
+// heatOf is a temperature as it was told: its scale is c, f, or empty.
+type heatOf struct {
+	span
+	scale string
+}
+
+// temperature reads 165, 165 F, 95 °C, 165 to 170 degrees.
+func (r reader) temperature(i int) (h heatOf, next int, ok bool) {
+	v, k, ok := r.amount(i)
+	if !ok || r.at(i).kind != number && r.text(i) != "between" {
+		return h, i, false
+	}
+	scale, sign := "", false
+	// 165 F to 170 F: the scale stands at the first as well.
+	for {
+		switch w := r.text(k); w {
+		case "°", "º", "degrees", "degree", "deg", "ish":
+			sign = true
+			k++
+			continue
+		case "-":
+			if r.text(k+1) == "ish" {
+				k += 2
+				continue
+			}
+		case "c", "f", "celsius", "fahrenheit":
+			scale = w[:1]
+			sign = true
+			k++
+		}
+		break
+	}
+	if scale != "" && v.low == v.high && (oneOf(r.text(k), "to", "-", "–")) && r.at(k+1).kind == number {
+		if more, n, ok := r.temperature(k + 1); ok && more.scale == scale && more.low > v.low {
+			return heatOf{span{v.low, more.high}, scale}, n, true
+		}
+	}
+	if !sign && (v.low < 30 || v.high > 400 || v.low != math.Trunc(v.low*2)/2 || unitOf(r.text(k)) > 0 ||
+		massOf(r.text(k)) > 0 || r.text(k) == "%") {
+		return h, i, false
+	}
+	return heatOf{v, scale}, k, true
+}
+
+// massOf is how many kilograms a unit has; zero for another word.
+func massOf(w string) float64 {
+	switch w {
+	case "kg", "kgs", "kilo", "kilos", "kilogram", "kilograms":
+		return 1
+	case "g", "gram", "grams":
+		return 0.001
+	case "lb", "lbs", "pound", "pounds":
+		return 0.45359237
+	case "oz", "ounce", "ounces":
+		return 0.028349523
+	}
+	return 0
+}
