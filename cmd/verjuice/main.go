@@ -3,7 +3,7 @@
 //
 //	verjuice serve [--demo]
 //	verjuice calc WHAT < request.json   # WHAT is sheet, scale, ledger, drybrine, bath, injection, formula,
-//	                                    # compare, label, plan, shopping, fire, rest or meal
+//	                                    # compare, label, plan, shopping, fire, rest, meal or told
 //	verjuice export|import|backup|restore
 //	verjuice openapi
 package main
@@ -30,6 +30,7 @@ import (
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/meal"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/retelling"
 	"verjuice/internal/sheet"
 )
 
@@ -68,7 +69,7 @@ func (openAPI) Run() error {
 }
 
 type calc struct {
-	What     string            `arg:"" enum:"sheet,scale,ledger,drybrine,bath,injection,formula,compare,label,plan,shopping,fire,rest,meal" help:"sheet, scale, ledger, drybrine, bath, injection, formula, compare, label, plan, shopping, fire, rest or meal."`
+	What     string            `arg:"" enum:"sheet,scale,ledger,drybrine,bath,injection,formula,compare,label,plan,shopping,fire,rest,meal,told" help:"sheet, scale, ledger, drybrine, bath, injection, formula, compare, label, plan, shopping, fire, rest, meal or told."`
 	Units    quantity.System   `enum:"metric,us" default:"metric" help:"Units of the answer: metric or us."`
 	Spoons   quantity.SpoonSet `enum:"us,metric" default:"us" help:"Spoons of the answer: us or metric."`
 	Now      string            `help:"The moment for which a cook-out is worked out, as in 2026-11-28T18:30:00Z; without it nothing is too late."`
@@ -128,6 +129,18 @@ var computations = map[string]func(calc, *json.Decoder) (any, error){
 	"meal": with(func(c calc, m meal.Meal) (any, error) {
 		at, err := c.now()
 		return sheet.WriteMeal(meal.Work(m, nil, at), nil, c.reader()), err
+	}),
+	"told": with(func(c calc, r retelling.TellRequest) (any, error) {
+		at, err := c.now()
+		if err != nil {
+			return nil, err
+		}
+		scene, wrong := r.Scene(at)
+		told := retelling.Told{}
+		if len(wrong) == 0 {
+			told = retelling.Read(r.Told, scene)
+		}
+		return sheet.WriteTold(told, wrong, c.reader()), nil
 	}),
 	"label": with(func(c calc, r formula.Label) (any, error) {
 		read, wrong := formula.ReadLabel(r)

@@ -106,6 +106,10 @@ func (t *teller) clauses(from, to int) {
 }
 
 // item reads what begins at token i of a clause.
+//
+// It has many branches because each way to say it is one of them, and none nests in another.
+//
+//gocyclo:ignore
 func (t *teller) item(c *clause, i, to int) (next int, ok bool) {
 	// A time may begin with a word that also parts clauses: after four hours, until the wrap.
 	if times, n, ok := t.time(i); ok && n <= to {
@@ -260,6 +264,10 @@ type draft struct {
 }
 
 // draft makes drafts of the clauses of a sentence.
+//
+// It has many branches because each way to say it is one of them, and none nests in another.
+//
+//gocyclo:ignore
 func (t *teller) draft(all []clause) {
 	first := len(t.drafts)
 	var pending []clause

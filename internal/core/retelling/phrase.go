@@ -332,6 +332,10 @@ var ofAct = map[string]string{
 }
 
 // time reads when something was done. A list of times gives several.
+//
+// It has many branches because each way to say it is one of them, and none nests in another.
+//
+//gocyclo:ignore
 func (r reader) time(i int) (out []moment, next int, ok bool) {
 	pre := map[string]bool{}
 	j := i
