@@ -134,6 +134,48 @@ func TestTheFirstMinutes(t *testing.T) {
 	b.see("9 h")
 }
 
+// A cook tells an earlier cook-out in ten clauses, answers what is asked with a press, puts it in the logbook, and
+// tells it in other words afterwards.
+func TestACookToldInWords(t *testing.T) {
+	b := start(t, apptest.Nothing)
+	b.open("/past")
+	b.pick("What it was", "pork shoulder, bone-in")
+	b.write("Weight of one", "3.6 kg")
+	b.focus(".pick-time input")
+	js[bool](
+		b,
+		`document.execCommand("insertText", false, "`+apptest.Now.AddDate(0, 0, -20).Format("2006-01-02")+` 08:00")`,
+	)
+	b.focus("textarea")
+	b.paste("spritzed every 45 min from hour two until the wrap; bark was set at 4 h; wrapped at five hours in foil, 165, " +
+		"pit up to 135; 95 in the flat at three hours; probed like butter at 9 h; pulled at nine hours; " +
+		"did not glaze; sliced at 8 pm; next time less salt")
+	b.see("which scale?")
+	b.see("pulled off the fire, or pulled apart?")
+	b.see("Kept as remarks: did not glaze · next time less salt")
+	b.accessible("a cook told in words")
+	b.fits("a cook told in words")
+	b.press("Put it in the logbook")
+	b.see("something is not clear yet")
+	b.press("95 °F")
+	b.until(`!document.body.textContent.includes("which scale?")`)
+	b.press("it was taken off the fire")
+	b.until(`!document.body.textContent.includes("pulled off the fire, or")`)
+	b.see("Wrapped in foil, core at 74")
+	b.press("Put it in the logbook")
+	b.see("How it went")
+	b.see("9 h")
+	b.see("In your own words")
+	b.see("spritzed every 45 min from hour two")
+	b.press("Change the words")
+	b.paste("wrapped at five hours in paper; took it off at ten hours, 203")
+	b.see("Wrapped in paper")
+	b.press("Save these words")
+	b.see("10 h")
+	b.until(`!document.body.textContent.includes("spritzed every 45 min")`)
+	b.accessible("a cook told in other words")
+}
+
 // A cook plans a later meal from what was kept: reads how many it feeds and when it goes in, mistypes
 // and mends, reads the stop and says so, and finds all of it again after a reload and on a phone.
 func TestALaterMeal(t *testing.T) {

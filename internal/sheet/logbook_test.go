@@ -220,13 +220,14 @@ func TestATaleSaidBack(t *testing.T) {
 	assert.Equal(
 		t,
 		[]string{
-			"Sat 09:00 Core read, core at 68\u00a0°C",
+			"Sat 09:00 Core at 68\u00a0°C",
+			"Sat 09:00 Spritzed, every 35 min until 11:00, give or take 5 min",
 			"Sat 12:00 Pit set to 135\u00a0°C",
 			"Sat 13:00 Wrapped in paper, core at 71\u00a0°C",
 		},
 		labels,
 	)
-	require.Len(t, out.Asks, 3)
+	require.Len(t, out.Asks, 2)
 	assert.Equal(t, "“pulled at 9 h”: pulled off the fire, or pulled apart?", out.Asks[0].Question)
 	assert.Equal(t, []sheet.ToldOffer{
 		{Text: "it was taken off the fire", Edit: "took it off at 9 h"}, {Text: "it was pulled apart",

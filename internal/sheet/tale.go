@@ -140,10 +140,17 @@ func (w writer) toldAct(a retelling.Act) ToldAct {
 		out.Label = "Seen: " + a.Kind
 	case a.What == "felt":
 		out.Label = "Felt: " + a.Kind
+	case a.What == "rest" && a.Kind != "":
+		out.Label += " " + toldPlaces[a.Kind]
+	case a.What == "slice" && a.Kind != "":
+		out.Label = field.Capital(toldCuts[a.Kind])
 	case a.Kind != "":
 		out.Label += ", " + a.Kind
 	}
-	if a.CoreC > 0 {
+	switch {
+	case a.What == "read":
+		out.Label = "Core at " + w.short(a.CoreC)
+	case a.CoreC > 0:
 		out.Label += ", core at " + w.short(a.CoreC)
 	}
 	if a.Place != "" {
@@ -165,7 +172,18 @@ func (w writer) toldAct(a retelling.Act) ToldAct {
 	return out
 }
 
+// toldPlaces are where it rested, toldCuts how it was cut.
+var (
+	toldPlaces = map[string]string{
+		"cooler": "in a cooler", "oven": "in the oven", "counter": "on the counter", "board": "on a board", "tray": "in a tray",
+		"holder": "in a warm box", "pit": "in the pit",
+	}
+	toldCuts = map[string]string{
+		"sliced": "sliced", "pulled": "pulled apart", "chopped": "chopped", "cubed": "cubed", "burnt-ends": "burnt ends made",
+	}
+)
+
 // toldWords are acts that have no press of their own.
 var toldWords = map[string]string{
-	"on": "Put on again", "move": "Moved", "read": "Core read", "light": "Pit lit", "seen": "Seen", "felt": "Felt",
+	"on": "Put on again", "off": "Taken off the fire", "move": "Moved", "read": "Core read", "light": "Pit lit", "seen": "Seen", "felt": "Felt",
 }

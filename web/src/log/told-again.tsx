@@ -52,7 +52,7 @@ export function ToldAgain({ id, went }: { id: string; went: After }) {
 						<Input.TextArea
 							id={field}
 							variant="underlined"
-							autoSize={{ minRows: 3 }}
+							rows={4}
 							maxLength={4000}
 							value={typed}
 							onChange={(e) => {
