@@ -69,7 +69,7 @@ var logbook = []pastCook{
 		"",
 		0,
 		[5]int{3, 5, 4, 3, 5},
-		"It took far longer than we said.",
+		"A firm bark; no wrap is needed for lamb.",
 		0,
 	},
 	{
@@ -87,7 +87,8 @@ var logbook = []pastCook{
 	},
 	{93, "Summer head race", pulledRoll, "5.2 kg", 0, "11 h", "foil", 72, [5]int{3, 3, 5, 5, 3}, "", 0},
 	{107, "Chicken for the juniors", chickenLegs, "", 1, "1 h", "", 0, [5]int{3, 4, 4, 4, 2}, "", 0},
-	{121, "Lamb for the boat naming", lambShoulders, "3.1 kg", 0, "8 h", "paper", 72, [5]int{3, 4, 5, 4, 4}, "", 0},
+	{121, "Lamb for the boat naming", lambShoulders, "3.1 kg", 0, "8 h", "paper", 72, [5]int{3, 4, 5, 4, 4},
+		"It took far longer than we said.", 0},
 	{149, "Venison, second haunch", venison, "1.6 kg", 2, "1 h 15", "", 0, [5]int{3, 3, 4, 3, 4}, "", 0},
 	{
 		170,

@@ -175,7 +175,8 @@ func (w writer) toldAct(a retelling.Act) ToldAct {
 // toldPlaces are where it rested, toldCuts how it was cut.
 var (
 	toldPlaces = map[string]string{
-		"cooler": "in a cooler", "oven": "in the oven", "counter": "on the counter", "board": "on a board", "tray": "in a tray",
+		"cooler": "in a cooler", "oven": "in the oven", "counter": "on the counter", "board": "on a board",
+		"tray":   "in a tray",
 		"holder": "in a warm box", "pit": "in the pit",
 	}
 	toldCuts = map[string]string{
@@ -185,5 +186,5 @@ var (
 
 // toldWords are acts that have no press of their own.
 var toldWords = map[string]string{
-	"on": "Put on again", "off": "Taken off the fire", "move": "Moved", "read": "Core read", "light": "Pit lit", "seen": "Seen", "felt": "Felt",
+	"on": "Put on again", "off": "Taken off the fire", "move": "Moved", "light": "Pit lit",
 }

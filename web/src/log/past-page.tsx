@@ -58,6 +58,7 @@ export default function PastPage() {
 			<Labelled id={toldId} label="How it went, in your own words" error={wrong("/told")}>
 				<Input.TextArea
 					id={toldId}
+					className="told-words"
 					variant="underlined"
 					rows={3}
 					maxLength={4000}

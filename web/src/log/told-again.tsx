@@ -51,6 +51,7 @@ export function ToldAgain({ id, went }: { id: string; went: After }) {
 					<Labelled id={field} label="How it went" error={problem?.errors?.[0]?.message}>
 						<Input.TextArea
 							id={field}
+							className="told-words"
 							variant="underlined"
 							rows={4}
 							maxLength={4000}
