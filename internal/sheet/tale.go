@@ -3,8 +3,6 @@ package sheet
 import (
 	"fmt"
 	"math"
-	"strconv"
-	"time"
 
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/retelling"
@@ -81,7 +79,7 @@ func WriteTold(told retelling.Told, wrong field.Errors, as Reader) ToldSheet {
 	for _, q := range told.Asks {
 		ask := ToldAsk{From: q.From, Question: w.say(q.Why), Offers: []ToldOffer{}}
 		for _, o := range q.Offers {
-			ask.Offers = append(ask.Offers, ToldOffer{w.offered(o.Wrong), o.Edit})
+			ask.Offers = append(ask.Offers, ToldOffer{w.say(o.Wrong), o.Edit})
 		}
 		out.Asks = append(out.Asks, ask)
 	}
@@ -89,35 +87,6 @@ func WriteTold(told retelling.Told, wrong field.Errors, as Reader) ToldSheet {
 		out.Unread = append(out.Unread, ToldWord{u.From, u.Text})
 	}
 	return out
-}
-
-// offered are the words of an offer.
-func (w writer) offered(o field.Wrong) string {
-	hoursOf := func() string {
-		h, _ := o.Values["hours"].(float64)
-		return duration(time.Duration(h * float64(time.Hour)).Round(time.Minute))
-	}
-	switch o.ID {
-	case "tale.pulled-off":
-		return "it was taken off the fire"
-	case "tale.pulled-apart":
-		return "it was pulled apart"
-	case "tale.right-away":
-		return "right after what stands before"
-	case "tale.from-start":
-		return hoursOf() + " after it went on"
-	case "tale.from-last":
-		return hoursOf() + " after what stands before"
-	case "tale.at":
-		if at, ok := o.Values["at"].(time.Time); ok {
-			return at.Format("Mon 15:04")
-		}
-	case "tale.scale":
-		v, _ := o.Values["degrees"].(float64)
-		scale, _ := o.Values["scale"].(string)
-		return strconv.FormatFloat(v, 'f', -1, 64) + " °" + scale
-	}
-	return o.ID
 }
 
 func (w writer) toldAct(a retelling.Act) ToldAct {

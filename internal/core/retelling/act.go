@@ -365,12 +365,12 @@ func (t *teller) earlier(d *draft) bool { return d.clause.which != "" }
 func (t *teller) askStart(d *draft, m moment) {
 	from, to := t.timeOf(d)
 	said := number2(m.hours.mid())
-	later := Offer{field.Because("tale.from-last", "hours", m.hours.mid()), t.edit(d, from, to, said+" h later")}
+	later := Offer{field.Because("tale.from-last", "hours", hours(m.hours.mid())), t.edit(d, from, to, said+" h later")}
 	if oneOf(d.what, "off", "on", "rest", "slice") { // it cannot be before
 		t.ask(d, "tale.from", later)
 		return
 	}
-	start := Offer{field.Because("tale.from-start", "hours", m.hours.mid()), t.edit(d, from, to, "at "+said+" h")}
+	start := Offer{field.Because("tale.from-start", "hours", hours(m.hours.mid())), t.edit(d, from, to, "at "+said+" h")}
 	t.ask(d, "tale.from", start, later)
 }
 
@@ -468,7 +468,7 @@ func (t *teller) bare(d *draft, m moment, last time.Time) (time.Time, bool) {
 	h := m.hours.mid()
 	if at := t.scene.On.Add(hours(h)); t.fits(d, at, last) && !t.was("off") {
 		fit = append(fit, at)
-		offers = append(offers, Offer{field.Because("tale.from-start", "hours", h), t.edit(d, from, to,
+		offers = append(offers, Offer{field.Because("tale.from-start", "hours", hours(h)), t.edit(d, from, to,
 			"at "+number2(h)+" h")})
 	}
 	for _, minutes := range []float64{60 * math.Mod(h, 12), 60*math.Mod(h, 12) + 720} {
@@ -532,7 +532,7 @@ func (t *teller) warm(d *draft, a *Act) bool {
 	asC, asF := fits(c), fits(f)
 	if asC && asF {
 		offer := func(scale string) Offer {
-			return Offer{field.Because("tale.scale", "degrees", v, "scale", scale), t.scaled(d, scale)}
+			return Offer{field.Because("tale.scale", "degrees", number2(v), "scale", scale), t.scaled(d, scale)}
 		}
 		t.ask(d, "tale.scales", offer("F"), offer("C"))
 		return false
