@@ -76,6 +76,10 @@ func (t *teller) resolve(i int) {
 	if !ok {
 		return
 	}
+	if n := d.clause.count; n > 0 && n != len(times) {
+		t.ask(d, "tale.when")
+		return
+	}
 	base := t.act(d, time.Time{})
 	switch d.what {
 	case "wrap":
@@ -115,16 +119,24 @@ func (t *teller) resolve(i int) {
 
 // began asks where it is told to have gone on at another time than is known.
 func (t *teller) began(d *draft, i int) bool {
-	if len(d.at) != 1 || d.at[0].relation != byClock {
-		return len(d.at) == 1 || t.on(d)
+	if len(d.at) != 1 {
+		return t.on(d)
 	}
 	m := d.at[0]
+	switch m.relation {
+	case byClock:
+	case bareHour:
+		m.relation, m.minutes = byClock, math.Mod(60*m.hours.low, 720)
+	default:
+		return true
+	}
 	for _, half := range []float64{0, 720} {
 		if m.half == "pm" && half == 0 || (m.half == "am" || m.half == "24") && half > 0 {
 			continue
 		}
 		minutes := int(math.Mod(m.minutes+half, 1440))
 		if on := t.scene.On; on.Hour()*60+on.Minute() == minutes {
+			t.style = byClock
 			t.told.Acts = append(t.told.Acts, t.act(d, on))
 			return false
 		}
@@ -179,10 +191,10 @@ func (t *teller) pulled(d *draft, i int) bool {
 	case d.temp != nil, later("rest"), !slices.Contains(t.scene.Cut.Finishes, cut.Pulled) && t.scene.Cut.ID != "":
 		d.what = "off"
 	default:
-		at := d.found.at
+		at, end := d.found.at, d.found.end
 		t.ask(d, "tale.pulled",
-			Offer{field.Because("tale.pulled-off"), t.edit(d, at, at+1, "took it off")},
-			Offer{field.Because("tale.pulled-apart"), t.edit(d, at, at+1, "pulled apart")})
+			Offer{field.Because("tale.pulled-off"), t.edit(d, at, end, "took it off")},
+			Offer{field.Because("tale.pulled-apart"), t.edit(d, at, end, "pulled apart")})
 		return false
 	}
 	return true
@@ -230,7 +242,7 @@ func (t *teller) times(d *draft, i int) (out []time.Time, slack time.Duration, o
 	}
 	if len(d.at) == 0 {
 		switch {
-		case d.what == "rest" && len(t.told.Acts) > 0 && !t.asked(i-1), d.what == "slice" && t.was("rest"), d.length != nil && d.what != "rest":
+		case d.what == "rest" && len(t.told.Acts) > 0 && !t.asked(i-1), d.what == "slice" && t.was("rest"), d.length != nil && (d.what == "on" || d.kind == "vented"):
 			return []time.Time{t.last}, 0, true
 		case d.shares >= 0 && d.shares < i:
 			if o := t.drafts[d.shares]; !o.bad {

@@ -25,11 +25,13 @@ type clause struct {
 	content  bool  // it has a word that is more than a filler
 	liquid   bool
 	burns    string // wood or fuel
+	maybe    string // a place, where a temperature is told
+	count    int    // twice
 }
 
 type found struct {
 	verb
-	at int // token
+	at, end int // tokens
 }
 
 type weighed struct {
@@ -87,7 +89,9 @@ func (t *teller) clauses(from, to int) {
 		case fillers[w]:
 			c.spoken = c.spoken || oneOf(w, "was", "were", "kept", "ran", "stayed")
 		case meats()[w], verbWords()[w] && plain[w].what == "":
-			c.content = true
+			if c.content = true; placed[w] && !oneOf(w, "ham", "shoulder", "loin", "core") {
+				c.maybe = w
+			}
 		case larderWords()[w], woods[w], fuels[w]:
 			c.content, c.liquid = true, true
 			if fuels[w] {
@@ -124,7 +128,7 @@ func (t *teller) item(c *clause, i, to int) (next int, ok bool) {
 		return n, true
 	}
 	if v, n, ok := t.verb(i); ok && n <= to {
-		c.verbs = append(c.verbs, found{v, i})
+		c.verbs = append(c.verbs, found{v, i, n})
 		return n, true
 	}
 	if v, n, ok := t.amount(i); ok && t.at(i).kind == number {
@@ -183,6 +187,10 @@ func (t *teller) item(c *clause, i, to int) (next int, ok bool) {
 		return i + 2, true
 	}
 	if id := wrapWords()[w]; id != "" {
+		if p := t.reader.text(i - 1); id == "pan" && oneOf(p, "water", "drip", "dripping") { // no wrap
+			c.content = true
+			return i + 1, true
+		}
 		if c.wrap == "" || c.wrap == "foil" && (id == "pan" || id == "boat") {
 			c.wrap = id
 		}
@@ -213,6 +221,9 @@ func (t *teller) item(c *clause, i, to int) (next int, ok bool) {
 		return i + 1, true
 	}
 	switch w {
+	case "twice":
+		c.count = 2
+		return i + 1, true
 	case "box", "towels", "switched", "off":
 		return i + 1, w != "off" || c.pit || t.pitSoon(i+1)
 	case "heat", "temp", "temperature":
@@ -299,16 +310,16 @@ func (t *teller) draft(all []clause) {
 				t.note(c.from, c.to)
 				continue
 			}
-			c.verbs = []found{{verb{what: "set"}, c.from}}
+			c.verbs = []found{{verb{what: "set"}, c.from, c.from}}
 		}
 		if len(c.verbs) == 0 && c.wrap != "" && len(c.times) > 0 && !slices.ContainsFunc(t.drafts[first:], func(d draft) bool { return d.what == "wrap" }) &&
 			!slices.ContainsFunc(all[i+1:], func(o clause) bool {
 				return slices.ContainsFunc(o.verbs, func(v found) bool { return v.what == "wrap" })
 			}) {
-			c.verbs = []found{{verb{what: "wrap"}, c.from}}
+			c.verbs = []found{{verb{what: "wrap"}, c.from, c.from}}
 		}
 		if len(c.verbs) == 0 && len(c.times) > 0 && c.burns != "" {
-			c.verbs = []found{{verb{what: c.burns}, c.from}}
+			c.verbs = []found{{verb{what: c.burns}, c.from, c.from}}
 		}
 		for _, w := range c.weights {
 			t.weigh(c, w)
@@ -428,8 +439,11 @@ func (d *draft) take(c clause) {
 		d.clause.rest = c.rest
 	}
 	if d.clause.place == "" {
-		d.clause.place = c.place
+		if d.clause.place = c.place; c.place == "" && len(c.temps) > 0 {
+			d.clause.place = c.maybe
+		}
 	}
+	d.clause.count = max(d.clause.count, c.count)
 	if d.clause.which == "" {
 		d.clause.which = c.which
 	}
@@ -489,11 +503,14 @@ func (t *teller) loose(c clause, first int, pending *[]clause, more bool) {
 func (t *teller) alone(c clause) {
 	n := len(t.drafts)
 	switch {
-	case len(c.temps) > 0 && (len(c.times) > 0 || n == 0):
-		d := draft{found: found{verb{what: "read"}, c.from}, from: c.from, to: c.to, clause: c, shares: -1}
+	case len(c.temps) > 0:
+		d := draft{found: found{verb{what: "read"}, c.from, c.from}, from: c.from, to: c.to, clause: c, shares: -1}
 		d.take(c)
 		if len(c.unknown) > 0 {
 			t.cannot(&d, c)
+		}
+		if n > 0 && !d.timed() { // 180 in the flat and 188 in the point
+			d.shares = n - 1
 		}
 		t.drafts = append(t.drafts, d)
 	case n > 0 && (len(c.times) > 0 && !t.drafts[n-1].timed() || len(c.temps) > 0 && t.drafts[n-1].temp == nil ||
@@ -503,7 +520,7 @@ func (t *teller) alone(c clause) {
 			t.cannot(&t.drafts[n-1], c)
 		}
 	case len(c.times) > 0:
-		d := draft{found: found{verb{}, c.from}, from: c.from, to: c.to, clause: c, shares: -1}
+		d := draft{found: found{verb{}, c.from, c.from}, from: c.from, to: c.to, clause: c, shares: -1}
 		t.cannot(&d, c)
 		t.ask(&d, "tale.what")
 	default:

@@ -191,7 +191,7 @@ func (r reader) lasting(i int) (span, int, bool) {
 // degree reports whether what follows makes a number a temperature.
 func (r reader) degree(i int) bool {
 	switch r.text(i) {
-	case "°", "º", "degrees", "degree", "deg", "c", "f", "celsius", "fahrenheit", "ish":
+	case "°", "º", "degrees", "degree", "deg", "c", "f", "celsius", "fahrenheit":
 		return true
 	}
 	return false
@@ -375,6 +375,13 @@ func (r reader) time(i int) (out []moment, next int, ok bool) {
 				half = "am"
 			}
 			return []moment{{relation: nextDay, half: half}}, k, true
+		}
+	}
+	for _, start := range [][]string{
+		{"at", "the", "start"}, {"at", "the", "beginning"}, {"from", "the", "start"}, {"from", "the", "beginning"}, {"to", "start", "with"},
+	} {
+		if k, ok := r.is(i, start...); ok {
+			return []moment{{from: pre["from"]}}, k, true
 		}
 	}
 	// hour three, the third hour

@@ -176,7 +176,18 @@ var told = map[string][]string{
 	"off at 9 h; rested 45 min on the counter; pulled":                            {"off 17:00", "rest 17:00-17:45 counter", "slice 17:45 pulled"},
 	"off at ten hours; held in a warm box until 9 pm; served at 9 pm":             {"off 18:00", "rest 18:00-21:00 holder", "slice 21:00"},
 	"spritzed at 1 hour and every 30 minutes after that until 3 hours":            {"spritz 09:00-11:00 every 30"},
-	"lit the fire at 6 am; spritzed at 2 h":                                       {"light 06:00", "spritz 10:00"},
+	"at 5 hours the flat was 180 and the point 188":                               {"read 13:00 core 82 flat", "read 13:00 core 87 point"},
+	"added 3 chunks of cherry at the start; topped up charcoal at 4 and 8 hours": {
+		"wood 08:00", "fuel 12:00", "fuel 16:00",
+	},
+	"on at 8, wrapped at 11, off at 3":                       {"fire 08:00", "wrap 11:00", "off 15:00"},
+	"spritzed twice, at 2 and 3 hours":                       {"spritz 10:00", "spritz 11:00"},
+	"after three hours I started spritzing every 30 minutes": {"spritz 11:00 every 30"},
+	"golden at 1 h 30; burnt ends back on for 1.5 h at 8 h":  {"seen 09:30 colour right", "slice 16:00 burnt-ends", "on 16:00-17:30"},
+	"checked it at 4 hours and it was 160":                   {"read 12:00 core 71"},
+	"ribs came off the smoker at 5:30":                       {"off 17:30"},
+	"took it to 203 and pulled it at 9 hours":                {"off 17:00 core 95"},
+	"lit the fire at 6 am; spritzed at 2 h":                  {"light 06:00", "spritz 10:00"},
 }
 
 func TestAsCooksTellIt(t *testing.T) {
@@ -222,6 +233,8 @@ func TestWhatIsAsked(t *testing.T) {
 	asked := map[string]string{
 		"turned the smoker off and rested in it for two hours": "tale.when", "wrapped at 165": "tale.when", "off at 203 F": "tale.when",
 		"pulled at nine hours": "tale.pulled", "off at six": "tale.six", "95 at two hours in the flat": "tale.scales",
+		"it stalled at 155 for three hours": "tale.when", "spritzed twice at 3 hours": "tale.when",
+		"put a water pan in at 1 hour": "tale.what", "glazed in the last half hour": "tale.when",
 		"wrapped at 4 hours at noon": "tale.twice", "wrapped at 4 hours at 160 at 170": "tale.twice",
 	}
 	orders := map[string]string{

@@ -510,6 +510,9 @@ func (r reader) seen(i int) (v verb, next int, ok bool) {
 			}
 			return verb{what: "seen", kind: "colour " + how, weak: true}, j + 1, true
 		}
+	case "golden", "mahogany":
+		how := map[string]string{"mahogany": "mahogany", "golden": "right"}[r.text(i)]
+		return verb{what: "seen", kind: "colour " + how, weak: true}, i + 1, true
 	case "bone", "bones":
 		if n, is := r.is(j, "pulled", "back"); is {
 			return verb{what: "seen", kind: "bones show", weak: true}, n, true

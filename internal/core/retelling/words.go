@@ -30,12 +30,13 @@ var (
 		when once while where then now which who what how because since until till through during between
 		too more less another other one time times way bit little lot few couple enough kept keep
 		went go going gone came come started start starting began begin total altogether straight back
+		early late soon thin thinly thickly crisp crispy juicy moist perfect perfectly beautiful beautifully properly mixed
 		somewhere sometime pink peach against across grain along
 		temp temps temperature temperatures degrees internal internally reading readings heat
 		hot warm cool cold low high slow slowly quick quickly gently carefully lightly loosely tightly tight loose
 		fresh clean double doubled layer layers sheet sheets heavy duty lid door nothing else thing things stuff
 		am pm o'clock morning afternoon evening night noon midday midnight day today overnight
-		mark point part point's minute minutes min mins hour hours h hr hrs`)
+		mark part minute minutes min mins hour hours h hr hrs`)
 
 	// what is cooked, as cooks call it.
 	meats = sync.OnceValue(func() map[string]bool {
@@ -73,7 +74,8 @@ var (
 	// what is put on it, by the larder's names: never a verb of this language.
 	larderWords = sync.OnceValue(func() map[string]bool {
 		out := words(`butter juice stock broth vinegar cider apple beer water sauce rub mop glaze honey sugar mustard oil tallow
-			lard mix mixture baste spray bottle brush brown`)
+			lard mix mixture baste spray bottle brush brown drippings juices marinade seasoning
+			salt pepper`)
 		for _, i := range larder.All() {
 			for _, w := range strings.FieldsFunc(strings.ToLower(i.Name), func(r rune) bool {
 				return r == ' ' ||
@@ -88,7 +90,7 @@ var (
 		return out
 	})
 
-	woods  = words(`wood chunk log logs split splits kindling oak beech apple cherry hickory pecan mesquite maple alder ash chips`)
+	woods  = words(`wood chunk chunks log logs split splits kindling oak beech apple cherry hickory pecan mesquite maple alder ash chips`)
 	fuels  = words(`charcoal coal coals briquettes briquets pellets pellet fuel gas lump`)
 	denial = words(`not didn't didnt don't dont never no without wasn't wasnt weren't hadn't haven't isn't couldn't wouldn't skipped
 		instead nor neither`)
