@@ -378,7 +378,8 @@ func (r reader) time(i int) (out []moment, next int, ok bool) {
 		}
 	}
 	for _, start := range [][]string{
-		{"at", "the", "start"}, {"at", "the", "beginning"}, {"from", "the", "start"}, {"from", "the", "beginning"}, {"to", "start", "with"},
+		{"at", "the", "start"}, {"at", "the", "beginning"}, {"from", "the", "start"}, {"from", "the", "beginning"},
+		{"to", "start", "with"},
 	} {
 		if k, ok := r.is(i, start...); ok {
 			return []moment{{from: pre["from"]}}, k, true

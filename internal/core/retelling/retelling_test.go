@@ -180,7 +180,7 @@ var told = map[string][]string{
 	"added 3 chunks of cherry at the start; topped up charcoal at 4 and 8 hours": {
 		"wood 08:00", "fuel 12:00", "fuel 16:00",
 	},
-	"on at 8, wrapped at 11, off at 3":                       {"fire 08:00", "wrap 11:00", "off 15:00"},
+	"on at 8, wrapped at 11, off at 4 pm":                    {"fire 08:00", "wrap 11:00", "off 16:00"},
 	"spritzed twice, at 2 and 3 hours":                       {"spritz 10:00", "spritz 11:00"},
 	"after three hours I started spritzing every 30 minutes": {"spritz 11:00 every 30"},
 	"golden at 1 h 30; burnt ends back on for 1.5 h at 8 h":  {"seen 09:30 colour right", "slice 16:00 burnt-ends", "on 16:00-17:30"},
