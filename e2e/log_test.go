@@ -35,7 +35,7 @@ func TestLookingBack(t *testing.T) {
 	b.accessible("two cook-outs compared")
 	b.press("2 Lamb, unwrapped")
 	b.see("How it went")
-	b.see("It took far longer than we said.")
+	b.see("A firm bark; no wrap is needed for lamb.")
 	b.write("Bones, after it was eaten", "heavy")
 	b.focus(".after-notes input")
 	b.see("I can't read “heavy” as an amount")
@@ -172,6 +172,7 @@ func TestACookToldInWords(t *testing.T) {
 	b.see("Wrapped in paper")
 	b.press("Save these words")
 	b.see("10 h")
+	b.until(`!document.querySelector("textarea.told-words")`)
 	b.until(`!document.body.textContent.includes("spritzed every 45 min")`)
 	b.accessible("a cook told in other words")
 }

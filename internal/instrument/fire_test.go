@@ -156,7 +156,6 @@ type calibration struct {
 	errorOf, crps, wide float64   // their medians and mean
 	bias                float64   // median of ln(remained / middle)
 	logs                []float64
-	took                time.Duration
 }
 
 func (c *calibration) add(f heat.Forecast, now, done float64) {
@@ -182,7 +181,6 @@ func (c *calibration) pool(of calibration) {
 	c.ends.in, c.ends.before, c.ends.after = c.ends.in+of.ends.in, c.ends.before+of.ends.before, c.ends.after+of.ends.after
 	c.off, c.score = append(c.off, of.off...), append(c.score, of.score...)
 	c.widths, c.logs = append(c.widths, of.widths...), append(c.logs, of.logs...)
-	c.took += of.took
 }
 
 // sum works the figures out.
@@ -194,8 +192,8 @@ func (c *calibration) sum() {
 }
 
 func (c calibration) String() string {
-	return fmt.Sprintf("n %3d · in %3.0f %%, before %3.0f %%, after %3.0f %% · error %4.1f %% · CRPS %.2f · width %.2f · bias %+.2f · %d ms",
-		c.n, 100*c.in, 100*c.before, 100*c.after, 100*c.errorOf, c.crps, c.wide, c.bias, c.took.Milliseconds()/int64(c.n))
+	return fmt.Sprintf("n %3d · in %3.0f %%, before %3.0f %%, after %3.0f %% · error %4.1f %% · CRPS %.2f · width %.2f · bias %+.2f",
+		c.n, 100*c.in, 100*c.before, 100*c.after, 100*c.errorOf, c.crps, c.wide, c.bias)
 }
 
 // crps is the continuous ranked probability score of members, hours: their mean distance from the truth less
@@ -238,11 +236,9 @@ func calibrate(t testing.TB, kind, n, members int) []calibration {
 				if len(read) > 0 {
 					now = read[len(read)-1].AtH
 				}
-				began := time.Now()
 				f, err := heat.Of(t.Context(), c.knows(all, read), heat.Ask{Readings: read, Members: members, Seed: uint64(seed)})
 				require.NoError(t, err)
 				mu.Lock()
-				out[i].took += time.Since(began)
 				out[i].add(f, now, all[len(all)-1].AtH)
 				mu.Unlock()
 			}
