@@ -135,11 +135,7 @@ var computations = map[string]func(calc, *json.Decoder) (any, error){
 		if err != nil {
 			return nil, err
 		}
-		scene, wrong := r.Scene(at)
-		told := retelling.Told{}
-		if len(wrong) == 0 {
-			told = retelling.Read(r.Told, scene)
-		}
+		told, wrong := r.Read(at)
 		return sheet.WriteTold(told, wrong, c.reader()), nil
 	}),
 	"label": with(func(c calc, r formula.Label) (any, error) {

@@ -58,13 +58,7 @@ func placed(typed starter.AtOnce, wrong field.Errors) field.Errors {
 }
 
 // Retell reads a text of how a cook went; nothing is saved. What is wrong with the request is in the field.Errors.
-func (a *App) Retell(r retelling.TellRequest) (retelling.Told, field.Errors) {
-	scene, wrong := r.Scene(a.Now())
-	if len(wrong) > 0 {
-		return retelling.Told{}, wrong
-	}
-	return retelling.Read(r.Told, scene), nil
-}
+func (a *App) Retell(r retelling.TellRequest) (retelling.Told, field.Errors) { return r.Read(a.Now()) }
 
 // Past puts a past cook into the logbook, as it is told. The error is a field.Errors with pointers into what
 // was typed.
@@ -77,11 +71,9 @@ func (a *App) Past(ctx context.Context, p starter.Past) (rec store.Record[cook.C
 	if on.After(a.Now()) {
 		wrong.Add("/on", "on.future")
 	}
-	told := retelling.Told{}
-	if scene, known := p.Telling().Scene(a.Now()); len(known) == 0 {
-		told = retelling.Read(p.Told, scene)
-	}
+	told, unknown := a.Retell(p.Telling())
 	switch {
+	case len(unknown) > 0: // its fields are told of by the page's own mistakes
 	case len(told.Asks) > 0 && !p.AsRemarks:
 		wrong.Add("/told", "tale.asks")
 	case len(told.Acts) == 0:

@@ -59,34 +59,21 @@ func WriteLessons(b logbook.Lessons, as Reader) []LessonLine {
 			out = append(out, LessonLine{"pace:" + id, field.Capital(paces(p)) + ".", percents(p.Pace), p.Pace.Cooks})
 		}
 	}
-	for _, id := range slices.Sorted(maps.Keys(b.Yields)) {
-		y := b.Yields[id]
-		c, _ := cut.Find(id)
-		text := fmt.Sprintf("Your %s gives about what is usual (from %s).", c.Name, cooks(y.Cooks))
-		if math.Abs(y.Mid) >= 0.015 {
-			text = fmt.Sprintf(
-				"Your %s gives %s meat on the plates than is usual (from %s).",
-				c.Name,
-				moreOrLess(y.Mid),
-				cooks(y.Cooks),
-			)
+	ofCuts := func(kind string, lessons map[string]logbook.Lesson, least float64, usual, other string) {
+		for _, id := range slices.Sorted(maps.Keys(lessons)) {
+			l := lessons[id]
+			c, _ := cut.Find(id)
+			text := fmt.Sprintf(usual, c.Name, cooks(l.Cooks))
+			if math.Abs(l.Mid) >= least {
+				text = fmt.Sprintf(other, c.Name, moreOrLess(l.Mid), cooks(l.Cooks))
+			}
+			out = append(out, LessonLine{kind + ":" + id, text, percents(l), l.Cooks})
 		}
-		out = append(out, LessonLine{"yield:" + id, text, percents(y), y.Cooks})
 	}
-	for _, id := range slices.Sorted(maps.Keys(b.Tender)) {
-		soft := b.Tender[id]
-		c, _ := cut.Find(id)
-		text := fmt.Sprintf("Your %s is soft about when it usually is (from %s).", c.Name, cooks(soft.Cooks))
-		if math.Abs(soft.Mid) >= 0.03 {
-			text = fmt.Sprintf(
-				"Your %s takes %s time at a high core than is usual until it is soft (from %s).",
-				c.Name,
-				moreOrLess(soft.Mid),
-				cooks(soft.Cooks),
-			)
-		}
-		out = append(out, LessonLine{"soft:" + id, text, percents(soft), soft.Cooks})
-	}
+	ofCuts("yield", b.Yields, 0.015, "Your %s gives about what is usual (from %s).",
+		"Your %s gives %s meat on the plates than is usual (from %s).")
+	ofCuts("soft", b.Tender, 0.03, "Your %s is soft about when it usually is (from %s).",
+		"Your %s takes %s time at a high core than is usual until it is soft (from %s).")
 	if b.Coat.Cooks > 0 {
 		out = append(
 			out,

@@ -285,6 +285,12 @@ func (t *teller) draft(all []clause) {
 	for i := range all {
 		c := all[i]
 		if c.denied {
+			// "did not wrap until five hours" is an act after all.
+			if len(c.verbs) > 0 && slices.ContainsFunc(c.times, func(m moment) bool { return m.until }) {
+				d := draft{found: c.verbs[0], from: c.from, to: c.to, clause: c, shares: -1}
+				t.ask(&d, "tale.words")
+				continue
+			}
 			t.note(c.from, c.to)
 			continue
 		}

@@ -16,8 +16,8 @@ type TellRequest struct {
 	Told string `json:"told" maxLength:"4000" doc:"How it went" example:"wrapped about four hours in, 165, foil; off at nine hours, 203"`
 }
 
-// Scene is what the text is told of, with pointers into the request.
-func (r TellRequest) Scene(now time.Time) (Scene, field.Errors) {
+// scene is what the text is told of.
+func (r TellRequest) scene(now time.Time) (Scene, field.Errors) {
 	var wrong field.Errors
 	out := Scene{Now: now}
 	if c, known := cut.Find(r.Cut); known {
@@ -38,4 +38,13 @@ func (r TellRequest) Scene(now time.Time) (Scene, field.Errors) {
 		wrong.Add("/on", "on.future")
 	}
 	return out, wrong
+}
+
+// Read reads the text, with pointers into the request where it is not sound.
+func (r TellRequest) Read(now time.Time) (Told, field.Errors) {
+	scene, wrong := r.scene(now)
+	if len(wrong) > 0 {
+		return Told{}, wrong
+	}
+	return Read(r.Told, scene), nil
 }

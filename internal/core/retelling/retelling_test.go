@@ -209,7 +209,7 @@ func TestRemarks(t *testing.T) {
 		"bark was soft, next time no foil",
 		"no wrap", "the pit was at 110 all day", "should have wrapped at four hours", "people loved it",
 		"not off at nine hours",
-		"next time wrap at four hours", "I would spritz every hour", "without a wrap", "we had a good time", "scored 4 of 5",
+		"next time wrap at four hours", "I would spritz every hour", "without a wrap", "forgot to spritz at two hours", "we had a good time", "scored 4 of 5",
 	} {
 		got := retelling.Read(text, scene("pork-shoulder-bone-in"))
 		assert.Empty(t, got.Acts, text)
@@ -233,6 +233,7 @@ func TestWhatIsAsked(t *testing.T) {
 	asked := map[string]string{
 		"turned the smoker off and rested in it for two hours": "tale.when", "wrapped at 165": "tale.when", "off at 203 F": "tale.when",
 		"pulled at nine hours": "tale.pulled", "off at six": "tale.six", "95 at two hours in the flat": "tale.scales",
+		"did not wrap until five hours": "tale.words", "planned to wrap at four hours": "tale.words",
 		"it stalled at 155 for three hours": "tale.when", "spritzed twice at 3 hours": "tale.when",
 		"put a water pan in at 1 hour": "tale.what", "glazed in the last half hour": "tale.when",
 		"wrapped at 4 hours at noon": "tale.twice", "wrapped at 4 hours at 160 at 170": "tale.twice",

@@ -92,7 +92,7 @@ var (
 
 	woods  = words(`wood chunk chunks log logs split splits kindling oak beech apple cherry hickory pecan mesquite maple alder ash chips`)
 	fuels  = words(`charcoal coal coals briquettes briquets pellets pellet fuel gas lump`)
-	denial = words(`not didn't didnt don't dont never no without wasn't wasnt weren't hadn't haven't isn't couldn't wouldn't skipped
+	denial = words(`not didn't didnt don't dont never no without wasn't wasnt weren't hadn't haven't isn't couldn't wouldn't skipped forgot missed failed
 		instead nor neither`)
 	// What begins a remark, not something that was done.
 	remarks = []string{
