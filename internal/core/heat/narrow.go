@@ -75,8 +75,9 @@ func (c Cook) narrow(all []draw, paths []path, a Ask, done Band) []Narrowing {
 		out = append(out, Narrowing{k.what, less(explained)})
 	}
 	if len(a.Readings) == 0 && done.Low > firstReadingH {
-		r := stat.Correlation(at, hours, nil)
-		out = append(out, Narrowing{"reading", less(r * r)})
+		// What remains after a reading has a spread of its own, which no reading takes away.
+		r, own := stat.Correlation(at, hours, nil), needsN*(1-firstReadingH/done.Mid)
+		out = append(out, Narrowing{"reading", less(max(0, r*r-own*own/total))})
 	}
 	slices.SortFunc(out, func(a, b Narrowing) int {
 		return cmp.Or(cmp.Compare(b.Hours, a.Hours), cmp.Compare(a.What, b.What))

@@ -209,7 +209,8 @@ func TestRemarks(t *testing.T) {
 		"bark was soft, next time no foil",
 		"no wrap", "the pit was at 110 all day", "should have wrapped at four hours", "people loved it",
 		"not off at nine hours",
-		"next time wrap at four hours", "I would spritz every hour", "without a wrap", "forgot to spritz at two hours", "we had a good time", "scored 4 of 5",
+		"next time wrap at four hours", "I would spritz every hour", "without a wrap",
+		"forgot to spritz at two hours", "we had a good time", "scored 4 of 5",
 	} {
 		got := retelling.Read(text, scene("pork-shoulder-bone-in"))
 		assert.Empty(t, got.Acts, text)
