@@ -330,6 +330,11 @@ func TestAPastCook(t *testing.T) {
 	assert.Equal(t, "10 h", went.Pieces[0].Hours.Text)
 	assert.Equal(t, "70.0°", went.Pieces[0].Core.Text)
 	assert.Equal(t, "next time less salt", went.Pieces[0].Notes[0].Text)
+	pit, pressed := atThePit(t)
+	assert.Equal(t, "tale.pressed", call(t, pit, "PUT", pressed+"/told", again).problem(t, 422).Errors[0].ID)
+	hot := facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: "look", At: "2026-11-28T09:00",
+		Values: field.Values{"core_c": 1e12}}
+	assert.Equal(t, "/values/core_c", call(t, pit, "POST", pressed+"/facts", hot).problem(t, 422).Errors[0].Pointer)
 	call(t, app, "PUT", "/api/cooks/00000000-0000-0000-0000-000000000000/told", again).problem(t, http.StatusNotFound)
 }
 

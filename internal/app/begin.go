@@ -144,8 +144,9 @@ func (a *App) Reread(ctx context.Context, id, text string, asRemarks bool) (rete
 		return retelling.Told{}, err
 	}
 	var wrong field.Errors
-	if len(in.Cook.Pieces) == 0 {
-		wrong.Add("/told", "tale.missing")
+	was := in.Facts.ToldAfterwards()
+	if len(in.Cook.Pieces) == 0 || len(was) == 0 {
+		wrong.Add("/told", "tale.pressed")
 		return retelling.Told{}, wrong
 	}
 	piece := in.Cook.Pieces[0]
@@ -171,10 +172,7 @@ func (a *App) Reread(ctx context.Context, id, text string, asRemarks bool) (rete
 		return told, err
 	}
 	return told, a.Store.Together(ctx, func(db *store.Store) error {
-		for _, f := range in.Facts.Standing() {
-			if f.Device != facts.ToldDevice {
-				continue
-			}
+		for _, f := range was {
 			gone := facts.Fact{
 				ID: uuid.NewString(), Kind: facts.Withdrawn, What: f.ID, At: a.Now().Format(time.RFC3339), Device: facts.ToldDevice,
 			}

@@ -152,14 +152,10 @@ func WriteReview(a review.Review, as Reader) AfterSheet {
 	if f, ok := r.Facts.Done("", "over"); ok {
 		out.Over = f.ID
 	}
-	if out.Told = r.Facts.Told(); len(r.Order.Cook.Pieces) > 0 {
-		for _, f := range r.Facts.Standing() {
-			if f.Device == facts.ToldDevice && out.ToldOf == nil {
-				p := r.Order.Cook.Pieces[0]
-				on, _ := r.Facts.Done(p.Key, "fire")
-				out.ToldOf = &ToldOf{p.Cut, on.At, r.Order.Cook.Zone}
-			}
-		}
+	if out.Told = r.Facts.Told(); len(r.Order.Cook.Pieces) > 0 && len(r.Facts.ToldAfterwards()) > 0 {
+		p := r.Order.Cook.Pieces[0]
+		on, _ := r.Facts.Done(p.Key, "fire")
+		out.ToldOf = &ToldOf{p.Cut, on.At, r.Order.Cook.Zone}
 	}
 	if day, err := time.Parse(time.DateOnly, a.Outcome.Day); err == nil {
 		out.Day = day.Format("Monday 2 January 2006")

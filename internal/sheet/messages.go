@@ -187,6 +187,7 @@ var messages = map[string]string{
 	"table.as":           "say which column holds the times, and which the temperatures",
 	"on.future":          "this is still to come: say when it went on the fire",
 	"tale.missing":       "tell how it went, for example: wrapped after four hours, 165, foil; off at nine hours, 203",
+	"tale.pressed":       "this cook-out was pressed at the pit, not told: put it right in what was pressed",
 	"tale.asks":          "something is not clear yet: answer the questions below, or change the words",
 	"tale.what":          "what was done in “{said}”? For example: wrapped, off, rested, sliced, spritzed, pit up to 135 °C",
 	"tale.words":         "there is a word in “{said}” that I do not know: say it in other words",

@@ -119,7 +119,18 @@ func (all Facts) Notes(piece string) []Fact {
 	return slices.DeleteFunc(all.Standing(), other)
 }
 
-// Device of facts that were told afterwards, not pressed.
+// CoreC is the core that was told with what was done, °C; false when there is none that a thermometer can show.
+func (f Fact) CoreC() (float64, bool) {
+	c, told := f.Values["core_c"].(float64)
+	return c, told && c >= LowRead && c <= HighRead
+}
+
+// ToldAfterwards are the facts that were told, not pressed.
+func (all Facts) ToldAfterwards() []Fact {
+	return slices.DeleteFunc(all.Standing(), func(f Fact) bool { return f.Device != ToldDevice })
+}
+
+// ToldDevice is the Device of facts that were told afterwards, not pressed.
 const ToldDevice = "told"
 
 // words are those that a fact keeps of what was told.

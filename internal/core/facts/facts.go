@@ -159,6 +159,11 @@ func (f Fact) Check() field.Errors {
 		_, err := f.Set()
 		errs.Take("/values/typed", err)
 	}
+	if _, told := f.Values["core_c"]; told {
+		if _, ok := f.CoreC(); !ok {
+			errs.Add("/values/core_c", "temperature.range", "low", quantity.Celsius(LowRead), "high", quantity.Celsius(HighRead))
+		}
+	}
 	if f.Kind == Done && !slices.Contains(Stages, f.What) {
 		errs.Add("/what", "choice.unknown", "choices", Stages)
 	}

@@ -103,7 +103,7 @@ func HistoryOf(all facts.Facts, read []facts.Reading, at Scope) (History, bool) 
 //gocyclo:ignore
 func (h *History) add(f facts.Fact, at time.Time, own bool) {
 	since := at.Sub(h.On).Hours()
-	if c, read := f.Values["core_c"].(float64); read && own && !h.On.IsZero() && since >= 0 {
+	if c, read := f.CoreC(); read && own && !h.On.IsZero() && since >= 0 {
 		h.told = append(h.told, heat.Reading{AtH: since, CoreC: c, ByEye: true})
 	}
 	switch {

@@ -11,7 +11,6 @@ type clause struct {
 	from, to int // tokens
 	verbs    []found
 	times    []moment
-	timeFrom int // token
 	temps    []heatOf
 	wrap     string
 	rest     string
@@ -117,9 +116,6 @@ func (t *teller) clauses(from, to int) {
 func (t *teller) item(c *clause, i, to int) (next int, ok bool) {
 	// A time may begin with a word that also parts clauses: after four hours, until the wrap.
 	if times, n, ok := t.time(i); ok && n <= to {
-		if len(c.times) == 0 {
-			c.timeFrom = i
-		}
 		c.times = append(c.times, times...)
 		return n, true
 	}
