@@ -77,7 +77,7 @@ func WriteTold(told retelling.Told, wrong field.Errors, as Reader) ToldSheet {
 		out.Weights = append(out.Weights, ToldWeight{g.Of, math.Round(1000*g.KG) / 1000})
 	}
 	for _, q := range told.Asks {
-		ask := ToldAsk{From: q.From, Question: w.say(q.Why), Offers: []ToldOffer{}}
+		ask := ToldAsk{From: q.From, Question: field.Capital(w.say(q.Why)), Offers: []ToldOffer{}}
 		for _, o := range q.Offers {
 			ask.Offers = append(ask.Offers, ToldOffer{w.say(o.Wrong), o.Edit})
 		}

@@ -78,20 +78,22 @@ export default function PastPage() {
 					{write.error.message}
 				</p>
 			)}
-			<Button
-				type="primary"
-				size="large"
-				htmlType="submit"
-				loading={write.isPending}
-				disabled={!typed.cut || !typed.weight.trim() || !typed.told.trim()}
-			>
-				Put it in the logbook
-			</Button>
-			{wrong("/told") && (understood?.asks.length ?? 0) > 0 && (
-				<Button size="large" onClick={() => write.mutate(true)}>
-					Keep what is not clear as remarks
+			<div className="told-acts">
+				<Button
+					type="primary"
+					size="large"
+					htmlType="submit"
+					loading={write.isPending}
+					disabled={!typed.cut || !typed.weight.trim() || !typed.told.trim()}
+				>
+					Put it in the logbook
 				</Button>
-			)}
+				{wrong("/told") && (understood?.asks.length ?? 0) > 0 && (
+					<Button size="large" onClick={() => write.mutate(true)}>
+						Keep what is not clear as remarks
+					</Button>
+				)}
+			</div>
 		</form>
 	);
 }
