@@ -253,7 +253,17 @@ func TestWhatIsSaidToNarrowDoes(t *testing.T) {
 	}
 	assert.Zero(t, said(ask(func(r *FireRequest) { r.Wraps = nil }), "wrap"))
 	assert.Zero(t, said(ask(func(r *FireRequest) { r.Pit.Kind = "pellet" }), "pit"))
-	assert.Greater(t, said(plain, "reading"), 0.3*width(plain), "a first reading says most")
+
+	// A first reading is taken at two hours: where the middle runs then, or at either end.
+	assert.Equal(t, "reading", plain.Narrows[0].What, "a first reading says most")
+	taken, n := 0.0, 0
+	at := slices.IndexFunc(plain.Curve, func(p CurvePoint) bool { return p.H >= 2 })
+	for _, core := range []float64{plain.Curve[at].P10, plain.Curve[at].P50, plain.Curve[at].P90} {
+		told := ask(func(r *FireRequest) { r.Readings = []FireReading{{AtH: plain.Curve[at].H, CoreC: core}} })
+		t.Log(core, width(plain), width(told), plain.Narrows)
+		taken, n = taken+width(plain)-width(told), n+1
+	}
+	assert.InDelta(t, said(plain, "reading"), taken/float64(n), 0.12*width(plain))
 }
 
 // A dry brine on the fire: salt goes on moving inwards, some goes with the juice, and the slice
