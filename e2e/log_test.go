@@ -7,6 +7,8 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -120,11 +122,7 @@ func TestTheFirstMinutes(t *testing.T) {
 	b.open("/past")
 	b.pick("What it was", "brisket, whole")
 	b.write("Weight of one", "5 kg")
-	b.focus(".pick-time input")
-	js[bool](
-		b,
-		`document.execCommand("insertText", false, "`+apptest.Now.AddDate(0, 0, -20).Format("2006-01-02")+` 05:00")`,
-	)
+	b.write("It went on", apptest.Now.AddDate(0, 0, -20).Format("2006-01-02")+" 05:00")
 	b.focus("textarea")
 	b.paste("wrapped about four hours in, 165, foil; off at nine hours, 203")
 	b.see("Wrapped in foil, core at 74")
@@ -141,11 +139,13 @@ func TestACookToldInWords(t *testing.T) {
 	b.open("/past")
 	b.pick("What it was", "pork shoulder, bone-in")
 	b.write("Weight of one", "3.6 kg")
-	b.focus(".pick-time input")
-	js[bool](
-		b,
-		`document.execCommand("insertText", false, "`+apptest.Now.AddDate(0, 0, -20).Format("2006-01-02")+` 08:00")`,
-	)
+	b.write("It went on", "some sunday")
+	b.focus("textarea")
+	b.see("“some” is not understood")
+	b.write("It went on", apptest.Now.AddDate(0, 0, -20).Format("2 Jan")+" at 8 am")
+	b.focus("textarea")
+	b.until(`!document.body.textContent.includes("is not understood")`)
+	b.until(field("It went on") + `.value === "` + apptest.Now.AddDate(0, 0, -20).Format("Mon 2 Jan 2006") + `, 08:00"`)
 	b.focus("textarea")
 	b.paste("spritzed every 45 min from hour two until the wrap; bark was set at 4 h; wrapped at five hours in foil, 165, " +
 		"pit up to 135; 95 in the flat at three hours; probed like butter at 9 h; pulled at nine hours; " +
@@ -175,6 +175,31 @@ func TestACookToldInWords(t *testing.T) {
 	b.until(`!document.querySelector("textarea.told-words")`)
 	b.until(`!document.body.textContent.includes("spritzed every 45 min")`)
 	b.accessible("a cook told in other words")
+}
+
+// A cook-out that is over is planned as any other once its serving time is typed: nothing of it is due, and each of
+// its pieces is told of in words.
+func TestAPastCookInFull(t *testing.T) {
+	b := start(t, apptest.Demo)
+	b.open("/cooks/{supper}/occasion")
+	b.write("Serving at (Europe/Dublin time)", "last saturday 18:00")
+	b.do(chromedp.KeyEvent(kb.Enter))
+	b.see("told as a past cook-out")
+	b.saved()
+	b.open("/cooks/{supper}/pit")
+	b.see("Lamb shoulder")
+	b.until(`!document.body.textContent.includes("due")`)
+	b.open("/cooks/{supper}/after")
+	b.see("Nothing was pressed while it cooked")
+	b.press("Tell how it went")
+	b.see("It went on")
+	b.paste("wrapped at three hours in foil, 70 C; took it off at six hours, 94 in the thick end; rested one hour in the cooler")
+	b.see("Taken off the fire, core at 94")
+	b.accessible("a past cook-out, told")
+	b.press("Save these words")
+	b.see("Plan against actual")
+	b.see("6 h")
+	b.see("Change the words")
 }
 
 // A cook plans a later meal from what was kept: reads how many it feeds and when it goes in, mistypes

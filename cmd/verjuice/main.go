@@ -73,7 +73,6 @@ type calc struct {
 	Units    quantity.System   `enum:"metric,us" default:"metric" help:"Units of the answer: metric or us."`
 	Spoons   quantity.SpoonSet `enum:"us,metric" default:"us" help:"Spoons of the answer: us or metric."`
 	Now      string            `help:"The moment for which a cook-out is worked out, as in 2026-11-28T18:30:00Z; without it nothing is too late."`
-	ServedAt string            `help:"Serving time on record, as the API takes it."`
 	Where    bool              `help:"Tell also where each figure comes from."`
 }
 
@@ -178,7 +177,7 @@ func ofCook(
 		if err != nil {
 			return nil, err
 		}
-		return compute(context.Background(), app.Inputs{CookRequest: r, Now: now, Saved: c.ServedAt}, c.reader())
+		return compute(context.Background(), app.Inputs{CookRequest: r, Now: now}, c.reader())
 	})
 }
 

@@ -135,8 +135,7 @@ func register(r chi.Router, cfg Config) huma.API {
 	s.registerPhotos(a)
 	s.registerFacts(a)
 	s.registerLive(a)
-	huma.Register(a, op(http.MethodGet, "/api/clock", "getClock", "The server's clock, from which pages take today and now"),
-		func(context.Context, *struct{}) (*body[clockNow], error) { return answer(clockNow{Now: s.Now()}), nil })
+	s.registerClock(a)
 	huma.Register(a, op(http.MethodGet, "/api/health", "getHealth", "Whether the program and its database answer"), s.health)
 	return a
 }
@@ -168,10 +167,6 @@ func (s *server) kitchen(ctx context.Context, formulas ...string) (kitchen.Kitch
 type body[T any] struct{ Body T }
 
 func answer[T any](v T) *body[T] { return &body[T]{Body: v} }
-
-type clockNow struct {
-	Now time.Time `json:"now"`
-}
 
 type health struct {
 	Database string `json:"database" enum:"up"`

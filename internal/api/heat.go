@@ -29,7 +29,7 @@ func (s *server) registerHeat(a huma.API) {
 			Body outlook.OutlookRequest
 		}) (*body[sheet.OutlookSheet], error) {
 			page := cooking.CookRequest{Cook: in.Body.Cook, Facts: in.Body.Facts}
-			inputs, err := s.app.Page(ctx, page, in.CookAsked.Cook, in.ServedAt)
+			inputs, err := s.app.Page(ctx, page, in.CookAsked.Cook)
 			if err != nil {
 				return nil, problemOf(err)
 			}

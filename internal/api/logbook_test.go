@@ -7,6 +7,7 @@ import (
 	"maps"
 	"mime/multipart"
 	"net/http"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -15,6 +16,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"verjuice/internal/anycook"
 	"verjuice/internal/api"
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/cook"
@@ -296,7 +298,7 @@ func TestAPastCook(t *testing.T) {
 		"told":   "wrapped about four hours in, 165, foil; off at nine hours, 203",
 	}
 	var read sheet.ToldSheet
-	call(t, app, "POST", "/api/past/read", past).into(t, &read)
+	call(t, app, "POST", "/api/calc/told", map[string]any{"cut": past["cut"], "on": past["on"], "zone": "UTC", "told": past["told"]}).into(t, &read)
 	require.Len(t, read.Acts, 2)
 	assert.Equal(t, "Wrapped in foil, core at 74\u00a0°C", read.Acts[0].Label)
 	var rec api.CookRecord
@@ -318,7 +320,7 @@ func TestAPastCook(t *testing.T) {
 	assert.EqualValues(t, 1, all.Total)
 
 	// Its words stand beside what they became, and are told again in others: what was told before counts no more.
-	assert.Equal(t, past["told"], went.Told)
+	assert.Equal(t, past["told"], went.Tellings[0].Words)
 	words := "/api/cooks/" + rec.ID + "/told"
 	unclear := map[string]any{"told": "wrapped in foil at five hours; pulled at ten hours"}
 	assert.Equal(t, "/told", call(t, app, "PUT", words, unclear).problem(t, 422).Errors[0].Pointer)
@@ -326,10 +328,35 @@ func TestAPastCook(t *testing.T) {
 	call(t, app, "PUT", words, again).into(t, &read)
 	require.Len(t, read.Acts, 2)
 	call(t, app, "GET", "/api/cooks/"+rec.ID+"/review", nil).into(t, &went)
-	assert.Equal(t, again["told"], went.Told)
+	assert.Equal(t, again["told"], went.Tellings[0].Words)
 	assert.Equal(t, "10 h", went.Pieces[0].Hours.Text)
 	assert.Equal(t, "70.0°", went.Pieces[0].Core.Text)
 	assert.Equal(t, "next time less salt", went.Pieces[0].Notes[0].Text)
+	// A page whose serving time has passed is saved as any other, and told of piece by piece.
+	full := anycook.Supper(anycook.Coated("pork-loin", "2 kg"), anycook.Coated("beef-top-round", "2 kg"))
+	full.Pieces[0].Key, full.Pieces[1].Key, full.Zone = "a", "b", "UTC"
+	full.ServeAt = apptest.Now.AddDate(0, 0, -9).Format("2006-01-02") + "T18:00"
+	made := call(t, app, "POST", "/api/cooks", full)
+	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
+	made.into(t, &rec)
+	told := "/api/cooks/" + rec.ID + "/told"
+	for _, key := range []string{"b", "a", "b"} {
+		call(t, app, "PUT", told, map[string]any{"piece": key, "on": apptest.Now.AddDate(0, 0, -9).Format("2 Jan 2006") + ", 3 pm",
+			"told": "pit up to 140 at one hour; off at two hours, 64 C"}).into(t, &read)
+		require.Len(t, read.Acts, 2)
+	}
+	call(t, app, "GET", "/api/cooks/"+rec.ID+"/review", nil).into(t, &went)
+	require.Len(t, went.Pieces, 2)
+	require.Len(t, went.Tellings, 2)
+	for i := range went.Pieces {
+		assert.Equal(t, "2 h", went.Pieces[i].Hours.Text)
+		assert.NotEmpty(t, went.Tellings[i].Words)
+	}
+	var said facts.Facts
+	call(t, app, "GET", "/api/cooks/"+rec.ID+"/facts", nil).into(t, &said)
+	sets := slices.DeleteFunc(said.Standing(), func(f facts.Fact) bool { return f.What != "set" })
+	assert.Len(t, sets, 2, "what was told of the pit stands once for each piece")
+
 	pit, pressed := atThePit(t)
 	assert.Equal(t, "tale.pressed", call(t, pit, "PUT", pressed+"/told", again).problem(t, 422).Errors[0].ID)
 	hot := facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: "look", At: "2026-11-28T09:00",

@@ -266,7 +266,7 @@ func (s *server) registerPage(a huma.API) {
 			if err != nil {
 				return nil, err
 			}
-			inputs, err := s.app.Page(ctx, request, in.Cook, in.ServedAt)
+			inputs, err := s.app.Page(ctx, request, in.Cook)
 			if err != nil {
 				return nil, problemOf(err)
 			}
@@ -274,13 +274,12 @@ func (s *server) registerPage(a huma.API) {
 			from := sha256.Sum256(
 				fmt.Appendf(
 					nil,
-					"%s %s %s %s %v %v %+v %s",
+					"%s %s %s %s %v %+v %s",
 					inputs.Kitchen.Stand,
 					in.Cook,
 					inputs.Told,
 					inputs.Now.Truncate(time.Minute),
 					in.Settled,
-					in.ServedAt,
 					in.reader(),
 					raw,
 				),
@@ -336,7 +335,7 @@ func (s *server) registerWhere(a huma.API) {
 			At   string `query:"at" maxLength:"400" doc:"JSON pointer to the figure in the sheet"`
 			Body cooking.CookRequest
 		}) (*body[sheet.Where], error) {
-			inputs, err := s.app.Page(ctx, in.Body, in.Cook, in.ServedAt)
+			inputs, err := s.app.Page(ctx, in.Body, in.Cook)
 			if err != nil {
 				return nil, problemOf(err)
 			}

@@ -6,6 +6,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"verjuice/internal/app"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/retelling"
 	"verjuice/internal/core/starter"
@@ -14,17 +15,6 @@ import (
 
 // registerPast takes in cooks that were never planned here, told afterwards.
 func (s *server) registerPast(a huma.API) {
-	huma.Register(
-		a,
-		op(http.MethodPost, "/api/past/read", "previewPastCook", "Read how a past cook went as it is told; nothing is saved", patiently),
-		func(ctx context.Context, in *struct {
-			Measure
-			Body starter.Past
-		}) (*body[sheet.ToldSheet], error) {
-			told, wrong := s.app.Retell(in.Body.Telling())
-			return answer(sheet.WriteTold(told, wrong, in.reader())), nil
-		},
-	)
 	huma.Register(
 		a,
 		op(http.MethodPost, "/api/calc/told", "calcTold", "Read a text of how a cook went", patiently),
@@ -38,17 +28,21 @@ func (s *server) registerPast(a huma.API) {
 	)
 	huma.Register(
 		a,
-		op(http.MethodPut, "/api/cooks/{id}/told", "saveCookTold", "Tell a past cook in other words: what was told before is withdrawn",
+		op(http.MethodPut, "/api/cooks/{id}/told", "saveCookTold", "Tell in words how a piece of a past cook went: what was told of it before is withdrawn",
 			patiently, refusing(http.StatusNotFound)),
 		func(ctx context.Context, in *struct {
 			ByID
 			Measure
 			Body struct {
 				Told      string `json:"told" maxLength:"4000" doc:"How it went"`
+				Piece     string `json:"piece,omitempty" required:"false" maxLength:"60" doc:"Key of the piece that is told of; empty is the first"`
+				On        string `json:"on,omitempty" required:"false" maxLength:"40" doc:"When it went on, local time or RFC 3339; empty is as it is on record"`
 				AsRemarks bool   `json:"as_remarks,omitempty" required:"false" doc:"Keep what is not clear as remarks, instead of asking"`
 			}
 		}) (*body[sheet.ToldSheet], error) {
-			told, err := s.app.Reread(ctx, in.ID, in.Body.Told, in.Body.AsRemarks)
+			told, err := s.app.Reread(ctx, in.ID, app.Retelling{
+				Piece: in.Body.Piece, On: in.Body.On, Told: in.Body.Told, AsRemarks: in.Body.AsRemarks,
+			})
 			if err != nil {
 				return nil, problemOf(err)
 			}

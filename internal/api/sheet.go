@@ -15,10 +15,9 @@ import (
 // CookAsked is how a cook is to be worked out.
 type CookAsked struct {
 	Measure
-	Cook     string `query:"cook" maxLength:"36" doc:"Id of the cook on record whose page it is: what its thermometers have read counts, too"`
-	ServedAt string `query:"served_at" doc:"The saved serving time, which may have passed"`
-	Where    bool   `query:"where" doc:"Tell also where each figure comes from"`
-	Plain    bool   `query:"plain" doc:"Leave out what pictures are drawn with"`
+	Cook  string `query:"cook" maxLength:"36" doc:"Id of the cook on record whose page it is: what its thermometers have read counts, too"`
+	Where bool   `query:"where" doc:"Tell also where each figure comes from"`
+	Plain bool   `query:"plain" doc:"Leave out what pictures are drawn with"`
 }
 
 func (c CookAsked) reader() sheet.Reader {
@@ -60,7 +59,7 @@ func ofCook[T any](
 			CookAsked
 			Body cooking.CookRequest
 		}) (*body[T], error) {
-			inputs, err := s.app.Page(ctx, in.Body, in.Cook, in.ServedAt)
+			inputs, err := s.app.Page(ctx, in.Body, in.Cook)
 			if err != nil {
 				return nil, problemOf(err)
 			}

@@ -53,7 +53,6 @@ type Inputs struct {
 	Kitchen kitchen.Kitchen     // what is on record of it; the request may bring more
 	Clock   store.Clock         // the cook's own; the zero Clock is the one on the wall
 	Now     time.Time           // by that clock; the zero time switches off what depends on it
-	Saved   string              // serving time on record, as typed
 	Course  facts.Course        // what its thermometers have read
 	By      forecast.Forecaster // nil runs an ensemble for each piece
 }
@@ -74,7 +73,7 @@ func (a *App) Load(ctx context.Context, id string) (Inputs, error) {
 	}
 	out := Inputs{
 		CookRequest: cooking.CookRequest{Cook: r.Doc, Facts: said},
-		ID:          r.ID, Version: r.Version, Told: told, Saved: r.Doc.ServeAt,
+		ID:          r.ID, Version: r.Version, Told: told,
 	}
 	if out.Course, err = a.courses.follow(ctx, a.Store, r.ID, told.Generation); err != nil {
 		return Inputs{}, err
@@ -84,8 +83,8 @@ func (a *App) Load(ctx context.Context, id string) (Inputs, error) {
 
 // Page takes a page as it is typed, of the cook on record with that id or of none. What its thermometers
 // have read belongs to it as soon as it says that a piece is on the fire.
-func (a *App) Page(ctx context.Context, r cooking.CookRequest, id, saved string) (Inputs, error) {
-	out := Inputs{CookRequest: r, ID: id, Saved: saved}
+func (a *App) Page(ctx context.Context, r cooking.CookRequest, id string) (Inputs, error) {
+	out := Inputs{CookRequest: r, ID: id}
 	if id != "" && slices.ContainsFunc(r.Facts, lit) {
 		told, err := a.Store.Told(ctx, id)
 		if err == nil {
@@ -121,7 +120,7 @@ func (a *App) kitchen(ctx context.Context, formulas ...string) (kitchen.Kitchen,
 
 // at is the moment of the inputs, as the core takes it.
 func (in Inputs) at() cooking.Clock {
-	return cooking.Clock{Now: in.Now, Recorded: in.Saved, Forecast: in.By, Read: in.Course.Readings()}
+	return cooking.Clock{Now: in.Now, Forecast: in.By, Read: in.Course.Readings()}
 }
 
 // Work works a cook out after another page of it; after the zero Result, from nothing. The error is that of

@@ -1,6 +1,7 @@
 package app
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"slices"
@@ -13,6 +14,7 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/forecast"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/retelling"
 	"verjuice/internal/core/review"
 	"verjuice/internal/core/starter"
@@ -63,7 +65,7 @@ func (a *App) Retell(r retelling.TellRequest) (retelling.Told, field.Errors) { r
 // Past puts a past cook into the logbook, as it is told. The error is a field.Errors with pointers into what
 // was typed.
 func (a *App) Past(ctx context.Context, p starter.Past) (rec store.Record[cook.Cook], err error) {
-	on, err := p.Began()
+	on, err := p.Began(a.Now())
 	var wrong field.Errors
 	if err != nil && !errors.As(err, &wrong) {
 		return rec, err
@@ -95,7 +97,7 @@ func (a *App) Past(ctx context.Context, p starter.Past) (rec store.Record[cook.C
 		if rec, err = db.Cooks().Create(ctx, c); err != nil {
 			return err
 		}
-		return tell(ctx, db, rec.ID, c.Pieces[0].Key, on, p.Told, told)
+		return tell(ctx, db, rec.ID, retelling.Facts(p.Told, told, c.Pieces[0].Key, on))
 	})
 	if err != nil {
 		return rec, err
@@ -110,7 +112,7 @@ func (a *App) sketch(ctx context.Context, id string) error {
 	if err != nil {
 		return err
 	}
-	in.By, in.Saved = forecast.SingleRun{}, ""
+	in.By = forecast.SingleRun{}
 	result, err := in.parts(ctx, cooking.Seasons|cooking.Depths)
 	if err != nil {
 		return err
@@ -122,11 +124,8 @@ func (a *App) sketch(ctx context.Context, id string) error {
 	return a.Store.PutOutcome(ctx, id, store.Told{}, became)
 }
 
-// tell puts what was told on record, with the words that it was told in.
-func tell(
-	ctx context.Context, db *store.Store, cook, key string, on time.Time, text string, told retelling.Told,
-) error {
-	all := append([]facts.Fact{wentOn(key, on)}, retelling.Facts(text, told, key, on)...)
+// tell puts what was told on record.
+func tell(ctx context.Context, db *store.Store, cook string, all []facts.Fact) error {
 	for _, f := range all {
 		f.ID = uuid.NewString()
 		if err := db.AddFact(ctx, cook, f); err != nil {
@@ -136,26 +135,38 @@ func tell(
 	return nil
 }
 
-// Reread reads other words of a cook that was told afterwards: what was told before is withdrawn, and what they become
-// is put on record instead. The error is a field.Errors, or that of the store.
-func (a *App) Reread(ctx context.Context, id, text string, asRemarks bool) (retelling.Told, error) {
+// Retelling is how a piece of a cook that is on record went, as typed.
+type Retelling struct {
+	Piece     string // its key; empty is the first
+	On        string // when it went on, local time or RFC 3339; empty is as it is on record
+	Told      string
+	AsRemarks bool // what is not clear is put on record as a remark, instead of asked about
+}
+
+// Reread reads how a piece of a cook went, in words: what was told of it before is withdrawn, and what the words
+// become is put on record instead. The error is a field.Errors, or that of the store.
+func (a *App) Reread(ctx context.Context, id string, r Retelling) (retelling.Told, error) {
 	in, err := a.Load(ctx, id)
 	if err != nil {
 		return retelling.Told{}, err
 	}
 	var wrong field.Errors
-	was := in.Facts.ToldAfterwards()
-	if len(in.Cook.Pieces) == 0 || len(was) == 0 {
+	all := retelling.Tellings(in.Cook, in.Facts, order.ServesAt(in.Cook), in.Now)
+	i := slices.IndexFunc(all, func(t retelling.Telling) bool { return r.Piece == "" || t.Piece == r.Piece })
+	if i < 0 {
 		wrong.Add("/told", "tale.pressed")
 		return retelling.Told{}, wrong
 	}
-	piece := in.Cook.Pieces[0]
-	on, _ := in.Facts.Done(piece.Key, "fire")
-	told, wrong := a.Retell(retelling.TellRequest{Cut: piece.Cut, On: on.At, Zone: in.Cook.Zone, Told: text})
+	of := all[i]
+	on := of.On
+	if !of.Pressed {
+		on = cmp.Or(r.On, on)
+	}
+	told, wrong := a.Retell(retelling.TellRequest{Cut: of.Cut, On: on, Zone: in.Cook.Zone, Told: r.Told})
 	switch {
 	case len(wrong) > 0:
 		return told, wrong
-	case len(told.Asks) > 0 && !asRemarks:
+	case len(told.Asks) > 0 && !r.AsRemarks:
 		wrong.Add("/told", "tale.asks")
 	case len(told.Acts) == 0:
 		wrong.Add("/told", "tale.missing")
@@ -167,12 +178,12 @@ func (a *App) Reread(ctx context.Context, id, text string, asRemarks bool) (rete
 	if err != nil {
 		zone = time.UTC
 	}
-	began, err := on.Time(zone)
+	began, err := retelling.WentOn(on, zone, a.Now())
 	if err != nil {
 		return told, err
 	}
 	return told, a.Store.Together(ctx, func(db *store.Store) error {
-		for _, f := range was {
+		for _, f := range in.Facts.ToldAfterwards(of.Piece) {
 			gone := facts.Fact{
 				ID: uuid.NewString(), Kind: facts.Withdrawn, What: f.ID, At: a.Now().Format(time.RFC3339), Device: facts.ToldDevice,
 			}
@@ -180,12 +191,10 @@ func (a *App) Reread(ctx context.Context, id, text string, asRemarks bool) (rete
 				return err
 			}
 		}
-		for _, f := range retelling.Facts(text, told, piece.Key, began.In(zone)) {
-			f.ID = uuid.NewString()
-			if err := db.AddFact(ctx, id, f); err != nil {
-				return err
-			}
+		became := retelling.Facts(r.Told, told, of.Piece, began)
+		if of.Pressed {
+			became = became[1:] // that it went on is on record
 		}
-		return nil
+		return tell(ctx, db, id, became)
 	})
 }

@@ -77,7 +77,7 @@ var knows = map[string]string{
 	"plan":       "field gear quantity uncertain when",
 	"provisions": "cooking decision dose order shop",
 	"quantity":   "field",
-	"retelling":  "cut facts field gear larder table",
+	"retelling":  "cook cut facts field gear larder table when",
 	"review":     "caution cooking cut decision facts forecast heat live logbook order uncertain",
 	"salt":       "cut field larder memo quantity",
 	"shop":       "cut dose formula gear kitchen larder order quantity trace",

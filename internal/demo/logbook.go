@@ -242,7 +242,7 @@ func (p pastCook) load(ctx context.Context, db *store.Store, now time.Time, pits
 	course.Add(read...)
 	went, err := app.Inputs{
 		CookRequest: cooking.CookRequest{Cook: c, Facts: all}, ID: rec.ID,
-		Kitchen: k, Now: serve.Add(8 * time.Hour), Saved: c.ServeAt, Course: course,
+		Kitchen: k, Now: serve.Add(8 * time.Hour), Course: course,
 	}.Review(ctx)
 	if err != nil {
 		return err

@@ -9,6 +9,7 @@ import (
 	"unicode"
 	"unicode/utf8"
 
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
@@ -18,6 +19,7 @@ import (
 	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/provisions"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/retelling"
 	"verjuice/internal/core/review"
 	"verjuice/internal/core/shop"
 )
@@ -35,15 +37,19 @@ type AfterSheet struct {
 	Pieces   []AfterPiece `json:"pieces" nullable:"false"`
 	Notes    []AfterNote  `json:"notes" nullable:"false" doc:"Of the whole cook"`
 	Fuel     []AfterFuel  `json:"fuel" nullable:"false" doc:"What each pit burnt"`
-	Told     string       `json:"told" doc:"The words in which it was told afterwards; may be empty"`
-	ToldOf   *ToldOf      `json:"told_of,omitempty" doc:"What they were told of, to read them again"`
+	Tellings []Telling    `json:"tellings" nullable:"false" doc:"Pieces that can be told of in words"`
 }
 
-// ToldOf is what a text about a cook is told of.
-type ToldOf struct {
-	Cut  string `json:"cut"`
-	On   string `json:"on"`
-	Zone string `json:"zone"`
+// Telling is a piece that can be told of in words.
+type Telling struct {
+	Piece   string `json:"piece"`
+	Name    string `json:"name" doc:"What it is called, where there are several; else empty"`
+	Cut     string `json:"cut"`
+	On      string `json:"on" doc:"When it went on, or was to; may be empty"`
+	Pressed bool   `json:"pressed" doc:"That it went on then was pressed, and stays"`
+	Zone    string `json:"zone"`
+	Words   string `json:"words" doc:"In which it was told; empty when it was not, or they were not kept"`
+	Before  bool   `json:"before" doc:"It was told before"`
 }
 
 // AfterFuel is the fuel of a pit, to weigh.
@@ -152,11 +158,7 @@ func WriteReview(a review.Review, as Reader) AfterSheet {
 	if f, ok := r.Facts.Done("", "over"); ok {
 		out.Over = f.ID
 	}
-	if out.Told = r.Facts.Told(); len(r.Order.Cook.Pieces) > 0 && len(r.Facts.ToldAfterwards()) > 0 {
-		p := r.Order.Cook.Pieces[0]
-		on, _ := r.Facts.Done(p.Key, "fire")
-		out.ToldOf = &ToldOf{p.Cut, on.At, r.Order.Cook.Zone}
-	}
+	out.Tellings = tellings(r)
 	if day, err := time.Parse(time.DateOnly, a.Outcome.Day); err == nil {
 		out.Day = day.Format("Monday 2 January 2006")
 	}
@@ -173,6 +175,28 @@ func WriteReview(a review.Review, as Reader) AfterSheet {
 		if o, ok := kept[p.Live.Piece.Line.Key]; ok {
 			out.Pieces = append(out.Pieces, w.afterPiece(r.Facts, p, o, r.Now))
 		}
+	}
+	return out
+}
+
+// tellings are the pieces that can be told of in words, each with when it was to go on where nothing says more.
+func tellings(r cooking.Result) []Telling {
+	out := []Telling{}
+	c := r.Order.Cook
+	for _, t := range retelling.Tellings(c, r.Facts, r.Order.Serving.Value.At, r.Now) {
+		one := Telling{Piece: t.Piece, Cut: t.Cut, On: t.On, Pressed: t.Pressed, Zone: c.Zone, Words: t.Words, Before: t.Before}
+		for i, p := range c.Pieces {
+			if p.Key != t.Piece {
+				continue
+			}
+			if len(c.Pieces) > 1 {
+				one.Name = cutName(p)
+			}
+			if clock := r.Pieces[i].Clock; one.On == "" && clock != nil && clock.Known {
+				one.On = clock.Times.Fire.Format(cook.TimeLayout)
+			}
+		}
+		out = append(out, one)
 	}
 	return out
 }

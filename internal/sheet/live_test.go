@@ -51,7 +51,7 @@ func BenchmarkLive(b *testing.B) {
 	for b.Loop() {
 		now = now.Add(5 * time.Minute)
 		read(now)
-		out, err := app.Inputs{CookRequest: r, Now: now, Saved: r.Cook.ServeAt, Course: course}.Live(b.Context())
+		out, err := app.Inputs{CookRequest: r, Now: now, Course: course}.Live(b.Context())
 		require.NoError(b, err)
 		sheet.WriteLive(out, sheet.Reader{})
 	}

@@ -149,7 +149,7 @@ func stands(t *testing.T, c cut.Cut, finish, off string, said []string, h float6
 	require.Empty(t, parsed.Mistakes, what)
 	stands, err := app.Inputs{
 		CookRequest: cooking.CookRequest{Cook: page, Facts: append(all, last)},
-		Now:         at(h), Saved: page.ServeAt, By: forecast.SingleRun{}, Course: course,
+		Now:         at(h), By: forecast.SingleRun{}, Course: course,
 	}.Live(t.Context())
 	require.NoError(t, err, what)
 	out := sheet.WriteLive(stands, sheet.Reader{})

@@ -67,10 +67,6 @@ func (w writer) say(why field.Wrong) string {
 		return why.Error()
 	}
 	values := why.Values
-	if at, ok := values["at"].(time.Time); ok && why.ID == "serving.past" {
-		now, _ := values["now"].(time.Time)
-		values = field.Pairs("ago", away(at, now))
-	}
 	return w.fill(template, values)
 }
 

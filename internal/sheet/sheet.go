@@ -142,7 +142,9 @@ func WriteAfter(before Written, r cooking.Result, as Reader) Written {
 	if at := r.Order.Serving.Value.At; !at.IsZero() {
 		out.Serve = at.Format("Monday 2 January 15:04")
 		if !r.Now.IsZero() {
-			out.Away = away(at, r.Now)
+			if out.Away = away(at, r.Now); at.Before(r.Now) {
+				out.Away += ": told as a past cook-out"
+			}
 		}
 	}
 	out.Verdict, out.Short = verdict(r.Enough)

@@ -141,6 +141,65 @@ func TestOldMarksBecomeFacts(t *testing.T) {
 	assert.Len(t, all, 3, "saving the cook takes nothing away")
 }
 
+// A cook that was told when no words were kept is known by how its facts came: it can be told again, its
+// readings too, and teaches nothing until then. One that was pressed stays as it is.
+func TestCooksToldWithoutTheirWords(t *testing.T) {
+	at, db, _ := upTo(t, 16)
+	exec := func(statement string, args ...any) {
+		_, err := db.ExecContext(t.Context(), statement, args...)
+		require.NoError(t, err, statement)
+	}
+	const told, pressed = "10000000-0000-4000-8000-000000000001", "10000000-0000-4000-8000-000000000002"
+	n := 0
+	said := func(cook, piece, what, happened, created string) {
+		n++
+		exec(`INSERT INTO facts (id, cook, kind, piece, what, happened, body, created_at) VALUES (?, ?, 'done', ?, ?, ?, '{}', ?)`,
+			fmt.Sprintf("20000000-0000-4000-8000-%012d", n), cook, piece, what, happened, created)
+	}
+	for _, c := range []string{told, pressed} {
+		exec(`INSERT INTO records (id, kind, name, body, created_at, updated_at)
+			VALUES (?, 'cook', 'Supper', '{"name":"Supper","zone":"UTC","pieces":[{"key":"now","cut":"pork-loin"}]}', '2026-01-05 10:00:00', '2026-01-05 10:00:00')`, c)
+		exec(`INSERT INTO outcomes (cook, day, name, finished, model, told, body, updated_at)
+			VALUES (?, '2026-01-03', 'Supper', 1, 2, '3 1 1', '{"model":2,"name":"Supper","day":"2026-01-03","finished":true,"pieces":[],"notes":[]}', '2026-01-05 10:00:00')`, c)
+	}
+	said(told, "now", "fire", "2026-01-03T08:00:00Z", "2026-01-05 10:00:00.100")
+	said(told, "now", "wrap", "2026-01-03T12:00:00Z", "2026-01-05 10:00:00.120")
+	said(told, "", "over", "2026-01-03T17:00:00Z", "2026-01-05 10:00:00.150")
+	exec(`INSERT INTO hand_ins (id, cook, device, digest, count, created_at) VALUES ('30000000-0000-4000-8000-000000000001', ?, 'told', '', 2, '2026-01-05 10:00:00.2')`, told)
+	noon := time.Date(2026, 1, 3, 12, 0, 0, 0, time.UTC).UnixMilli()
+	exec(`INSERT INTO readings (cook, hand_in, probe, at_ms, celsius) VALUES (?, '30000000-0000-4000-8000-000000000001', 'core:now', ?, 7.2)`, told, noon)
+	exec(`INSERT INTO minutes VALUES (?, 'core:now', ?, ?, ?, 93, 93, 93, 93, 1)`, told, noon+3600_000, noon+3600_000, noon+3600_000)
+	said(pressed, "now", "fire", "2026-01-03T08:00:00Z", "2026-01-03 08:00:02")
+	said(pressed, "", "over", "2026-01-03T17:00:00Z", "2026-01-03 17:00:02")
+
+	s, err := Open(t.Context(), at)
+	require.NoError(t, err)
+	defer s.Close()
+	all, err := s.Facts(t.Context(), told)
+	require.NoError(t, err)
+	assert.True(t, all.Misread())
+	assert.Len(t, all.ToldAfterwards("now"), 5)
+	f, ok := all.Done("now", "probe")
+	require.True(t, ok)
+	c, _ := f.CoreC()
+	assert.Equal(t, 93.0, c)
+	for _, f := range all {
+		assert.Empty(t, f.Check())
+	}
+	course, _, err := s.Course(t.Context(), told)
+	require.NoError(t, err)
+	assert.Empty(t, course, "no reading of it stays behind")
+	other, err := s.Facts(t.Context(), pressed)
+	require.NoError(t, err)
+	assert.False(t, other.Misread())
+	assert.Empty(t, other.ToldAfterwards("now"))
+	log, _, err := s.Logbook(t.Context(), Sought{Limit: 10})
+	require.NoError(t, err)
+	for _, one := range log {
+		assert.Equal(t, one.Cook == told, one.Outcome.Misread)
+	}
+}
+
 // A folder that was written by the program as it was with tables of columns is the same
 // after it has become records: each cook, formula, version, jar and price as it was
 // answered then, with numbers become ids wherever they stand.

@@ -293,7 +293,7 @@ func (s *Store) Learn(ctx context.Context, change func(*Lessons)) (Lessons, erro
 	now, err = s.lessons().Change(ctx, lessonsID, func(l *Lessons) error {
 		var teach []logbook.Outcome
 		for _, one := range all {
-			if o := one.Outcome; o.Finished && o.Day >= l.Since && !slices.Contains(l.Without, one.Cook) {
+			if o := one.Outcome; o.Finished && !o.Misread && o.Day >= l.Since && !slices.Contains(l.Without, one.Cook) {
 				teach = append(teach, o)
 			}
 		}

@@ -53,18 +53,11 @@ func (s *Store) stocked(ctx context.Context, formulas ...string) (kitchen.Kitche
 }
 
 // soundCook refuses a cook with a mistake.
-func (s *Store) soundCook(ctx context.Context, id string, c cook.Cook, has kitchens) error {
+func (s *Store) soundCook(ctx context.Context, _ string, c cook.Cook, has kitchens) error {
 	at := cooking.Clock{
 		Now:      s.at(),
 		Forecast: forecast.WhileTyping{},
 	} // only the mistakes are asked for, and they are those that previews show
-	if id != "" && !at.Now.IsZero() {
-		old, err := s.Cooks().Get(ctx, id)
-		if err != nil {
-			return err
-		}
-		at.Recorded = old.Doc.ServeAt
-	}
 	k, err := has(ctx, c.Formulas()...)
 	if err != nil {
 		return err

@@ -37,7 +37,6 @@ import (
 // Clock is when a cook is worked out.
 type Clock struct {
 	Now      time.Time           // the zero time switches off what depends on it
-	Recorded string              // serving time on record, as typed: keeping it is no mistake even when it has passed
 	Forecast forecast.Forecaster // how a piece fares on the fire; nil runs an ensemble for each
 	Parts    Parts               // of a piece that are worked out; zero is all
 	Read     []facts.Reading     // of thermometers, while it is on
@@ -134,7 +133,7 @@ func WorkAfter(
 	at Clock,
 ) (Result, error) {
 	out := Result{
-		Order: o, Facts: f, Now: at.Now, Mistakes: append(o.Wrong(), o.Due(at.Now, at.Recorded)...),
+		Order: o, Facts: f, Now: at.Now, Mistakes: append(o.Wrong(), o.Due(at.Now)...),
 		Pieces: make([]Piece, len(o.Lines)),
 		Kept:   make([]bool, len(o.Lines)), Kitchen: k,
 	}

@@ -10,7 +10,6 @@ import (
 
 	"verjuice/internal/anycook"
 	"verjuice/internal/core/cook"
-	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/testclock"
 )
@@ -23,7 +22,7 @@ func TestMistakesArePointedAt(t *testing.T) {
 		at, id string
 	}{
 		"no name":   {func(c page) { c.Name = " " }, "/name", "cook.name"},
-		"past":      {func(c page) { c.ServeAt = testclock.At(-22, "18:30") }, "/serve_at", "serving.past"},
+		"past":      {func(c page) { c.ServeAt = "1850-06-01T18:30" }, "/serve_at", "time.year"},
 		"no date":   {func(c page) { c.ServeAt = "soon" }, "/serve_at", "time.unreadable"},
 		"no zone":   {func(c page) { c.Zone = "Atlantis/West" }, "/zone", "cook.zone"},
 		"guests":    {func(c page) { c.Guests = "-3" }, "/guests", "number.range"},
@@ -151,9 +150,18 @@ func TestAMistakeBlanksOnlyWhatItTouches(t *testing.T) {
 	}
 }
 
-func TestAPassedServingTimeOnRecordIsNoMistake(t *testing.T) {
+// A cook-out that is over is worked out as any other, and nothing of it is late.
+func TestAPastCookIsPlannedWithoutAnythingLate(t *testing.T) {
 	c := anycook.Supper(anycook.Coated("pork-loin", "2 kg"))
-	c.ServeAt = testclock.At(-51, "19:00")
-	assert.NotEmpty(t, work(c).Mistakes)
-	assert.Empty(t, workWith(c, nil, nothing, cooking.Clock{Now: noon, Recorded: c.ServeAt}).Mistakes)
+	for _, days := range []int{-1, -51, -700} {
+		c.ServeAt = testclock.At(days, "19:00")
+		r := work(c)
+		assert.Empty(t, r.Mistakes)
+		p := r.Plan.Result.Plans[r.Plan.Chosen]
+		assert.False(t, p.Overdue)
+		for _, k := range p.Conflicts {
+			assert.NotContains(t, []string{"late", "overdue"}, k.Why.ID, k)
+		}
+		assert.Empty(t, r.Pieces[0].Clock.Over)
+	}
 }

@@ -1,6 +1,7 @@
 package facts
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -125,9 +126,35 @@ func (f Fact) CoreC() (float64, bool) {
 	return c, told && c >= LowRead && c <= HighRead
 }
 
-// ToldAfterwards are the facts that were told, not pressed.
-func (all Facts) ToldAfterwards() []Fact {
-	return slices.DeleteFunc(all.Standing(), func(f Fact) bool { return f.Device != ToldDevice })
+// ToldAfterwards are the facts of a piece that were told, not pressed. Those of its pit and of the whole cook say
+// of which piece they were told.
+func (all Facts) ToldAfterwards(piece string) []Fact {
+	other := func(f Fact) bool {
+		of, _ := f.Values["of"].(string)
+		return f.Device != ToldDevice || cmp.Or(f.Piece, of, piece) != piece
+	}
+	return slices.DeleteFunc(all.Standing(), other)
+}
+
+// Misread reports whether something was told afterwards by a version that kept no words: what it made of them may be
+// wrong, and teaches nothing until it is told again.
+func (all Facts) Misread() bool {
+	told, kept := map[string]bool{}, map[string]bool{}
+	for _, f := range all.Standing() {
+		if f.Device == ToldDevice {
+			told[f.Piece] = true
+			if f.words() != "" {
+				kept[f.Piece] = true
+			}
+		}
+	}
+	delete(told, "")
+	for piece := range told {
+		if !kept[piece] {
+			return true
+		}
+	}
+	return false
 }
 
 // ToldDevice is the Device of facts that were told afterwards, not pressed.
@@ -139,11 +166,11 @@ func (f Fact) words() string {
 	return text
 }
 
-// Told are the words in which a cook was told afterwards; empty when it was not, or they were not kept.
-func (all Facts) Told() string {
+// Told are the words in which a piece was told afterwards; empty when it was not, or they were not kept.
+func (all Facts) Told(piece string) string {
 	out := ""
 	for _, f := range all.Standing() {
-		if f.Kind == Noted {
+		if f.Kind == Noted && f.Piece == piece {
 			out += f.words()
 		}
 	}

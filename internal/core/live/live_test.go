@@ -89,7 +89,7 @@ func (p *pit) at(h float64) (cooking.Result, []live.Piece) {
 		order.Parse(c, kitchen.Kitchen{}),
 		p.all,
 		kitchen.Kitchen{},
-		cooking.Clock{Now: now, Recorded: c.ServeAt, Read: p.course.Readings()},
+		cooking.Clock{Now: now, Read: p.course.Readings()},
 	)
 	require.NoError(p.t, err)
 	require.Empty(p.t, r.Mistakes)

@@ -45,7 +45,7 @@ const soonest = 5
 // next are the jobs of the chosen plan that come next. One with a rhythm is due so long after it was done
 // last, until its rhythm ends; slicing is over when it is long past.
 func next(r cooking.Result, pieces []Piece) []Due {
-	if r.Plan == nil {
+	if r.Plan == nil || over(r, pieces) {
 		return nil
 	}
 	number := map[string]int{"": -1}
@@ -54,7 +54,7 @@ func next(r cooking.Result, pieces []Piece) []Due {
 	}
 	var out []Due
 	for _, k := range r.Plan.Result.Plans[r.Plan.Chosen].Tasks {
-		if k.Done || k.Stage == "slice" && k.At.Add(6*time.Hour).Before(r.Now) {
+		if k.Done || k.Stage == "slice" && k.At.Add(overAfter).Before(r.Now) {
 			continue
 		}
 		one := Due{Task: k, At: k.At, Piece: number[k.Key]}
@@ -79,6 +79,16 @@ func next(r cooking.Result, pieces []Piece) []Due {
 	}
 	slices.SortStableFunc(out, func(a, b Due) int { return a.At.Compare(b.At) })
 	return out[:min(soonest, len(out))]
+}
+
+// overAfter is how long after it was to be served a cook of which nothing is on the fire is over.
+const overAfter = 6 * time.Hour
+
+// over reports whether a cook is over: it was to be served long ago, and nothing of it is on the fire or rests.
+func over(r cooking.Result, pieces []Piece) bool {
+	serve := r.Order.Serving.Value.At
+	return !serve.IsZero() && serve.Add(overAfter).Before(r.Now) &&
+		!slices.ContainsFunc(pieces, func(p Piece) bool { return p.State == On || p.State == Resting })
 }
 
 // Press is something that was done, to be said by one press.

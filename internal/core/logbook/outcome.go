@@ -33,6 +33,7 @@ type Outcome struct {
 	ServedAt string   `json:"served_at,omitempty" required:"false" doc:"When the first of it was sliced, RFC 3339"`
 	Weather  string   `json:"weather,omitempty" required:"false"`
 	Finished bool     `json:"finished" doc:"The cook has said that it is over"`
+	Misread  bool     `json:"misread,omitempty" required:"false" doc:"Told in words that were not kept, by a version that may have misread them: it teaches nothing"`
 	Pieces   []Piece  `json:"pieces" nullable:"false"`
 	Notes    []string `json:"notes" nullable:"false" doc:"What to remember of the whole cook"`
 }

@@ -218,14 +218,12 @@ func (l Line) Wrong() field.Errors {
 	return out
 }
 
-// Due are the mistakes of the serving time at now: that it has passed, or is more
-// than two years away. Keeping the saved time is not a mistake.
-func (o Order) Due(now time.Time, recorded string) field.Errors {
+// Due is the mistake of a serving time that is more than two years from now. One that has passed is that of a
+// cook that is over: nothing is too late for it any more.
+func (o Order) Due(now time.Time) field.Errors {
 	var errs field.Errors
-	if serve := o.Serving.Value.At; o.Serving.OK() && !serve.IsZero() && !now.IsZero() && o.Cook.ServeAt != recorded {
-		if serve.Before(now) {
-			errs.Add("/serve_at", "serving.past", "at", serve, "now", now)
-		} else if serve.After(now.AddDate(2, 0, 0)) {
+	if serve := o.Serving.Value.At; o.Serving.OK() && !serve.IsZero() && !now.IsZero() {
+		if serve.After(now.AddDate(2, 0, 0)) {
 			errs.Add("/serve_at", "serving.far")
 		}
 	}

@@ -13,18 +13,25 @@ import (
 // longestFact is how many bytes of the words one fact keeps.
 const longestFact = 900
 
-// Facts are what a text puts on record of a piece that went on at a time: its acts, weights and remarks, what was
-// asked about as remarks, the words themselves, and that it is over. They have no ids yet.
+// Facts are what a text puts on record of a piece that went on at a time: that it did, its acts, weights and remarks,
+// what was asked about as remarks, the words themselves, and that it is over. They have no ids yet.
 func Facts(text string, t Told, piece string, on time.Time) []facts.Fact {
 	var out []facts.Fact
 	last := on
 	add := func(f facts.Fact, at time.Time) {
 		f.At, f.Device = at.Format(time.RFC3339), facts.ToldDevice
+		if f.Piece == "" { // of a pit, or of the whole cook: told of this piece
+			if f.Values == nil {
+				f.Values = field.Values{}
+			}
+			f.Values["of"] = piece
+		}
 		out = append(out, f)
 		if at.After(last) {
 			last = at
 		}
 	}
+	add(facts.Fact{Kind: facts.Done, Piece: piece, What: "fire"}, on)
 	for _, a := range t.Acts {
 		until := a.At
 		if a.Every > 0 && a.Until.After(a.At) {
@@ -65,7 +72,7 @@ func Facts(text string, t Told, piece string, on time.Time) []facts.Fact {
 			for cut = longestFact; !utf8.RuneStart(rest[cut]); cut-- {
 			}
 		}
-		add(facts.Fact{Kind: facts.Noted, What: "told", Values: field.Values{"words": rest[:cut]}}, last)
+		add(facts.Fact{Kind: facts.Noted, Piece: piece, What: "told", Values: field.Values{"words": rest[:cut]}}, last)
 		rest = rest[cut:]
 	}
 	return out

@@ -142,7 +142,7 @@ func moves(ctx context.Context, r cooking.Result, pieces []live.Piece) ([]Move, 
 			r.Order,
 			nil,
 			r.Kitchen,
-			cooking.Clock{Now: first.Add(-time.Hour), Recorded: r.Order.Cook.ServeAt, Parts: cooking.Depths},
+			cooking.Clock{Now: first.Add(-time.Hour), Parts: cooking.Depths},
 		)
 		if err != nil {
 			return nil, err
@@ -191,6 +191,7 @@ func (a *Review) sum(ctx context.Context, r cooking.Result, whole bool) error {
 		o.Notes = append(o.Notes, n.What)
 	}
 	_, o.Finished = r.Facts.Done("", "over")
+	o.Misread = r.Facts.Misread()
 	if at := r.Order.Serving.Value.At; !at.IsZero() {
 		o.ServeAt, o.Day = at.Format(time.RFC3339), at.Format(time.DateOnly)
 	}

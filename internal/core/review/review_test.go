@@ -80,7 +80,7 @@ func (s *told) went() (review.Review, logbook.Piece) {
 		order.Parse(s.c, kitchen.Kitchen{}),
 		s.all,
 		kitchen.Kitchen{},
-		cooking.Clock{Now: s.at(20), Recorded: s.c.ServeAt, Read: s.course.Readings()},
+		cooking.Clock{Now: s.at(20), Read: s.course.Readings()},
 	)
 	require.NoError(s.t, err)
 	require.Empty(s.t, r.Mistakes)

@@ -59,10 +59,9 @@ func (a AtOnce) WentOn(now time.Time) (time.Time, error) {
 		return now.In(zone), err
 	}
 	var wrong field.Errors
-	on, err := facts.Fact{At: a.On}.Time(zone)
+	on, err := retelling.WentOn(a.On, zone, now)
 	switch {
-	case err != nil:
-		wrong.Add("/on", "time.unreadable")
+	case wrong.Take("/on", err):
 	case on.After(now.Add(facts.ClockSkew)):
 		wrong.Add("/on", "on.ahead")
 	case now.Sub(on) > longOn:
@@ -92,17 +91,16 @@ func (p Past) Telling() retelling.TellRequest {
 	return retelling.TellRequest{Cut: p.Cut, On: p.On, Zone: p.Zone, Told: p.Told}
 }
 
-// Began is when the cook went on the fire. The error is a field.Errors.
-func (p Past) Began() (time.Time, error) {
+// Began is when the cook went on the fire, as of now. The error is a field.Errors.
+func (p Past) Began(now time.Time) (time.Time, error) {
 	zone, err := p.zone()
 	if err != nil {
 		return time.Time{}, err
 	}
-	on, err := facts.Fact{At: p.On}.Time(zone)
-	if err != nil || !facts.CanBe(on) {
-		return time.Time{}, field.Errors{{Pointer: "/on", Wrong: field.Because("time.unreadable")}}
-	}
-	return on, nil
+	var wrong field.Errors
+	on, err := retelling.WentOn(p.On, zone, now)
+	wrong.Take("/on", err)
+	return on, wrong.Err()
 }
 
 // Place is where in an AtOnce a mistake was typed that stands at a pointer into its cook.

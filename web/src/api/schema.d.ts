@@ -192,6 +192,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/moment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read a day and a time of it as it is written */
+        get: operations["calcMoment"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/plan": {
         parameters: {
             query?: never;
@@ -719,7 +736,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Tell a past cook in other words: what was told before is withdrawn */
+        /** Tell in words how a piece of a past cook went: what was told of it before is withdrawn */
         put: operations["saveCookTold"];
         post?: never;
         delete?: never;
@@ -1541,23 +1558,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/past/read": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Read how a past cook went as it is told; nothing is saved */
-        post: operations["previewPastCook"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/photos/{id}": {
         parameters: {
             query?: never;
@@ -1872,10 +1872,8 @@ export interface components {
             practice: boolean;
             /** @description When it was served beside when it was to be, in a sentence; may be empty */
             served: string;
-            /** @description The words in which it was told afterwards; may be empty */
-            told: string;
-            /** @description What they were told of, to read them again */
-            told_of?: components["schemas"]["ToldOf"];
+            /** @description Pieces that can be told of in words */
+            tellings: components["schemas"]["Telling"][];
         };
         AfterWeight: {
             /** @description Why it cannot be, in a sentence that asks; empty when it can be, or was said to be right */
@@ -2566,6 +2564,13 @@ export interface components {
              * @description Core temperature that the cook yield is for, °C
              */
             yield_c: number;
+        };
+        DayTime: {
+            /**
+             * @description Local time (YYYY-MM-DDTHH:MM), or the day alone
+             * @example 2026-12-05T19:00
+             */
+            at: string;
         };
         Debrief: {
             /** @description Empty while one of them is still on the fire */
@@ -5145,6 +5150,10 @@ export interface components {
         SaveCookToldRequest: {
             /** @description Keep what is not clear as remarks, instead of asking */
             as_remarks?: boolean;
+            /** @description When it went on, local time or RFC 3339; empty is as it is on record */
+            on?: string;
+            /** @description Key of the piece that is told of; empty is the first */
+            piece?: string;
             /** @description How it went */
             told: string;
         };
@@ -5525,7 +5534,7 @@ export interface components {
              */
             cut: string;
             /**
-             * @description When it went on: local time of the zone (YYYY-MM-DDTHH:MM) or RFC 3339
+             * @description When it went on: local time of the zone (YYYY-MM-DDTHH:MM), RFC 3339, or as it is written
              * @example 2026-11-22T08:00
              */
             on: string;
@@ -5539,6 +5548,21 @@ export interface components {
              * @example Europe/London
              */
             zone?: string;
+        };
+        Telling: {
+            /** @description It was told before */
+            before: boolean;
+            cut: string;
+            /** @description What it is called, where there are several; else empty */
+            name: string;
+            /** @description When it went on, or was to; may be empty */
+            on: string;
+            piece: string;
+            /** @description That it went on then was pressed, and stays */
+            pressed: boolean;
+            /** @description In which it was told; empty when it was not, or they were not kept */
+            words: string;
+            zone: string;
         };
         Term: {
             means: string;
@@ -5608,11 +5632,6 @@ export interface components {
             from: number[];
             offers: components["schemas"]["ToldOffer"][];
             question: string;
-        };
-        ToldOf: {
-            cut: string;
-            on: string;
-            zone: string;
         };
         ToldOffer: {
             /** @description What to put in place of the clause */
@@ -6930,6 +6949,68 @@ export interface operations {
             };
         };
     };
+    calcMoment: {
+        parameters: {
+            query: {
+                /** @description Units of weights, lengths and temperatures */
+                units?: "metric" | "us";
+                /** @description Which spoons the answer is in: us or metric */
+                spoons?: "us" | "metric";
+                /** @description As it is written */
+                typed: string;
+                /** @description IANA time zone of the place; UTC without one */
+                zone?: string;
+                /** @description Local time that stood there before: a time alone keeps its day */
+                was?: string;
+                /** @description It has passed: Sunday is the last one */
+                past?: boolean;
+                /** @description The day alone */
+                day?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayTime"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calcPlan: {
         parameters: {
             query?: {
@@ -6939,8 +7020,6 @@ export interface operations {
                 spoons?: "us" | "metric";
                 /** @description Id of the cook on record whose page it is: what its thermometers have read counts, too */
                 cook?: string;
-                /** @description The saved serving time, which may have passed */
-                served_at?: string;
                 /** @description Tell also where each figure comes from */
                 where?: boolean;
                 /** @description Leave out what pictures are drawn with */
@@ -10890,8 +10969,6 @@ export interface operations {
                 spoons?: "us" | "metric";
                 /** @description Id of the cook on record whose page it is: what its thermometers have read counts, too */
                 cook?: string;
-                /** @description The saved serving time, which may have passed */
-                served_at?: string;
                 /** @description Tell also where each figure comes from */
                 where?: boolean;
                 /** @description Leave out what pictures are drawn with */
@@ -15778,8 +15855,6 @@ export interface operations {
                 spoons?: "us" | "metric";
                 /** @description Id of the cook on record whose page it is: what its thermometers have read counts, too */
                 cook?: string;
-                /** @description The saved serving time, which may have passed */
-                served_at?: string;
                 /** @description Tell also where each figure comes from */
                 where?: boolean;
                 /** @description Leave out what pictures are drawn with */
@@ -15899,8 +15974,6 @@ export interface operations {
                 spoons?: "us" | "metric";
                 /** @description Id of the cook on record whose page it is: what its thermometers have read counts, too */
                 cook?: string;
-                /** @description The saved serving time, which may have passed */
-                served_at?: string;
                 /** @description Tell also where each figure comes from */
                 where?: boolean;
                 /** @description Leave out what pictures are drawn with */
@@ -16032,107 +16105,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DocRecordCook"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    previewPastCook: {
-        parameters: {
-            query?: {
-                /** @description Units of weights, lengths and temperatures */
-                units?: "metric" | "us";
-                /** @description Which spoons the answer is in: us or metric */
-                spoons?: "us" | "metric";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Past"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ToldSheet"];
                 };
             };
             /** @description Bad Request */
@@ -17388,8 +17360,6 @@ export interface operations {
                 spoons?: "us" | "metric";
                 /** @description Id of the cook on record whose page it is: what its thermometers have read counts, too */
                 cook?: string;
-                /** @description The saved serving time, which may have passed */
-                served_at?: string;
                 /** @description Tell also where each figure comes from */
                 where?: boolean;
                 /** @description Leave out what pictures are drawn with */
@@ -17497,8 +17467,6 @@ export interface operations {
                 spoons?: "us" | "metric";
                 /** @description Id of the cook on record whose page it is: what its thermometers have read counts, too */
                 cook?: string;
-                /** @description The saved serving time, which may have passed */
-                served_at?: string;
                 /** @description Tell also where each figure comes from */
                 where?: boolean;
                 /** @description Leave out what pictures are drawn with */

@@ -23,7 +23,7 @@ export default function CardPage() {
 			) as OpenedCook;
 			const cook = record.doc;
 			const { units, spoons } = prefs;
-			const query = { units, spoons, cook: id, served_at: cook.serve_at, plain: true };
+			const query = { units, spoons, cook: id, plain: true };
 			const body = { ...cook, facts };
 			return { cook, sheet: need(await api.POST("/api/sheet", { params: { query }, body })) };
 		},

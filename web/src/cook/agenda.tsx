@@ -86,6 +86,7 @@ function Task({ task: t }: { task: TaskLine }) {
 				{fixing && (
 					<PickTime
 						autoFocus
+						zone={cook.zone}
 						name={`Time of: ${t.label}`}
 						value={t.local}
 						onShut={() => setFixing(false)}

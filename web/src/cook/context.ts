@@ -11,8 +11,8 @@ export interface InHand {
 	change: (edit: (cook: Cook) => void) => () => void;
 	error: (pointer: string) => string | undefined;
 	isNew: boolean;
-	/** As it is on record: its id and its serving time; empty for a new one. */
-	onRecord: { cook: string; served_at: string };
+	/** The query of what is on record of it: its id, empty for a new one. */
+	onRecord: { cook: string };
 	facts: Fact[];
 	/** Notes something that has happened. */
 	say: (fact: NewFact) => void;

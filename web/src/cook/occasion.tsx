@@ -29,6 +29,7 @@ export function Occasion() {
 					label={`Serving at${cook.zone ? ` (${cook.zone.replace("_", " ")} time)` : ""}`}
 					size="large"
 					at="/serve_at"
+					zone={cook.zone}
 					value={cook.serve_at}
 					error={error("/serve_at") ?? error("/zone")}
 					hint={sheet?.away}

@@ -30,10 +30,8 @@ export function useCook(id: string, pictures: boolean, onMade: (id: string) => v
 	const happened = useFacts(typed?.id ?? "");
 
 	const settled = useSettled(cook, 90);
-	// The serving time on record may have passed.
-	const served_at = typed?.id ? typed.base.serve_at : "";
 	const number = typed?.id ?? "";
-	const onRecord = useMemo(() => ({ cook: number, served_at }), [number, served_at]);
+	const onRecord = useMemo(() => ({ cook: number }), [number]);
 	const { facts, ready } = happened;
 	const page = useMemo(() => (settled && ready ? { ...settled, facts } : undefined), [settled, facts, ready]);
 	const asked = useMemo(

@@ -7,7 +7,7 @@ import { now } from "../shared/clock";
 /** What is asked: a page, what has happened, and how the answer is to be. */
 interface Asked {
 	/** Id and serving time of the cook on record; empty for a new one. */
-	onRecord: { cook: string; served_at: string };
+	onRecord: { cook: string };
 	page: Cook & { facts: Fact[] };
 	plain: boolean;
 	units: "metric" | "us";

@@ -44,10 +44,15 @@ export default function AfterPage() {
 				{went.cost && <p>{went.cost}</p>}
 			</header>
 			{went.pieces.length === 0 ? (
-				<p className="says">
-					Nothing has gone on the fire yet. What you press <Link to={`/cooks/${id}/pit`}>at the pit</Link> is
-					told here.
-				</p>
+				<>
+					{went.tellings.length === 0 && (
+						<p className="says">
+							Nothing has gone on the fire yet. What you press <Link to={`/cooks/${id}/pit`}>at the pit</Link>{" "}
+							is told here.
+						</p>
+					)}
+					<ToldAgain id={id} went={went} />
+				</>
 			) : (
 				<>
 					{write.error && (

@@ -1,8 +1,8 @@
 import { api, etag, need } from "../api/client";
 import type { components } from "../api/schema";
-import { hereZone } from "../pit/at-once";
 import type { Saved } from "../record/store";
 import type { Kind } from "../record/use-record";
+import { hereZone } from "../shared/clock";
 
 export type Meal = components["schemas"]["Meal"];
 export type MealItem = Meal["items"][number];

@@ -3,7 +3,8 @@ import { Button, Input } from "antd";
 import { useEffect, useId, useState } from "react";
 import { useNavigate } from "react-router";
 import { ApiError, api, need } from "../api/client";
-import { type AtOnce, AtOnceFields, hereZone, keptOf, nothingYet } from "../pit/at-once";
+import { type AtOnce, AtOnceFields, keptOf, nothingYet } from "../pit/at-once";
+import { hereZone } from "../shared/clock";
 import { TimeField } from "../shared/time-field";
 import { Labelled, TypedField } from "../shared/typed-field";
 import { Understood, useTold } from "./told";
@@ -46,7 +47,13 @@ export default function PastPage() {
 				What was it, and how did it go? Two minutes are enough: it goes into the logbook.
 			</p>
 			<AtOnceFields typed={typed} set={set} wrong={wrong} whatLabel="What it was" wrapLabel="Planned wrap">
-				<TimeField label="It went on" value={typed.on} error={wrong("/on")} onChange={(on) => set({ on })} />
+				<TimeField
+					past
+					label="It went on"
+					value={typed.on}
+					error={wrong("/on")}
+					onChange={(on) => set({ on })}
+				/>
 				<TypedField
 					label="What to call it"
 					value={typed.name ?? ""}

@@ -2,8 +2,8 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useNavigate } from "react-router";
 import { api, need } from "../api/client";
-import { hereZone } from "../pit/at-once";
 import { usePrefs } from "../prefs";
+import { hereZone } from "../shared/clock";
 import "./terms.css";
 
 /** The words of the trade, the schools where cooks disagree, and an example to look at. */

@@ -11,7 +11,6 @@ export type AtOnce = components["schemas"]["AtOnce"];
 export const nothingYet: AtOnce = { cut: "", weight: "", kind: "", pit: "", wrap: "", on: "", zone: "" };
 
 /** The zone of this device. */
-export const hereZone = () => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** What was typed before, kept on this device. */
 export function keptOf<T extends object>(key: string, empty: T): T {

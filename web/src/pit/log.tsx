@@ -31,6 +31,9 @@ export function Log({ live, say }: { live: Live; say: Say }) {
 						{fixing === l.id && (
 							<PickTime
 								autoFocus
+								ago
+								past
+								zone={live.zone}
 								name={`Time of: ${l.label}`}
 								value={l.local}
 								onShut={() => fix("")}

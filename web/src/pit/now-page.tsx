@@ -3,8 +3,9 @@ import { Button } from "antd";
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import { ApiError, api, need } from "../api/client";
+import { hereZone } from "../shared/clock";
 import { TimeField } from "../shared/time-field";
-import { type AtOnce, AtOnceFields, hereZone, keptOf, nothingYet } from "./at-once";
+import { type AtOnce, AtOnceFields, keptOf, nothingYet } from "./at-once";
 
 const key = "verjuice.now";
 

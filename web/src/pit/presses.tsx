@@ -161,7 +161,7 @@ function Since({ press, now, onDone }: { press: Press; now: string; onDone: (at?
 		<div className="pit-asked">
 			<p>
 				<span>{press.label}: since when?</span>
-				<PickTime name={`${press.label} since`} value={at} onChange={(t) => setAt(t || now)} />
+				<PickTime ago past name={`${press.label} since`} value={at} onChange={(t) => setAt(t || now)} />
 			</p>
 			<Button type="primary" size="large" onClick={() => onDone(at)}>
 				Since then

@@ -46,3 +46,6 @@ export function useNow(): number | undefined {
 		return at && Math.floor(at / 60_000) * 60_000;
 	});
 }
+
+/** The time zone of this browser. */
+export const hereZone = () => Intl.DateTimeFormat().resolvedOptions().timeZone;

@@ -1,10 +1,15 @@
-import { Button, DatePicker } from "antd";
+import { CalendarOutlined } from "@ant-design/icons";
+import { Button, DatePicker, Input } from "antd";
 import british from "antd/es/date-picker/locale/en_GB";
 import dayjs from "dayjs";
 import "dayjs/locale/en-gb";
-import { type ReactNode, useId } from "react";
-import { now } from "./clock";
+import { type ReactNode, useId, useRef, useState } from "react";
+import { api } from "../api/client";
+import { usePrefs } from "../prefs";
+import { hereZone, now } from "./clock";
 import { Labelled } from "./typed-field";
+import { useMedia } from "./use-media";
+import "./time-field.css";
 
 /** How times are kept, and how they are shown everywhere. */
 const kept = "YYYY-MM-DDTHH:mm";
@@ -17,7 +22,7 @@ interface PickProps {
 	name: string;
 	value: string;
 	onChange: (at: string) => void;
-	/** Called when the picker is shut. */
+	/** Called when the field was left. */
 	onShut?: () => void;
 	autoFocus?: boolean;
 	at?: string;
@@ -25,44 +30,154 @@ interface PickProps {
 	wrong?: boolean;
 	/** A day alone, without its time. */
 	day?: boolean;
+	/** It has passed: "Sunday" is the last one. */
+	past?: boolean;
+	/** Time zone of the place; the browser's without one. */
+	zone?: string;
+	/** Offers some minutes ago instead of a calendar. */
+	ago?: boolean;
+	/** Takes what cannot be read, too, as it was typed, and says why it cannot; without it that stays in the field. */
+	onUnread?: (why: string) => void;
 }
 
-/** A day and a time of it, picked or typed. */
+/** Where the panel lies on a phone, which has no room for it beside the field. */
+const sheet = { position: "fixed", left: 8, right: 8, top: "auto", bottom: 8 } as const;
+const agos = ["now", "5 min ago", "15 min ago", "30 min ago"];
+
+/** A time as it is kept, as it is shown; what is no time stays as it was typed. */
+function shown(value: string, day?: boolean): string {
+	const at = dayjs(value, day ? keptDay : kept, true);
+	return at.isValid() ? at.format(day ? shownDay : shownAs) : value;
+}
+
+/** A day and a time of it: typed in any form, or picked. */
 export function PickTime(p: PickProps) {
+	const [{ units }] = usePrefs();
+	const [typed, setTyped] = useState<string>();
+	const [why, setWhy] = useState("");
+	const [open, setOpen] = useState(false);
+	const phone = useMedia("(max-width: 479px)");
+	const box = useRef<HTMLSpanElement>(null);
 	const today = now();
 	const as = p.day ? keptDay : kept;
-	return (
-		<DatePicker
-			id={p.id}
-			locale={british}
-			className="pick-time"
-			variant="underlined"
-			aria-label={p.id ? undefined : p.name}
-			aria-describedby={p.note}
-			aria-invalid={p.wrong}
-			data-at={p.at}
-			autoFocus={p.autoFocus}
-			defaultOpen={p.autoFocus}
-			showTime={p.day ? false : { format: "HH:mm", minuteStep: 5 }}
-			showNow={false}
-			needConfirm={false}
-			allowClear={false}
-			renderExtraFooter={() => (
-				<Button type="text" onClick={() => p.onChange("")}>
-					{p.day ? "No day yet" : "No time yet"}
-				</Button>
-			)}
-			format={
-				p.day
-					? [shownDay, keptDay, "D.M.YYYY", "D MMM YYYY"]
-					: [shownAs, kept, "D.M.YYYY HH:mm", "YYYY-MM-DD HH:mm", "D MMM YYYY HH:mm"]
+	const picked = dayjs(p.value, as, true);
+	const wrong = (message: string) => (p.onUnread ? p.onUnread(message) : setWhy(message));
+	const take = async (said = typed, stays = false) => {
+		const text = said?.trim();
+		const was = shown(p.value, p.day);
+		if (text === "" && was !== "") p.onChange("");
+		if (text && text !== was) {
+			const zone = p.zone || hereZone();
+			const query = { typed: text, zone, was: p.value, past: p.past, day: p.day, units };
+			const read = await api.GET("/api/calc/moment", { params: { query } }).catch(() => undefined);
+			const message = read?.error?.errors?.[0]?.message;
+			if (!read?.data) {
+				wrong(message ?? "the program does not answer: try again");
+				if (message && p.onUnread) p.onChange(text);
+				if (!message || !p.onUnread) return;
+			} else {
+				wrong("");
+				p.onChange(read.data.at);
 			}
-			placeholder={p.day ? "day" : "day and time"}
-			defaultPickerValue={today ? dayjs(today) : undefined}
-			value={p.value ? dayjs(p.value, as) : null}
-			onChange={(t) => p.onChange(t ? t.format(as) : "")}
-			onOpenChange={(open) => !open && p.onShut?.()}
-		/>
+		}
+		setTyped(undefined);
+		if (!stays) p.onShut?.();
+	};
+	const shut = () => {
+		setOpen(false);
+		p.onShut?.();
+	};
+	const pick = (at: string) => {
+		setTyped(undefined);
+		wrong("");
+		p.onChange(at);
+	};
+	return (
+		<span className="pick-time" ref={box}>
+			<Input
+				id={p.id}
+				variant="underlined"
+				aria-label={p.id ? undefined : p.name}
+				aria-describedby={p.note}
+				aria-invalid={p.wrong || why !== ""}
+				data-at={p.at}
+				autoFocus={p.autoFocus}
+				autoComplete="off"
+				maxLength={100}
+				placeholder={p.day ? "day" : "day and time"}
+				value={typed ?? shown(p.value, p.day)}
+				onFocus={(e) => p.autoFocus && e.target.select()}
+				onChange={(e) => {
+					setWhy("");
+					setTyped(e.target.value);
+				}}
+				onBlur={(e) => !open && take(typed, box.current?.contains(e.relatedTarget))}
+				onPressEnter={() => take()}
+				suffix={
+					!p.ago && (
+						<Button
+							type="text"
+							className="pick-open"
+							aria-label={`${p.name}: pick it`}
+							aria-expanded={open}
+							icon={<CalendarOutlined />}
+							onClick={() => setOpen(!open)}
+						/>
+					)
+				}
+			/>
+			{p.ago &&
+				agos.map((text) => (
+					<Button key={text} size="large" onClick={() => take(text)}>
+						{text}
+					</Button>
+				))}
+			{why && (
+				<span className="pick-why typed-error" role="alert">
+					{why}
+				</span>
+			)}
+			{open && (
+				<DatePicker
+					locale={british}
+					className="pick-panel"
+					classNames={{ popup: { root: "pick-popup" } }}
+					styles={{ popup: { root: phone ? sheet : {} } }}
+					aria-label={`${p.name}, picked`}
+					tabIndex={-1}
+					inputReadOnly
+					open
+					showTime={p.day ? false : { format: "HH:mm", minuteStep: 5 }}
+					showNow={false}
+					needConfirm={false}
+					allowClear={false}
+					renderExtraFooter={() => (
+						<>
+							<Button
+								type="text"
+								onClick={() => {
+									pick("");
+									shut();
+								}}
+							>
+								{p.day ? "No day yet" : "No time yet"}
+							</Button>
+							<Button type="text" onClick={shut}>
+								Close
+							</Button>
+						</>
+					)}
+					defaultPickerValue={picked.isValid() ? picked : today ? dayjs(today) : undefined}
+					value={picked.isValid() ? picked : null}
+					// Each press in the panel counts at once.
+					onCalendarChange={(t) => {
+						const at = Array.isArray(t) ? t[0] : t;
+						if (at) pick(at.format(as));
+					}}
+					onOpenChange={(to) => !to && shut()}
+				/>
+			)}
+		</span>
 	);
 }
 
@@ -76,9 +191,18 @@ interface Props extends Omit<PickProps, "id" | "name" | "note" | "wrong"> {
 /** A time with its name above it, and under it what is wrong or what it means. */
 export function TimeField({ label, hint, error, size, ...rest }: Props) {
 	const id = useId();
+	const [unread, setUnread] = useState("");
+	const wrong = unread || error;
 	return (
-		<Labelled id={id} label={label} hint={hint} error={error} size={size}>
-			<PickTime {...rest} id={id} name={label} note={`${id}-note`} wrong={Boolean(error)} />
+		<Labelled id={id} label={label} hint={hint} error={wrong} size={size}>
+			<PickTime
+				{...rest}
+				id={id}
+				name={label}
+				note={`${id}-note`}
+				wrong={Boolean(wrong)}
+				onUnread={setUnread}
+			/>
 		</Labelled>
 	);
 }
