@@ -69,11 +69,11 @@ func (openAPI) Run() error {
 }
 
 type calc struct {
-	What     string            `arg:"" enum:"sheet,scale,ledger,drybrine,bath,injection,formula,compare,label,plan,shopping,fire,rest,meal,told" help:"sheet, scale, ledger, drybrine, bath, injection, formula, compare, label, plan, shopping, fire, rest, meal or told."`
-	Units    quantity.System   `enum:"metric,us" default:"metric" help:"Units of the answer: metric or us."`
-	Spoons   quantity.SpoonSet `enum:"us,metric" default:"us" help:"Spoons of the answer: us or metric."`
-	Now      string            `help:"The moment for which a cook-out is worked out, as in 2026-11-28T18:30:00Z; without it nothing is too late."`
-	Where    bool              `help:"Tell also where each figure comes from."`
+	What   string            `arg:"" enum:"sheet,scale,ledger,drybrine,bath,injection,formula,compare,label,plan,shopping,fire,rest,meal,told" help:"sheet, scale, ledger, drybrine, bath, injection, formula, compare, label, plan, shopping, fire, rest, meal or told."`
+	Units  quantity.System   `enum:"metric,us" default:"metric" help:"Units of the answer: metric or us."`
+	Spoons quantity.SpoonSet `enum:"us,metric" default:"us" help:"Spoons of the answer: us or metric."`
+	Now    string            `help:"The moment for which a cook-out is worked out, as in 2026-11-28T18:30:00Z; without it nothing is too late."`
+	Where  bool              `help:"Tell also where each figure comes from."`
 }
 
 func (c calc) Run() error { return c.answer(os.Stdin, os.Stdout) }

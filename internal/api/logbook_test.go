@@ -298,7 +298,8 @@ func TestAPastCook(t *testing.T) {
 		"told":   "wrapped about four hours in, 165, foil; off at nine hours, 203",
 	}
 	var read sheet.ToldSheet
-	call(t, app, "POST", "/api/calc/told", map[string]any{"cut": past["cut"], "on": past["on"], "zone": "UTC", "told": past["told"]}).into(t, &read)
+	call(t, app, "POST", "/api/calc/told", map[string]any{"cut": past["cut"], "on": past["on"], "zone": "UTC",
+		"told": past["told"]}).into(t, &read)
 	require.Len(t, read.Acts, 2)
 	assert.Equal(t, "Wrapped in foil, core at 74\u00a0°C", read.Acts[0].Label)
 	var rec api.CookRecord
@@ -341,7 +342,8 @@ func TestAPastCook(t *testing.T) {
 	made.into(t, &rec)
 	told := "/api/cooks/" + rec.ID + "/told"
 	for _, key := range []string{"b", "a", "b"} {
-		call(t, app, "PUT", told, map[string]any{"piece": key, "on": apptest.Now.AddDate(0, 0, -9).Format("2 Jan 2006") + ", 3 pm",
+		call(t, app, "PUT", told, map[string]any{"piece": key, "on": apptest.Now.AddDate(0, 0,
+			-9).Format("2 Jan 2006") + ", 3 pm",
 			"told": "pit up to 140 at one hour; off at two hours, 64 C"}).into(t, &read)
 		require.Len(t, read.Acts, 2)
 	}

@@ -184,7 +184,8 @@ func tellings(r cooking.Result) []Telling {
 	out := []Telling{}
 	c := r.Order.Cook
 	for _, t := range retelling.Tellings(c, r.Facts, r.Order.Serving.Value.At, r.Now) {
-		one := Telling{Piece: t.Piece, Cut: t.Cut, On: t.On, Pressed: t.Pressed, Zone: c.Zone, Words: t.Words, Before: t.Before}
+		one := Telling{Piece: t.Piece, Cut: t.Cut, On: t.On, Pressed: t.Pressed, Zone: c.Zone, Words: t.Words,
+			Before: t.Before}
 		for i, p := range c.Pieces {
 			if p.Key != t.Piece {
 				continue

@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 
@@ -104,14 +105,18 @@ func (w writer) toldAct(a retelling.Act) ToldAct {
 	case a.What == "set":
 		out.Label = "Pit set to " + w.short(a.SetC)
 	case a.What == "wrap" && a.Kind != "":
-		out.Label += " in " + wrapName(a.Kind)
+		out.Label += " in " + cmp.Or(toldWraps[a.Kind], wrapName(a.Kind))
+	case a.What == "unwrap" && a.Kind == "opened":
+		out.Label = "Opened the wrap"
+	case a.What == "unwrap" && a.Kind == "vented":
+		out.Label = "Vented"
 	case a.What == "seen":
 		out.Label = "Seen: " + a.Kind
 	case a.What == "felt":
 		out.Label = "Felt: " + a.Kind
 	case a.What == "rest" && a.Kind != "":
 		out.Label += " " + toldPlaces[a.Kind]
-	case a.What == "slice" && a.Kind != "":
+	case a.What == "slice":
 		out.Label = field.Capital(toldCuts[a.Kind])
 	case a.Kind != "":
 		out.Label += ", " + a.Kind
@@ -126,7 +131,7 @@ func (w writer) toldAct(a retelling.Act) ToldAct {
 		out.Label += ", in the " + a.Place
 	}
 	if a.Which != "" {
-		out.Label += ", of " + a.Which
+		out.Label += ", " + toldWhich[a.Which]
 	}
 	if a.Every > 0 {
 		out.Label += fmt.Sprintf(", every %s", duration(a.Every))
@@ -141,6 +146,15 @@ func (w writer) toldAct(a retelling.Act) ToldAct {
 	return out
 }
 
+// toldWraps are wraps that are named otherwise than at the pit, or not made there.
+var toldWraps = map[string]string{"brown-paper": "plain brown paper", "leaves": "leaves"}
+
+// toldWhich are which of several pieces it was.
+var toldWhich = map[string]string{
+	"first": "the first one", "second": "the second one", "third": "the third one", "other": "the other one",
+	"last": "the last one", "both": "both of them", "all": "all of them",
+}
+
 // toldPlaces are where it rested, toldCuts how it was cut.
 var (
 	toldPlaces = map[string]string{
@@ -149,6 +163,7 @@ var (
 		"holder": "in a warm box", "pit": "in the pit",
 	}
 	toldCuts = map[string]string{
+		"":       "served",
 		"sliced": "sliced", "pulled": "pulled apart", "chopped": "chopped", "cubed": "cubed", "burnt-ends": "burnt ends made",
 	}
 )

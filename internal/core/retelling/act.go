@@ -72,6 +72,20 @@ func (t *teller) resolve(i int) {
 	if d.what == "look" && d.temp != nil {
 		d.what = "read"
 	}
+	if d.what == "wrap" && d.kind == "" && d.clause.wrap == "" && d.clause.rest != "" { // in towels, in the cooler
+		d.what = "rest"
+	}
+	if d.what == "unwrap" && len(d.at) == 1 && d.at[0].plain && !t.was("wrap") { // unwrapped all the way, ten hours
+		t.ask(d, "tale.when")
+		return
+	}
+	if oneOf(d.what, "wrap", "unwrap", "on") && len(d.at) == 1 && d.at[0].plain &&
+		d.bare { // wrapped two hours: at or for?
+		from, to := t.timeOf(d)
+		said := number2(d.at[0].hours.mid())
+		t.ask(d, "tale.when", Offer{field.Because("tale.from-start", "hours", hours(d.at[0].hours.mid())), t.edit(d, from, to, "at "+said+" h")})
+		return
+	}
 	times, slack, ok := t.times(d, i)
 	if !ok {
 		return
@@ -80,6 +94,7 @@ func (t *teller) resolve(i int) {
 		t.ask(d, "tale.when")
 		return
 	}
+	slack = max(slack, hours(d.slack))
 	base := t.act(d, time.Time{})
 	switch d.what {
 	case "wrap":
@@ -87,7 +102,9 @@ func (t *teller) resolve(i int) {
 			base.Kind = d.clause.wrap
 		}
 	case "rest":
-		base.Kind = d.clause.rest
+		if base.Kind = d.clause.rest; base.Kind == "" && d.clause.wrap == "pan" {
+			base.Kind = "tray"
+		}
 	}
 	for n, at := range times {
 		a := base
@@ -107,7 +124,9 @@ func (t *teller) resolve(i int) {
 				return
 			}
 		}
-		t.told.Acts = append(t.told.Acts, a)
+		if !t.again(a) {
+			t.told.Acts = append(t.told.Acts, a)
+		}
 		if d.repeat == nil {
 			t.last = at
 			if d.what == "rest" && a.Until.After(at) {
@@ -242,7 +261,8 @@ func (t *teller) times(d *draft, i int) (out []time.Time, slack time.Duration, o
 	}
 	if len(d.at) == 0 {
 		switch {
-		case d.what == "rest" && len(t.told.Acts) > 0 && !t.asked(i-1), d.what == "slice" && t.was("rest"), d.length != nil && (d.what == "on" || d.kind == "vented"):
+		case d.what == "rest" && len(t.told.Acts) > 0 && !t.asked(i-1), d.what == "slice" && t.was("rest"),
+			d.length != nil && (d.what == "on" || d.kind == "vented") && len(t.told.Acts) > 0 && !t.asked(i-1):
 			return []time.Time{t.last}, 0, true
 		case d.shares >= 0 && d.shares < i:
 			if o := t.drafts[d.shares]; !o.bad {
@@ -343,7 +363,10 @@ func (t *teller) when(d *draft, m moment, i int, last time.Time) (time.Time, boo
 	case after:
 		start, then := on.Add(hours(m.hours.mid())), last.Add(hours(m.hours.mid()))
 		switch {
-		case !last.After(on) || start.After(last):
+		case oneOf(d.what, "rest", "slice") && !passed && !t.was("rest"): // after what?
+			t.askStart(d, m)
+			return time.Time{}, false
+		case !last.After(on) || !start.Before(last):
 			return start, true
 		case passed || oneOf(d.what, "rest", "slice"):
 			return then, true
@@ -447,6 +470,9 @@ func (t *teller) clockTime(d *draft, m moment, last time.Time) (time.Time, bool)
 		}
 		return at
 	}
+	if m.weekday > 0 {
+		return t.onWeekday(d, m, last)
+	}
 	switch m.half {
 	case "am", "24":
 		return next(m.minutes), true
@@ -470,6 +496,38 @@ func (t *teller) clockTime(d *draft, m moment, last time.Time) (time.Time, bool)
 		return two, true
 	}
 	return one, true
+}
+
+// onWeekday is a time of day on a weekday: that which is nearest to the act before, and not before it went on.
+func (t *teller) onWeekday(d *draft, m moment, last time.Time) (time.Time, bool) {
+	days := (m.weekday - 1 - int(last.Weekday()) + 10) % 7 // from three days before
+	at := func(minutes float64) time.Time {
+		day := time.Date(last.Year(), last.Month(), last.Day()-3+days, 0, int(minutes), 0, 0, last.Location())
+		if day.Before(t.scene.On.Add(-12 * time.Hour)) {
+			return day.AddDate(0, 0, 7)
+		}
+		return day
+	}
+	switch m.half {
+	case "am", "24":
+		return at(m.minutes), true
+	case "pm":
+		return at(m.minutes + 720), true
+	}
+	one, two := at(math.Mod(m.minutes, 720)), at(math.Mod(m.minutes, 720)+720)
+	switch a, b := t.fits(d, one, last), t.fits(d, two, last); {
+	case a && !b:
+		return one, true
+	case b && !a:
+		return two, true
+	}
+	from, to := t.timeOf(d)
+	day := weekdays[m.weekday-1]
+	offer := func(at time.Time) Offer {
+		return Offer{field.Because("tale.at", "at", at), t.edit(d, from, to, "on "+day+" at "+at.Format("3:04 pm"))}
+	}
+	t.ask(d, "tale.half", offer(one), offer(two))
+	return time.Time{}, false
 }
 
 // bare is "at six": hours on the fire, or a time of day.
@@ -504,7 +562,7 @@ func (t *teller) bare(d *draft, m moment, last time.Time) (time.Time, bool) {
 }
 
 // What a core and a pit can be, °C.
-const lowCore, highCore, lowPit, highPit = 0, 110, 40, 320
+const lowCore, highCore, lowPit, highPit = 0, 103, 40, 320
 
 // warm puts the temperature of a draft into its act; false when it had to be asked for.
 func (t *teller) warm(d *draft, a *Act) bool {
@@ -579,6 +637,13 @@ func (t *teller) scaled(d *draft, scale string) string {
 
 // falls is by how much a core does not fall for no reason, °C.
 const falls = 20
+
+// again reports whether an act was told twice in a breath: into a towel, and into the cooler.
+func (t *teller) again(a Act) bool {
+	return a.What == "rest" && slices.ContainsFunc(t.told.Acts, func(o Act) bool {
+		return o.What == a.What && o.Kind == a.Kind && o.At.Equal(a.At) && o.Until.Equal(a.Until)
+	})
+}
 
 // check asks about what cannot be in this order, and takes it out of the acts.
 //

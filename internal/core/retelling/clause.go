@@ -1,6 +1,7 @@
 package retelling
 
 import (
+	"math"
 	"slices"
 
 	"verjuice/internal/core/field"
@@ -23,9 +24,13 @@ type clause struct {
 	unknown  []int // tokens
 	content  bool  // it has a word that is more than a filler
 	liquid   bool
-	burns    string // wood or fuel
-	maybe    string // a place, where a temperature is told
-	count    int    // twice
+	burns    string  // wood or fuel
+	maybe    string  // a place, where a temperature is told
+	count    int     // twice
+	slack    float64 // give or take so long, h
+	timed    int     // token of its first time
+	moved    bool    // it has a verb that names no act: went, dropped
+	cores    bool    // it says that a temperature is the core's
 }
 
 type found struct {
@@ -48,11 +53,11 @@ var whichWords = map[string]string{
 // separates reports whether a token parts two clauses.
 func (r reader) separates(i int) bool {
 	switch r.text(i) {
-	case ",", "and", "&", "then", "but", "so", "(", ")", ":", "–", "—", "-", "+", "/", "before", "while", "when",
+	case ",", "and", "&", "then", "but", "so", "(", ")", "–", "—", "-", "+", "/", "while", "when",
 		"once", "until":
 		return true
-	case "after":
-		return true
+	case "before", "after": // but the night before
+		return i+1 < len(r.all) && !ends(r.all[i+1])
 	}
 	return false
 }
@@ -80,17 +85,21 @@ func (t *teller) clauses(from, to int) {
 		w := t.reader.text(i)
 		switch {
 		case t.all[i].kind != word:
-			if !oneOf(w, "'", "\"", "~", "°", "“", "”") {
+			if !oneOf(w, "'", "\"", "~", "°", "“", "”", ":") {
 				c.unknown = append(c.unknown, i)
 			}
 		case denial[w]:
 			c.denied = true
 		case fillers[w]:
 			c.spoken = c.spoken || oneOf(w, "was", "were", "kept", "ran", "stayed")
+			c.moved = c.moved || oneOf(w, "went", "started", "began", "starting")
 		case meats()[w], verbWords()[w] && plain[w].what == "":
+			c.moved = c.moved || verbWords()[w] && !meats()[w]
 			if c.content = true; placed[w] && !oneOf(w, "ham", "shoulder", "loin", "core") {
 				c.maybe = w
 			}
+		case around[w]:
+			c.content = true
 		case larderWords()[w], woods[w], fuels[w]:
 			c.content, c.liquid = true, true
 			if fuels[w] {
@@ -114,8 +123,17 @@ func (t *teller) clauses(from, to int) {
 //
 //gocyclo:ignore
 func (t *teller) item(c *clause, i, to int) (next int, ok bool) {
+	if n := t.giveOrTake(i); n > i {
+		if v, n, ok := t.lasting(n); ok && n <= to {
+			c.slack = v.mid()
+			return n, true
+		}
+	}
 	// A time may begin with a word that also parts clauses: after four hours, until the wrap.
 	if times, n, ok := t.time(i); ok && n <= to {
+		if len(c.times) == 0 {
+			c.timed = i
+		}
 		c.times = append(c.times, times...)
 		return n, true
 	}
@@ -134,14 +152,21 @@ func (t *teller) item(c *clause, i, to int) (next int, ok bool) {
 		}
 	}
 	if h, n, ok := t.temperature(i); ok && n <= to {
+		if k := len(c.verbs); k > 0 && c.verbs[k-1].what == "turn" && math.Mod(h.low, 45) == 0 && h.scale == "" &&
+			oneOf(t.reader.text(n-1), "degrees", "°", "deg") { // turned by half a turn
+			c.content = true
+			return n, true
+		}
 		c.temps = append(c.temps, h)
 		for oneOf(t.reader.text(n), "internal", "core") {
+			c.cores = true
 			n++
 		}
 		return n, true
 	}
 	w := t.reader.text(i)
 	if oneOf(w, "internal", "core") {
+		c.cores = true
 		return i + 1, true
 	}
 	if oneOf(t.reader.text(i), "in", "at") {
@@ -161,6 +186,10 @@ func (t *teller) item(c *clause, i, to int) (next int, ok bool) {
 	}
 	if which := whichWords[w]; which != "" {
 		n := i + 1
+		if k, ok := t.is(n, "of", "them"); ok {
+			c.which = which
+			return k, true
+		}
 		if t.reader.text(n) == "the" {
 			n++
 		}
@@ -229,6 +258,16 @@ func (t *teller) item(c *clause, i, to int) (next int, ok bool) {
 	return i, false
 }
 
+// giveOrTake steps over those words.
+func (t *teller) giveOrTake(i int) int {
+	for _, phrase := range [][]string{{"give", "or", "take"}, {"plus", "or", "minus"}, {"±"}} {
+		if n, ok := t.is(i, phrase...); ok {
+			return n
+		}
+	}
+	return i
+}
+
 // byAct reads a time that is told by another act alone: after wrapping, once it was wrapped, when it came off.
 func (t *teller) byAct(i int) (moment, int, bool) {
 	w := t.reader.text(i)
@@ -267,7 +306,9 @@ type draft struct {
 	temp     *heatOf
 	shares   int // draft whose time it shares; −1 none
 	bad      bool
-	twice    bool // it has two times, or two temperatures
+	twice    bool    // it has two times, or two temperatures
+	slack    float64 // give or take so long, h
+	bare     bool    // its time stands in its own clause
 }
 
 // draft makes drafts of the clauses of a sentence.
@@ -347,6 +388,7 @@ func (t *teller) draft(all []clause) {
 			d := draft{found: v, from: c.from, to: c.to, clause: c, shares: -1}
 			if n == len(c.verbs)-1 || len(c.verbs) == 1 {
 				d.take(c)
+				d.bare = len(c.times) > 0 && v.at < c.timed
 			}
 			if len(c.unknown) > 0 {
 				t.cannot(&d, c)
@@ -441,11 +483,11 @@ func (d *draft) take(c clause) {
 		d.clause.rest = c.rest
 	}
 	if d.clause.place == "" {
-		if d.clause.place = c.place; c.place == "" && len(c.temps) > 0 {
+		if d.clause.place = c.place; c.place == "" && (len(c.temps) > 0 || d.what == "felt") {
 			d.clause.place = c.maybe
 		}
 	}
-	d.clause.count = max(d.clause.count, c.count)
+	d.clause.count, d.slack = max(d.clause.count, c.count), max(d.slack, c.slack)
 	if d.clause.which == "" {
 		d.clause.which = c.which
 	}
@@ -461,7 +503,7 @@ func (d *draft) timed() bool { return len(d.at) > 0 || d.repeat != nil || d.next
 //
 //gocyclo:ignore
 func (t *teller) loose(c clause, first int, pending *[]clause, more bool) {
-	tells := len(c.times) > 0 || len(c.temps) > 0 || c.place != ""
+	tells := len(c.times) > 0 || len(c.temps) > 0 || c.place != "" || c.slack > 0 || c.which != ""
 	names := c.wrap != "" || c.rest != ""
 	n := len(t.drafts)
 	switch {
@@ -505,6 +547,10 @@ func (t *teller) loose(c clause, first int, pending *[]clause, more bool) {
 func (t *teller) alone(c clause) {
 	n := len(t.drafts)
 	switch {
+	case len(c.temps) > 0 && !c.cores && c.temps[0].scale == "" && (c.moved || len(c.times) == 0 && c.place == "" && c.maybe == ""):
+		// "started at 120", "overnight at 107": of the pit, or of the core?
+		d := draft{found: found{verb{what: "read"}, c.from, c.from}, from: c.from, to: c.to, clause: c, shares: -1}
+		t.ask(&d, "tale.what")
 	case len(c.temps) > 0:
 		d := draft{found: found{verb{what: "read"}, c.from, c.from}, from: c.from, to: c.to, clause: c, shares: -1}
 		d.take(c)
@@ -596,6 +642,11 @@ func (t *teller) weigh(c clause, w weighed) {
 				of = "trimmed"
 			}
 		}
+	}
+	if after := t.reader.text(c.to); of == "" && after == "before" { // 4.5 kg before, 2.3 kg after
+		of = "trimmed"
+	} else if of == "" && after == "after" {
+		of = "cooked"
 	}
 	if of == "" {
 		text, at := t.piece(c.from, c.to)

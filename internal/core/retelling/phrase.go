@@ -10,6 +10,19 @@ func (s span) mid() float64 { return (s.low + s.high) / 2 }
 // reader goes through the tokens of a text.
 type reader struct {
 	all []token
+	// The text has times that only a clock of 24 hours shows: 10:30 is in the morning in it.
+	all24 bool
+}
+
+// tells24 reports whether some time of a text is one that only a clock of 24 hours shows: 13:30, or 06:15.
+func tells24(all []token) bool {
+	for i, t := range all {
+		half := i+1 < len(all) && oneOf(all[i+1].text, "am", "pm")
+		if t.kind == clock && !half && (t.value >= 13*60 || t.text[0] == '0') {
+			return true
+		}
+	}
+	return false
 }
 
 func (r reader) at(i int) token {
@@ -218,6 +231,7 @@ type moment struct {
 	hours    span
 	minutes  float64 // of the day
 	half     string  // am, pm; empty is not told
+	weekday  int     // 1 is Sunday; 0 is not told
 	of       string  // the act that it is told by
 	before   bool
 	plain    bool // a bare length: two hours
@@ -246,6 +260,9 @@ func (r reader) dayTime(i int) (m moment, next int, ok bool) {
 		return moment{relation: byClock, half: "am"}, i + 1, true
 	case t.text == "half" && r.text(i+1) == "past" && r.at(i+2).kind == number:
 		m.minutes, next, ok = 60*r.at(i+2).value+30, i+3, true
+	case t.text == "half" && r.at(i+1).kind == number && r.at(i+1).value >= 1 && r.at(i+1).value <= 12 &&
+		unitOf(r.text(i+2)) == 0 && oneOf(r.text(i-1), "at", "around", "about", "by"): // at half seven
+		m.minutes, next, ok = 60*r.at(i+1).value+30, i+2, true
 	default:
 		past := map[string]float64{"past": 1, "after": 1, "to": -1, "before": -1}
 		j, minutes := i, 0.0
@@ -292,7 +309,8 @@ func (r reader) dayTime(i int) (m moment, next int, ok bool) {
 		}
 	}
 	m, next = r.partOfDay(m, next)
-	if t.kind == clock && m.half == "" && (m.minutes >= 13*60 || m.minutes < 60) {
+	if t.kind == clock && m.half == "" &&
+		(m.minutes >= 13*60 || m.minutes < 60 || t.text[0] == '0' || r.all24 && t.text[1] != ':') {
 		m.half = "24"
 	}
 	if m.half == "am" || m.half == "pm" {
@@ -385,6 +403,9 @@ func (r reader) time(i int) (out []moment, next int, ok bool) {
 			return []moment{{from: pre["from"]}}, k, true
 		}
 	}
+	if r.text(j) == "hourly" {
+		return []moment{{relation: every, hours: span{1, 1}}}, j + 1, true
+	}
 	// hour three, the third hour
 	if (oneOf(r.text(j), "hour", "hours")) && r.at(j+1).kind == number {
 		v, k, _ := r.amount(j + 1)
@@ -400,8 +421,22 @@ func (r reader) time(i int) (out []moment, next int, ok bool) {
 	if list, k, ok := r.list(j); ok {
 		return list, k, true
 	}
+	if day, k := r.weekday(j); day > 0 {
+		if d, n, ok := r.onDay(k); ok {
+			d.from, d.until, d.weekday = m.from, m.until, day
+			return []moment{d}, n, true
+		}
+	}
 	if d, k, ok := r.dayTime(j); ok {
 		d.from, d.until = m.from, m.until
+		n := k
+		if r.text(n) == "on" {
+			n++
+		}
+		if day, _ := r.weekday(n); day > 0 && len(r.text(n)) > 3 { // at 7 am on Saturday
+			d.weekday = day
+			return []moment{d}, n + 1, true
+		}
 		out = []moment{d}
 		for { // at 13:30 and 14:30
 			n := k
@@ -435,11 +470,11 @@ func (r reader) time(i int) (out []moment, next int, ok bool) {
 	default:
 		return nil, i, false
 	}
-	m.hours = v
+	m.hours, m.listed = v, r.text(i-1) == "again" // and again 15 minutes later
 	switch {
 	case pre["every"] || pre["each"]:
 		m.relation = every
-	case pre["another"]:
+	case pre["another"] || pre["in"] && !pre["at"] && !pre["from"] && !pre["the"]: // back up to temp in 20 minutes
 		m.relation = later
 	case pre["for"] || pre["over"] && !pre["at"]:
 		m.relation = lasts
@@ -453,6 +488,51 @@ func (r reader) time(i int) (out []moment, next int, ok bool) {
 		out[0].plain = false
 	}
 	return out, next, ok
+}
+
+// onDay is a time of a day that was told before it: Saturday 06:15, Sunday morning at 6, Saturday at noon.
+func (r reader) onDay(i int) (m moment, next int, ok bool) {
+	half := map[string]string{"morning": "am", "afternoon": "pm", "evening": "pm", "night": "pm"}[r.text(i)]
+	if half != "" {
+		for i++; oneOf(r.text(i), "at", "about", "around", ","); i++ {
+		}
+	}
+	m, next, ok = r.dayTime(i)
+	if v := r.at(i); !ok && half != "" && v.kind == number && v.value >= 1 && v.value <= 12 && unitOf(r.text(i+1)) == 0 {
+		m, next, ok = moment{relation: byClock, minutes: 60 * v.value}, i+1, true
+	}
+	switch {
+	case !ok:
+	case half != "" && m.half == "":
+		m.half, m.minutes = half, math.Mod(m.minutes, 720)
+	case r.at(i).kind == clock && m.half == "" && r.at(i).text[1] != ':': // as the program shows it
+		m.half = "24"
+	}
+	return m, next, ok
+}
+
+var weekdays = []string{"sunday", "monday", "tuesday", "wednesday", "thursday", "friday", "saturday"}
+
+// weekday reads on Saturday at, Sat, Saturday: 1 is Sunday. A short name is one only right before a clock, since "sat"
+// and "sun" are other words as well.
+func (r reader) weekday(i int) (day, next int) {
+	if r.text(i) == "on" {
+		i++
+	}
+	w := r.text(i)
+	for n, name := range weekdays {
+		switch {
+		case w == name:
+			next = i + 1
+			for oneOf(r.text(next), "at", ",", "about", "around") {
+				next++
+			}
+			return n + 1, next
+		case len(w) >= 3 && w == name[:min(len(w), len(name))] && r.at(i+1).kind == clock:
+			return n + 1, i + 1
+		}
+	}
+	return 0, i
 }
 
 var ordinals = map[string]float64{
@@ -495,7 +575,7 @@ func (r reader) beside(m moment, k int) ([]moment, int, bool) {
 			return one(n)
 		}
 		// "four hours in foil" is no "in".
-		if next := r.text(k + 1); w == "in" && (oneOf(next, ",", ".", ";", "", "\n", "and", "i", "we", "at", "it") ||
+		if next := r.text(k + 1); w == "in" && (oneOf(next, ",", ".", ";", "", "\n", "and", "i", "we", "at", "it", "into") ||
 			r.at(k+1).kind == number || verbWords()[next]) {
 			return one(k + 1)
 		}

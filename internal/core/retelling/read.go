@@ -87,7 +87,8 @@ const Longest = 72 * time.Hour
 
 // Read reads a text of what was done to a piece.
 func Read(text string, s Scene) Told {
-	r := reader{tokens(text)}
+	all := tokens(text)
+	r := reader{all, tells24(all)}
 	t := teller{reader: r, text: text, scene: s, last: s.On, style: every}
 	for _, sentence := range r.sentences() {
 		t.sentence(sentence[0], sentence[1])
@@ -142,7 +143,7 @@ func (t *teller) note(from, to int) {
 		return
 	}
 	if n := len(t.told.Notes); n > 0 && t.told.Notes[n-1].From[1] <= at[0] &&
-		strings.Trim(t.text[t.told.Notes[n-1].From[1]:at[0]], " ,") == "" {
+		oneOf(strings.Trim(t.text[t.told.Notes[n-1].From[1]:at[0]], " ,"), "", "and", "but", "so", "&", "then") {
 		t.told.Notes[n-1].Text, t.told.Notes[n-1].From[1] = strings.TrimSpace(t.text[t.told.Notes[n-1].From[0]:at[1]]), at[1]
 		return
 	}

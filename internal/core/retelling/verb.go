@@ -75,9 +75,9 @@ func (r reader) things(i int) (next int, wrap, pit, lid bool) {
 var (
 	takes  = words(`took take taken pulled pull lifted lift came come got get brought slid removed remove`)
 	puts   = words(`put placed place threw laid lay set went goes go hung hang slid loaded got get tossed stuck moved`)
-	raises = words(`turned turn raised raise bumped bump cranked crank lowered lower dropped drop kicked upped brought ran run set
+	raises = words(`ramped turned turn raised raise bumped bump cranked crank lowered lower dropped drop kicked upped brought ran run set
 		reset took pushed opened reduced increased`)
-	hears = words(`soft tender butter buttery firm tough stiff nearly`)
+	hears = words(`soft tender butter buttery firm tough stiff tight nearly`)
 )
 
 // verb reads an act that begins at token i.
@@ -245,6 +245,12 @@ func (r reader) put(i int) (v verb, next int, ok bool) {
 		if r.text(j+1) == "top" {
 			break
 		}
+		if before := r.text(i - 1); words(`went goes go`)[w] && larderWords()[before] { // the sauce went on
+			if oneOf(before, "sauce", "glaze") {
+				return verb{what: "glaze"}, j + 1, true
+			}
+			break
+		}
 		return verb{what: "fire"}, r.onPit(j + 1), true
 	case p == "over" && (r.pitSoon(j + 1)):
 		return verb{what: "move"}, j + 1, true
@@ -272,7 +278,7 @@ func (r reader) worded(i int) (v verb, next int, ok bool) {
 			return verb{what: "rest"}, i + 1, true
 		}
 	case "back":
-		if oneOf(r.text(i+1), "on", "onto") {
+		if oneOf(r.text(i+1), "on", "onto") || oneOf(r.text(i+1), "in", "into") && r.pitSoon(i+2) {
 			return verb{what: "on"}, r.onPit(i + 2), true
 		}
 	case "on":
@@ -291,6 +297,18 @@ func (r reader) worded(i int) (v verb, next int, ok bool) {
 		}
 		if i > 0 && (pits[r.text(i-1)] || oneOf(r.text(i-1), "it", "flame", "had")) {
 			return verb{what: "out"}, k, true
+		}
+	case "fire":
+		if r.text(i+1) == "out" {
+			return verb{what: "out"}, i + 2, true
+		}
+	case "lost":
+		j := i + 1
+		for oneOf(r.text(j), "the", "my", "our") {
+			j++
+		}
+		if oneOf(r.text(j), "fire", "flame") {
+			return verb{what: "out"}, j + 1, true
 		}
 	case "flameout":
 		return verb{what: "out"}, i + 1, true
@@ -316,6 +334,9 @@ func (r reader) worded(i int) (v verb, next int, ok bool) {
 		}
 		return verb{what: "light"}, j, true
 	case "opened", "open", "opening", "lifted":
+		if w == "open" && r.text(i+1) == "boat" {
+			break
+		}
 		j, wrap, _ := r.objects(i + 1)
 		if r.text(j) == "up" {
 			if n, more, _ := r.objects(j + 1); n > j+1 {
@@ -327,7 +348,8 @@ func (r reader) worded(i int) (v verb, next int, ok bool) {
 		if wrap {
 			return verb{what: "unwrap", kind: "opened"}, j, true
 		}
-		if _, _, pit, lid := r.things(i + 1); lid || pit || r.text(i+1) == "up" {
+		if _, _, pit, lid := r.things(i + 1); (lid || pit || r.text(i+1) == "up") && !oneOf(r.text(j-1), "vent",
+			"vents", "damper", "dampers") {
 			return verb{what: "look"}, j, true
 		}
 	case "added", "add", "fed", "topped", "refilled", "chucked", "more", "loaded", "stoked":
@@ -358,7 +380,11 @@ func (r reader) worded(i int) (v verb, next int, ok bool) {
 		}
 	case "burnt":
 		if r.text(i+1) == "ends" && r.text(i-1) != "the" {
-			return verb{what: "slice", kind: "burnt-ends"}, i + 2, true
+			n := i + 2
+			if r.text(n) == "made" {
+				n++
+			}
+			return verb{what: "slice", kind: "burnt-ends"}, n, true
 		}
 	case "made":
 		j := i + 1
@@ -387,7 +413,7 @@ func (r reader) worded(i int) (v verb, next int, ok bool) {
 		}
 	case "felt", "feels", "was", "were", "still", "like", "butter":
 		k := i
-		for n := 0; n < 5 && (k == i || oneOf(r.text(k), "like", "very", "still", "too", "it", "nice", "and")); n++ {
+		for n := 0; n < 5 && (k == i || oneOf(r.text(k), ":", "like", "very", "still", "too", "it", "nice", "and")); n++ {
 			if (oneOf(w, "butter", "like")) && k == i && feels(w) != "" {
 				break
 			}
@@ -396,7 +422,8 @@ func (r reader) worded(i int) (v verb, next int, ok bool) {
 		if w == "butter" && !oneOf(r.text(i+1), "soft", "tender") || w == "like" && feels(r.text(k)) != "soft" {
 			break
 		}
-		if how := feels(r.text(k)); how != "" && (oneOf(w, "felt", "feels", "like", "butter") || how == "soft") &&
+		if how := feels(r.text(k)); how != "" && (oneOf(w, "felt", "feels", "like", "butter") || how == "soft" ||
+			r.text(k) == "tight") &&
 			hears[r.text(k)] {
 			n := k + 1
 			if oneOf(r.text(n), "soft", "tender") {
@@ -412,10 +439,13 @@ func (r reader) worded(i int) (v verb, next int, ok bool) {
 			}
 		}
 	case "tender", "soft":
+		if oneOf(r.text(i-1), "nearly", "almost") {
+			return verb{what: "felt", kind: "nearly", weak: true}, i + 1, true
+		}
 		return verb{what: "felt", kind: "soft", weak: true}, i + 1, true
 	case "bent", "bends", "bend", "cracked":
 		return verb{what: "felt", kind: "soft", weak: true}, i + 1, true
-	case "hit", "reached", "read", "showed", "registered", "reading", "stood", "passed", "climbed", "sat":
+	case "hit", "reached", "read", "showed", "stuck", "registered", "reading", "stood", "passed", "climbed", "sat":
 		j := i + 1
 		for oneOf(r.text(j), "at", "to", "about", "around", "an", "internal", "of") {
 			j++
@@ -437,8 +467,9 @@ func (r reader) plain(i int) (v verb, next int, ok bool) {
 	w := r.text(i)
 	v, ok = plain[w]
 	if oneOf(w, "held", "hold", "holding") {
-		if _, _, hot := r.temperature(i + 1); hot || r.text(i-1) == "bark" || r.text(i-1) == "it" && i > 1 &&
-			pits[r.text(i-2)] {
+		if _, _, hot := r.temperature(i + 1); hot || r.text(i+1) == "at" && r.heldOn(i+2) || r.text(i-1) == "bark" ||
+			r.text(i-1) == "it" && i > 1 &&
+				pits[r.text(i-2)] {
 			return v, i, false
 		}
 	}
@@ -449,6 +480,12 @@ func (r reader) plain(i int) (v verb, next int, ok bool) {
 		if p := r.text(i - 1); i > 0 && (oneOf(p, "the", "with", "of", "a", "in", "to")) && p != "to" {
 			return v, i, false
 		}
+	}
+	if w == "finished" && oneOf(r.text(i+1), "in", "with", "under", "over", "them", "it") {
+		return v, i, false
+	}
+	if oneOf(w, "done", "finished") && oneOf(r.text(i-1), "almost", "nearly", "quite", "just", "about", "half") {
+		return v, i, false
 	}
 	next = i + 1
 	if w == "off" {
@@ -468,6 +505,17 @@ func (r reader) plain(i int) (v verb, next int, ok bool) {
 	return v, next, ok
 }
 
+// heldOn reports whether it is the core that held at a temperature: nothing says where it was held.
+func (r reader) heldOn(i int) bool {
+	_, _, hot := r.temperature(i)
+	for n := i; hot && n < i+8 && !ends(r.at(n)); n++ {
+		if restWords[r.text(n)] != "" || r.text(n) == "warm" {
+			return false
+		}
+	}
+	return hot
+}
+
 // feels is how a probe feels by a word.
 func feels(w string) string {
 	switch w {
@@ -475,7 +523,7 @@ func feels(w string) string {
 		return "soft"
 	case "firm", "tough", "nearly":
 		return w
-	case "stiff":
+	case "stiff", "tight":
 		return "firm"
 	}
 	return ""

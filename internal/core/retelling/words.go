@@ -34,9 +34,9 @@ var (
 		somewhere sometime pink peach against across grain along
 		temp temps temperature temperatures degrees internal internally reading readings heat
 		hot warm cool cold low high slow slowly quick quickly gently carefully lightly loosely tightly tight loose
-		fresh clean double doubled layer layers sheet sheets heavy duty lid door nothing else thing things stuff
+		fresh clean open seen double doubled layer layers sheet sheets heavy duty lid door pencil nothing else thing things stuff
 		am pm o'clock morning afternoon evening night noon midday midnight day today overnight
-		mark part minute minutes min mins hour hours h hr hrs`)
+		least everywhere finish splash dash drizzle squeeze knob probe probes thermometer inch inches cm mm mark part minute minutes min mins hour hours h hr hrs`)
 
 	// what is cooked, as cooks call it.
 	meats = sync.OnceValue(func() map[string]bool {
@@ -66,6 +66,10 @@ var (
 		out["flat"], out["point"] = true, true
 		return out
 	})
+
+	// around are words for what was around it, that nobody does: they make a remark.
+	around = words(`rain rained raining rainy wind windy gusty gusts snow snowed snowing sun sunny storm stormy weather cloudy
+		freezing guests neighbours neighbors music dog kids`)
 
 	// pits are what it is cooked on.
 	pits = words(`pit pits smoker smokers cooker grill barbecue bbq oven kettle drum cabinet offset ceramic fire fires firebox vent

@@ -108,7 +108,8 @@ var (
 // named is a name of a list by its beginning, of three letters at least; -1 for none.
 func named(list []string, word string) int {
 	return slices.IndexFunc(list, func(n string) bool {
-		full := map[string]string{"tue": "tuesday", "wed": "wednesday", "thu": "thursday", "sat": "saturday", "sep": "september"}[n]
+		full := map[string]string{"tue": "tuesday", "wed": "wednesday", "thu": "thursday", "sat": "saturday",
+			"sep": "september"}[n]
 		return word == n || len(word) > 3 && strings.HasPrefix(word, n) && (full == "" || strings.HasPrefix(full, word)) &&
 			strings.Trim(word, "abcdefghijklmnopqrstuvwxyz") == ""
 	})
@@ -163,7 +164,10 @@ func readMoment(typed string, a Around) (momentRead, error) {
 	}
 	text = splitHalf.ReplaceAllString(text, "$1${2}m")
 	text = joinedHalf.ReplaceAllString(text, "$1${2}m$3")
-	words := strings.FieldsFunc(text, func(r rune) bool { return r == ' ' || r == ',' || r == '\u00a0' || r == '\u202f' || r == '·' })
+	words := strings.FieldsFunc(text, func(r rune) bool {
+		return r == ' ' || r == ',' || r == '\u00a0' ||
+			r == '\u202f' || r == '·'
+	})
 	half := func(minutes int) error {
 		if m.minutes >= 0 || minutes < 0 {
 			return unread(typed)
@@ -195,7 +199,8 @@ func readMoment(typed string, a Around) (momentRead, error) {
 		}
 		var err error
 		switch {
-		case w == "at" || w == "on" || w == "the" || w == "of" || w == "this" || w == "around" || w == "about" || w == "o'clock":
+		case w == "at" || w == "on" || w == "the" || w == "of" || w == "this" || w == "around" || w == "about" ||
+			w == "o'clock":
 		case w == "today":
 			err = away(0)
 		case w == "tonight":
@@ -244,7 +249,8 @@ func readMoment(typed string, a Around) (momentRead, error) {
 				y = number(words[i])
 			}
 			err = date(y, named(months, w)+1, number(s[1]))
-		case dateForm.MatchString(w) && (named(months, next) >= 0 || next == "of" && i+2 < len(words) && named(months, words[i+2]) >= 0):
+		case dateForm.MatchString(w) && (named(months, next) >= 0 || next == "of" && i+2 < len(words) &&
+			named(months, words[i+2]) >= 0):
 			i++
 			if next == "of" {
 				i++

@@ -22,15 +22,20 @@ func TestMomentsAsPeopleWriteThem(t *testing.T) {
 		"2026-12-05 19:00": "2026-12-05T19:00", "Saturday 5 December 19:00": "2026-12-05T19:00",
 		"Sat 5 Dec 19:00": "2026-12-05T19:00", "Sat 19:00": "2026-12-05T19:00", "5.12. 19:30": "2026-12-05T19:30",
 		"5.12.2026 19.30": "2026-12-05T19:30", "5.12.26, 7:30 pm": "2026-12-05T19:30", "Dec 5, 7pm": "2026-12-05T19:00",
-		"December 5th 2026 at 7 p.m.": "2026-12-05T19:00", "5/12 19:00": "2026-12-05T19:00", "the 5th of December at noon": "2026-12-05T12:00",
-		"tomorrow 7pm": "2026-12-01T19:00", "tonight at 8:15 pm": "2026-11-30T20:15", "today noon": "2026-11-30T12:00",
+		"December 5th 2026 at 7 p.m.": "2026-12-05T19:00", "5/12 19:00": "2026-12-05T19:00",
+		"the 5th of December at noon": "2026-12-05T12:00",
+		"tomorrow 7pm":                "2026-12-01T19:00", "tonight at 8:15 pm": "2026-11-30T20:15",
+		"today noon":        "2026-11-30T12:00",
 		"midnight tomorrow": "2026-12-01T00:00", "yesterday 18:00": "2026-11-29T18:00", "saturday 7pm": "2026-12-05T19:00",
-		"monday 9:00": "2026-12-07T09:00", "monday 10:00": "2026-11-30T10:00", "next friday 18:00": "2026-12-04T18:00", "last saturday 18:00": "2026-11-28T18:00",
+		"monday 9:00": "2026-12-07T09:00", "monday 10:00": "2026-11-30T10:00",
+		"next friday 18:00": "2026-12-04T18:00", "last saturday 18:00": "2026-11-28T18:00",
 		"19:00": "2026-11-30T19:00", "7 am": "2026-12-01T07:00", "19h": "2026-11-30T19:00", "7h30": "2026-12-01T07:30",
 		"in 3 hours": "2026-11-30T12:41", "20 min ago": "2026-11-30T09:21", "now": "2026-11-30T09:41",
-		"1 jan 18:00": "2027-01-01T18:00", "28 nov 18:00": "2026-11-28T18:00", "20 may 18:00": "2027-05-20T18:00", "29 nov 18:00": "2026-11-29T18:00",
-		"29 Feb 12:00": "2028-02-29T12:00", "Tue 29 Feb 12:00": "2028-02-29T12:00", "2026-12-05T18:00:00Z": "2026-12-05T18:00",
-		"12am 1.12.": "2026-12-01T00:00", "12 pm 1.12.": "2026-12-01T12:00", "13/12 19:00": "2026-12-13T19:00",
+		"1 jan 18:00": "2027-01-01T18:00", "28 nov 18:00": "2026-11-28T18:00", "20 may 18:00": "2027-05-20T18:00",
+		"29 nov 18:00": "2026-11-29T18:00",
+		"29 Feb 12:00": "2028-02-29T12:00", "Tue 29 Feb 12:00": "2028-02-29T12:00",
+		"2026-12-05T18:00:00Z": "2026-12-05T18:00",
+		"12am 1.12.":           "2026-12-01T00:00", "12 pm 1.12.": "2026-12-01T12:00", "13/12 19:00": "2026-12-13T19:00",
 	} {
 		at, err := when.ReadMoment(typed, when.Around{Now: monday})
 		require.NoError(t, err, typed)
@@ -46,7 +51,8 @@ func TestMomentsAsPeopleWriteThem(t *testing.T) {
 		assert.Equal(t, want, at.Format("2006-01-02T15:04"), "%s, passed", typed)
 	}
 	was := time.Date(2026, 12, 5, 18, 30, 0, 0, time.UTC)
-	for typed, want := range map[string]string{"19:00": "2026-12-05T19:00", "6 dec": "2026-12-06T18:30", "tomorrow": "2026-12-01T18:30"} {
+	for typed, want := range map[string]string{"19:00": "2026-12-05T19:00", "6 dec": "2026-12-06T18:30",
+		"tomorrow": "2026-12-01T18:30"} {
 		at, err := when.ReadMoment(typed, when.Around{Now: monday, Was: was})
 		require.NoError(t, err, typed)
 		assert.Equal(t, want, at.Format("2006-01-02T15:04"), "%s, where a time stood", typed)
@@ -66,7 +72,8 @@ func TestDaysThatAreNone(t *testing.T) {
 		"31.2. 18:00": "moment.no-such-day", "30 Feb 2026 18:00": "moment.no-such-day", "5.13. 18:00": "moment.no-such-day",
 		"Sun 5 Dec 2026 19:00": "moment.weekday", "25:00": "moment.unread", "7:75 pm": "moment.unread",
 		"13 pm": "moment.unread", "5 Dec 6 Dec 18:00": "moment.unread", "18:00 19:00": "moment.unread", "": "moment.unread",
-		"sat sun 18:00": "moment.unread", "dec": "moment.unread", "tomorrow 18:00 sharpish": "moment.unread", "in a while": "moment.unread",
+		"sat sun 18:00": "moment.unread", "dec": "moment.unread", "tomorrow 18:00 sharpish": "moment.unread",
+		"in a while": "moment.unread",
 	} {
 		_, err := when.ReadMoment(typed, when.Around{Now: monday})
 		var wrong field.Wrong
@@ -95,7 +102,8 @@ func TestMomentsReadAsTheyAreShown(t *testing.T) {
 }
 
 func FuzzDays(f *testing.F) {
-	for _, typed := range []string{"Sat 5 Dec 2026, 19:00", "5.12. 19:30", "29 feb 1 am", "in 900000 h", "next next", "5/"} {
+	for _, typed := range []string{"Sat 5 Dec 2026, 19:00", "5.12. 19:30", "29 feb 1 am", "in 900000 h",
+		"next next", "5/"} {
 		f.Add(typed)
 	}
 	f.Fuzz(func(t *testing.T, typed string) {
