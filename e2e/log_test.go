@@ -162,9 +162,17 @@ func TestACookToldInWords(t *testing.T) {
 	b.press("it was taken off the fire")
 	b.until(`!document.body.textContent.includes("pulled off the fire, or")`)
 	b.see("Wrapped in foil, core at 74")
-	b.press("Put it in the logbook")
+	js[bool](b, `(() => { // a second press makes no second entry
+		const button = [...document.querySelectorAll("button")].find((b) => b.textContent.includes("Put it in the logbook"));
+		button.click();
+		button.click();
+		return true;
+	})()`)
 	b.see("How it went")
 	b.see("9 h")
+	_, made, err := b.app.Store.Cooks().List(t.Context(), store.Query{})
+	require.NoError(t, err)
+	assert.EqualValues(t, 1, made)
 	b.see("In your own words")
 	b.see("spritzed every 45 min from hour two")
 	b.press("Change the words")

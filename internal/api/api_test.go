@@ -13,6 +13,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -381,3 +382,46 @@ type discard struct {
 func (d *discard) Header() http.Header         { return d.header }
 func (d *discard) Write(p []byte) (int, error) { return len(p), nil }
 func (d *discard) WriteHeader(status int)      { d.status = status }
+
+// A request that makes something and is sent twice under one key makes it once, also both at the same time; under
+// another key it makes another.
+func TestMadeOnce(t *testing.T) {
+	app := apptest.Start(t, apptest.Demo)
+	past := map[string]string{
+		"cut": "pork-loin", "weight": "2 kg", "kind": "kettle", "pit": "130 C", "wrap": "none", "zone": "UTC",
+		"on": apptest.Now.AddDate(0, 0, -3).Format("2006-01-02") + "T10:00", "told": "off at two hours, 62 C",
+	}
+	formulas := []formula.Formula{formula.ReadyMade()[0], formula.ReadyMade()[1]}
+	for i := range formulas {
+		formulas[i].ID, formulas[i].Name = "", formulas[i].Name+" once more"
+	}
+	for path, body := range map[string]any{
+		"/api/cooks": supper(), "/api/past": past, "/api/formulas": formula.ReadyMade()[0],
+		"/api/cooks/{supper}/duplicate": nil, "/api/new/example?zone=UTC": nil, "/api/exchange/keep": formulas,
+	} {
+		count := func() (n int) {
+			for _, list := range []string{"/api/cooks", "/api/formulas"} {
+				var page struct{ Total int }
+				call(t, app, "GET", list, nil).into(t, &page)
+				n += page.Total
+			}
+			return n
+		}
+		before, key := count(), uuid.NewString()
+		replies := make([]reply, 3)
+		var all sync.WaitGroup
+		for i := range 2 {
+			all.Go(func() { replies[i] = call(t, app, "POST", path, body, "Idempotency-Key", key) })
+		}
+		all.Wait()
+		replies[2] = call(t, app, "POST", path, body, "Idempotency-Key", key)
+		for _, r := range replies {
+			require.Less(t, r.StatusCode, 300, "%s: %s", path, r.body)
+			assert.Equal(t, replies[0].Header.Get("Location"), r.Header.Get("Location"), path)
+		}
+		once := count() - before
+		call(t, app, "POST", path, body, "Idempotency-Key", uuid.NewString())
+		assert.Equal(t, before+2*once, count(), path)
+		assert.Contains(t, []int{1, 2}, once, path)
+	}
+}

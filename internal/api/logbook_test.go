@@ -333,6 +333,13 @@ func TestAPastCook(t *testing.T) {
 	assert.Equal(t, "10 h", went.Pieces[0].Hours.Text)
 	assert.Equal(t, "70.0°", went.Pieces[0].Core.Text)
 	assert.Equal(t, "next time less salt", went.Pieces[0].Notes[0].Text)
+	// A lean round that was cooked far is held against the forecast of a round that is.
+	far := maps.Clone(past)
+	far["cut"], far["weight"], far["wrap"], far["told"] = "beef-top-round", "2 kg", "none", "off at eight hours, 98 C; pulled apart"
+	call(t, app, "POST", "/api/past", far).into(t, &rec)
+	call(t, app, "GET", "/api/cooks/"+rec.ID+"/review", nil).into(t, &went)
+	assert.Equal(t, "pulled", rec.Doc.Pieces[0].Choices["finish"])
+
 	// A page whose serving time has passed is saved as any other, and told of piece by piece.
 	full := anycook.Supper(anycook.Coated("pork-loin", "2 kg"), anycook.Coated("beef-top-round", "2 kg"))
 	full.Pieces[0].Key, full.Pieces[1].Key, full.Zone = "a", "b", "UTC"

@@ -8,6 +8,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/conditional"
+	"github.com/google/uuid"
 
 	"verjuice/internal/store"
 )
@@ -32,8 +33,26 @@ func patiently(o *huma.Operation) { o.Metadata[lasts] = patience }
 // endless gives an operation all the time until nobody waits any more: it is a stream, or as long as a book.
 func endless(o *huma.Operation) { o.Metadata[lasts] = time.Duration(0) }
 
-// making says that an operation makes something.
-func making(o *huma.Operation) { o.DefaultStatus = http.StatusCreated }
+// making says that an operation makes something, once for each key that its sender gives it.
+func making(o *huma.Operation) {
+	o.DefaultStatus = http.StatusCreated
+	o.Parameters = append(o.Parameters, &huma.Param{
+		Name: onceHeader, In: "header", Schema: &huma.Schema{Type: huma.TypeString, Format: "uuid"},
+		Description: "A UUID of the sender's for what it makes: the same request sent twice makes it once " +
+			"(IETF draft-ietf-httpapi-idempotency-key-header)",
+	})
+	o.Middlewares = append(o.Middlewares, once)
+}
+
+const onceHeader = "Idempotency-Key"
+
+// once has what an operation makes named by the key of its sender. A key that is no UUID is none.
+func once(c huma.Context, next func(huma.Context)) {
+	if key, err := uuid.Parse(strings.Trim(c.Header(onceHeader), `"`)); err == nil {
+		c = huma.WithContext(c, store.Once(c.Context(), key))
+	}
+	next(c)
+}
 
 // holding bounds the body of an operation, in bytes, and the time in which it has to be there; after no time
 // at all, the usual five seconds.

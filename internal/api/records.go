@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"errors"
 	"net/http"
 	"strconv"
 	"time"
@@ -64,6 +65,9 @@ func answered[T any](rec store.Record[T], err error) (*saved[T], error) {
 
 // madeAt is a record that was made below a path of the API.
 func madeAt[T any](path string, rec store.Record[T], err error) (*made[T], error) {
+	if errors.Is(err, store.ErrMade) {
+		err = nil
+	}
 	out, err := answered(rec, err)
 	if err != nil {
 		return nil, err

@@ -243,7 +243,10 @@ func (r Formulas) CreateAll(
 				f.Rows[n].Formula = out[used].ID
 			}
 			var err error
-			out[i], err = within.Create(ctx, f, origin)
+			out[i], err = within.Create(onceOf(ctx, i), f, origin)
+			if errors.Is(err, ErrMade) {
+				return nil
+			}
 			return err
 		}
 		for i := range fs {

@@ -11,7 +11,6 @@ import (
 	"strings"
 	"time"
 
-	"github.com/google/uuid"
 	"gorm.io/gorm"
 )
 
@@ -226,16 +225,20 @@ func (r Records[T]) Sound(ctx context.Context, id string, d T) error {
 	return r.sound(ctx, r.known(id), d, r.in.stocked)
 }
 
-// Create saves a new record. One with a mistake is refused with a field.Errors.
+// Create saves a new record. One with a mistake is refused with a field.Errors. What the same request made before
+// (see Once) is returned with ErrMade.
 func (r Records[T]) Create(ctx context.Context, d T) (Record[T], error) {
 	if err := r.Sound(ctx, "", d); err != nil {
 		return Record[T]{}, err
 	}
-	m, err := r.row(uuid.NewString(), 1, d)
+	m, err := r.row(newID(ctx), 1, d)
 	if err != nil {
 		return Record[T]{}, err
 	}
 	if err := again(r.db, func() error { return r.db.WithContext(ctx).Create(&m).Error }); err != nil {
+		if rec, made := r.before(ctx, m.ID, err); made {
+			return rec, ErrMade
+		}
 		return Record[T]{}, err
 	}
 	return r.read(m)

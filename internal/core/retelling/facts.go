@@ -1,11 +1,15 @@
 package retelling
 
 import (
+	"cmp"
 	"fmt"
+	"math"
+	"slices"
 	"strings"
 	"time"
 	"unicode/utf8"
 
+	"verjuice/internal/core/cut"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 )
@@ -76,6 +80,27 @@ func Facts(text string, t Told, piece string, on time.Time) []facts.Fact {
 		rest = rest[cut:]
 	}
 	return out
+}
+
+// Finish is how a piece was finished as it is told: pulled apart, or the finish of its cut whose core is nearest to that
+// at which it came off. False where nothing says so.
+func (t Told) Finish(c cut.Cut) (cut.Finish, bool) {
+	core, off := 0.0, false
+	for _, a := range t.Acts {
+		if a.What == "slice" && a.Kind == "pulled" && slices.Contains(c.Finishes, cut.Pulled) {
+			return cut.Pulled, true
+		}
+		if a.CoreC > 0 && a.Which == "" && !off {
+			core = a.CoreC
+		}
+		off = off || a.What == "off"
+	}
+	if core == 0 || !off || len(c.Finishes) == 0 {
+		return "", false
+	}
+	return slices.MinFunc(c.Finishes, func(a, b cut.Finish) int {
+		return cmp.Compare(math.Abs(c.As(a).DoneC()-core), math.Abs(c.As(b).DoneC()-core))
+	}), true
 }
 
 // parted is a text in parts that a fact can hold.

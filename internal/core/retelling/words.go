@@ -34,7 +34,8 @@ var (
 		somewhere sometime pink peach against across grain along
 		temp temps temperature temperatures degrees internal internally reading readings heat
 		hot warm cool cold low high slow slowly quick quickly gently carefully lightly loosely tightly tight loose
-		fresh clean open seen double doubled layer layers sheet sheets heavy duty lid door pencil nothing else thing things stuff
+		fresh clean open seen double doubled layer layers sheet sheets heavy duty lid door pencil
+		nothing else thing things stuff
 		am pm o'clock morning afternoon evening night noon midday midnight day today overnight
 		least everywhere finish splash dash drizzle squeeze knob probe probes thermometer inch inches cm mm mark part minute minutes min mins hour hours h hr hrs`)
 

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { uuid } from "../shared/uuid";
 import type { components, paths } from "./schema";
 
 /** How long a save waits for its answer, ms: it can be sent again, since it names its version. */
@@ -10,8 +11,29 @@ export const api = createClient<paths>({
 	fetch: (asked) =>
 		asked.method === "PUT"
 			? fetch(asked, { signal: AbortSignal.any([asked.signal, AbortSignal.timeout(patience)]) })
-			: fetch(asked),
+			: asked.method === "POST"
+				? once(asked)
+				: fetch(asked),
 });
+
+/** Keys of what is being made, or was within these ms: a second press, and a retry without an answer, have the same. */
+const settles = 2_000;
+const keys = new Map<string, string>();
+
+/** Sends a request under a key by which what it makes is made once. */
+async function once(asked: Request): Promise<Response> {
+	const header = "Idempotency-Key";
+	// What is only worked out makes nothing.
+	if (asked.headers.has(header) || /\/api\/(calc|page)\b/.test(asked.url)) return fetch(asked);
+	const body = asked.headers.get("content-type")?.includes("json") ? await asked.clone().text() : "";
+	const what = `${asked.url} ${body}`;
+	const key = keys.get(what) ?? uuid();
+	keys.set(what, key);
+	asked.headers.set(header, key);
+	const answer = await fetch(asked);
+	setTimeout(() => keys.delete(what), settles);
+	return answer;
+}
 
 type Schemas = components["schemas"];
 

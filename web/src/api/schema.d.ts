@@ -7762,7 +7762,10 @@ export interface operations {
     createCook: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8306,7 +8309,10 @@ export interface operations {
     createCookDevice: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 /** @description UUID */
                 id: string;
@@ -8517,7 +8523,10 @@ export interface operations {
     duplicateCook: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 /** @description UUID */
                 id: string;
@@ -8682,7 +8691,10 @@ export interface operations {
     createCookFact: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 /** @description UUID */
                 id: string;
@@ -9235,7 +9247,10 @@ export interface operations {
                 piece?: string;
                 note?: string;
             };
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 /** @description UUID */
                 id: string;
@@ -9531,7 +9546,10 @@ export interface operations {
     createCookPractice: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 /** @description UUID */
                 id: string;
@@ -9763,6 +9781,8 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
                 /** @description Bearer and the key of a device of this cook; what a page hands in needs none */
                 Authorization?: string;
             };
@@ -9906,6 +9926,8 @@ export interface operations {
                 device?: string;
             };
             header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
                 /** @description Bearer and the key of a device of this cook; what a page hands in needs none */
                 Authorization?: string;
             };
@@ -10043,7 +10065,10 @@ export interface operations {
     repeatCook: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 /** @description UUID */
                 id: string;
@@ -10327,7 +10352,10 @@ export interface operations {
                 /** @description Which spoons the answer is in: us or metric */
                 spoons?: "us" | "metric";
             };
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 /** @description UUID */
                 id: string;
@@ -10670,7 +10698,10 @@ export interface operations {
     importFormulas: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -11123,7 +11154,10 @@ export interface operations {
     createFormula: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -11858,7 +11892,10 @@ export interface operations {
     createIngredient: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -12440,7 +12477,10 @@ export interface operations {
     createJar: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -13975,7 +14015,10 @@ export interface operations {
     createMeal: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -14655,7 +14698,10 @@ export interface operations {
     createMethod: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -15244,7 +15290,10 @@ export interface operations {
                 /** @description IANA time zone of the browser */
                 zone?: string;
             };
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -15751,7 +15800,10 @@ export interface operations {
     createCookNow: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -16086,7 +16138,10 @@ export interface operations {
     createPastCook: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -16485,7 +16540,10 @@ export interface operations {
     createPit: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID of the sender's for what it makes: the same request sent twice makes it once (IETF draft-ietf-httpapi-idempotency-key-header) */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };

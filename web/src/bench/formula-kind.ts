@@ -19,12 +19,12 @@ export const formulaKind = (begin: () => Formula): Kind<Formula> => ({
 	save: async (body, over) =>
 		saved(
 			need(
-				over
+				"id" in over
 					? await api.PUT("/api/formulas/{id}", {
 							params: { path: { id: over.id }, header: { "If-Match": etag(over.version) } },
 							body,
 						})
-					: await api.POST("/api/formulas", { body }),
+					: await api.POST("/api/formulas", { params: { header: { "Idempotency-Key": over.key } }, body }),
 			) as FormulaRecord,
 		),
 });

@@ -50,8 +50,9 @@ export function useFormula(id: string, catalogue: Catalogue) {
 		if (!typing) return undefined;
 		const { doc: sent, id: was, version } = typing.now;
 		try {
-			const done = await kind.save(sent, was ? { id: was, version } : undefined);
-			typing.saved(sent, done);
+			const before = !was && typing.sends();
+			const done = await kind.save(sent, was ? { id: was, version } : { key: typing.key });
+			typing.saved(before ? done.doc : sent, done);
 			setProblem(undefined);
 			queries.invalidateQueries({ queryKey: ["formulas"] });
 			queries.invalidateQueries({ queryKey: ["versions", done.id] });

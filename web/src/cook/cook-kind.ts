@@ -24,13 +24,17 @@ export function cookKind(prefs: Prefs, opened: (cook: OpenedCook) => void): Kind
 		save: async (body, over, beyond = false) =>
 			saved(
 				need(
-					over
+					"id" in over
 						? await api.PUT("/api/cooks/{id}", {
 								params: { path: { id: over.id }, header: { "If-Match": etag(over.version) } },
 								body,
 								keepalive: beyond,
 							})
-						: await api.POST("/api/cooks", { body, keepalive: beyond }),
+						: await api.POST("/api/cooks", {
+								params: { header: { "Idempotency-Key": over.key } },
+								body,
+								keepalive: beyond,
+							}),
 				) as CookRecord,
 			),
 	};

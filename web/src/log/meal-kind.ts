@@ -24,13 +24,17 @@ export const mealKind = (from: { cook: string; piece: string }, units: "metric" 
 	save: async (body, over, beyond = false) =>
 		saved(
 			need(
-				over
+				"id" in over
 					? await api.PUT("/api/meals/{id}", {
 							params: { path: { id: over.id }, header: { "If-Match": etag(over.version) } },
 							body,
 							keepalive: beyond,
 						})
-					: await api.POST("/api/meals", { body, keepalive: beyond }),
+					: await api.POST("/api/meals", {
+							params: { header: { "Idempotency-Key": over.key } },
+							body,
+							keepalive: beyond,
+						}),
 			),
 		),
 });

@@ -1,4 +1,5 @@
 import { produce } from "immer";
+import { uuid } from "../shared/uuid";
 import { holds, put, same, takeBack } from "./pointer";
 import { type Draft, dropDraft, keepDraft } from "./tab";
 
@@ -30,6 +31,10 @@ export interface Typed<T> {
  */
 export class Typing<T> {
 	now: Typed<T>;
+	/** Under which a new one is made, however often it is sent. */
+	readonly key: string;
+	/** A new one was sent before: what is on record may be what was typed then. */
+	sent = false;
 	readonly #kind: string;
 	/** Where it was opened: that of a new one stays for a moment after it has an id. */
 	readonly address: string;
@@ -39,6 +44,8 @@ export class Typing<T> {
 	constructor(kind: string, address: string, saved: Saved<T>, draft?: Draft<T>) {
 		this.#kind = kind;
 		this.address = address;
+		this.key = draft?.key ?? uuid();
+		this.sent = draft?.key !== undefined;
 		this.now = {
 			id: saved.id,
 			base: draft?.base ?? saved.doc,
@@ -71,7 +78,7 @@ export class Typing<T> {
 		this.#kept = undefined;
 		const { doc, base, version } = this.now;
 		if (same(doc, base)) dropDraft(this.name);
-		else keepDraft(this.name, { doc, base, version, at: Date.now() });
+		else keepDraft(this.name, { doc, base, version, at: Date.now(), key: this.sent ? this.key : undefined });
 	};
 
 	/** Types at a JSON pointer. */
@@ -85,9 +92,18 @@ export class Typing<T> {
 		return () => this.#set({ doc: takeBack(before, after, this.now.doc), edits: this.now.edits + 1 });
 	};
 
+	/** Notes that a new one is being sent, and returns whether it was before. */
+	sends(): boolean {
+		const before = this.sent;
+		this.sent = true;
+		this.keep();
+		return before;
+	}
+
 	/** Notes that sent is on record now; what was typed meanwhile is not. */
 	saved(sent: T, done: Saved<T>) {
 		this.forget();
+		this.sent = false;
 		this.#set({ id: done.id, version: done.version, base: sent });
 		this.keep();
 	}

@@ -44,6 +44,8 @@ export interface Draft<T> {
 	base: T;
 	version: number;
 	at: number;
+	/** Under which a new one is made, however often it is sent. */
+	key?: string;
 }
 
 const key = (record: string, of: string) => `verjuice.draft.${record}.${of}`;

@@ -5,6 +5,12 @@ import { left } from "./leaving";
 import { type Saved, type Typed, Typing } from "./store";
 import { findDraft } from "./tab";
 
+/** The version of a record that is saved over. */
+interface Over {
+	id: string;
+	version: number;
+}
+
 /** Records of a kind: how they begin, are read and are saved. */
 export interface Kind<T> {
 	name: string;
@@ -13,8 +19,11 @@ export interface Kind<T> {
 	/** A new one. */
 	fresh: () => Promise<T>;
 	load: (id: string) => Promise<Saved<T>>;
-	/** Saves what is typed as the version after the given one; beyond lets it outlive the page. */
-	save: (doc: T, over: { id: string; version: number } | undefined, beyond?: boolean) => Promise<Saved<T>>;
+	/**
+	 * Saves what is typed as the version after the given one, or as a new one under a key, once however often it is
+	 * sent; beyond lets it outlive the page.
+	 */
+	save: (doc: T, over: Over | { key: string }, beyond?: boolean) => Promise<Saved<T>>;
 }
 
 /**

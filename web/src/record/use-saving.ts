@@ -39,10 +39,11 @@ export function useSaving<T>(kind: Kind<T>, typing: Typing<T> | undefined, o: Op
 			const { doc: sent, id, version } = typing.now;
 			const isNew = id === "";
 			try {
-				const saving = kind.save(sent, isNew ? undefined : { id, version: over ?? version });
+				const before = isNew && typing.sends();
+				const saving = kind.save(sent, isNew ? { key: typing.key } : { id, version: over ?? version });
 				going.current = saving;
 				const done = await saving;
-				typing.saved(sent, done);
+				typing.saved(before ? done.doc : sent, done);
 				setStanding("saved");
 				queries.invalidateQueries({ queryKey: [list] });
 				if (isNew) onMade(done.id);
@@ -75,7 +76,9 @@ export function useSaving<T>(kind: Kind<T>, typing: Typing<T> | undefined, o: Op
 				await going.current?.catch(() => {});
 				const { doc: sent, base, id, version } = typing.now;
 				if (same(sent, base)) return;
-				typing.saved(sent, await kind.save(sent, id ? { id, version } : undefined, true));
+				const before = !id && typing.sends();
+				const done = await kind.save(sent, id ? { id, version } : { key: typing.key }, true);
+				typing.saved(before ? done.doc : sent, done);
 				queries.invalidateQueries({ queryKey: [list] });
 			});
 		};
