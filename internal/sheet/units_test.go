@@ -76,8 +76,8 @@ func TestWhatMayHaveBeenMeant(t *testing.T) {
 		"a wrap": {func(p *cook.Piece) { p.Fire.Rest = "1 h in foil" },
 			Offer{"1 h, wrapped in foil", []Edit{{Pointer: "/pieces/0/fire/rest", Value: "1 h"},
 				{Pointer: "/pieces/0/choices/wrap", Value: "foil"}}}},
-		"a range": {func(p *cook.Piece) { p.Season.Mode, p.Season.Amount = "amount", "1-2 Tbsp" },
-			Offer{"1 Tbsp", []Edit{{Pointer: "/pieces/0/season/amount", Value: "1 Tbsp"}}}},
+		"a range": {func(p *cook.Piece) { p.Season.Mode, p.Season.Amount = "amount", "2-1 Tbsp" },
+			Offer{"2 Tbsp", []Edit{{Pointer: "/pieces/0/season/amount", Value: "2 Tbsp"}}}},
 	} {
 		c := anycook.Supper(anycook.Coated("pork-shoulder-bone-in", "3 kg"))
 		try.spoil(&c.Pieces[0])

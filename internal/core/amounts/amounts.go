@@ -7,6 +7,7 @@ package amounts
 
 import (
 	"errors"
+	"math"
 	"regexp"
 	"slices"
 	"strings"
@@ -89,6 +90,7 @@ func (r Reader) Amount(typed string, b Batch, each bool) (dose.Said, error) {
 	if a.Volume > 0 {
 		out.Off = b.Mix.SpoonSpread()
 	}
+	out.Off = math.Hypot(out.Off, a.Off) // a range is known no better than its ends
 	switch mass := a.Of(b.Mix.GramsPerML); {
 	case per > 0:
 		out.PerKG = float64(mass / per)
@@ -234,6 +236,7 @@ func (r Reader) Recipe(typed string) (*dose.Recipe, quantity.Volume, error) {
 		}
 		mass, out.Off = a.Of(form.GramsPerML), form.SpreadPercent/100
 	}
+	out.Off = math.Hypot(out.Off, a.Off)
 	if per > 0 {
 		out.PerCube = float64(mass) / float64(per)
 	} else {

@@ -64,10 +64,17 @@ func TestWaysToSayAnAmount(t *testing.T) {
 		require.NoError(t, err, typed)
 		assert.InDelta(t, grams, got.One(racks).Grams(), 1e-9, typed)
 	}
+	// A range is its middle, and known no better than its ends.
+	exact, err := r.Amount("30 g", amounts.Batch{Formula: halfCup, Mix: mix}, false)
+	require.NoError(t, err)
+	between, err := r.Amount("20 to 40 g", amounts.Batch{Formula: halfCup, Mix: mix}, false)
+	require.NoError(t, err)
+	assert.Equal(t, exact.One(racks), between.One(racks))
+	assert.InDelta(t, 1.0/3, between.Off, 0.01)
 	parts := formula.ReadyMade()[0]
 	for typed, id := range map[string]string{"": "quantity.missing", "some": "quantity.unreadable",
 		"3": "quantity.no-unit", "2 handfuls": "quantity.how-much-is-one", "all of it": "amount.no-batch",
-		"one jar": "amount.no-jar", "1-2 Tbsp": "quantity.range"} {
+		"one jar": "amount.no-jar", "2-1 Tbsp": "quantity.range"} {
 		_, err := amounts.Reader{}.Amount(typed, amounts.Batch{Formula: parts, Mix: blend(t, parts)}, false)
 		var why field.Wrong
 		if assert.ErrorAs(t, err, &why, typed) {

@@ -90,7 +90,9 @@ var units = func() map[string]unit {
 	put(duration, 3600, "h", "hr", "hrs", "hour", "hours")
 	put(duration, 86400, "d", "day", "days")
 	put(percent, 1, "%", "percent", "pct")
-	m["t"] = unit{dim: ambiguous, ask: "teaspoon-or-tablespoon", offers: []string{"tsp", "Tbsp"}}
+	for _, n := range []string{"t", "spoon", "spoons", "spoonful", "spoonfuls"} {
+		m[n] = unit{dim: ambiguous, ask: "teaspoon-or-tablespoon", offers: []string{"tsp", "Tbsp"}}
+	}
 	m["°"] = unit{dim: ambiguous, ask: "which-scale", offers: []string{"°C", "°F"}}
 	for _, n := range containers {
 		m[n] = unit{dim: ambiguous, ask: "how-much-is-one"}
@@ -111,10 +113,11 @@ var containers = []string{"bottle", "can", "tin", "jar", "packet", "bag", "box",
 
 // term is one number with its unit.
 type term struct {
-	value float64
-	spelt bool   // a number word
-	unit  string // as typed
-	unit_ unit
+	value     float64
+	low, high float64 // of a range; else both are value
+	spelt     bool    // a number word
+	unit      string  // as typed
+	unit_     unit
 }
 
 // asks returns the question that s raises, for package sheet to put in words.
@@ -318,6 +321,9 @@ func ParseTemperatureWithin(s string, low, high Celsius) (Celsius, error) {
 	switch {
 	case err != nil || t.unit == "":
 		number := Number(sign * t.value)
+		if t.high > t.low {
+			number = Number(t.low) + "–" + Number(t.high)
+		}
 		var offers []string
 		if celsius >= low && celsius <= high {
 			offers = append(offers, number+" °C")
@@ -343,7 +349,12 @@ func ParsePercent(s string) (Percent, error) {
 
 // ParseParts reads the number of parts of a row: "2", "1 1/2", "½". Zero is
 // allowed (the row is there, with nothing of it).
-func ParseParts(s string) (float64, error) { return plain(s, none) }
+func ParseParts(s string) (float64, error) {
+	return plain(partWord.ReplaceAllString(s, "$1"), none)
+}
+
+// partWord is what follows the number of parts: two parts.
+var partWord = regexp.MustCompile(`(?i)(\S)\s+parts?\s*$`)
 
 func plain(s string, want dimension) (float64, error) {
 	terms, err := parseTerms(s, want)
@@ -353,17 +364,34 @@ func plain(s string, want dimension) (float64, error) {
 	if len(terms) != 1 || (terms[0].unit != "" && terms[0].unit_.dim != want) {
 		return 0, asks("one-only", "wanted", want.name())
 	}
-	if terms[0].spelt {
+	if terms[0].spelt && bare[strings.ToLower(strings.TrimSpace(s))] {
 		return 0, wanting(asks("unreadable", "typed", clip(s)), want)
 	}
 	return terms[0].value, nil
 }
+
+// bare are number words that are none by themselves.
+var bare = map[string]bool{"a": true, "an": true}
 
 // Amount is a quantity of an ingredient, by weight or by volume. Exactly one of
 // the two is set.
 type Amount struct {
 	Mass   Mass
 	Volume Volume
+	Off    float64 // half of the range that was said, as a share of its middle; zero where one figure was
+}
+
+// off is half of the range of terms of one unit, as a share of their sum.
+func off(terms []term) float64 {
+	half, sum := 0.0, 0.0
+	for _, t := range terms {
+		half += t.unit_.factor * (t.high - t.low) / 2
+		sum += t.unit_.factor * t.value
+	}
+	if sum <= 0 {
+		return 0
+	}
+	return half / sum
 }
 
 // Of is the mass of a, of something that weighs gramsPerML.
@@ -378,10 +406,14 @@ func ParseAmount(s string, liquid bool, set SpoonSet) (Amount, error) {
 	low := strings.ToLower(strings.TrimSpace(s))
 	for _, word := range []string{"sticks", "stick"} {
 		if head, ok := strings.CutSuffix(low, word); ok {
+			if head = strings.TrimSuffix(strings.TrimSpace(head), " a"); bare[head] {
+				head = "1"
+			}
 			n, err := ParseParts(head)
 			return Amount{Mass: Mass(n) * 4 * Ounce}, err
 		}
 	}
+	s, more := level(s)
 	terms, err := parseTerms(s, volume)
 	if err != nil {
 		return Amount{}, err
@@ -394,8 +426,8 @@ func ParseAmount(s string, liquid bool, set SpoonSet) (Amount, error) {
 	}
 	if terms[0].unit_.dim == mass {
 		m, err := ParseMass(s)
-		return Amount{Mass: m}, err
+		return Amount{Mass: m, Off: off(terms)}, err
 	}
 	v, err := ParseVolume(s, set)
-	return Amount{Volume: v}, err
+	return Amount{Volume: v * Volume(more), Off: off(terms)}, err
 }

@@ -15,7 +15,7 @@ func TestAsCooksSayIt(t *testing.T) {
 	ml := func(s string) (float64, error) { v, err := ParseVolume(s, USSpoons); return v.ML(), err }
 	minutes := func(s string) (float64, error) { d, err := ParseDuration(s); return d.Minutes(), err }
 	celsius := func(s string) (float64, error) { c, err := ParseTemperature(s); return float64(c), err }
-	dm2 := ParseArea
+	dm2, parts := ParseArea, ParseParts
 	weighed := func(s string) (float64, error) { m, err := ParseWeighed(s); return m.Grams(), err }
 	for _, one := range []struct {
 		typed string
@@ -36,6 +36,17 @@ func TestAsCooksSayIt(t *testing.T) {
 		{"110 degC", celsius, 110}, {"−2 ° C", celsius, -2}, {"95 centigrade", celsius, 95},
 		{"46", dm2, 46}, {"46 dm²", dm2, 46}, {"4600 cm2", dm2, 46}, {"700 sq in", dm2, 45.16},
 		{"700 square inches", dm2, 45.16}, {"0.5 m²", dm2, 50},
+		{"1-2 Tbsp", ml, 22.18}, {"2 to 3 lb", grams, 1133.98}, {"1 kg + 1–2 lb", grams, 1680.39},
+		{"about 12 lb", grams, 5443.11}, {"4 and a half pounds", grams, 2041.17}, {"5 kg or so", grams, 5000},
+		{"165–170 °F", celsius, 75.28}, {"205 to 210F", celsius, 97.5}, {"165 F to 170 F", celsius, 75.28},
+		{"just under 95 C", celsius, 95}, {"93 °C internal", celsius, 93}, {"between 90 and 95 °C", celsius, 92.5},
+		{"200ish F", celsius, 93.33}, {"30–45 min", minutes, 37.5}, {"1 to 2 hours", minutes, 90},
+		{"an hour or two", minutes, 90}, {"about two and a half hours", minutes, 150}, {"a couple of hours", minutes, 120},
+		{"a few hours", minutes, 180}, {"three quarters of an hour", minutes, 45}, {"one to two hours", minutes, 90},
+		{"a third of a cup", ml, 78.86}, {"a couple of tablespoons", ml, 29.57}, {"200 mils", ml, 200},
+		{"two 330 ml bottles", ml, 660}, {"1/4 to 1/2 cup", ml, 88.72}, {"1 Tbsp plus 1 tsp", ml, 19.72},
+		{"three quarters of a cup", ml, 177.44}, {"a level tablespoon", ml, 14.79}, {"a 300 g can", grams, 300},
+		{"two parts", parts, 2}, {"a third", parts, 1.0 / 3}, {"one and a half", parts, 1.5}, {"2 to 3", parts, 2.5},
 		{"118", weighed, 118}, {"4 oz", weighed, 113.40}, {"0", weighed, 0}, {"0,2 kg", weighed, 200},
 	} {
 		got, err := one.read(one.typed)
@@ -60,9 +71,9 @@ func TestWhatIsAsked(t *testing.T) {
 		id     string
 		offers []string
 	}{
-		{"1-2 Tbsp", volume, "range", []string{"1 Tbsp", "2 Tbsp"}},
-		{"2 to 3 lb", mass, "range", []string{"2 lb", "3 lb"}},
-		{"1 kg + 1–2 lb", mass, "range", []string{"1 kg + 1 lb", "1 kg + 2 lb"}},
+		{"2-1 Tbsp", volume, "range", []string{"2 Tbsp", "1 Tbsp"}},
+		{"165–170", core, "celsius-or-fahrenheit", []string{"165–170 °F"}},
+		{"a heaped spoonful", liquid, "teaspoon-or-tablespoon", []string{"1 tsp", "1 Tbsp"}},
 		{"1,500 g", mass, "thousand-or-decimal", []string{"1.500 g", "1500 g"}},
 		{"2 t", volume, "teaspoon-or-tablespoon", []string{"2 tsp", "2 Tbsp"}},
 		{"1 pint", metric, "which-pint", []string{"473 mL", "568 mL"}},
@@ -92,7 +103,7 @@ func TestWhatIsAsked(t *testing.T) {
 			assert.NoError(t, one.read(offer), "%s, offered for %s", offer, one.typed)
 		}
 	}
-	for _, parts := range []string{"one", "half", "a"} {
+	for _, parts := range []string{"a", "an", "some"} {
 		_, err := ParseParts(parts)
 		assert.Error(t, err, parts)
 	}

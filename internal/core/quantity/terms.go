@@ -23,6 +23,7 @@ func parseTerms(s string, want dimension) ([]term, error) {
 	if s == "" {
 		return nil, asks("missing", "wanted", want.name())
 	}
+	s = sameEnds(heard(s))
 	var terms []term
 	for rest := s; rest != ""; {
 		if len(terms) > 0 {
@@ -78,11 +79,18 @@ func nextTerm(before, s string, want dimension) (term, string, error) {
 		}
 		value, after = value*each, tail
 	}
+	t.value, t.low, t.high = value, value, value
 	if high, tail, ok := rangeEnd(after); ok {
-		low := strings.TrimSpace(s[:len(s)-len(after)])
-		return t, s, offering(asks("range"), before+join(low, tail), before+join(high, tail))
+		end, _, err := number(high)
+		if err != nil {
+			return t, s, err
+		}
+		if end <= value {
+			low := strings.TrimSpace(s[:len(s)-len(after)])
+			return t, s, offering(asks("range"), before+join(low, tail), before+join(high, tail))
+		}
+		t.value, t.high, after = middle(value, end), end, tail
 	}
-	t.value = value
 	word, tail := unitWord(after)
 	t.unit = word
 	if word == "" {
