@@ -1,6 +1,7 @@
 import { Select } from "antd";
 import type { Batch, Catalogue, Formula } from "../api/client";
 import { Choice } from "../shared/choice";
+import { FindSelect } from "../shared/find-select";
 import { TypedField } from "../shared/typed-field";
 
 interface Props {
@@ -103,16 +104,19 @@ export function BatchFields({ formula, batch, onChange, wrong, catalogue }: Prop
 						/>
 						<div className="typed">
 							<span className="muted">Cut</span>
-							<Select
+							<FindSelect
 								aria-label="Cut of the meat"
 								variant="underlined"
 								className="batch-row"
 								placeholder="boneless"
 								allowClear
-								showSearch={{ optionFilterProp: "label" }}
 								value={batch.cut || null}
 								onChange={(cut?: string | null) => put({ cut: cut ?? "" })}
-								options={catalogue.cuts.map((c) => ({ value: c.id, label: c.name }))}
+								options={catalogue.cuts.map((c) => ({
+									value: c.id,
+									label: c.name,
+									names: [c.name, ...c.also],
+								}))}
 							/>
 							<div className="typed-note">
 								{wrong("/cut") && <span className="typed-error">{wrong("/cut")}</span>}

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Select, Table } from "antd";
+import { Table } from "antd";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api, type Catalogue, need } from "../api/client";
@@ -8,6 +8,7 @@ import { Strata } from "../cook/strata";
 import { usePrefs } from "../prefs";
 import { Ask } from "../shared/ask";
 import { Choice } from "../shared/choice";
+import { FindSelect } from "../shared/find-select";
 import { Nothing } from "../shared/nothing";
 import { layerFills } from "../theme";
 import "./bench.css";
@@ -64,13 +65,16 @@ export default function ComparePage() {
 				<Link to="/bench">Choose others</Link>
 			</div>
 			<div className="compare-on">
-				<Select
+				<FindSelect
 					aria-label="Piece they are put on"
 					variant="underlined"
 					value={cut}
-					showSearch={{ optionFilterProp: "label" }}
 					onChange={setCut}
-					options={catalogue.data?.cuts.map((k) => ({ value: k.id, label: k.name }))}
+					options={(catalogue.data?.cuts ?? []).map((k) => ({
+						value: k.id,
+						label: k.name,
+						names: [k.name, ...k.also],
+					}))}
 				/>
 				<Choice
 					label="Coat"

@@ -1,9 +1,10 @@
 import { CloseOutlined, PlusOutlined } from "@ant-design/icons";
-import { Button, Input, Select } from "antd";
+import { Button, Input } from "antd";
 import { memo, type ReactNode, useCallback, useLayoutEffect, useMemo, useRef } from "react";
 import type { Catalogue, Row, Season } from "../api/client";
 import { useField } from "../record/use-field";
 import { Ask } from "../shared/ask";
+import { type Findable, FindSelect, noIngredient } from "../shared/find-select";
 import { layerFills } from "../theme";
 import "./rows-editor.css";
 
@@ -54,17 +55,16 @@ interface Props {
 	children?: ReactNode;
 }
 
-interface Option {
-	value: string;
-	label: string;
-}
-
 /** The ingredients of a mix: how much of what in which form, and what that weighs. */
 export function RowsEditor(p: Props) {
-	const options = useMemo<Option[]>(
+	const options = useMemo<Findable[]>(
 		() => [
 			...p.catalogue.ingredients.flatMap((i) =>
-				i.forms.map((f) => ({ value: `${i.id}|${f.name}`, label: `${i.name}, ${f.name}` })),
+				i.forms.map((f) => ({
+					value: `${i.id}|${f.name}`,
+					label: `${i.name}, ${f.name}`,
+					names: [i.name, ...(i.also ?? [])],
+				})),
 			),
 			...(p.nestable ?? []).map((f) => ({ value: `formula|${f.id}`, label: `${f.name} (a formula)` })),
 		],
@@ -119,13 +119,13 @@ export function RowsEditor(p: Props) {
 			</ul>
 			{p.wrong("") && <p className="typed-error">{p.wrong("")}</p>}
 			<div className="rows-foot">
-				<Select
+				<FindSelect
 					variant="underlined"
 					aria-label="Add an ingredient"
+					unfound={noIngredient}
 					placeholder="Add an ingredient"
 					value={null}
 					suffixIcon={<PlusOutlined />}
-					showSearch={{ optionFilterProp: "label" }}
 					options={options}
 					onChange={(v: string | null) => v && p.onChange([...p.rows, rowOf(v, "1")])}
 				/>
@@ -143,7 +143,7 @@ interface RowProps {
 	rounded?: string;
 	fill: string;
 	name: string;
-	options: Option[];
+	options: Findable[];
 	wrongParts?: string;
 	wrong?: string;
 	put: (i: number, row: Row) => void;
@@ -181,13 +181,13 @@ const OneRow = memo(function OneRow(p: RowProps) {
 					onType={(parts) => put(index, { ...row, parts })}
 				/>
 			)}
-			<Select
+			<FindSelect
 				className="row-what"
 				variant="borderless"
 				aria-label={`Ingredient ${index + 1}`}
+				unfound={noIngredient}
 				value={chosen === "|" ? null : chosen}
 				placeholder="What is it?"
-				showSearch={{ optionFilterProp: "label" }}
 				popupMatchSelectWidth={320}
 				options={options}
 				onChange={(v: string) => put(index, rowOf(v, row.parts))}

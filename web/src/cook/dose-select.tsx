@@ -1,6 +1,6 @@
-import { Select } from "antd";
 import type { Catalogue, Formula } from "../api/client";
 import { fetchFormula, single, useOwnFormulas } from "../bench/use-formulas";
+import { FindSelect, noIngredient } from "../shared/find-select";
 
 interface Props {
 	label: string;
@@ -15,12 +15,12 @@ export function DoseSelect({ label, value, catalogue, onChange }: Props) {
 	const known =
 		mine.some((f) => String(f.id) === value.id) || catalogue.formulas.some((f) => f.id === value.id);
 	return (
-		<Select
+		<FindSelect
 			aria-label={label}
 			variant="underlined"
 			className="dose-select"
+			unfound={noIngredient}
 			value={known ? `f|${value.id}` : value.name}
-			showSearch={{ optionFilterProp: "label" }}
 			popupMatchSelectWidth={320}
 			onChange={async (v: string) => {
 				const [kind, id = "", form = ""] = v.split("|");
@@ -33,7 +33,11 @@ export function DoseSelect({ label, value, catalogue, onChange }: Props) {
 				...mine.map((f) => ({ value: `f|${f.id}`, label: f.name })),
 				...catalogue.formulas.map((f) => ({ value: `f|${f.id}`, label: f.name })),
 				...catalogue.ingredients.flatMap((i) =>
-					i.forms.map((f) => ({ value: `i|${i.id}|${f.name}`, label: `${i.name}, ${f.name}` })),
+					i.forms.map((f) => ({
+						value: `i|${i.id}|${f.name}`,
+						label: `${i.name}, ${f.name}`,
+						names: [i.name, ...(i.also ?? [])],
+					})),
 				),
 			]}
 		/>

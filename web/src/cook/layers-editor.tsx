@@ -1,9 +1,10 @@
 import { CloseOutlined, PlusOutlined } from "@ant-design/icons";
-import { Button, Select } from "antd";
+import { Button } from "antd";
 import type { Layer } from "../api/client";
 import { whole } from "../bench/formula";
 import { Field } from "../record/field";
 import { Ask } from "../shared/ask";
+import { FindSelect } from "../shared/find-select";
 import { usePiece } from "./context";
 import { DoseSelect } from "./dose-select";
 import "./layers-editor.css";
@@ -33,12 +34,11 @@ export function LayersEditor({ index }: { index: number }) {
 				{layers.map((l, i) => (
 					// biome-ignore lint/suspicious/noArrayIndexKey: layers are told apart by their place
 					<li key={i}>
-						<Select
+						<FindSelect
 							aria-label={`Kind of layer ${i + 1}`}
 							variant="underlined"
 							value={l.kind}
 							options={kinds}
-							showSearch={{ optionFilterProp: "label" }}
 							popupMatchSelectWidth={260}
 							onChange={(kind) => put(i, { kind })}
 						/>
@@ -76,7 +76,7 @@ export function LayersEditor({ index }: { index: number }) {
 					</li>
 				))}
 			</ol>
-			<Select
+			<FindSelect
 				className="layers-add"
 				variant="underlined"
 				aria-label="Add a layer"
@@ -84,7 +84,6 @@ export function LayersEditor({ index }: { index: number }) {
 				suffixIcon={<PlusOutlined />}
 				value={null}
 				options={kinds}
-				showSearch={{ optionFilterProp: "label" }}
 				popupMatchSelectWidth={260}
 				onChange={(kind: string | null) => {
 					const layer = catalogue.layers.find((l) => l.kind === kind);

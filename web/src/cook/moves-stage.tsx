@@ -22,6 +22,7 @@ import { whole } from "../bench/formula";
 import { Field } from "../record/field";
 import { applied, at as valueAt } from "../record/pointer";
 import { useField } from "../record/use-field";
+import { FindSelect } from "../shared/find-select";
 import { TypedField } from "../shared/typed-field";
 import { uuid } from "../shared/uuid";
 import { useInHand, usePiece } from "./context";
@@ -107,7 +108,7 @@ export function MovesStage({ index }: { index: number }) {
 					</ol>
 				</SortableContext>
 			</DndContext>
-			<Select
+			<FindSelect
 				className="moves-add"
 				variant="underlined"
 				aria-label="Add a move"
@@ -115,7 +116,6 @@ export function MovesStage({ index }: { index: number }) {
 				suffixIcon={<PlusOutlined />}
 				value={null}
 				options={catalogue.moves.map((m) => ({ value: m.what, label: m.label }))}
-				showSearch={{ optionFilterProp: "label" }}
 				popupMatchSelectWidth={260}
 				onChange={(what: string | null) => what && add(what)}
 			/>

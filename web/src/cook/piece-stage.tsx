@@ -1,8 +1,9 @@
 import { DeleteOutlined } from "@ant-design/icons";
-import { Button, Select, Switch } from "antd";
+import { Button, Switch } from "antd";
 import { ChoiceField, Field } from "../record/field";
 import { useField } from "../record/use-field";
 import { Ask } from "../shared/ask";
+import { FindSelect } from "../shared/find-select";
 import { Photos } from "../shared/photos";
 import { Choices } from "./choices";
 import { usePiece } from "./context";
@@ -59,24 +60,17 @@ export function PieceStage({ index }: { index: number }) {
 			<div className="piece-top">
 				<div className="piece-cut">
 					<span id="cut-label">Cut</span>
-					<Select
+					<FindSelect
 						aria-labelledby="cut-label"
 						variant="underlined"
 						size="large"
 						value={piece.cut}
-						showSearch={{
-							filterOption: (typed, o) =>
-								typed
-									.toLowerCase()
-									.split(/\s+/)
-									.every((word) => `${o?.label} ${o?.names}`.toLowerCase().includes(word)),
-						}}
 						onChange={(id) => {
 							cutField.set(id);
 							// What was chosen for another cut may not be for this one.
 							choices.set(piece.choices?.state ? { state: piece.choices.state } : undefined);
 						}}
-						options={catalogue.cuts.map((c) => ({ value: c.id, label: c.name, names: c.also.join(" ") }))}
+						options={catalogue.cuts.map((c) => ({ value: c.id, label: c.name, names: [c.name, ...c.also] }))}
 					/>
 					{wrong("cut") && <p className="typed-error">{wrong("cut")}</p>}
 				</div>

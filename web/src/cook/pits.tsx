@@ -3,6 +3,7 @@ import { Button, Select } from "antd";
 import { api, type Cook, need, type Pit } from "../api/client";
 import { usePrefs } from "../prefs";
 import { Field } from "../record/field";
+import { FindSelect } from "../shared/find-select";
 import { useMessage } from "../shared/messages";
 import { useInHand } from "./context";
 import { usePits } from "./use-pits";
@@ -86,12 +87,11 @@ export function Pits() {
 					</li>
 				))}
 			</ul>
-			<Select
+			<FindSelect
 				className="pits-add"
 				variant="underlined"
 				aria-label="Add a pit"
 				placeholder="Add a pit"
-				showSearch={{ optionFilterProp: "label" }}
 				value={null}
 				options={[
 					...others.map((p) => ({ value: p.id, label: p.doc.name })),

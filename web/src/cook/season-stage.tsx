@@ -1,6 +1,6 @@
 import { ArrowRightOutlined } from "@ant-design/icons";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Button, Select } from "antd";
+import { Button } from "antd";
 import { Link } from "react-router";
 import { api, need } from "../api/client";
 import { whole } from "../bench/formula";
@@ -9,6 +9,7 @@ import { useOwnFormulas } from "../bench/use-formulas";
 import { ChoiceField, Field, YesNoField } from "../record/field";
 import { useField } from "../record/use-field";
 import { Ask } from "../shared/ask";
+import { FindSelect } from "../shared/find-select";
 import { useMessage } from "../shared/messages";
 import { usePiece } from "./context";
 import { FreeSource } from "./free-source";
@@ -85,20 +86,19 @@ export function SeasonStage({ index }: { index: number }) {
 			<div className="season-top">
 				<div>
 					<div className="season-formula">
-						<Select
+						<FindSelect
 							aria-label="Formula"
 							variant="underlined"
 							size="large"
 							value={none ? "none" : still ? formula.id : "own"}
 							popupMatchSelectWidth={340}
-							showSearch={{ optionFilterProp: "label" }}
 							onChange={(id) => take(id)}
 							options={[
 								...(none || (still && known)
 									? []
-									: [{ value: still ? formula.id : "own", label: formula.name || "your own mix" }]),
+									: [{ value: (still && formula.id) || "own", label: formula.name || "your own mix" }]),
 								...mine.map((f) => ({ value: String(f.id), label: f.name })),
-								...catalogue.formulas.map((f) => ({ value: f.id, label: f.name })),
+								...catalogue.formulas.map((f) => ({ value: f.id ?? "", label: f.name })),
 								{ value: "none", label: "no rub" },
 							]}
 						/>

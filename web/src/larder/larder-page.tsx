@@ -2,6 +2,7 @@ import { PlusOutlined, SearchOutlined } from "@ant-design/icons";
 import { useQuery } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useDeferredValue, useMemo, useState } from "react";
+import { useSearchParams } from "react-router";
 import { api, need } from "../api/client";
 import { useCatalogue } from "../api/use-catalogue";
 import { BenchNav } from "../bench/bench-nav";
@@ -13,7 +14,9 @@ import "./larder.css";
 export default function LarderPage() {
 	const catalogue = useCatalogue();
 	const [typed, setTyped] = useState("");
-	const [making, setMaking] = useState(false);
+	const [asked, setAsked] = useSearchParams();
+	const called = asked.get("add") ?? "";
+	const [making, setMaking] = useState(called !== "");
 	const search = useDeferredValue(typed.trim().toLowerCase());
 	const larder = useQuery({
 		queryKey: ["larder"],
@@ -21,15 +24,30 @@ export default function LarderPage() {
 	});
 	const things = useMemo(
 		() => [
-			...(catalogue.data?.ingredients ?? []).map((i) => ({ id: i.id, name: i.name, kind: i.kind as string })),
-			...(catalogue.data?.cuts ?? []).map((c) => ({ id: c.id, name: c.name, kind: c.species as string })),
-			...(catalogue.data?.supplies ?? []).map((s) => ({ id: s.id, name: s.name, kind: s.kind as string })),
+			...(catalogue.data?.ingredients ?? []).map((i) => ({
+				id: i.id,
+				name: i.name,
+				kind: i.kind as string,
+				also: i.also ?? [],
+			})),
+			...(catalogue.data?.cuts ?? []).map((c) => ({
+				id: c.id,
+				name: c.name,
+				kind: c.species as string,
+				also: c.also,
+			})),
+			...(catalogue.data?.supplies ?? []).map((s) => ({
+				id: s.id,
+				name: s.name,
+				kind: s.kind as string,
+				also: [] as string[],
+			})),
 		],
 		[catalogue.data],
 	);
 	if (!catalogue.data || !larder.data) return <p className="loading">Opening…</p>;
 	const known = larder.data.things;
-	const fits = things.filter((t) => `${t.name} ${t.kind}`.toLowerCase().includes(search));
+	const fits = things.filter((t) => `${t.name} ${t.kind} ${t.also.join(" ")}`.toLowerCase().includes(search));
 	const kept = fits.filter((t) => known[t.id]);
 	const rest = fits.filter((t) => !known[t.id]);
 	const shown = search ? rest : rest.slice(0, kept.length > 0 ? 8 : 16);
@@ -56,7 +74,15 @@ export default function LarderPage() {
 				Enter a price and every formula and cook-out shows what it costs: meat, mixes, fuel and wraps. Enter
 				what you have and the shopping list leaves it out. Write both as on the packet.
 			</p>
-			<OwnIngredients own={larder.data.own} making={making} onDone={() => setMaking(false)} />
+			<OwnIngredients
+				own={larder.data.own}
+				making={making}
+				called={called}
+				onDone={() => {
+					setMaking(false);
+					setAsked({}, { replace: true });
+				}}
+			/>
 			<div className="larder-head" aria-hidden>
 				<span>ingredient</span>
 				<span>price</span>

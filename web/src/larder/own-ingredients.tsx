@@ -29,11 +29,13 @@ interface Props {
 	own: OwnIngredient[];
 	/** A new one is being made. */
 	making: boolean;
+	/** What it is called, as it was looked for. */
+	called?: string;
 	onDone: () => void;
 }
 
 /** Ingredients that the program does not know: what is in them. */
-export function OwnIngredients({ own, making, onDone }: Props) {
+export function OwnIngredients({ own, making, called, onDone }: Props) {
 	const [editing, setEditing] = useState<OwnIngredient>();
 	const { refresh, remove } = useRemoval("ingredients", ["larder", "catalogue"]);
 	const done = () => {
@@ -41,7 +43,8 @@ export function OwnIngredients({ own, making, onDone }: Props) {
 		onDone();
 		refresh();
 	};
-	if (making || editing) return <OwnForm key={editing?.id ?? "new"} of={editing} onDone={done} />;
+	if (making || editing)
+		return <OwnForm key={editing?.id ?? "new"} of={editing} called={called} onDone={done} />;
 	if (own.length === 0) return null;
 	return (
 		<section className="own" aria-label="Ingredients of your own">
@@ -64,8 +67,8 @@ export function OwnIngredients({ own, making, onDone }: Props) {
 	);
 }
 
-function OwnForm({ of, onDone }: { of?: OwnIngredient; onDone: () => void }) {
-	const [typed, setTyped] = useState({ ...blank, ...of?.ingredient });
+function OwnForm({ of, called, onDone }: { of?: OwnIngredient; called?: string; onDone: () => void }) {
+	const [typed, setTyped] = useState({ ...blank, name: called ?? "", ...of?.ingredient });
 	const set = (next: Partial<typeof blank>) => setTyped((old) => ({ ...old, ...next }));
 	const keep = useMutation({
 		mutationFn: async () => {
