@@ -72,7 +72,9 @@ func (w writer) bath(b *cooking.Bath) *BathSheet {
 		out.Egg = fmt.Sprintf("A fresh egg sinks in it (it floats from about %.0f %%).", salt.FloatsEgg)
 	}
 	if b.Typed.Equilibrium {
-		out.School = "Equilibrium bath: the meat cannot get too salty, but a thick piece takes days."
+		if out.School = "Equilibrium bath: the meat cannot get too salty, but a thick piece takes days."; b.Lift > 0 {
+			out.School = "This bath is so strong that it makes the meat like ham if you forget it. Lift it out in time."
+		}
 	}
 	if b.Typed.Pot > 0 {
 		room := func(v quantity.Volume) string { return w.as(liquid, float64(v)) }
@@ -172,6 +174,9 @@ func needleRecipe(out *InjectionSheet) string {
 func (w writer) window(b *cooking.Bath) string {
 	aim := decimal(100*b.Aim, 2)
 	switch {
+	case b.Typed.Equilibrium && b.Lift > 0:
+		return fmt.Sprintf("It ends at %s %%, which is like ham. Lift it out after %s, at %.1f %%.",
+			aim, quantity.FormatDuration(b.Lift), 100*cooking.MostLiked)
 	case b.Typed.Equilibrium && b.Early == 0:
 		return "It takes over a week to get near its target; a stronger bath is quicker."
 	case b.Typed.Equilibrium:

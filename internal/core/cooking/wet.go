@@ -29,15 +29,20 @@ type Bath struct {
 	Early    time.Duration
 	Reached  time.Duration // Aim; zero when it is not within a week
 	Late     time.Duration // a tenth over it
-	At       []salt.Moment
-	Parts    []BathPart
-	Sugar    float64 // % of the brine
+	// When the meat is as salty as most people like at most; zero when it never gets there, or a target is told.
+	Lift  time.Duration
+	At    []salt.Moment
+	Parts []BathPart
+	Sugar float64 // % of the brine
 	// that it ends at when what is not water comes from the shelf instead of the fridge; zero when all is water
 	Shelf   quantity.Celsius
 	Acid    float64         // % of the brine
 	Meat    quantity.Volume // of all pieces
 	TooFull bool
 }
+
+// MostLiked is the salt of raw boneless meat above which it is like ham, kg/kg: the upper end of bold.
+var MostLiked = salt.BandOf(1.5).High / 100
 
 // BathPart is something else in a bath.
 type BathPart struct {
@@ -96,6 +101,9 @@ func bathOf(t dose.Bath, took dose.Brought, on dose.Target, meat order.Meat, roo
 	}
 	reached := one.Reach(1, out.Aim*0.9, out.Aim, out.Aim*1.1)
 	out.Early, out.Reached, out.Late = reached[0], reached[1], reached[2]
+	if t.Recipe != nil && out.Aim > MostLiked {
+		out.Lift = one.Reach(1, MostLiked)[0]
+	}
 	if w.Plain < w.Water*0.999 {
 		out.Shelf = quantity.Celsius(
 			(float64(w.Plain)*float64(salt.IceBathEnds) + float64(w.Water-w.Plain)*float64(room)) / float64(w.Water),
