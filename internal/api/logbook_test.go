@@ -335,7 +335,8 @@ func TestAPastCook(t *testing.T) {
 	assert.Equal(t, "next time less salt", went.Pieces[0].Notes[0].Text)
 	// A lean round that was cooked far is held against the forecast of a round that is.
 	far := maps.Clone(past)
-	far["cut"], far["weight"], far["wrap"], far["told"] = "beef-top-round", "2 kg", "none", "off at eight hours, 98 C; pulled apart"
+	far["cut"], far["weight"], far["wrap"], far["told"] = "beef-top-round", "2 kg", "none",
+		"off at eight hours, 98 C; pulled apart"
 	call(t, app, "POST", "/api/past", far).into(t, &rec)
 	call(t, app, "GET", "/api/cooks/"+rec.ID+"/review", nil).into(t, &went)
 	assert.Equal(t, "pulled", rec.Doc.Pieces[0].Choices["finish"])

@@ -15,8 +15,8 @@ func heard(s string) string {
 	return strings.TrimSpace(s)
 }
 
-// hearing are what cooks say, and what it means, in the order in which they are put in place. Fractions are written with
-// a slash, so that they stay what they are.
+// hearing are what cooks say, and what it means, in the order in which they are put in place. Fractions are
+// written with a slash, so that they stay what they are.
 var hearing = func() (out []struct {
 	said  *regexp.Regexp
 	means string

@@ -82,8 +82,8 @@ func Facts(text string, t Told, piece string, on time.Time) []facts.Fact {
 	return out
 }
 
-// Finish is how a piece was finished as it is told: pulled apart, or the finish of its cut whose core is nearest to that
-// at which it came off. False where nothing says so.
+// Finish is how a piece was finished as it is told: pulled apart, or the finish of its cut whose core is nearest
+// to that at which it came off. False where nothing says so.
 func (t Told) Finish(c cut.Cut) (cut.Finish, bool) {
 	core, off := 0.0, false
 	for _, a := range t.Acts {
