@@ -125,8 +125,9 @@ func TestAmountsOfARecipe(t *testing.T) {
 		"1 cup ketchup":     "1 cup|ketchup|liquid", "500 ml sweet cider": "500 ml|sweet-cider|liquid",
 		"1 stick butter":   "1 stick|butter-salted|soft",
 		"2 Tbsp soy sauce": "2 Tbsp|soy-sauce|liquid", "1-1/2 Tbsp paprika": "1-1/2 Tbsp|paprika|powder",
+		"1-2 Tbsp paprika":               "1-2 Tbsp|paprika|powder",
 		"half a cup brown sugar, packed": "half a cup|brown-sugar|packed",
-		"6 cloves garlic, fresh":         "?", "2 bottles beer": "?", "2 sticks cinnamon": "?", "1-2 Tbsp paprika": "?",
+		"6 cloves garlic, fresh":         "?", "2 bottles beer": "?", "2 sticks cinnamon": "?", "2-1 Tbsp paprika": "?",
 		"4 oz apple juice": "?", "1 t cayenne": "?", "a handful parsley": "?",
 	} {
 		found, err := Read(

@@ -64,7 +64,7 @@ func (w writer) every(e when.Every) string {
 	}
 	out := "every " + duration(e.Each)
 	switch c := e.From.First; {
-	case e.From.None():
+	case !e.Begins():
 	case e.From.Second.None() && c.CoreC != 0:
 		out += " from " + w.value(c.CoreC, "") + " on"
 	case e.From.Second.None() && c.Sign != "":

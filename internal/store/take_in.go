@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"reflect"
 	"slices"
+	"strings"
 	"time"
 	"unicode/utf8"
 
@@ -94,11 +95,32 @@ func (s *Store) takeIn(
 				return err
 			}
 			out = t.taken
+			if err := markTold(tx); err != nil { // a book of an earlier version does not say it
+				return err
+			}
 			_, err := within.Learn(ctx, nil)
 			return err
 		})
 	})
 	return out, err
+}
+
+// markTold marks the cooks that an earlier version read from words which it did not keep, as the migration does.
+func markTold(tx *gorm.DB) error {
+	raw, err := migrations.ReadFile("migrations/00017_told.sql")
+	if err != nil {
+		return err
+	}
+	up, _, _ := strings.Cut(string(raw), "-- +goose Down")
+	for _, statement := range strings.Split(up, ";\n") {
+		if strings.TrimSpace(statement) == "" {
+			continue
+		}
+		if err := tx.Exec(statement).Error; err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // ErrCarried is a line of a book that cannot be.

@@ -229,6 +229,9 @@ func (s *subject) doings() []plan.Doing {
 		if of, ok := anchors[m.At.From.First.Of]; ok {
 			d.Of, d.By = of, m.At.From.First.By
 		}
+		if first := m.At.From.First; first.Of == string(order.Wrap) && first.By < 0 { // nothing on the fire knows it yet
+			d.Of, d.By, d.Never = string(order.Wrap), first.By, 0
+		}
 		out = append(out, d)
 	}
 	if m, ok := order.FindMove(s.moves, order.Spritz); ok && m.Key == "" && m.Dose == nil {

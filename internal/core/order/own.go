@@ -66,7 +66,7 @@ func (r reader) whens(p cook.Piece, said decision.Answers) (map[string]when.Ever
 // moment after its wrap.
 func (r reader) can(p cook.Piece, answers decision.Answers, e when.Every) bool {
 	ofWrap := func(c when.Cond) bool { return c.Of == "wrap" || c.Of == "unwrap" }
-	if !e.From.Some(ofWrap) && !e.Until.Some(ofWrap) {
+	if !e.From.Some(ofWrap) { // until the wrap, of a piece that is not wrapped, is until it is off
 		return true
 	}
 	return answers.Chose(decision.Wrap) != "none" ||
@@ -112,6 +112,9 @@ func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bo
 	if out.Value.At, err = when.ParseEvery(m.When); !out.Wrong.Take(at+"/when", err) &&
 		!r.can(p, l.Answers.Value, out.Value.At) {
 		out.Wrong.Add(at+"/when", "move.nothing-wrapped")
+	}
+	if e := &out.Value.At; e.Each > 0 && known.Wets && e.Until.None() && wrapped {
+		e.Until = when.At(when.Cond{Of: string(Wrap)}) // nobody wets what is wrapped, unless that is said
 	}
 	switch {
 	case kind == Wrap && !slices.Contains(gear.WrapIDs(gear.OnFire), out.Value.With):

@@ -14,6 +14,8 @@ import (
 const (
 	lowC, highC = 20, 110
 	longest     = 48 * time.Hour
+	// stall is the middle of the cores at which an unwrapped piece stands still, °C: it is seen from 63 to 77.
+	stall = 70
 )
 
 // signs are the words for what is seen, the longer ones first.
@@ -30,7 +32,7 @@ var signs = []struct {
 	{regexp.MustCompile(`^(?:the )?(?:surface|outside|rub)(?: has| is)?(?: set| dry| tacky)*$`), Surface},
 	{
 		regexp.MustCompile(
-			`^(?:the |a |good |right )*colou?r(?: is| looks)?(?: right| good| dark| there)*$|^(?:dark|mahogany)(?: enough)?$`,
+			`^(?:the |a |good |right )*colou?r(?: is| looks)?(?: right| good| dark| there)*$|^(?:it is |it's |they are )?(?:dark|mahogany|golden)(?: enough| brown)?$`,
 		),
 		Colour,
 	},
@@ -63,7 +65,7 @@ var moves = []struct {
 var (
 	joins    = regexp.MustCompile(`\s*(?:,\s*(?:whichever|what ?ever)\b.*|\bwhichever\b.*)$`)
 	joined   = regexp.MustCompile(` (?:or|and) `)
-	lead     = regexp.MustCompile(`^(?:at|when|once|if|by|on|with|after|the|core|it|internal|reads?|is|reaches|from)\s+`)
+	lead     = regexp.MustCompile(`^(?:as|at|when|once|if|by|on|with|after|the|core|it|internal|reads?|is|reaches|from)\s+`)
 	clock    = regexp.MustCompile(`^(\d{1,2})(?::(\d{2}))?\s*(am|pm|a\.m\.|p\.m\.|o'clock)?$`)
 	ofMove   = regexp.MustCompile(`^(.*?)\s*\b(before|after|past|into)\s+(.+)$`)
 	hoursOn  = regexp.MustCompile(`\s+(?:on(?: the (?:fire|pit|smoke))?|in|on smoke)$`)
@@ -98,7 +100,7 @@ func Parse(typed string) (When, error) {
 
 // ParseEvery reads a rhythm, "every 45 min from bark set until the wrap", or one moment.
 func ParseEvery(typed string) (Every, error) {
-	m := everyOne.FindStringSubmatch(plain(typed))
+	m := everyOne.FindStringSubmatch(toEnd.ReplaceAllString(plain(typed), "$1-$2"))
 	if m == nil {
 		w, err := Parse(typed)
 		return Every{From: w}, err
@@ -115,6 +117,7 @@ func ParseEvery(typed string) (Every, error) {
 	if out.Each < 5*time.Minute || out.Each > 24*time.Hour {
 		return out, field.Because("duration.range", "low", 5*time.Minute, "high", 24*time.Hour)
 	}
+	out.From = At(Cond{After: out.Each}) // it begins after its first interval
 	if m[2] != "" {
 		if out.From, err = Parse(m[2]); err != nil {
 			return out, err
@@ -125,6 +128,9 @@ func ParseEvery(typed string) (Every, error) {
 	}
 	return out, err
 }
+
+// toEnd is the middle of a range: every 30 to 45 min.
+var toEnd = regexp.MustCompile(`(\d)\s+to\s+(\d)`)
 
 // hourly are rhythms without a number.
 var hourly = strings.NewReplacer(
@@ -166,6 +172,14 @@ func cond(text string) (Cond, error) {
 	}
 	if kind, ok := move(text); ok {
 		return Cond{Of: kind}, nil
+	}
+	switch text {
+	case "noon", "midday":
+		return Cond{Clock: "12:00"}, nil
+	case "midnight":
+		return Cond{Clock: "00:00"}, nil
+	case "stall", "in the stall", "in stall", "stalls", "stalled", "it stalls":
+		return Cond{CoreC: stall}, nil
 	}
 	if c, ok := timeOfDay(text); ok || c.Clock != "" {
 		if !ok {

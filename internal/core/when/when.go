@@ -114,6 +114,9 @@ type Every struct {
 	From, Until When          // Until nothing is until the piece is off
 }
 
+// Begins reports whether it is said when a rhythm begins: else that is after its first interval.
+func (e Every) Begins() bool { return !e.From.None() && e.From != At(Cond{After: e.Each}) }
+
 func (s Sign) seen(n Now) bool {
 	switch s {
 	case Surface:

@@ -71,9 +71,12 @@ func TestMomentsAsCooksSayThem(t *testing.T) {
 	}
 	for typed, want := range map[string]when.Every{
 		"every 45 min from bark set until the wrap": {Each: 45 * time.Minute, From: when.At(bark), Until: when.At(wraps)},
-		"every 1 h":              {Each: time.Hour},
+		"every 1 h":                 {Each: time.Hour, From: when.At(when.Cond{After: time.Hour})},
+		"every hour from the start": {Each: time.Hour, From: when.At(when.Cond{Of: "on"})},
+		"every 30 to 45 min until the wrap": {Each: 37*time.Minute + 30*time.Second,
+			From: when.At(when.Cond{After: 37*time.Minute + 30*time.Second}), Until: when.At(wraps)},
 		"every 30 min after 3 h": {Each: 30 * time.Minute, From: when.At(when.Cond{After: 3 * time.Hour})},
-		"every hour until 71 °C": {Each: time.Hour, Until: when.At(at71)},
+		"every hour until 71 °C": {Each: time.Hour, From: when.At(when.Cond{After: time.Hour}), Until: when.At(at71)},
 		"every 45 min once bark set, until 71 °C or 8 h": {Each: 45 * time.Minute, From: when.At(bark),
 			Until: when.When{First: at71, Second: h8}},
 		"71 °C": {From: when.At(at71)},
