@@ -614,9 +614,11 @@ func (t *teller) warm(d *draft, a *Act) bool {
 		t.ask(d, "tale.degrees")
 		return false
 	}
-	if d.what == "set" {
+	switch {
+	case d.what == "set":
 		a.SetC = got
-	} else {
+	case d.what == "rest" && d.clause.rest != "" && !d.clause.cores: // the oven is at that, not the core
+	default:
 		a.CoreC = got
 	}
 	return true

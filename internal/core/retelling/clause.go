@@ -92,7 +92,7 @@ func (t *teller) clauses(from, to int) {
 			c.denied = true
 		case fillers[w]:
 			c.spoken = c.spoken || oneOf(w, "was", "were", "kept", "ran", "stayed")
-			c.moved = c.moved || oneOf(w, "went", "started", "began", "starting")
+			c.moved = c.moved || oneOf(w, "went", "started", "began", "starting", "up", "down")
 		case meats()[w], verbWords()[w] && plain[w].what == "":
 			c.moved = c.moved || verbWords()[w] && !meats()[w]
 			if c.content = true; placed[w] && !oneOf(w, "ham", "shoulder", "loin", "core") {
@@ -365,6 +365,11 @@ func (t *teller) draft(all []clause) {
 			c.verbs = []found{{verb{what: c.burns}, c.from, c.from}}
 		}
 		for _, w := range c.weights {
+			if len(c.weights) > 1 { // which of them is what?
+				text, at := t.piece(c.from, c.to)
+				t.told.Asks = append(t.told.Asks, Ask{Why: field.Because("tale.weight", "said", text), From: at})
+				break
+			}
 			t.weigh(c, w)
 		}
 		if len(c.verbs) == 0 {
@@ -553,6 +558,9 @@ func (t *teller) alone(c clause) {
 		t.ask(&d, "tale.what")
 	case len(c.temps) > 0:
 		d := draft{found: found{verb{what: "read"}, c.from, c.from}, from: c.from, to: c.to, clause: c, shares: -1}
+		if c.wrap != "" { // two layers of paper at 73 C
+			d.what = "wrap"
+		}
 		d.take(c)
 		if len(c.unknown) > 0 {
 			t.cannot(&d, c)

@@ -151,6 +151,10 @@ func unitOf(w string) float64 {
 }
 
 // lasting is a length of time: 4 h, 2 hours 30, an hour and a half, half an hour, an hour or two, 8h30. Hours.
+//
+// It has many branches because each way to say it is one of them, and none nests in another.
+//
+//gocyclo:ignore
 func (r reader) lasting(i int) (span, int, bool) {
 	if t := r.at(i); t.kind == mixed {
 		return span{t.value / 60, t.value / 60}, i + 1, true
@@ -160,6 +164,9 @@ func (r reader) lasting(i int) (span, int, bool) {
 		return span{}, i, false
 	}
 	next = r.hyphen(next)
+	if oneOf(r.text(next), "more", "extra") && unitOf(r.text(next+1)) > 0 { // ten more minutes
+		next++
+	}
 	unit := unitOf(r.text(next))
 	if unit == 0 {
 		return span{}, i, false
@@ -375,6 +382,12 @@ func (r reader) time(i int) (out []moment, next int, ok bool) {
 		pre["another"] = true
 		j += 2
 	}
+	if _, _, lasting := r.lasting(j + 1); r.text(j) == "first" && lasting && (pre["for"] || pre["after"] || pre["until"]) {
+		if v, k, _ := r.lasting(j + 1); pre["for"] { // for the first three hours
+			return []moment{{hours: v, until: true}}, k, true
+		}
+		j++
+	}
 	m := moment{from: pre["from"], until: pre["until"] || pre["till"]}
 	for _, now := range [][]string{
 		{"right", "away"}, {"straight", "away"}, {"immediately"}, {"right", "after", "that"}, {"right", "after"},
@@ -474,7 +487,8 @@ func (r reader) time(i int) (out []moment, next int, ok bool) {
 	switch {
 	case pre["every"] || pre["each"]:
 		m.relation = every
-	case pre["another"] || pre["in"] && !pre["at"] && !pre["from"] && !pre["the"]: // back up to temp in 20 minutes
+	case pre["another"] || oneOf(r.text(j+1), "more", "extra") || pre["in"] && !pre["at"] && !pre["from"] &&
+		!pre["the"]: // back up to temp in 20 minutes
 		m.relation = later
 	case pre["for"] || pre["over"] && !pre["at"]:
 		m.relation = lasts

@@ -310,6 +310,10 @@ func (r reader) worded(i int) (v verb, next int, ok bool) {
 		if oneOf(r.text(j), "fire", "flame") {
 			return verb{what: "out"}, j + 1, true
 		}
+	case "sauce", "glaze":
+		if r.text(i+1) == "on" {
+			return verb{what: "glaze"}, i + 2, true
+		}
 	case "flameout":
 		return verb{what: "out"}, i + 1, true
 	case "fired", "started", "restarted":
@@ -444,6 +448,9 @@ func (r reader) worded(i int) (v verb, next int, ok bool) {
 		}
 		return verb{what: "felt", kind: "soft", weak: true}, i + 1, true
 	case "bent", "bends", "bend", "cracked":
+		if _, _, pit, lid := r.things(i + 1); w == "cracked" && (lid || pit) {
+			return verb{what: "look"}, i + 1, true
+		}
 		return verb{what: "felt", kind: "soft", weak: true}, i + 1, true
 	case "hit", "reached", "read", "showed", "stuck", "registered", "reading", "stood", "passed", "climbed", "sat":
 		j := i + 1
@@ -480,6 +487,13 @@ func (r reader) plain(i int) (v verb, next int, ok bool) {
 		if p := r.text(i - 1); i > 0 && (oneOf(p, "the", "with", "of", "a", "in", "to")) && p != "to" {
 			return v, i, false
 		}
+	}
+	if w == "off" && oneOf(r.text(i-1), "topped", "finished", "showed") {
+		return v, i, false
+	}
+	if w == "off" && i > 0 && oneOf(r.text(i-1), "foil", "paper", "wrap") && !oneOf(r.text(i-2), "in", "the",
+		"of") { // foil off
+		return verb{what: "unwrap"}, i + 1, true
 	}
 	if w == "finished" && oneOf(r.text(i+1), "in", "with", "under", "over", "them", "it") {
 		return v, i, false
