@@ -122,14 +122,18 @@ func TestTheFirstMinutes(t *testing.T) {
 	b.open("/past")
 	b.pick("What it was", "brisket, whole")
 	b.write("Weight of one", "5 kg")
-	b.write("It went on", apptest.Now.AddDate(0, 0, -20).Format("2006-01-02")+" 05:00")
 	b.focus("textarea")
 	b.paste("wrapped about four hours in, 165, foil; off at nine hours, 203")
+	b.write("It went on", apptest.Now.AddDate(0, 0, -3).Format("2006-01-02")+" 05:00")
+	b.focus("textarea")
 	b.see("Wrapped in foil, core at 74")
 	b.accessible("a past cook-out")
-	b.press("Put it in the logbook")
+	// What is typed and sent at once, by Enter in its field, is what counts, not what stood there before.
+	b.write("It went on", apptest.Now.AddDate(0, 0, -20).Format("2 Jan 2006")+" 5 am")
+	b.do(chromedp.KeyEvent(kb.Enter))
 	b.see("How it went")
 	b.see("9 h")
+	b.see(apptest.Now.AddDate(0, 0, -20).Format("Monday 2 January 2006"))
 }
 
 // A cook tells an earlier cook-out in ten clauses, answers what is asked with a press, puts it in the logbook, and

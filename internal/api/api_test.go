@@ -395,6 +395,10 @@ func TestMadeOnce(t *testing.T) {
 	for i := range formulas {
 		formulas[i].ID, formulas[i].Name = "", formulas[i].Name+" once more"
 	}
+	// A key that is the id of something else is refused, and is no fault of the program's.
+	other := call(t, app, "POST", "/api/formulas", formula.ReadyMade()[0])
+	id := other.Header.Get("Location")[len("/api/formulas/"):]
+	call(t, app, "POST", "/api/cooks", supper(), "Idempotency-Key", id).problem(t, http.StatusConflict)
 	for path, body := range map[string]any{
 		"/api/cooks": supper(), "/api/past": past, "/api/formulas": formula.ReadyMade()[0],
 		"/api/cooks/{supper}/duplicate": nil, "/api/new/example?zone=UTC": nil, "/api/exchange/keep": formulas,

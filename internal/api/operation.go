@@ -42,6 +42,7 @@ func making(o *huma.Operation) {
 			"(IETF draft-ietf-httpapi-idempotency-key-header)",
 	})
 	o.Middlewares = append(o.Middlewares, once)
+	refusing(http.StatusConflict)(o) // its key is the id of something else
 }
 
 const onceHeader = "Idempotency-Key"

@@ -11,8 +11,6 @@ import (
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
-	"verjuice/internal/core/cut"
-	"verjuice/internal/core/decision"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/forecast"
@@ -84,15 +82,7 @@ func (a *App) Past(ctx context.Context, p starter.Past) (rec store.Record[cook.C
 		wrong.Add("/told", "tale.missing")
 	}
 	p.ServeAt = ""
-	c := p.Cook()
-	if known, ok := cut.Find(p.Cut); ok {
-		if f, told := told.Finish(known); told && f != known.Finish { // not held against a forecast of another finish
-			if c.Pieces[0].Choices == nil {
-				c.Pieces[0].Choices = map[string]string{}
-			}
-			c.Pieces[0].Choices[decision.Finish.String()] = string(f)
-		}
-	}
+	c := p.Became(told)
 	if err := a.typed.Cooks().Sound(ctx, "", c); err != nil {
 		var more field.Errors
 		if !errors.As(err, &more) {

@@ -81,7 +81,7 @@ var knows = map[string]string{
 	"review":     "caution cooking cut decision facts forecast heat live logbook order uncertain",
 	"salt":       "cut field larder memo quantity",
 	"shop":       "cut dose formula gear kitchen larder order quantity trace",
-	"starter":    "cook cut facts field formula logbook quantity retelling",
+	"starter":    "cook cut decision facts field formula logbook quantity retelling",
 	"table":      "",
 	"thermal":    "cut gear",
 	"trace":      "quantity",

@@ -142,7 +142,7 @@ func WriteAfter(before Written, r cooking.Result, as Reader) Written {
 	if at := r.Order.Serving.Value.At; !at.IsZero() {
 		out.Serve = at.Format("Monday 2 January 15:04")
 		if !r.Now.IsZero() {
-			if out.Away = away(at, r.Now); at.Before(r.Now) {
+			if out.Away = away(at, r.Now); r.Past() {
 				out.Away += ": told as a past cook-out"
 			}
 		}

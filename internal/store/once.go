@@ -37,17 +37,25 @@ func newID(ctx context.Context) string {
 	return uuid.NewString()
 }
 
-// before is the record that the same request has made before; false where an insert failed for another reason.
-func (r Records[T]) before(ctx context.Context, id string, failed error) (out Record[T], made bool) {
+// before is the record that the same request has made before, with ErrMade; ErrOther where its key is the id of
+// something else, and the error of the insert where that failed for another reason.
+func (r Records[T]) before(ctx context.Context, id string, failed error) (out Record[T], err error) {
 	if _, told := ctx.Value(onceKey{}).(uuid.UUID); !told || !errors.Is(failed, gorm.ErrDuplicatedKey) {
-		return out, false
+		return out, failed
 	}
 	var m row
 	// A lock reads what is committed now, not what was when this transaction began.
 	locked := r.db.WithContext(ctx).Clauses(clause.Locking{Strength: clause.LockingStrengthShare})
-	if err := locked.Where(is("id", id)).Where(is("kind", r.kind)).Take(&m).Error; err != nil {
-		return out, false
+	switch err := locked.Where(is("id", id)).Take(&m).Error; {
+	case errors.Is(err, gorm.ErrRecordNotFound): // it was not the id that stood twice
+		return out, failed
+	case err != nil:
+		return out, err
+	case m.Kind != r.kind:
+		return out, ErrOther
 	}
-	out, err := r.read(m)
-	return out, err == nil
+	if out, err = r.read(m); err != nil {
+		return out, err
+	}
+	return out, ErrMade
 }

@@ -236,10 +236,7 @@ func (r Records[T]) Create(ctx context.Context, d T) (Record[T], error) {
 		return Record[T]{}, err
 	}
 	if err := again(r.db, func() error { return r.db.WithContext(ctx).Create(&m).Error }); err != nil {
-		if rec, made := r.before(ctx, m.ID, err); made {
-			return rec, ErrMade
-		}
-		return Record[T]{}, err
+		return r.before(ctx, m.ID, err)
 	}
 	return r.read(m)
 }

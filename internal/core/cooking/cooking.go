@@ -122,6 +122,13 @@ func Work(ctx context.Context, o order.Order, f facts.Facts, k kitchen.Kitchen, 
 	return WorkAfter(ctx, Result{}, o, f, k, at)
 }
 
+// Past reports whether a cook is told of as over: it was to be served before now, and nothing of it went on a fire as
+// far as anybody said.
+func (r Result) Past() bool {
+	serve := r.Order.Serving.Value.At
+	return !serve.IsZero() && serve.Before(r.Now) && !slices.ContainsFunc(r.Pieces, func(p Piece) bool { return p.Lit })
+}
+
 // WorkAfter works out o as Work does, after another page of it: a piece for which
 // nothing is other than it was then is taken over.
 func WorkAfter(

@@ -229,8 +229,12 @@ func (s *subject) doings() []plan.Doing {
 		if of, ok := anchors[m.At.From.First.Of]; ok {
 			d.Of, d.By = of, m.At.From.First.By
 		}
-		if first := m.At.From.First; first.Of == string(order.Wrap) && first.By < 0 { // nothing on the fire knows it yet
-			d.Of, d.By, d.Never = string(order.Wrap), first.By, 0
+		if first := m.At.From.First; first.Of == string(order.Wrap) && first.By < 0 && len(s.fire.Wrapped) > 0 {
+			// Nothing on the fire knows of a wrap that is still ahead.
+			d.From, d.Never = sooner(s.fire.Wrapped[0], -first.By), 0
+			if len(s.fire.Seldom.Wrapped) > 0 {
+				d.Never = s.fire.Seldom.Wrapped[0]
+			}
 		}
 		out = append(out, d)
 	}
@@ -249,6 +253,17 @@ func (s *subject) doings() []plan.Doing {
 		}
 	}
 	return out
+}
+
+// sooner is a span that much before another, not before it goes on.
+func sooner(s uncertain.Span, by time.Duration) uncertain.Span {
+	at := func(d time.Duration) time.Duration {
+		if d >= uncertain.Endless {
+			return d
+		}
+		return max(0, d-by)
+	}
+	return uncertain.Span{Low: at(s.Low), Mid: at(s.Mid), High: at(s.High)}
 }
 
 // holds is how long the piece keeps well after the fire: where the cook rests it, or when

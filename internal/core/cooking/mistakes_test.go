@@ -10,6 +10,8 @@ import (
 
 	"verjuice/internal/anycook"
 	"verjuice/internal/core/cook"
+	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/facts"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/testclock"
 )
@@ -157,11 +159,47 @@ func TestAPastCookIsPlannedWithoutAnythingLate(t *testing.T) {
 		c.ServeAt = testclock.At(days, "19:00")
 		r := work(c)
 		assert.Empty(t, r.Mistakes)
+		assert.True(t, r.Past())
 		p := r.Plan.Result.Plans[r.Plan.Chosen]
 		assert.False(t, p.Overdue)
 		for _, k := range p.Conflicts {
 			assert.NotContains(t, []string{"late", "overdue"}, k.Why.ID, k)
 		}
 		assert.Empty(t, r.Pieces[0].Clock.Over)
+	}
+}
+
+// A cook that is late is not over: something of it is on the fire.
+func TestALateCookIsNotPast(t *testing.T) {
+	c := anycook.Supper(anycook.Coated("pork-loin", "2 kg"))
+	c.Pieces[0].Key, c.Zone = "a", "UTC"
+	c.ServeAt = noon.UTC().Add(-10 * time.Minute).Format(cook.TimeLayout)
+	on := facts.Facts{anycook.Done(1, c.Pieces[0].Key, "fire", noon.UTC().Add(-3*time.Hour).Format(cook.TimeLayout))}
+	assert.False(t, workWith(c, on, nothing, cooking.Clock{Now: noon}).Past())
+	assert.True(t, workWith(c, nil, nothing, cooking.Clock{Now: noon}).Past())
+}
+
+// A move before the wrap is laid before it, whoever wraps, and a rhythm begins after its first interval.
+func TestMovesAroundTheWrap(t *testing.T) {
+	for what, wrap := range map[string]func(p *cook.Piece){
+		"the usual wrap": func(p *cook.Piece) { p.Choices = map[string]string{"wrap": "foil"} },
+		"a wrap of one's own": func(p *cook.Piece) {
+			p.Choices = map[string]string{"wrap": "none"}
+			p.Moves = append(p.Moves, cook.Move{Key: "w", What: "wrap", When: "71 °C", With: "foil"})
+		},
+	} {
+		p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
+		p.Moves = []cook.Move{anycook.Own("look", "20 min before the wrap"), anycook.Own("turn", "every 90 min")}
+		wrap(&p)
+		r := work(anycook.Supper(p))
+		require.Empty(t, r.Mistakes, what)
+		at := map[string]time.Time{}
+		for _, k := range r.Plan.Result.Plans[r.Plan.Chosen].Tasks {
+			if at[k.Stage].IsZero() {
+				at[k.Stage] = k.At
+			}
+		}
+		assert.InDelta(t, 20, at["wrap"].Sub(at["look"]).Minutes(), 5, what)
+		assert.InDelta(t, 90, at["turn"].Sub(at["fire"]).Minutes(), 10, what)
 	}
 }

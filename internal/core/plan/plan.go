@@ -68,7 +68,7 @@ type Doing struct {
 	Stage string // what is done
 	Move  string // tells doings of one kind apart
 	From  uncertain.Span
-	Of    string // fire, wrap, off, slice or serve; empty goes by From
+	Of    string // fire, off, slice or serve; empty goes by From
 	By    time.Duration
 	Every time.Duration  // again and again until it is over; zero is once
 	Until uncertain.Span // from when it goes on; zero, or later than it is off, is until it is off

@@ -132,12 +132,6 @@ func (t Times) doing(d Doing, j Job, serve time.Time) (Task, bool) {
 	case "serve":
 		k.At = floor(serve.Add(d.By))
 		k.From, k.To = k.At, k.At
-	case "wrap":
-		if t.Wrap.IsZero() {
-			return k, false
-		}
-		begun := func(at time.Time) time.Time { return later(t.Fire, floor(at.Add(d.By))) }
-		k.At, k.From, k.To = begun(t.Wrap), begun(t.WrapFrom), begun(t.WrapTo)
 	case "off":
 		k.At, k.From, k.To = floor(t.Off.Add(d.By)), floor(t.Early.Add(d.By)), floor(t.Late.Add(d.By))
 	default:

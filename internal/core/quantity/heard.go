@@ -9,11 +9,19 @@ import (
 // heard is an amount as cooks say it in the form that is read: without about and or so, with its numbers in figures,
 // between 2 and 3 as 2 to 3. What is a range of two ends stays one; it is read as its middle.
 func heard(s string) string {
+	if m := asFigures.FindStringSubmatch(s); m != nil { // nearly all that is typed: it is read on each letter
+		if _, known := units[strings.ToLower(m[1])]; known || m[1] == "" {
+			return s
+		}
+	}
 	for _, r := range hearing {
 		s = r.said.ReplaceAllString(s, r.means)
 	}
 	return strings.TrimSpace(s)
 }
+
+// asFigures is a figure with its unit, which is said no other way.
+var asFigures = regexp.MustCompile(`^[\d.,/½¼¾⅓⅔]+\s*(?:°\s*)?([a-zA-Z%″"]*)$`)
 
 // hearing are what cooks say, and what it means, in the order in which they are put in place. Fractions are
 // written with a slash, so that they stay what they are.
@@ -88,6 +96,9 @@ var heaped = map[string]float64{
 
 // heapedSpoon finds such a word before a spoon or a cup, and takes it out.
 var heapedSpoon = regexp.MustCompile(`(?i)\b(heaped|heaping|rounded|scant|good|generous|big|small)\s+(tsps?|tbsps?|tbs|teaspoons?|tablespoons?|spoonfuls?|cups?)\b`)
+
+// heapedOff is how far a spoon that is not struck off level may be off, as a share: field judgement.
+const heapedOff = 0.25
 
 // level is an amount with its spoons struck off level, and how much more they hold.
 func level(s string) (string, float64) {

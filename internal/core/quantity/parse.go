@@ -429,5 +429,11 @@ func ParseAmount(s string, liquid bool, set SpoonSet) (Amount, error) {
 		return Amount{Mass: m, Off: off(terms)}, err
 	}
 	v, err := ParseVolume(s, set)
-	return Amount{Volume: v * Volume(more), Off: off(terms)}, err
+	if more == 1 || err != nil {
+		return Amount{Volume: v, Off: off(terms)}, err
+	}
+	if len(terms) > 1 { // 1 cup and 1 heaped tsp: it is the spoon that is heaped
+		return Amount{}, asks("one-only", "wanted", volume.name())
+	}
+	return Amount{Volume: v * Volume(more), Off: math.Hypot(off(terms), heapedOff)}, nil
 }

@@ -73,6 +73,7 @@ func TestWhatIsAsked(t *testing.T) {
 	}{
 		{"2-1 Tbsp", volume, "range", []string{"2 Tbsp", "1 Tbsp"}},
 		{"165–170", core, "celsius-or-fahrenheit", []string{"165–170 °F"}},
+		{"1 cup + 1 heaped tsp", liquid, "one-only", nil},
 		{"a heaped spoonful", liquid, "teaspoon-or-tablespoon", []string{"1 tsp", "1 Tbsp"}},
 		{"1,500 g", mass, "thousand-or-decimal", []string{"1.500 g", "1500 g"}},
 		{"2 t", volume, "teaspoon-or-tablespoon", []string{"2 tsp", "2 Tbsp"}},

@@ -7,6 +7,7 @@ import (
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
@@ -101,6 +102,20 @@ func (p Past) Began(now time.Time) (time.Time, error) {
 	on, err := retelling.WentOn(p.On, zone, now)
 	wrong.Take("/on", err)
 	return on, wrong.Err()
+}
+
+// Became is a page of p as it is told: its finish is the one that it had, so that it is not held against a forecast of
+// another.
+func (p Past) Became(told retelling.Told) cook.Cook {
+	out := p.Cook()
+	known, ok := cut.Find(p.Cut)
+	if f, says := told.Finish(known); ok && says && f != known.Finish {
+		if out.Pieces[0].Choices == nil {
+			out.Pieces[0].Choices = map[string]string{}
+		}
+		out.Pieces[0].Choices[decision.Finish.String()] = string(f)
+	}
+	return out
 }
 
 // Place is where in an AtOnce a mistake was typed that stands at a pointer into its cook.

@@ -1,7 +1,7 @@
 -- +goose Up
 -- Cooks that were told afterwards by a version that kept no words: what it made of them may be wrong. They have one
 -- piece, now, and nobody presses that it went on and that all is over within two seconds, hours apart by what they say.
-CREATE TEMPORARY TABLE told_cooks AS
+CREATE OR REPLACE TEMPORARY TABLE told_cooks AS
 SELECT DISTINCT o.cook, o.created_at
 FROM facts o JOIN facts f ON f.cook = o.cook AND f.kind = 'done' AND f.what = 'fire' AND f.piece = 'now' AND f.happened <> o.happened
     AND f.created_at BETWEEN DATE_SUB(o.created_at, INTERVAL 2 SECOND) AND o.created_at

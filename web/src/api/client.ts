@@ -25,7 +25,9 @@ async function once(asked: Request): Promise<Response> {
 	const header = "Idempotency-Key";
 	// What is only worked out makes nothing.
 	if (asked.headers.has(header) || /\/api\/(calc|page)\b/.test(asked.url)) return fetch(asked);
-	const body = asked.headers.get("content-type")?.includes("json") ? await asked.clone().text() : "";
+	const type = asked.headers.get("content-type");
+	if (type && !type.includes("json")) return fetch(asked); // a file is known by what is in it
+	const body = type ? await asked.clone().text() : "";
 	const what = `${asked.url} ${body}`;
 	const key = keys.get(what) ?? uuid();
 	keys.set(what, key);

@@ -49,6 +49,7 @@ export default function PastPage() {
 			<AtOnceFields typed={typed} set={set} wrong={wrong} whatLabel="What it was" wrapLabel="Planned wrap">
 				<TimeField
 					past
+					eager
 					label="It went on"
 					value={typed.on}
 					error={wrong("/on")}

@@ -77,6 +77,7 @@ function ToldOf({ id, of }: { id: string; of: Telling }) {
 					{!of.pressed && (
 						<TimeField
 							past
+							eager
 							label="It went on"
 							zone={of.zone}
 							value={on}

@@ -42,6 +42,8 @@ export default function NowPage() {
 			</p>
 			<AtOnceFields typed={typed} set={set} wrong={wrong} wrapLabel="Wrap">
 				<TimeField
+					past
+					eager
 					label="It went on"
 					value={typed.on}
 					hint="Empty is now."
@@ -49,6 +51,7 @@ export default function NowPage() {
 					onChange={(on) => set({ on })}
 				/>
 				<TimeField
+					eager
 					label="Serve at"
 					value={typed.serve_at ?? ""}
 					hint="Leave empty: whenever it is done."

@@ -38,6 +38,8 @@ interface PickProps {
 	ago?: boolean;
 	/** Takes what cannot be read, too, as it was typed, and says why it cannot; without it that stays in the field. */
 	onUnread?: (why: string) => void;
+	/** Takes each letter as it is typed: what sends it at once sends that, and the program reads it there. */
+	eager?: boolean;
 }
 
 /** Where the panel lies on a phone, which has no room for it beside the field. */
@@ -61,14 +63,16 @@ export function PickTime(p: PickProps) {
 	const today = now();
 	const as = p.day ? keptDay : kept;
 	const picked = dayjs(p.value, as, true);
+	// The last time that stood here: a time of day alone keeps its day.
+	const stood = useRef(picked.isValid() ? p.value : "");
 	const wrong = (message: string) => (p.onUnread ? p.onUnread(message) : setWhy(message));
 	const take = async (said = typed, stays = false) => {
 		const text = said?.trim();
 		const was = shown(p.value, p.day);
 		if (text === "" && was !== "") p.onChange("");
-		if (text && text !== was) {
+		if (text && (text !== was || !picked.isValid())) {
 			const zone = p.zone || hereZone();
-			const query = { typed: text, zone, was: p.value, past: p.past, day: p.day, units };
+			const query = { typed: text, zone, was: stood.current, past: p.past, day: p.day, units };
 			const read = await api.GET("/api/calc/moment", { params: { query } }).catch(() => undefined);
 			const message = read?.error?.errors?.[0]?.message;
 			if (!read?.data) {
@@ -77,6 +81,7 @@ export function PickTime(p: PickProps) {
 				if (!message || !p.onUnread) return;
 			} else {
 				wrong("");
+				stood.current = read.data.at;
 				p.onChange(read.data.at);
 			}
 		}
@@ -90,6 +95,7 @@ export function PickTime(p: PickProps) {
 	const pick = (at: string) => {
 		setTyped(undefined);
 		wrong("");
+		stood.current = at;
 		p.onChange(at);
 	};
 	return (
@@ -110,6 +116,7 @@ export function PickTime(p: PickProps) {
 				onChange={(e) => {
 					setWhy("");
 					setTyped(e.target.value);
+					if (p.eager) p.onChange(e.target.value);
 				}}
 				onBlur={(e) => !open && take(typed, box.current?.contains(e.relatedTarget))}
 				onPressEnter={() => take()}
