@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -65,7 +66,7 @@ func TestAMethodForTheNight(t *testing.T) {
 	b.press("Change Wrap in foil")
 	b.pick("Add a move", "Spritz")
 	b.see("every 45 min once the bark is set, until the wrap")
-	b.press("it brings something")
+	b.press("Add what goes on with it")
 	b.see("ready stock")
 	b.write("How much, all times together", "120 mL")
 	b.saved()
@@ -210,4 +211,54 @@ func TestNothingIsLeftHanging(t *testing.T) {
 		assert.Less(t, p.Fire.On, len(fewer.Pits))
 	}
 	b.until(`!document.querySelector(".rail-wrong")`)
+}
+
+// Ribs at noon and a brisket at night from one pit; the brisket's point goes on once more, in cubes: it is planned,
+// stands in the calendar, and is pressed at the pit.
+func TestTwoMealsFromOnePit(t *testing.T) {
+	b := start(t, apptest.Nothing)
+	made, err := b.app.Store.Cooks().Create(t.Context(), cook.Cook{
+		Name: "Two meals", ServeAt: testclock.Saturday(), Zone: testclock.Zone, Guests: "6",
+		Pits: []cook.Pit{{Name: "Cabinet", Kind: "pellet"}},
+		Pieces: []cook.Piece{
+			{Key: "r", Label: "Ribs", Cut: "pork-spare-ribs", Trimmed: "1.2 kg", Fire: cook.Fire{Pit: "120 °C"}},
+			{Key: "b", Label: "Brisket", Cut: "beef-brisket-packer", Trimmed: "4 kg", Fire: cook.Fire{Pit: "120 °C"}},
+		},
+	})
+	require.NoError(t, err)
+	at := "/cooks/" + made.ID
+	b.open(at + "/piece/1")
+	b.see("Served at, if not with the rest")
+	b.write("Served at, if not with the rest", "noon")
+	b.do(chromedp.KeyEvent(kb.Enter))
+	b.until(field("Served at, if not with the rest") + `.value.endsWith("12:00")`)
+	b.saved()
+	assert.Equal(t, testclock.Saturday()[:10]+"T12:00", b.cook("Two meals").Doc.Pieces[0].ServeAt, "of the same day")
+	b.open(at + "/moves/2")
+	b.see("Off the fire")
+	b.pick("Add a move", "again")
+	b.pick("How it goes on", "cubes in a pan")
+	b.see("in cubes, in a pan", "once it is cut, until serving; for 1 h 15, pit at 135 °C")
+	b.write("How long", "50 min")
+	b.see("for 50 min")
+	b.saved()
+	b.open(at + "/plan")
+	b.see("served at 12:00", "and cut cubes for the fire", "Take Brisket off the fire again")
+	b.fits("a plan of two meals")
+
+	b.onPhone(390, 844)
+	b.open(at + "/pit/b")
+	b.see("no reading of the core")
+	for h, press := range []string{"On the fire", "Pulled off", "Sliced", "On again", "Off again"} {
+		b.app.Clock.Store(int64(time.Duration(h) * time.Hour))
+		b.press(press)
+		if press == "On again" {
+			b.see("just on again", "off again, as planned")
+			b.fits("the pit side of what is on again")
+		}
+	}
+	b.see("served")
+	for _, what := range []string{"fire", "off", "slice", "again", "again-off"} {
+		assert.Equal(t, 1, b.done(made.ID, what), what)
+	}
 }

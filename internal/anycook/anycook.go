@@ -17,6 +17,7 @@ import (
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/larder"
+	"verjuice/internal/core/move"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/testclock"
 )
@@ -180,6 +181,7 @@ func Whole(r *rand.Rand) (cook.Cook, facts.Facts) {
 			Amount:  "60 mL",
 		},
 		{Key: "o", What: "other", When: "1 h before serving", With: "lay the table"},
+		{Key: "g", What: "again", With: Pick(r, move.Ways), For: "25 min", Pit: "140 °C"},
 	}
 	if r.IntN(2) == 0 {
 		p.Bath.Salt = Pick(r, []string{"40 g/L", "none", "1 cup table salt in 8 L"})

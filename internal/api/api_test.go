@@ -49,7 +49,7 @@ func supper() cook.Cook {
 		Wishes: []cook.Wish{{Piece: "k1", Stage: "salt", At: testclock.At(3, "20:00")}}, Spoons: quantity.MetricSpoons,
 		Pieces: []cook.Piece{
 			{
-				Key: "k1", Choices: map[string]string{"wrap": "foil", "rest": "holder"}, Grain: "40", TrimNote: "hard fat out",
+				Key: "k1", ServeAt: testclock.Saturday(), Choices: map[string]string{"wrap": "foil", "rest": "holder"}, Grain: "40", TrimNote: "hard fat out",
 				Label: "The big ones", Cut: "pork-shoulder-bone-in", Count: "2", Together: true,
 				Each: []cook.One{{Bought: "4 kg", Trimmed: "3.7 kg", Thickness: "110 mm"},
 					{Bought: "3.6 kg", Trimmed: "3.5 kg"}}, Bought: "16 lb 8 oz", Trimmed: "7,2 kg", TrimStyle: "close",
@@ -67,7 +67,10 @@ func supper() cook.Cook {
 				},
 				When: map[string]string{"wrap": "71 °C or 8 h"},
 				Moves: []cook.Move{
-					{Key: "m", What: "mop", When: "every 1 h until the wrap", Amount: "60 mL", Formula: new(juice())},
+					{
+						Key: "m", What: "again", When: "30 min after it is off", Amount: "60 mL", Formula: new(juice()), For: "20 min",
+						Pit: "150 °C", With: "whole",
+					},
 				},
 				Wait: cook.Wait{Style: "day", For: "26 h", Open: true},
 				Fire: cook.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min", On: 1, Done: "96 °C", Guess: "1 h/lb"},

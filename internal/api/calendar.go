@@ -45,6 +45,13 @@ func (s *server) calendar(ctx context.Context, in *ByID) (*fileAnswer, error) {
 	events = append(events, exchange.Event{
 		ID: prefix + "-serve", From: serve, Until: serve.Add(time.Hour), Label: "Serve: " + inputs.Name,
 	})
+	for _, p := range planned.Pieces {
+		if at := p.Line.Serving.Value; !at.IsZero() {
+			events = append(events, exchange.Event{
+				ID: prefix + "-serve-" + p.Line.Key, From: at, Until: at.Add(time.Hour), Label: "Serve: " + sheet.Title(p),
+			})
+		}
+	}
 	return calendarFile(prefix, exchange.Calendar(inputs.Name, inputs.Version, s.Now(), events)), nil
 }
 

@@ -317,7 +317,7 @@ func (s *server) registerPage(a huma.API) {
 // again is after how many seconds a page is asked for again on its own.
 func again(r cooking.Result) int {
 	for _, p := range r.Pieces {
-		if p.Lit && p.Happened.Off.IsZero() {
+		if p.Lit && (p.Happened.Off.IsZero() || p.Happened.Stands()) {
 			return int(readsOn / time.Second)
 		}
 	}

@@ -159,6 +159,7 @@ func noise(n, line int) string {
 
 // What is no book, or has one wrong line, is refused whole, with the file and the line.
 func TestWhatIsNoBook(t *testing.T) {
+	testclock.Once(t)
 	db := apptest.Store(t, apptest.Nothing)
 	id := uuid.NewString()
 	const head = "cook,hand_in,probe,at,celsius\n"

@@ -26,6 +26,7 @@ func TestMain(m *testing.M) { testdb.Main(m) }
 // What the instruments of a cook read is the same whether one program reads them to the end, or
 // one stops half way, another goes on, and two run side by side.
 func TestInstrumentsGoOnWhereTheyWere(t *testing.T) {
+	testclock.Once(t)
 	db, err := store.Open(t.Context(), testdb.Empty(t))
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = db.Close() })
@@ -192,6 +193,7 @@ func TestManyWaitForTheirTurn(t *testing.T) {
 
 // However many begin at once, in several programs, no more run than run well.
 func TestManyBeginAtOnce(t *testing.T) {
+	testclock.Once(t)
 	dsn := testdb.Empty(t)
 	var dbs []*store.Store
 	for range 2 {

@@ -283,7 +283,7 @@ func notes(all []facts.Fact) []AfterNote {
 
 func (w writer) afterPiece(f facts.Facts, p review.Piece, o logbook.Piece, now time.Time) AfterPiece {
 	out := AfterPiece{
-		Key: o.Key, Title: title(p.Live.Piece), Curve: w.curve(p.Predicted), Read: []ReadPoint{}, OffH: o.Hours,
+		Key: o.Key, Title: Title(p.Live.Piece), Curve: w.curve(p.Predicted), Read: []ReadPoint{}, OffH: o.Hours,
 		Target:  0,
 		Weights: w.afterWeights(f, o), Scores: []AfterScore{}, Notes: notes(f.Notes(o.Key)), Cautions: []LiveCaution{},
 	}

@@ -26,6 +26,7 @@ var alarmWords = map[string][2]string{
 	"wrap":     {"Wrap %s now", ""},
 	"off":      {"%s is at %s: take it off", "Probe it in several places first."},
 	"felt":     {"%s is done by feel: take it off", "Feel it in several places first."},
+	"again":    {"%s has been on again as long as planned: take it off", "Look at it first: it may want longer."},
 	"hold":     {"%s is down to %s", "Serve it, or warm it: held food must not fall below 60 °C / 140 °F."},
 	"feed":     {"Feed the %s", "Fuel is running low."},
 }
@@ -50,7 +51,7 @@ func (w writer) alarms(r cooking.Result, all []live.Alarm) []LiveAlarm {
 			one.Label = fmt.Sprintf(words[0], w.pit(a.Pit), w.short(float64(a.C)), w.short(float64(a.SetC)))
 		case "probe":
 			one.Label = fmt.Sprintf(words[0], w.pieces[a.Piece], a.Since.In(r.Order.Serving.Value.Zone).Format("15:04"))
-		case "wrap":
+		case "wrap", "again":
 			one.Label = fmt.Sprintf(words[0], w.pieces[a.Piece])
 		case "off", "hold":
 			if a.Felt {

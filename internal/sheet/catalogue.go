@@ -10,6 +10,7 @@ import (
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/gear"
 	"verjuice/internal/core/move"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
 )
@@ -138,13 +139,20 @@ func NeedlePlaces() []PlaceChoice {
 
 // MoveChoice is a kind of move that a cook can add, with what a new one starts from.
 type MoveChoice struct {
-	What   string   `json:"what"`
-	Label  string   `json:"label"`
-	When   string   `json:"when" doc:"Of a new one"`
-	With   string   `json:"with" doc:"Of a new one; empty where it has none"`
-	Withs  []string `json:"withs" nullable:"false" doc:"What it can be with; none for words"`
-	Brings bool     `json:"brings" doc:"It can bring something"`
-	Amount string   `json:"amount" doc:"Of what a new one brings; empty where it brings nothing"`
+	What   string                `json:"what"`
+	Label  string                `json:"label"`
+	When   string                `json:"when" doc:"Of a new one"`
+	With   string                `json:"with" doc:"Of a new one; empty where it has none"`
+	Withs  []string              `json:"withs" nullable:"false" doc:"What it can be with; none for words"`
+	Usual  map[string]AgainUsual `json:"usual" nullable:"false" doc:"Of each way to go on the fire again: how long, and at what"`
+	Brings bool                  `json:"brings" doc:"It can bring something"`
+	Amount string                `json:"amount" doc:"Of what a new one brings; empty where it brings nothing"`
+}
+
+// AgainUsual is what is usual of a way to go on the fire again.
+type AgainUsual struct {
+	For string `json:"for"`
+	Pit string `json:"pit"`
 }
 
 // MoveChoices are the kinds of move that a cook can add, in units.
@@ -156,14 +164,21 @@ func MoveChoices(units quantity.System) []MoveChoice {
 			continue
 		}
 		one := MoveChoice{
-			What: string(m.Kind), Label: m.Name, With: m.With, Withs: []string{}, Brings: m.Layer != "", Amount: m.Amount,
+			What: string(m.Kind), Label: m.Name, With: m.With, Withs: []string{}, Usual: map[string]AgainUsual{}, Brings: m.Layer != "", Amount: m.Amount,
 			When: inBraces.ReplaceAllStringFunc(m.When, func(c string) string {
 				core, _ := strconv.ParseFloat(strings.Trim(c, "{}"), 64)
 				return at(core)
 			}),
 		}
-		if m.Kind == move.Wrap {
+		switch m.Kind {
+		case move.Wrap:
 			one.Withs = gear.WrapIDs(gear.OnFire)
+		case move.Again:
+			one.Withs = move.Ways
+			for _, way := range move.Ways {
+				lasts, set := order.UsualAgain(way)
+				one.Usual[way] = AgainUsual{lasts, at(float64(set))}
+			}
 		}
 		out = append(out, one)
 	}

@@ -14,6 +14,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/sheet"
+	"verjuice/internal/testclock"
 )
 
 // added is what is put into a file to change a thing: a line at its end, or text after the first place where
@@ -90,6 +91,7 @@ const page = `{"name": "Made up", "serve_at": "2026-11-28T18:30", "zone": "Europ
 // What the README says of how to change a thing is all that there is to do: with just the lines that it names,
 // a made-up cut, pit, wrap, move and decision can be chosen, are worked out, and have their words.
 func TestHowToChangeAThing(t *testing.T) {
+	testclock.Once(t)
 	root := filepath.Join("..", "..")
 	readme, err := os.ReadFile(filepath.Join(root, "README.md"))
 	require.NoError(t, err)

@@ -38,7 +38,7 @@ type Step struct {
 
 // Bar is a stretch of time on a strip. Between sure and to it fades.
 type Bar struct {
-	Kind  string `json:"kind" enum:"thaw,bath,wait,fire,chill,rest"`
+	Kind  string `json:"kind" enum:"thaw,bath,wait,fire,chill,rest,again,serve"`
 	Stage string `json:"stage" doc:"Stage whose time its beginning is, and which dragging it fixes; empty when it has none"`
 	Label string `json:"label"`
 	Says  string `json:"says" doc:"What it means, with its times, in a sentence"`
@@ -280,6 +280,12 @@ func (w writer) lane(c *cooking.PieceClock) []Bar {
 		bar("rest", "", "held "+duration(t.Hold.Round(5*time.Minute)), "Held warm", rest, t.Slice, t.Slice)
 	default:
 		bar("rest", "", "rest", "Rests", rest, t.Slice, t.Slice)
+	}
+	for _, s := range t.Again {
+		bar("again", "", "again "+duration(s.Off.Sub(s.On)), "On the fire again", s.On, s.Off, s.Off)
+	}
+	if c.Own {
+		bar("serve", "", "served "+c.Serve.Format("15:04"), "Sliced and served", t.Slice, c.Serve, c.Serve)
 	}
 	return out
 }

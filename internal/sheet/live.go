@@ -68,7 +68,7 @@ type LiveNext struct {
 type LivePiece struct {
 	Key      string        `json:"key"`
 	Title    string        `json:"title"`
-	State    string        `json:"state" enum:"before,on,resting,done"`
+	State    string        `json:"state" enum:"before,on,again,resting,done"`
 	Since    string        `json:"since" doc:"How long it has been on, or what it waits for"`
 	Core     BigFigure     `json:"core" doc:"Of its coldest place; text is empty when nothing was read lately"`
 	Pit      BigFigure     `json:"pit"`
@@ -134,8 +134,11 @@ func WriteLive(r live.Result, as Reader) LiveSheet {
 	if len(result.Mistakes) > 0 {
 		out.Problem = "Some of what was typed cannot be read: fix the fields marked in red on the cook sheet to see all figures."
 	}
-	for _, p := range r.Pieces {
+	for i, p := range r.Pieces {
 		out.Pieces = append(out.Pieces, w.livePiece(p, now, r.Next))
+		for _, c := range p.Catch {
+			out.Pieces[i].Catch = append(out.Pieces[i].Catch, w.catch(c, p, servesAt(result.Order, i)))
+		}
 	}
 	return out
 }
@@ -170,7 +173,7 @@ func (w writer) livePiece(p live.Piece, now time.Time, due []live.Due) LivePiece
 	h := p.Piece.Happened
 	out := LivePiece{
 		Key:    key,
-		Title:  title(p.Piece),
+		Title:  Title(p.Piece),
 		State:  string(p.State),
 		PitNo:  p.Pit,
 		Places: []BigFigure{},
@@ -208,6 +211,14 @@ func (w writer) livePiece(p live.Piece, now time.Time, due []live.Due) LivePiece
 			out.Since += fmt.Sprintf(", %d of %d off", h.Some, n)
 		}
 		w.goesOn(&out, p, h.On)
+	case live.Again:
+		last := h.Again[len(h.Again)-1].On
+		if out.Since = duration(now.Sub(last)) + " on again"; now.Sub(last) < time.Minute {
+			out.Since = "just on again"
+		}
+		if until := p.AgainUntil(); !until.IsZero() {
+			out.Ready = BigFigure{Text: until.In(now.Location()).Format("15:04"), Note: "off again, as planned"}
+		}
 	case live.Resting:
 		if out.Since = "off for " + duration(now.Sub(h.Off)); now.Sub(h.Off) < time.Minute {
 			out.Since = "just off"
@@ -275,9 +286,6 @@ func (w writer) goesOn(out *LivePiece, p live.Piece, on time.Time) {
 		out.Target = w.degrees(c)
 	}
 	out.Advice, out.Verdict = w.advice(p), w.verdict(p)
-	for _, c := range p.Catch {
-		out.Catch = append(out.Catch, w.catch(c, p))
-	}
 }
 
 // eightInTen is the band of when it is off.

@@ -28,7 +28,7 @@ type CatchLine struct {
 	Label string `json:"label"`
 	Note  string `json:"note" doc:"What it saves and costs, and the new chance"`
 	Press Press  `json:"press" doc:"What is said to be done with it; its what is empty for another serving time"`
-	Serve string `json:"serve" doc:"The other serving time, local (YYYY-MM-DDTHH:MM); else empty"`
+	Edits []Edit `json:"edits" nullable:"false" doc:"What it changes of the cook-out: another serving time; else nothing"`
 }
 
 func (w writer) liveCaution(f caution.Finding) LiveCaution {
@@ -79,11 +79,12 @@ func (w writer) verdict(p live.Piece) string {
 }
 
 // catch writes what would make up for being late, or for being early.
-func (w writer) catch(c live.Catch, p live.Piece) CatchLine {
+func (w writer) catch(c live.Catch, p live.Piece, servesAt string) CatchLine {
 	percent := func(share float64) string { return fmt.Sprintf("%.0f %%", 100*math.Min(share, 0.99)) }
 	by := duration(c.Saves.Abs().Round(5 * time.Minute))
 	out := CatchLine{
-		Note: fmt.Sprintf("saves about %s: %s instead of %s to be ready in time", by, percent(c.Chance), percent(c.Was)),
+		Edits: []Edit{},
+		Note:  fmt.Sprintf("saves about %s: %s instead of %s to be ready in time", by, percent(c.Chance), percent(c.Was)),
 	}
 	set := Press{What: "set", Label: "Pit changed", Pit: true, Values: field.Values{"pit": p.Pit, "c": float64(c.SetC)}}
 	switch c.ID {
@@ -101,7 +102,8 @@ func (w writer) catch(c live.Catch, p live.Piece) CatchLine {
 		if c.Serve.YearDay() != p.Piece.Clock.Serve.YearDay() {
 			day = c.Serve.Format("Mon ")
 		}
-		out.Label, out.Serve = "Serve at "+day+c.Serve.Format("15:04"), c.Serve.Format("2006-01-02T15:04")
+		out.Label = "Serve at " + day + c.Serve.Format("15:04")
+		out.Edits = []Edit{{Pointer: servesAt, Value: c.Serve.Format(timeLayout)}}
 		out.Note = fmt.Sprintf("%s later: %s instead of %s to be ready by then", by, percent(c.Chance), percent(c.Was))
 	default:
 		out.Label, out.Note = "Wrap in "+wrapName(c.Kind)+" now", out.Note+"; a softer bark"

@@ -44,11 +44,34 @@ func (w writer) ownLabel(m order.Move, piece string) string {
 		out = m.With + ": " + piece
 	case m.Kind == order.Wrap:
 		out += " in " + wrapName(m.With)
+	case m.Kind == move.Again && m.With != move.Whole:
+		out += " in " + againWords[m.With]
 	}
 	if layer, ok := dose.As[dose.Layer](m.Dose); ok && layer.Formula.Name != "" {
 		out += " with " + layer.Formula.Name
 	}
 	return out
+}
+
+// forTheFire says what is cut for the fire once more.
+func forTheFire(p cooking.Piece) string {
+	for _, m := range p.Line.Own {
+		if m.Kind == move.Again && m.With != move.Whole {
+			return ", and cut " + strings.Fields(m.With)[0] + " for the fire"
+		}
+	}
+	return ""
+}
+
+// againWords are how what is cut goes on the fire once more, after in.
+var againWords = map[string]string{
+	"cubes in a pan": "cubes, in a pan", "slices in a pan": "slices, in a pan",
+	"cubes on the grate": "cubes, on the grate", "slices on the grate": "slices, on the grate",
+}
+
+// againNote says of what goes on the fire once more how long, and at what.
+func (w writer) againNote(m order.Move) string {
+	return fmt.Sprintf("for %s, pit at %s", duration(m.Lasts), w.value(m.Set, ""))
 }
 
 // ownMove is the move of the cook's own that a task is.
@@ -70,7 +93,7 @@ func (w writer) taskLabel(r cooking.Result, k plan.Task, piece int) string {
 		return w.pitLabel(k)
 	}
 	p := r.Pieces[piece]
-	if own, ok := ownMove(r, k, piece); ok {
+	if own, ok := ownMove(r, k, piece); ok && k.Stage == string(own.Kind) {
 		return field.Capital(w.ownLabel(own, w.pieces[k.Key]))
 	}
 	switch {
@@ -79,8 +102,9 @@ func (w writer) taskLabel(r cooking.Result, k plan.Task, piece int) string {
 	case p.Clock == nil:
 	case k.Stage == "slice":
 		if verb, ok := map[string]string{"pulled": "pull", "whole": "serve"}[p.Clock.Slice]; ok {
-			return field.Capital(w.verb(verb, k.Key, k.Pit))
+			return field.Capital(w.verb(verb, k.Key, k.Pit)) + forTheFire(p)
 		}
+		return field.Capital(w.verb(k.Stage, k.Key, k.Pit)) + forTheFire(p)
 	case k.Stage == "rest":
 		for _, part := range p.Clock.Rests.Parts() {
 			if part.ID == k.Move {
@@ -167,6 +191,14 @@ func (w writer) moves(r cooking.Result, n int) []MoveLine {
 	return sorted(out, times)
 }
 
+// againWhen is when a piece goes on the fire once more of which that is not said.
+func againWhen(way string) string {
+	if way == move.Whole {
+		return "right before slicing"
+	}
+	return "once it is cut, until serving"
+}
+
 // offBefore is why a move of a piece never comes.
 const offBefore = "It is off the fire before this comes."
 
@@ -184,7 +216,7 @@ func (w writer) ownLines(
 			ID:      fmt.Sprintf("own-%d", i),
 			What:    typed.What,
 			Own:     i,
-			Label:   field.Capital(typed.What),
+			Label:   moveName(typed.What),
 			Field:   pointer + "/when",
 			Removes: []Edit{{Pointer: pointer, Remove: true}},
 		}
@@ -196,6 +228,12 @@ func (w writer) ownLines(
 			m := p.Line.Own[k]
 			l.Drags = m.At.Each == 0
 			l.Label, l.When = field.Capital(strings.TrimSuffix(w.ownLabel(m, "it"), ": it")), w.every(m.At)
+			if m.Kind == move.Again {
+				l.Drags, l.Note = false, w.againNote(m)
+				if m.At.From.None() {
+					l.When = againWhen(m.With)
+				}
+			}
 			var planned bool
 			task, planned = tasks[join(string(m.Kind), "-", m.Key)]
 			if r.Plan != nil && !planned && p.Clock != nil {
@@ -204,6 +242,14 @@ func (w writer) ownLines(
 		}
 		add(l, task)
 	}
+}
+
+// moveName is what a kind of move is called; what is no kind is a move.
+func moveName(kind string) string {
+	if known, ok := move.Find(move.Kind(kind)); ok && known.Name != "" {
+		return known.Name
+	}
+	return "A move"
 }
 
 // dropped are the moments of a move that is put right after one of the stages.
@@ -284,6 +330,7 @@ func (w writer) stageMove(l *MoveLine, m order.Move, p cooking.Piece, at string)
 		if l.Label == "" {
 			l.Label = "Slice it"
 		}
+		l.Label += forTheFire(p)
 	}
 }
 

@@ -205,7 +205,7 @@ func maybeNever(share float64) string {
 func (w writer) outlook(out OutlookSheet, l outlook.Look) OutlookSheet {
 	p := l.Piece
 	c, fire := p.Clock, l.Fire
-	out.Title = title(p)
+	out.Title = Title(p)
 	out.Floor = w.degrees(heat.Floor)
 	out.Curve, out.Rest = w.curve(fire.Curve), w.curve(l.Rest.Curve)
 	clock := func(h float64) string { return "" }

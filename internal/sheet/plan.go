@@ -10,6 +10,7 @@ import (
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/move"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 )
@@ -162,7 +163,7 @@ func (w writer) plan(r cooking.Result) *PlanSheet {
 		case !one.ServeAt.IsZero():
 			no.Offer = &Offer{
 				"serve at " + day(one.ServeAt),
-				[]Edit{{Pointer: "/serve_at", Value: one.ServeAt.Format(timeLayout)}},
+				[]Edit{{Pointer: servesAt(r.Order, number[one.Key]), Value: one.ServeAt.Format(timeLayout)}},
 			}
 		case one.Holder:
 			no.Offer = &Offer{
@@ -219,6 +220,14 @@ func (w writer) about(why field.Wrong, key string) string {
 	return w.say(field.Wrong{ID: why.ID, Values: values})
 }
 
+// servesAt is the field of when a piece is eaten: its own where it has one.
+func servesAt(o order.Order, piece int) string {
+	if piece >= 0 && piece < len(o.Lines) && !o.Lines[piece].Serving.Value.IsZero() {
+		return fmt.Sprintf("/pieces/%d/serve_at", piece)
+	}
+	return "/serve_at"
+}
+
 // verb says a task of a stage: of a piece, or of a pit when key is empty.
 func (w writer) verb(stage, key string, pit int) string {
 	name := w.pieces[key]
@@ -256,7 +265,12 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 		Clash:   k.Clash && !k.Done,
 	}
 	if own, ok := ownMove(r, k, piece); ok {
-		out.Note = w.every(own.At)
+		if out.Note = w.every(own.At); own.Kind == move.Again {
+			out.Note = ""
+			if k.Stage == string(move.Again) {
+				out.Note = w.againNote(own)
+			}
+		}
 	}
 	if fact, ok := r.Facts.Done(k.Key, k.Stage); ok {
 		out.Fact = fact.ID
@@ -344,11 +358,19 @@ func (w writer) taskNote(p cooking.Piece, stage string) string {
 	case stage == "spritz" && c.Spritz > 0:
 		return "once the surface is set"
 	case stage == "slice" && c.Grain != "" && c.Slice == "sliced":
-		return fmt.Sprintf("sliced across the grain, which runs at %s° to the length", c.Grain)
+		return fmt.Sprintf("sliced across the grain, which runs at %s° to the length", c.Grain) + ownServing(c)
 	case stage == "slice":
-		return c.Slice
+		return c.Slice + ownServing(c)
 	}
 	return ""
+}
+
+// ownServing says when a piece is eaten that is not eaten with the rest.
+func ownServing(c *cooking.PieceClock) string {
+	if !c.Own {
+		return ""
+	}
+	return ", served at " + c.Serve.Format("15:04")
 }
 
 func (w writer) option(p plan.Plan) PlanOption {

@@ -75,6 +75,17 @@ func writePress(p live.Piece, press live.Press) Press {
 	if one.Pit {
 		one.Values = field.Values{"pit": p.Pit}
 	}
+	for _, m := range p.Piece.Line.Own {
+		if press.Move == "" || m.Key != press.Move {
+			continue
+		}
+		if one.Values == nil {
+			one.Values = field.Values{}
+		}
+		if one.Values["move"] = m.Key; m.Kind == move.Other {
+			one.Label = field.Capital(m.With)
+		}
+	}
 	return one
 }
 

@@ -72,6 +72,7 @@ func TestWhateverIsPressed(t *testing.T) {
 		said []string
 		h    float64
 	}{{"before", nil, 0}, {"on", []string{"fire"}, 1}, {"off", []string{"fire", "off"}, 2},
+		{"again", []string{"fire", "off", "again"}, 3},
 		{"sliced", []string{"fire", "off", "slice"}, 3}}
 	next, odd := map[string]int{}, false
 	for _, c := range cut.All() {
@@ -106,6 +107,10 @@ func stands(t *testing.T, c cut.Cut, finish, off string, said []string, h float6
 	one.Thickness = fmt.Sprintf("%.0f mm", 1000*0.35*float64(usual.Thickest)) // soon done, and soon worked out
 	one.Key, one.Choices = "a", map[string]string{"finish": finish, "wrap": "paper"}
 	one.When = map[string]string{"off": off}
+	one.Moves = []cook.Move{
+		{Key: "g", What: "again", With: "cubes in a pan"}, {Key: "o", What: "other", When: "1 h before serving", With: "warm the plates"},
+		{Key: "t", What: "turn", When: "after 30 min"},
+	}
 	page := anycook.Supper(one)
 	page.Zone, page.ServeAt, page.Pits = "UTC", at(
 		10,
@@ -155,6 +160,10 @@ func stands(t *testing.T, c cut.Cut, finish, off string, said []string, h float6
 	out := sheet.WriteLive(stands, sheet.Reader{})
 	require.Empty(t, out.Problem, what)
 	require.Len(t, out.Pieces, 1, what)
+	for _, n := range out.Next {
+		assert.True(t, slices.ContainsFunc(out.Pieces[0].Done, func(p sheet.Press) bool { return p.What == n.What }),
+			"%s: %s is due and cannot be pressed", what, n.Label)
+	}
 	raw, err := json.Marshal(out)
 	require.NoError(t, err, what)
 	for _, bad := range []string{"NaN", "Inf", "%!", "{{", "<nil>"} {

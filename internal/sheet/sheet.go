@@ -100,13 +100,13 @@ type Meat struct {
 func titles(r cooking.Result) map[string]string {
 	out := map[string]string{}
 	for _, p := range r.Pieces {
-		out[p.Line.Key] = title(p)
+		out[p.Line.Key] = Title(p)
 	}
 	return out
 }
 
-// title is what the cook calls a piece.
-func title(p cooking.Piece) string {
+// Title is what the cook calls a piece.
+func Title(p cooking.Piece) string {
 	name := p.Line.Typed.Label
 	if name == "" {
 		name = p.Line.Meat.Value.Cut.Name

@@ -204,6 +204,7 @@ func TestCooksToldWithoutTheirWords(t *testing.T) {
 // after it has become records: each cook, formula, version, jar and price as it was
 // answered then, with numbers become ids wherever they stand.
 func TestFoldersBecomeRecords(t *testing.T) {
+	testclock.Once(t)
 	at := testdb.Empty(t)
 	db, err := sql.Open("mysql", at+"?multiStatements=true")
 	require.NoError(t, err)

@@ -6,11 +6,14 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"gorm.io/gorm"
+
+	"verjuice/internal/testclock"
 )
 
 // A request waits no longer than a cook would; a whole book, what replaces one, and thinning take as
 // long as they take.
 func TestLongWorkIsWaitedFor(t *testing.T) {
+	testclock.Once(t)
 	s, err := Open(t.Context(), migrated(t)+"?readTimeout=150ms")
 	require.NoError(t, err)
 	defer s.Close()

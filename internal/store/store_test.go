@@ -121,6 +121,7 @@ func TestLocksAreLeased(t *testing.T) {
 
 // People who save their own cooks at one moment do not get in each other's way.
 func TestSavingSideBySide(t *testing.T) {
+	testclock.Once(t)
 	s, err := Open(t.Context(), migrated(t))
 	require.NoError(t, err)
 	defer s.Close()
@@ -219,6 +220,7 @@ func TestFormulasAllOrNone(t *testing.T) {
 // Formulas that are changed at one moment, by several programs, never come to use each other: of a
 // ring at least one is refused, and the others are saved.
 func TestNoRingOfFormulas(t *testing.T) {
+	testclock.Once(t)
 	at := migrated(t)
 	var programs []*Store
 	for range 3 {

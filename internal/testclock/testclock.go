@@ -97,3 +97,11 @@ func Within(t testing.TB, most time.Duration, do func()) {
 	defer alarm.Stop()
 	do()
 }
+
+// Once leaves a test that knows no date to the first of Days.
+func Once(t *testing.T) {
+	t.Helper()
+	if day := os.Getenv(Env); day != "" && day != Days[0] {
+		t.Skip("runs on the first day alone")
+	}
+}

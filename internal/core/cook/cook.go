@@ -52,9 +52,11 @@ type Pit struct {
 // Move is something that the cook does besides what the stages say, as typed.
 type Move struct {
 	Key     string           `json:"key,omitempty" required:"false" maxLength:"60" doc:"Tells moves of a piece apart"`
-	What    string           `json:"what" doc:"spritz, baste, mop, look, turn, wood, fuel, probe, wrap, unwrap, dust, glaze, finish or other"`
+	What    string           `json:"what" doc:"spritz, baste, mop, look, turn, wood, fuel, probe, wrap, unwrap, dust, glaze, again, finish or other"`
 	When    string           `json:"when" required:"false" doc:"As cooks say it" example:"every 45 min from bark set until the wrap"`
-	With    string           `json:"with,omitempty" required:"false" doc:"Of a wrap: foil, paper, pan, boat or bacon; of an other: what is done, in words"`
+	With    string           `json:"with,omitempty" required:"false" doc:"Of a wrap: foil, paper, pan, boat or bacon; of an again: whole, or cubes or slices in a pan or on the grate; of an other: what is done, in words"`
+	For     string           `json:"for,omitempty" required:"false" doc:"Of an again: how long it is on; empty means the usual" example:"1 to 1½ h"`
+	Pit     string           `json:"pit,omitempty" required:"false" doc:"Of an again: what the pit is set to for it; empty means the usual" example:"135 °C"`
 	Formula *formula.Formula `json:"formula,omitempty" required:"false" doc:"What it brings; absent for nothing"`
 	Amount  string           `json:"amount,omitempty" required:"false" doc:"How much of it goes on, all times together"`
 }
@@ -70,6 +72,7 @@ type Wish struct {
 type Piece struct {
 	Key       string            `json:"key,omitempty" required:"false" doc:"Tells it from the others of this cook, and stays"`
 	Label     string            `json:"label" required:"false" doc:"The cook's own name for it; empty means the cut's"`
+	ServeAt   string            `json:"serve_at,omitempty" required:"false" doc:"Local time at which this piece is served, YYYY-MM-DDTHH:MM; empty is with the rest" example:"2026-11-28T12:00"`
 	Cut       string            `json:"cut" doc:"Cut id" example:"lamb-shoulder-bone-in"`
 	Count     quantity.Count    `json:"count" required:"false" doc:"How many; empty means one"`
 	Bought    string            `json:"bought" required:"false" doc:"Weight as bought" example:"2.7 kg"`

@@ -16,6 +16,7 @@ import (
 type PieceClock struct {
 	Known   bool // false without a serving time: then only durations are given
 	Serve   time.Time
+	Own     bool // it is eaten at a time of its own
 	Times   plan.Times
 	Fire    uncertain.Span
 	Timed   bool // the time on the fire was typed
@@ -48,7 +49,7 @@ type PieceClock struct {
 func (s *subject) clock(taken time.Duration) *PieceClock {
 	rest, wait, wrap, off := s.move(order.Rest), s.move(order.Wait), s.move(order.Wrap), s.move(order.Off)
 	out := &PieceClock{
-		Serve: s.serve, Times: s.times, Fire: s.fire.Takes.Span, Timed: s.timed(), Wait: s.on.Wait, Asked: s.asked,
+		Serve: s.serve, Own: s.own, Times: s.times, Fire: s.fire.Takes.Span, Timed: s.timed(), Wait: s.on.Wait, Asked: s.asked,
 		Open: wait.Open, Thaws: s.move(order.Thaw).Lasts, Longest: s.meat.Cut.Custom().Raw,
 		Temper: s.move(order.Temper).Lasts, Rest: rest.Lasts, Least: s.leastRest(),
 		Set: s.fires[0].PitC, Done: off.At.From.Core(), OffAt: off.At.From,

@@ -125,7 +125,7 @@ func Work(ctx context.Context, o order.Order, f facts.Facts, k kitchen.Kitchen, 
 // Past reports whether a cook is told of as over: it was to be served before now, and nothing of it went on a fire as
 // far as anybody said.
 func (r Result) Past() bool {
-	serve := r.Order.Serving.Value.At
+	serve := r.Order.LastServing()
 	return !serve.IsZero() && serve.Before(r.Now) && !slices.ContainsFunc(r.Pieces, func(p Piece) bool { return p.Lit })
 }
 

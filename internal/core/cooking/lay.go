@@ -1,6 +1,7 @@
 package cooking
 
 import (
+	"cmp"
 	"math"
 	"reflect"
 	"slices"
@@ -66,7 +67,7 @@ func lay(o order.Order, f facts.Facts, at Clock, subjects []*subject, before *Pl
 	for i := range min(len(ask.Pits), len(o.Sets.Value)) {
 		ask.Pits[i].Sets = o.Sets.Value[i]
 	}
-	if !at.Now.IsZero() && serve.After(at.Now) {
+	if !at.Now.IsZero() && o.LastServing().After(at.Now) {
 		ask.Now = at.Now.In(serve.Location()).Truncate(time.Minute)
 	}
 	for _, s := range subjects {
@@ -108,12 +109,17 @@ func marks(o order.Order, f facts.Facts) []plan.Mark {
 			out = append(out, wish)
 		}
 	}
-	for _, one := range f.Standing() {
+	for _, one := range f.Played(cmp.Or(o.Serving.Value.Zone, time.UTC)) {
 		if one.Kind != facts.Done || one.Piece == "" {
 			continue
 		}
 		if when, err := one.Time(o.Serving.Value.Zone); err == nil && plan.InReach(serve, when) {
-			out = append(out, plan.Mark{Key: one.Piece, Stage: one.What, At: when, Done: true})
+			stage := one.What
+			if stage == "temper" {
+				stage = "out"
+			}
+			own, _ := one.Values["move"].(string)
+			out = append(out, plan.Mark{Key: one.Piece, Stage: stage, At: when, Done: true, Move: own})
 		}
 	}
 	return out
@@ -164,13 +170,17 @@ func (s *subject) job() plan.Job {
 		RoomDM2:   area * 1.15,
 		FridgeDM2: area,
 	}
+	if s.own {
+		j.Serve = s.serve
+	}
 	if s.move(order.Wait).Style == "minutes" && s.asked <= 2*time.Hour {
 		j.WaitMax = max(s.asked, 2*time.Hour)
 		j.WaitMin = min(s.asked, 10*time.Minute)
 	} else {
 		j.WaitMin = max(j.WaitMin, s.asked*2/5)
 	}
-	j.Doings, j.Travel = s.doings(), s.line.Rests.Travel
+	j.Doings, j.Travel, j.Again = s.doings(), s.line.Rests.Travel, s.again()
+	j.Rest, j.HoldMax = j.Rest+j.AgainBefore(), j.HoldMax+j.AgainBefore()
 	if s.line.Answers.Value.Chose(decision.Wrap) != "none" {
 		j.Wraps = s.fire.Wraps
 		if len(s.fire.Seldom.Wrapped) > 0 {
@@ -242,7 +252,9 @@ func (s *subject) doings() []plan.Doing {
 		one(m)
 	}
 	for _, m := range s.line.Own {
-		one(m)
+		if m.Kind != move.Again {
+			one(m)
+		}
 	}
 	if parts := s.line.Rests.Parts(); len(parts) > 1 { // else it is put there when it comes off
 		for _, rest := range parts {
@@ -250,6 +262,20 @@ func (s *subject) doings() []plan.Doing {
 				out,
 				plan.Doing{Stage: string(order.Rest), Move: rest.ID, Of: "off", By: rest.From, Lasts: 5 * time.Minute},
 			)
+		}
+	}
+	return out
+}
+
+// again is when it goes on the fire once more.
+func (s *subject) again() []plan.Again {
+	var out []plan.Again
+	for _, m := range s.line.Own {
+		if m.Kind == move.Again {
+			first := m.At.From.First
+			out = append(out, plan.Again{
+				Move: m.Key, Lasts: m.Lasts, SetC: m.Set, Cut: m.With != move.Whole, Told: first.Of == "off", After: first.By,
+			})
 		}
 	}
 	return out

@@ -31,7 +31,8 @@ type subject struct {
 	base   order.Base
 	moves  []order.Move
 	asOf   Clock
-	serve  time.Time
+	serve  time.Time // when it is eaten
+	own    bool      // at a time of its own
 	pit    gear.Pit
 	sets   []when.Set
 	probe  quantity.Celsius
@@ -61,9 +62,10 @@ func newSubject(o order.Order, l order.Line, f facts.Facts, at Clock) *subject {
 		return nil
 	}
 	s := &subject{
-		line: l, meat: l.Meat.Value, base: o.Base.Value, moves: l.Sound(), asOf: at, serve: o.Serving.Value.At,
+		line: l, meat: l.Meat.Value, base: o.Base.Value, moves: l.Sound(), asOf: at, serve: o.Serves(l),
 		left: o.People.Value.Leftovers > 0, probe: o.Probe.Value,
 	}
+	s.own = !l.Serving.Value.IsZero()
 	s.clocked = l.Answers.OK() && l.Good(order.Wait, order.Temper, order.On, order.Off, order.Rest, order.Slice)
 	s.dosed = l.Salting.OK() && l.GoodDoses() && l.Good(order.Wait)
 	s.rubbed = s.dosed || l.Salting.OK() && l.GoodRub() && !l.Salting.Value.ByTarget
@@ -158,7 +160,7 @@ func (s *subject) timed() bool { return s.line.Typed.Fire.Time != "" }
 
 // plannable reports whether nothing that the plan needs is a mistake.
 func (s *subject) plannable() bool {
-	return s != nil && s.clocked && s.line.Good(order.Brine, order.Inject)
+	return s != nil && s.clocked && s.line.Serving.OK() && s.line.Good(order.Brine, order.Inject)
 }
 
 // in is the subject in the times that the plan gives it: waits and baths follow the
@@ -305,5 +307,6 @@ func (s *subject) brine(b brought) salt.Brine {
 
 // leastRest is the shortest rest that the piece should have.
 func (s *subject) leastRest() time.Duration {
-	return max(s.line.Rests.Travel, min(s.move(order.Rest).Lasts, s.meat.Cut.Custom().LeastRest))
+	return max(s.line.Rests.Travel, min(s.move(order.Rest).Lasts, s.meat.Cut.Custom().LeastRest)) +
+		plan.Job{Again: s.again()}.AgainBefore()
 }

@@ -30,6 +30,7 @@ type History struct {
 	On     time.Time // it went on
 	Off    time.Time // it came off, or the last one of its line did; zero while it is on
 	Some   int       // of its line that came off before
+	Again  []Spell   // on the fire once more, after that
 	NowH   float64   // h since it went on, until now or until it came off
 	Core   []heat.Reading
 	Pit    []heat.SetPoint // as it was read
@@ -43,6 +44,9 @@ type History struct {
 	Signs  map[string]facts.Fact // what was seen last, by its sign
 	Feel   map[string]string     // how the probe felt last, by the place; empty is no place in particular
 }
+
+// Spell is a time on the fire; it is not off yet while Off is zero.
+type Spell struct{ On, Off time.Time }
 
 // Felt is when a piece on the fire was first felt soft, and last felt not to be before that, h; zero when it was not.
 type Felt struct{ SoftH, NotH float64 }
@@ -66,18 +70,23 @@ const (
 	PitRelit PitChangeKind = "relit" // it was lit again, at what it was set to before
 )
 
+// Stands reports whether the piece stands on the fire once more.
+func (h History) Stands() bool {
+	n := len(h.Again)
+	return n > 0 && h.Again[n-1].Off.IsZero()
+}
+
 // thinned is how far apart readings are that the heat is told of.
 const thinned = 5 * time.Minute
 
 // HistoryOf is what happened to a piece up to now; false when nothing says that it went on.
 func HistoryOf(all facts.Facts, read []facts.Reading, at Scope) (History, bool) {
 	out := History{Last: map[string]time.Time{}, Signs: map[string]facts.Fact{}, Feel: map[string]string{}}
-	standing := all.Standing()
+	standing := all.Played(at.Zone).ByTime(at.Zone)
 	moment := func(f facts.Fact) time.Time {
 		t, _ := f.Time(at.Zone)
 		return t
 	}
-	slices.SortStableFunc(standing, func(f, g facts.Fact) int { return moment(f).Compare(moment(g)) })
 	for _, f := range standing {
 		pit, _ := f.Values["pit"].(float64)
 		own := f.Piece == at.Piece
@@ -126,6 +135,10 @@ func (h *History) add(f facts.Fact, at time.Time, own bool) {
 		h.Some++
 	case f.What == "off" && own:
 		h.Off = at
+	case f.What == "again" && own && !h.Off.IsZero():
+		h.Again = append(h.Again, Spell{On: at})
+	case f.What == "again-off" && own && len(h.Again) > 0:
+		h.Again[len(h.Again)-1].Off = at
 	case (f.What == "out" || f.What == "relit") && !own:
 		h.Sets = append(h.Sets, PitChange{Kind: PitChangeKind(f.What), at: at})
 	case f.What == "set" && !own:

@@ -10,6 +10,7 @@
 package formula
 
 import (
+	"encoding/json"
 	"math"
 
 	"verjuice/internal/core/larder"
@@ -64,6 +65,15 @@ type Formula struct {
 	// Spoons are part of what was written: a cup stays the cup it was.
 	Spoons quantity.SpoonSet `json:"spoons,omitempty" required:"false" doc:"Whose spoons and cups its measures are: us or metric; empty means those of the cook it is in, else us"`
 	Rows   []Row             `json:"rows" nullable:"false"`
+}
+
+// MarshalJSON writes a formula that has no rows with an empty list of them, as it is read.
+func (f Formula) MarshalJSON() ([]byte, error) {
+	type plain Formula
+	if f.Rows == nil {
+		f.Rows = []Row{}
+	}
+	return json.Marshal(plain(f))
 }
 
 // Limits on what is typed.

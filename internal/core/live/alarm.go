@@ -13,7 +13,7 @@ import (
 // Alarm is something that somebody has to be called for.
 type Alarm struct {
 	ID    string // the same for the same thing, however often it is worked out
-	Kind  string // pit-low, pit-high, probe, wrap, off, hold or feed
+	Kind  string // pit-low, pit-high, probe, wrap, off, again, hold or feed
 	Piece string // key; empty for a pit
 	Pit   int
 	C     quantity.Celsius // what was read; nothing of a piece that is done by feel alone
@@ -59,6 +59,10 @@ func Alarms(r cooking.Result, pieces []Piece, course facts.Course) []Alarm {
 			if !pits[p.Pit] {
 				pits[p.Pit] = true
 				out = append(out, p.strays(course, r.Now)...)
+			}
+		case Again:
+			if until := p.AgainUntil(); !until.IsZero() && !r.Now.Before(until) {
+				add("again", fmt.Sprint(":", len(p.Piece.Happened.Again)), Alarm{})
 			}
 		case Resting:
 			if p.Core != nil && p.Core.C < nearFloor && p.Piece.Line.Meat.Value.Cut.DoneC() > nearFloor {

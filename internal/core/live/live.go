@@ -28,6 +28,7 @@ type State string
 const (
 	Before  State = "before" // it is not on the fire yet
 	On      State = "on"
+	Again   State = "again" // on the fire once more
 	Resting State = "resting"
 	Done    State = "done" // sliced
 )
@@ -132,7 +133,10 @@ func (p *Piece) fire(ctx context.Context, r cooking.Result) error {
 		}
 	}
 	switch {
-	case !h.Last["slice"].IsZero():
+	case h.Stands():
+		p.State = Again
+		return nil
+	case !h.Last["slice"].IsZero() && len(p.StillAgain()) == 0:
 		p.State = Done
 		return nil
 	case !h.Off.IsZero():

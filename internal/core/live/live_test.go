@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/anycook"
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
@@ -28,6 +29,7 @@ type pit struct {
 	serve  time.Duration // after it went on
 	off    string        // what it is taken off by; empty is as usual
 	roast  bool          // a venison roast in its place
+	moves  []cook.Move   // of the cook's own
 }
 
 func lit(t *testing.T, serve time.Duration) *pit {
@@ -81,6 +83,7 @@ func (p *pit) at(h float64) (cooking.Result, []live.Piece) {
 	if p.off != "" {
 		one.When = map[string]string{"off": p.off}
 	}
+	one.Moves = p.moves
 	c := anycook.Supper(one)
 	c.Zone, c.ServeAt = "UTC", p.on.Add(p.serve).Format("2006-01-02T15:04")
 	now := p.on.Add(time.Duration(h * float64(time.Hour)))
@@ -288,4 +291,38 @@ func TestAFireThatDied(t *testing.T) {
 	_, pieces := p.at(5.9)
 	assert.False(t, pieces[0].Done())
 	assert.Greater(t, pieces[0].Seen.Fire.Done.Low, 20.0)
+}
+
+// A piece that goes on once more: a second On the fire wipes nothing, what is on again is called off when its time is
+// up, and it is served once it was off again.
+func TestOnAgain(t *testing.T) {
+	p := lit(t, 14*time.Hour)
+	p.moves = []cook.Move{{Key: "g", What: "again", With: "cubes in a pan", For: "1 h"}}
+	p.say("fire", 3, nil)
+	_, all := p.at(3.5)
+	assert.Equal(t, 3.5, all[0].Piece.Happened.NowH, "the first time counts")
+	p.say("off", 9, nil)
+	_, all = p.at(9.1)
+	assert.Equal(t, live.Resting, all[0].State)
+	p.say("slice", 9.5, nil)
+	r, all := p.at(9.6)
+	assert.Equal(t, live.Resting, all[0].State, "it is still to go on again")
+	due, err := live.Work(t.Context(), r, p.course)
+	require.NoError(t, err)
+	require.NotEmpty(t, due.Next)
+	assert.Equal(t, "again", due.Next[0].What)
+	p.say("fire", 9.7, nil) // however that is said
+	_, all = p.at(10)
+	require.Equal(t, live.Again, all[0].State)
+	assert.Equal(t, "17:42", all[0].AgainUntil().Round(time.Minute).Format("15:04"))
+	assert.Equal(t, 9.0, all[0].Piece.Happened.NowH, "the first fire ended when it ended")
+	_, kinds := p.alarms(10.6)
+	assert.Empty(t, kinds)
+	_, kinds = p.alarms(10.8)
+	assert.Equal(t, []string{"again"}, kinds)
+	p.say("off", 10.9, nil)
+	_, all = p.at(11)
+	assert.Equal(t, live.Done, all[0].State)
+	_, kinds = p.alarms(11)
+	assert.Empty(t, kinds)
 }

@@ -54,10 +54,11 @@ func next(r cooking.Result, pieces []Piece) []Due {
 	}
 	var out []Due
 	for _, k := range r.Plan.Result.Plans[r.Plan.Chosen].Tasks {
-		if k.Done || k.Stage == "slice" && k.At.Add(overAfter).Before(r.Now) {
+		one := Due{Task: k, At: k.At, Piece: number[k.Key], What: pressOf(k.Stage)}
+		if k.Done || k.Stage == "slice" && k.At.Add(overAfter).Before(r.Now) ||
+			one.Piece >= 0 && pieces[one.Piece].passed(k, r.Now) {
 			continue
 		}
-		one := Due{Task: k, At: k.At, Piece: number[k.Key]}
 		if k.Every > 0 {
 			last := time.Time{}
 			if one.Piece >= 0 {
@@ -72,13 +73,51 @@ func next(r cooking.Result, pieces []Piece) []Due {
 				continue
 			}
 		}
-		if slices.Contains(facts.Stages, k.Stage) {
-			one.What = k.Stage
-		}
 		out = append(out, one)
 	}
 	slices.SortStableFunc(out, func(a, b Due) int { return a.At.Compare(b.At) })
 	return out[:min(soonest, len(out))]
+}
+
+// pressOf is the press that says that a task of a stage is done; empty when there is none.
+func pressOf(stage string) string {
+	switch {
+	case stage == "out": // of the fridge; what is pressed as out is a fire
+		return "temper"
+	case stage == "feed":
+		return "fuel"
+	case slices.Contains(facts.Stages, stage):
+		return stage
+	}
+	return ""
+}
+
+// Stages in which a task of a piece may be done, by how far the piece is: those before the fire are over once it is on,
+// and so on.
+var (
+	beforeFire = []string{"thaw", "bath", "lift", "salt", "out", "fire"}
+	afterFire  = []string{"rest", "vent", "travel", "reheat", "slice", "again", "again-off", "finish", "other"}
+	atTable    = []string{"slice", "again", "again-off", "finish"}
+)
+
+// finishing is how long after its time something on the slices is still due.
+const finishing = time.Hour
+
+// passed reports whether the stage of a task of the piece is over, so that nobody will do it any more.
+func (p Piece) passed(k plan.Task, now time.Time) bool {
+	h := p.Piece.Happened
+	sliced := h.Last["slice"]
+	switch {
+	case !p.Piece.Lit:
+		return false
+	case slices.Contains(beforeFire, k.Stage) || k.At.Before(h.On):
+		return true
+	case p.State == Done:
+		return k.Stage != "finish" || k.At.Add(finishing).Before(now)
+	case !sliced.IsZero() && !slices.Contains(atTable, k.Stage):
+		return true
+	}
+	return !h.Off.IsZero() && !slices.Contains(afterFire, k.Stage)
 }
 
 // overAfter is how long after it was to be served a cook of which nothing is on the fire is over.
@@ -86,9 +125,9 @@ const overAfter = 6 * time.Hour
 
 // over reports whether a cook is over: it was to be served long ago, and nothing of it is on the fire or rests.
 func over(r cooking.Result, pieces []Piece) bool {
-	serve := r.Order.Serving.Value.At
+	serve := r.Order.LastServing()
 	return !serve.IsZero() && serve.Add(overAfter).Before(r.Now) &&
-		!slices.ContainsFunc(pieces, func(p Piece) bool { return p.State == On || p.State == Resting })
+		!slices.ContainsFunc(pieces, func(p Piece) bool { return p.State == On || p.State == Again || p.State == Resting })
 }
 
 // Press is something that was done, to be said by one press.
@@ -97,6 +136,7 @@ type Press struct {
 	Last    time.Time // when it was done last; zero when it was not
 	Planned bool      // it is to be done about now
 	Kind    string    // of a wrap
+	Move    string    // of the cook's own, that it is
 	Left    int       // pieces of the line that are still on, of one that comes off
 }
 
@@ -139,14 +179,26 @@ func (p Piece) Presses(now time.Time, due []Due) []Press {
 		if p.Piece.Line.Meat.Value.Count-p.Piece.Happened.Some > 1 {
 			whats = slices.Insert(whats, 3, "some-off")
 		}
+	case Again:
+		whats = []string{"look", "glaze", "again-off", "set", "turn", "wood", "fuel", p.FireOut()}
 	case Resting:
-		whats = []string{"vent", "rest", "slice"}
+		whats = []string{"vent", "rest", "slice", "again"}
 	}
 	planned, isDue := "", false
+	own := map[string]string{}
 	for _, d := range due {
-		if d.Task.Key == p.Piece.Line.Key && d.What != "" || d.Task.Key == "" && d.What == "light" {
+		mine := d.Task.Key == p.Piece.Line.Key || d.Task.Key == "" && d.Task.Pit == p.Pit
+		if !mine || d.What == "" {
+			continue
+		}
+		if planned == "" {
 			planned, isDue = d.What, d.At.Sub(now) < soon && d.What != "wrap" // of which the advice decides
-			break
+		}
+		if !slices.Contains(whats, d.What) {
+			whats = append(whats, d.What) // what is due can be pressed
+		}
+		if _, ok := own[d.What]; !ok {
+			own[d.What] = d.Task.Move
 		}
 	}
 	switch {
@@ -162,6 +214,7 @@ func (p Piece) Presses(now time.Time, due []Due) []Press {
 	out := []Press{}
 	for _, what := range whats {
 		one := p.Press(what)
+		one.Move = own[what]
 		one.Planned = isDue && what == planned
 		out = append(out, one)
 	}
@@ -203,7 +256,7 @@ func (p Piece) Cautions() []caution.Finding {
 		add(f)
 	}
 	for _, f := range p.Piece.Findings {
-		over := p.State == Done || p.State == Resting && f.Stage == "fire" && f.ID != "poultry-done"
+		over := p.State == Done || (p.State == Resting || p.State == Again) && f.Stage == "fire" && f.ID != "poultry-done"
 		told := slices.ContainsFunc(p.Found, func(g caution.Finding) bool { return g.ID == instead[f.ID] })
 		if (f.Stage == "fire" || f.Stage == "rest") && !over && !told {
 			add(f)

@@ -30,6 +30,9 @@ const (
 	Glaze  Kind = "glaze"
 	Finish Kind = "finish" // on the slices
 	Other  Kind = "other"  // said in the cook's own words
+	Again  Kind = "again"  // on the fire once more, after it was off
+	// Off the fire after an Again.
+	AgainOff Kind = "again-off"
 )
 
 // Move is a kind of move.
@@ -49,6 +52,12 @@ type Move struct {
 	Verb   string        // as in a list, with %s for the piece
 	Press  string        // as it is pressed, once it was done
 }
+
+// Ways are how a piece goes on the fire once more.
+var Ways = []string{Whole, "cubes in a pan", "slices in a pan", "cubes on the grate", "slices on the grate"}
+
+// Whole is the way of a piece that is not cut before it goes on once more.
+const Whole = "whole"
 
 // All are all of them: the stages of a piece and what else can be done, in working order.
 var All []Move

@@ -37,10 +37,10 @@ type Move struct {
 	Dose  dose.Source      // what it brings; may be nil
 	At    when.Every       // when it is made; none is as soon as the move before it is over
 	Key   string           // of a move of the cook's own; empty for one of the stages
-	Lasts time.Duration    // of a bath, a wait, a rest, on the counter
+	Lasts time.Duration    // of a bath, a wait, a rest, on the counter, on the fire again
 	With  string           // the wrap, the place of the rest, the way of serving; the words of an Other
 	Pit   int              // which pit, of an On
-	Set   quantity.Celsius // what the pit is set to, of an On
+	Set   quantity.Celsius // what the pit is set to, of an On or an Again
 	Timed time.Duration    // time on the fire as the cook gave it, of an On; zero when it is estimated
 	Open  bool             // uncovered, of a Wait
 	Style string           // the school of waiting, of a Wait: minutes, overnight or day

@@ -238,6 +238,7 @@ func (l Line) Burns(a decision.Answers, m Meat, like forecast.FireInput) []forec
 			like.Wraps = append(like.Wraps, heat.Wrap{Kind: m.With, When: m.At.From})
 		case m.Kind == move.Unwrap:
 			like.Wraps = append(like.Wraps, heat.Wrap{Kind: "none", When: m.At.From})
+		case m.Kind == move.Again: // it was off before
 		default:
 			kind, _ := move.Find(m.Kind)
 			like.Visits = append(like.Visits, heat.Visit{Every: m.At, Wets: kind.Wets, Shut: !kind.Visits})

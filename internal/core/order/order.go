@@ -87,6 +87,7 @@ type Line struct {
 	Typed cook.Piece
 	// names its draw of a forecast: its key or, of one that came without, its cut, which typing does not change
 	Draws   string
+	Serving Part[time.Time] // when it is eaten; the zero time is with the rest
 	Meat    Part[Meat]
 	Salting Part[Salting]
 	Answers Part[decision.Answers]
@@ -211,7 +212,7 @@ func (o Order) Wrong() field.Errors {
 
 // Wrong are all mistakes of the piece.
 func (l Line) Wrong() field.Errors {
-	out := slices.Concat(l.Meat.Wrong, l.Salting.Wrong, l.Answers.Wrong, l.Notes.Wrong, l.Guess.Wrong)
+	out := slices.Concat(l.Serving.Wrong, l.Meat.Wrong, l.Salting.Wrong, l.Answers.Wrong, l.Notes.Wrong, l.Guess.Wrong)
 	for _, m := range l.Moves {
 		out = append(out, m.Wrong...)
 	}
@@ -228,4 +229,23 @@ func (o Order) Due(now time.Time) field.Errors {
 		}
 	}
 	return errs
+}
+
+// Serves is when a line is eaten: at its own time, or with the rest; the zero time when neither is known.
+func (o Order) Serves(l Line) time.Time {
+	if l.Serving.OK() && !l.Serving.Value.IsZero() {
+		return l.Serving.Value
+	}
+	return o.Serving.Value.At
+}
+
+// LastServing is when the last of it is eaten; the zero time when no serving time is given.
+func (o Order) LastServing() time.Time {
+	last := o.Serving.Value.At
+	for _, l := range o.Lines {
+		if at := o.Serves(l); at.After(last) {
+			last = at
+		}
+	}
+	return last
 }

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 	"unicode/utf8"
 
 	"verjuice/internal/core/amounts"
@@ -108,6 +109,13 @@ func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bo
 		out.Wrong.Add(at+"/what", "choice.unknown", "choices", choices)
 		return out
 	}
+	if kind == move.Again {
+		r.again(m, at, &out)
+		if m.Formula != nil && len(m.Formula.Rows) > 0 {
+			r.ownDose(m, at, l, &out)
+		}
+		return out
+	}
 	var err error
 	if out.Value.At, err = when.ParseEvery(m.When); !out.Wrong.Take(at+"/when", err) &&
 		!r.can(p, l.Answers.Value, out.Value.At) {
@@ -132,6 +140,50 @@ func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bo
 		r.ownDose(m, at, l, &out)
 	}
 	return out
+}
+
+// How long a piece is on the fire once more, and at what: a crust or a sauce sets in minutes, cubes and slices take
+// an hour or more to render and darken (field experience in round numbers).
+const (
+	usualAgainWhole, usualAgainCut   = "15 min", "1 to 1½ h"
+	usualAgainWholeC, usualAgainCutC = quantity.Celsius(150), quantity.Celsius(135)
+	mostAgain                        = 6 * time.Hour
+)
+
+// UsualAgain is how long a piece is on the fire once more in a way, and at what, where that is not said.
+func UsualAgain(way string) (lasts string, set quantity.Celsius) {
+	if way == move.Whole {
+		return usualAgainWhole, usualAgainWholeC
+	}
+	return usualAgainCut, usualAgainCutC
+}
+
+// again reads a piece that goes on the fire once more: so long after it came off, or at the end.
+func (r reader) again(m cook.Move, at string, out *Part[Move]) {
+	out.Value.With = or(out.Value.With, move.Whole)
+	if !slices.Contains(move.Ways, out.Value.With) {
+		out.Wrong.Add(at+"/with", "choice.unknown", "choices", move.Ways)
+	}
+	lasts, set := UsualAgain(out.Value.With)
+	var err error
+	if out.Value.Lasts, err = quantity.ParseDuration(or(m.For, lasts)); !out.Wrong.Take(at+"/for", err) &&
+		out.Value.Lasts > mostAgain {
+		out.Wrong.Add(at+"/for", "duration.most", "most", mostAgain)
+	}
+	if out.Value.Set = set; strings.TrimSpace(m.Pit) != "" {
+		out.Value.Set, err = quantity.ParseTemperatureWithin(m.Pit, when.LowPit, when.HighPit)
+		if !out.Wrong.Take(at+"/pit", err) && (out.Value.Set < when.LowPit || out.Value.Set > when.HighPit) {
+			out.Wrong.Add(at+"/pit", "temperature.range", "low", when.LowPit, "high", when.HighPit)
+		}
+	}
+	if strings.TrimSpace(m.When) == "" {
+		return
+	}
+	out.Value.At, err = when.ParseEvery(m.When)
+	first := out.Value.At.From.First
+	if !out.Wrong.Take(at+"/when", err) && (first.Of != "off" || first.By < 0 || !out.Value.At.From.Second.None() || out.Value.At.Each > 0) {
+		out.Wrong.Add(at+"/when", "move.again-when")
+	}
 }
 
 // ownDose reads what a move of the cook's own brings.

@@ -59,6 +59,9 @@ func ParseAfter(before Order, c cook.Cook, k kitchen.Kitchen) Order {
 		o.Lines = append(o.Lines, reader{kitchen: k, spoons: c.Spoons, base: o.Base, sets: o.Sets.Value, at: at}.line(p))
 		o.Lines[i].Draws = or(typed[i].Key, p.Cut)
 	}
+	for i, p := range c.Pieces {
+		o.Lines[i].Serving = parseOwnServing(p, o.Serving, "/pieces/"+strconv.Itoa(i)+"/serve_at")
+	}
 	learnt := make([]heat.Learnt, len(c.Pits))
 	for i, p := range c.Pits {
 		learnt[i] = k.Learnt.Pit(p.ID)
@@ -126,6 +129,28 @@ func findZone(name string) (*time.Location, error) {
 // ServesAt is when a cook is served; zero when that is not said, or cannot be read.
 func ServesAt(c cook.Cook) time.Time {
 	return parseServing(cook.Cook{ServeAt: c.ServeAt, Zone: c.Zone}).Value.At
+}
+
+// ownServingWithin is how far from the rest a piece can be eaten, and still be of the same cook-out.
+const ownServingWithin = 4 * 24 * time.Hour
+
+// parseOwnServing reads when a piece is eaten that is not eaten with the rest.
+func parseOwnServing(p cook.Piece, rest Part[Serving], pointer string) (out Part[time.Time]) {
+	if p.ServeAt == "" || !rest.OK() {
+		return out
+	}
+	at, err := time.ParseInLocation(cook.TimeLayout, p.ServeAt, rest.Value.Zone)
+	switch {
+	case err != nil:
+		out.Wrong.Add(pointer, "time.unreadable")
+	case rest.Value.At.IsZero():
+		out.Wrong.Add(pointer, "serving.own-alone")
+	case at.Sub(rest.Value.At).Abs() > ownServingWithin:
+		out.Wrong.Add(pointer, "serving.own-far", "most", ownServingWithin)
+	default:
+		out.Value = at
+	}
+	return out
 }
 
 func parseServing(c cook.Cook) (out Part[Serving]) {

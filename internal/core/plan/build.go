@@ -30,6 +30,7 @@ func (a Ask) build(kind Kind, kinds []Kind, waking bool) Plan {
 	a.stagger(&p)
 	for i, j := range a.Jobs {
 		a.onFire(j, &p.Pieces[i])
+		a.again(j, &p.Pieces[i])
 		a.beforeFire(j, &p.Pieces[i])
 	}
 	a.share(&p)
@@ -299,7 +300,11 @@ func (a Ask) share(p *Plan) {
 	for _, i := range a.order(func(i int) int64 { return -p.Pieces[i].Salt.Unix() }) {
 		j, t := a.Jobs[i], &p.Pieces[i]
 		if !a.fixed(j, "salt") {
-			a.shift(p, i, j.Prep, t.Prep, t.Fire.Add(-j.WaitMax).Add(-j.Prep), func(start time.Time) {
+			earliest := t.Fire.Add(-j.WaitMax).Add(-j.Prep)
+			if j.Bath > 0 && !a.Now.IsZero() { // what is lifted drains first
+				earliest = later(earliest, a.Now.Add(j.Drain))
+			}
+			a.shift(p, i, j.Prep, t.Prep, earliest, func(start time.Time) {
 				a.setSalt(j, t, start.Add(j.Prep))
 				a.placeBath(j, t)
 			})

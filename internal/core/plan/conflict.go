@@ -10,11 +10,15 @@ import (
 	"verjuice/internal/core/uncertain"
 )
 
-// safe is the serving time that nine in ten of each piece make.
+// safe is the serving time that nine in ten of each piece make; one that is eaten at a time of its own moves that
+// alone.
 func (a Ask) safe(p Plan) time.Time {
 	out := time.Time{}
 	for i, j := range a.Jobs {
 		t := p.Pieces[i]
+		if !j.Serve.IsZero() {
+			continue
+		}
 		if at := t.Late.Add(j.LeastRest).Add(a.Serve.Sub(t.Slice)); at.After(out) {
 			out = at
 		}

@@ -27,7 +27,7 @@ func (a Ask) kinds(kind Kind) (kinds []Kind, no *Refusal) {
 			first := ceil(wake.Add(a.lead(j)))
 			if c := j.Fire.Chance(slice[i].Sub(first) - j.LeastRest); c < worthIt && !a.Quiet.None() {
 				_, no := refuse(j, "too-long-for-a-morning", "on", on, "up", first, "chance", c)
-				no.ServeAt = ceil(first.Add(j.Fire.At(worthIt+0.05) + j.LeastRest + a.Serve.Sub(slice[i])))
+				no.ServeAt = ceil(first.Add(j.Fire.At(worthIt+0.05) + j.LeastRest + a.serves(j).Sub(slice[i])))
 				return nil, no
 			}
 		case Overnight:

@@ -35,9 +35,10 @@ var Fixable = []string{"thaw", "bath", "salt", "fire"}
 
 // Job is what the planner has to know of one kind of piece.
 type Job struct {
-	Key  string
-	Pit  int // in Ask.Pits
-	PitC quantity.Celsius
+	Key   string
+	Serve time.Time // when it is eaten; zero is with the rest, at Ask.Serve
+	Pit   int       // in Ask.Pits
+	PitC  quantity.Celsius
 
 	Thaw                   time.Duration // in the cold; zero when it is not frozen
 	Bath, BathMin, BathMax time.Duration // zero Bath is none
@@ -54,6 +55,7 @@ type Job struct {
 	Slice                  time.Duration // hands
 	Dust                   bool          // a second dusting just before the fire
 	Doings                 []Doing       // what else is done to it
+	Again                  []Again       // on the fire once more, in that order
 	Travel                 time.Duration // to where it is served, the end of the rest
 	Glaze                  bool          // near the end
 	Sauce                  bool          // something wet is made to glaze or finish it with
@@ -74,6 +76,16 @@ type Doing struct {
 	Until uncertain.Span // from when it goes on; zero, or later than it is off, is until it is off
 	Lasts time.Duration  // of a pair of hands
 	Never float64        // share of the members in which it is off before
+}
+
+// Again is a piece that goes on the fire once more, after it was off: at the end, or so long after it came off.
+type Again struct {
+	Move  string
+	Lasts time.Duration
+	SetC  quantity.Celsius
+	Cut   bool // into cubes or slices, before it goes on
+	Told  bool // it goes on After it came off
+	After time.Duration
 }
 
 // Pit is one pit of the cook.
@@ -99,7 +111,8 @@ type Mark struct {
 	Key   string // of the job
 	Stage string // thaw, bath, salt, fire or off
 	At    time.Time
-	Done  bool // it happened so; else it is a wish
+	Done  bool   // it happened so; else it is a wish
+	Move  string // of a Doing, where that was said
 }
 
 // Ask is all that a plan is made from.
@@ -133,12 +146,16 @@ type Times struct {
 	Late   time.Time // one in ten is later
 	Reheat time.Time // when it was chilled
 	Slice  time.Time
+	Again  []Spell // on the fire once more, one for each of the job
 
 	Wait   time.Duration // salted before the fire
 	Hold   time.Duration // expected, from off to the knife
 	Chance float64       // that it is ready for the knife
 	Over   bool          // it is off the fire
 }
+
+// Spell is a time on the fire.
+type Spell struct{ On, Off time.Time }
 
 // Task is something to do at a time.
 type Task struct {
@@ -316,17 +333,19 @@ func (a Ask) all(k Kind) []Kind {
 	return out
 }
 
-// slices gives each job the latest slot before serving that a pair of hands has,
+// slices gives each job the latest slot before it is served that a pair of hands has,
 // those that can wait longest being sliced first.
 func (a Ask) slices() []time.Time {
 	order := make([]int, len(a.Jobs))
 	for i := range order {
 		order[i] = i
 	}
-	slices.SortStableFunc(order, func(i, j int) int { return cmp.Compare(a.Jobs[i].HoldMax, a.Jobs[j].HoldMax) })
+	slices.SortStableFunc(order, func(i, j int) int {
+		return cmp.Or(a.serves(a.Jobs[j]).Compare(a.serves(a.Jobs[i])), cmp.Compare(a.Jobs[i].HoldMax, a.Jobs[j].HoldMax))
+	})
 	free := make([]time.Time, a.Hands)
 	for i := range free {
-		free[i] = a.Serve
+		free[i] = a.lastServing()
 	}
 	out := make([]time.Time, len(a.Jobs))
 	for _, i := range order {
@@ -336,10 +355,27 @@ func (a Ask) slices() []time.Time {
 				hand = h
 			}
 		}
-		free[hand] = free[hand].Add(-a.Jobs[i].Slice)
+		free[hand] = earlier(free[hand], a.serves(a.Jobs[i])).Add(-a.Jobs[i].Slice - a.Jobs[i].AgainAfter())
 		out[i] = free[hand]
 	}
 	return out
+}
+
+// serves is when a job is eaten.
+func (a Ask) serves(j Job) time.Time {
+	if j.Serve.IsZero() {
+		return a.Serve
+	}
+	return j.Serve
+}
+
+// lastServing is when the last of the jobs is eaten.
+func (a Ask) lastServing() time.Time {
+	last := time.Time{}
+	for _, j := range a.Jobs {
+		last = later(last, a.serves(j))
+	}
+	return last
 }
 
 // lead is how long before the fire somebody has to be up.

@@ -108,13 +108,32 @@ func anyAsk(r *rand.Rand) Ask {
 	return a
 }
 
+// several has some jobs eaten at times of their own, and some on the fire once more.
+func several(r *rand.Rand, a Ask) Ask {
+	for i := range a.Jobs {
+		j := &a.Jobs[i]
+		if r.IntN(3) == 0 {
+			j.Serve = a.Serve.Add(time.Duration(15*(r.IntN(64)-40)) * time.Minute)
+		}
+		for n := range r.IntN(6) - 3 {
+			j.Again = append(j.Again, Again{
+				Move: fmt.Sprint(n), Lasts: time.Duration(15+r.IntN(60)) * time.Minute, SetC: 135, Cut: r.IntN(2) == 0,
+				Told: r.IntN(2) == 0, After: time.Duration(r.IntN(40)) * time.Minute,
+			})
+			j.Again[n].Told = j.Again[n].Told && !j.Again[n].Cut
+		}
+	}
+	return a
+}
+
 // In every plan, whatever is cooked: each piece's stages follow one another, the
 // fire is lit before it is needed, and nobody is woken unless the plan says so.
 func TestPlansHoldTogether(t *testing.T) {
 	r := rand.New(rand.NewPCG(51, 52))
+	own := rand.New(rand.NewPCG(153, 154))
 	kinds := map[Kind]int{}
 	for range 600 {
-		a := anyAsk(r)
+		a := several(own, anyAsk(r))
 		if r.IntN(2) == 0 {
 			a.Now = a.Serve.Add(-hours(90 * r.Float64()))
 		}
@@ -137,7 +156,14 @@ func TestPlansHoldTogether(t *testing.T) {
 					assert.False(t, at.Before(last), "stage %d of %+v", stage, s)
 					last = at
 				}
-				assert.False(t, s.Slice.Add(j.Slice).After(a.Serve))
+				assert.False(t, s.Slice.Add(j.Slice+j.AgainAfter()).After(a.serves(j)))
+				for n, g := range j.Again {
+					on := s.Again[n]
+					assert.InDelta(t, g.Lasts.Minutes(), on.Off.Sub(on.On).Minutes(), 5, "as long as it was asked to")
+					assert.False(t, g.Cut && on.On.Before(s.Slice.Add(j.Slice)), "what is cut follows the knife")
+					assert.False(t, g.Cut && on.Off.After(a.serves(j)))
+					assert.False(t, !g.Cut && !g.Told && on.Off.After(s.Slice))
+				}
 				assert.InDelta(t, s.Fire.Sub(s.Salt).Minutes(), s.Wait.Minutes(), 0.1)
 				assert.LessOrEqual(t, s.Wait, j.WaitMax)
 				assert.True(t, s.Chance >= 0 && s.Chance <= 1)
@@ -227,8 +253,9 @@ func TestLaterIsNeverHarder(t *testing.T) {
 		return false
 	}
 	was := 0
+	own := rand.New(rand.NewPCG(155, 156))
 	for range 300 {
-		a := anyAsk(r)
+		a := several(own, anyAsk(r))
 		a.Now = a.Serve.Add(-hours(2 + 40*r.Float64()))
 		if !feasible(a) {
 			continue
@@ -236,7 +263,12 @@ func TestLaterIsNeverHarder(t *testing.T) {
 		was++
 		for _, later := range []time.Duration{15 * time.Minute, hours(1), hours(5), hours(24)} {
 			b := a
-			b.Serve = a.Serve.Add(later)
+			b.Serve, b.Jobs = a.Serve.Add(later), slices.Clone(a.Jobs)
+			for i := range b.Jobs {
+				if !b.Jobs[i].Serve.IsZero() {
+					b.Jobs[i].Serve = b.Jobs[i].Serve.Add(later)
+				}
+			}
 			assert.True(t, feasible(b), "%v later", later)
 		}
 	}
@@ -279,13 +311,13 @@ func TestMarksMoveWhatIsLeft(t *testing.T) {
 	a := evening(2, j)
 	plan := Make(a).Plans[0].Pieces[0]
 	salted := plan.Salt.Add(hours(2))
-	a.Marks = []Mark{{"a", "salt", salted, true}}
+	a.Marks = []Mark{{Key: "a", Stage: "salt", At: salted, Done: true}}
 	late := Make(a).Plans[0].Pieces[0]
 	assert.Equal(t, salted, late.Salt)
 	assert.Equal(t, plan.Fire, late.Fire, "the fire does not wait")
 	assert.Equal(t, plan.Wait-hours(2), late.Wait.Round(time.Minute))
 	lit := plan.Fire.Add(hours(1))
-	a.Marks = append(a.Marks, Mark{"a", "fire", lit, true})
+	a.Marks = append(a.Marks, Mark{Key: "a", Stage: "fire", At: lit, Done: true})
 	a.Now = lit.Add(hours(0.5))
 	on := Make(a).Plans[0]
 	assert.Equal(t, lit, on.Pieces[0].Fire)
@@ -293,7 +325,7 @@ func TestMarksMoveWhatIsLeft(t *testing.T) {
 	assert.True(t, on.Safe.After(a.Serve), "it says when it would be sure")
 	a.Now = lit.Add(hours(9))
 	assert.True(t, Make(a).Plans[0].Pieces[0].Off.After(a.Now), "still on the fire, so still to come off")
-	a.Marks = append(a.Marks, Mark{"a", "off", lit.Add(hours(7)), true})
+	a.Marks = append(a.Marks, Mark{Key: "a", Stage: "off", At: lit.Add(hours(7)), Done: true})
 	done := Make(a).Plans[0]
 	assert.Equal(t, 1.0, done.Chance)
 	assert.Equal(t, lit.Add(hours(7)), done.Pieces[0].Off)

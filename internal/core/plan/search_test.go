@@ -113,7 +113,7 @@ func TestWaitingForAPiece(t *testing.T) {
 	j.LeastRest, j.Wait, j.WaitMax, j.HoldMax = hours(0.5), hours(12), hours(48), hours(3)
 	a := evening(1, j)
 	lit := a.Serve.Add(-hours(8))
-	a.Marks = []Mark{{"a", "fire", lit, true}}
+	a.Marks = []Mark{{Key: "a", Stage: "fire", At: lit, Done: true}}
 	lastOff, lastChance := time.Time{}, 1.0
 	for h := 0.5; h < 20; h += 0.5 {
 		a.Now = lit.Add(hours(h))
@@ -132,7 +132,7 @@ func TestWaitingForAPiece(t *testing.T) {
 		}
 		lastOff = piece.Off
 	}
-	a.Marks = append(a.Marks, Mark{"a", "off", a.Now, true})
+	a.Marks = append(a.Marks, Mark{Key: "a", Stage: "off", At: a.Now, Done: true})
 	done := Make(a).Plans[0]
 	assert.True(t, done.Pieces[0].Over)
 	assert.Equal(t, a.Now, done.Pieces[0].Off)

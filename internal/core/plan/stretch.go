@@ -12,10 +12,10 @@ func (a Ask) QuietHours(p Plan) []Stretch {
 		return out
 	}
 	first := p.Tasks[0].At
-	for t := first.AddDate(0, 0, -1); t.Before(a.Serve.AddDate(0, 0, 1)); t = t.AddDate(0, 0, 1) {
+	for t := first.AddDate(0, 0, -1); t.Before(a.lastServing().AddDate(0, 0, 1)); t = t.AddDate(0, 0, 1) {
 		noon := time.Date(t.Year(), t.Month(), t.Day(), 12, 0, 0, 0, t.Location())
 		from, to := a.Quiet.Before(noon.AddDate(0, 0, 1))
-		if to.After(first) && from.Before(a.Serve) {
+		if to.After(first) && from.Before(a.lastServing()) {
 			out = append(out, Stretch{from, to})
 		}
 	}

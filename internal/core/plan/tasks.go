@@ -72,7 +72,7 @@ func (a Ask) pieceTasks(j Job, t Times) []Task {
 	if t.Over {
 		out[len(out)-1].About = false
 	}
-	out = append(out, a.doings(j, t)...)
+	out = append(append(out, a.doings(j, t)...), a.againTasks(j, t)...)
 	if j.Travel > 0 {
 		add("travel", t.Slice.Add(-j.Travel), j.Travel)
 	}
@@ -85,21 +85,24 @@ func (a Ask) pieceTasks(j Job, t Times) []Task {
 // first of its kind first; what is done again and again is done when the piece is off.
 func (a Ask) doings(j Job, t Times) []Task {
 	var out []Task
-	did := map[string]int{}
+	did, just := map[string]int{}, map[string]bool{}
 	for _, m := range a.Marks {
-		if m.Key == j.Key && m.Done {
+		switch {
+		case m.Key != j.Key || !m.Done:
+		case m.Move != "":
+			just[m.Move] = true
+		default:
 			did[m.Stage]++
 		}
 	}
 	for _, d := range j.Doings {
-		k, ok := t.doing(d, j, a.Serve)
+		k, ok := t.doing(d, j, a.serves(j))
 		if !ok {
 			continue
 		}
 		if d.Every > 0 {
 			k.Done = a.done(j, "off")
-		} else {
-			k.Done = did[d.Stage] > 0
+		} else if k.Done = just[d.Move] || did[d.Stage] > 0; !just[d.Move] {
 			did[d.Stage]--
 		}
 		out = append(out, k)
@@ -222,6 +225,9 @@ func (a Ask) rooms(p Plan) []Room {
 		for i, j := range a.Jobs {
 			if t := p.Pieces[i]; j.Pit == n && j.RoomDM2 > 0 {
 				r.Uses = append(r.Uses, RoomUse{Key: j.Key, From: t.Fire, To: t.Off, DM2: j.RoomDM2})
+				for _, s := range t.Again {
+					r.Uses = append(r.Uses, RoomUse{Key: j.Key, From: s.On, To: s.Off, DM2: j.RoomDM2})
+				}
 			}
 		}
 		if len(r.Uses) > 0 {

@@ -23,6 +23,7 @@ func (a Ask) Use(p Plan, n int) (out when.Use) {
 		if t.Kind == Ahead {
 			until = t.Off
 		}
+		until = later(until, t.lastFire())
 		if until.After(out.Until) {
 			out.Until = until
 		}
@@ -42,7 +43,7 @@ func (a Ask) tending(p Plan) []Task {
 		for i, j := range a.Jobs {
 			if j.Pit == n {
 				lit = lit || a.done(j, "fire")
-				last = later(last, p.Pieces[i].Off)
+				last = later(last, p.Pieces[i].lastFire())
 			}
 		}
 		light := Task{Pit: n, Stage: "light", At: floor(use.First.Add(-pit.Preheat)), Lasts: 10 * time.Minute, Done: lit}

@@ -206,7 +206,7 @@ func (a *Review) sum(ctx context.Context, r cooking.Result, whole bool) error {
 		}
 		o.Pieces = append(o.Pieces, one)
 		h := p.Live.Piece.Happened
-		if cut := h.Last["slice"]; !cut.IsZero() && (served.IsZero() || cut.Before(served)) {
+		if cut := h.Last["slice"]; !cut.IsZero() && p.Live.Piece.Line.Serving.Value.IsZero() && (served.IsZero() || cut.Before(served)) {
 			served = cut
 		}
 		if o.Day == "" {

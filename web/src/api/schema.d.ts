@@ -1885,6 +1885,10 @@ export interface components {
             usual: string;
             what: string;
         };
+        AgainUsual: {
+            for: string;
+            pit: string;
+        };
         Ask: {
             /** @description What it may be */
             maybe: components["schemas"]["Choice"][];
@@ -1973,7 +1977,7 @@ export interface components {
         Bar: {
             from: string;
             /** @enum {string} */
-            kind: "thaw" | "bath" | "wait" | "fire" | "chill" | "rest";
+            kind: "thaw" | "bath" | "wait" | "fire" | "chill" | "rest" | "again" | "serve";
             label: string;
             /** @description The same as a wish is typed */
             local: string;
@@ -2152,13 +2156,13 @@ export interface components {
             usual: components["schemas"]["Usual"];
         };
         CatchLine: {
+            /** @description What it changes of the cook-out: another serving time; else nothing */
+            edits: components["schemas"]["Edit"][];
             label: string;
             /** @description What it saves and costs, and the new chance */
             note: string;
             /** @description What is said to be done with it; its what is empty for another serving time */
             press: components["schemas"]["Press"];
-            /** @description The other serving time, local (YYYY-MM-DDTHH:MM); else empty */
-            serve: string;
         };
         Caution: {
             /** @description What to do */
@@ -3946,7 +3950,7 @@ export interface components {
             /** @description How long it has been on, or what it waits for */
             since: string;
             /** @enum {string} */
-            state: "before" | "on" | "resting" | "done";
+            state: "before" | "on" | "again" | "resting" | "done";
             /**
              * Format: double
              * @description Core at which it is taken off; zero is by feel
@@ -4290,18 +4294,28 @@ export interface components {
         Move: {
             /** @description How much of it goes on, all times together */
             amount?: string;
+            /**
+             * @description Of an again: how long it is on; empty means the usual
+             * @example 1 to 1½ h
+             */
+            for?: string;
             /** @description What it brings; absent for nothing */
             formula?: components["schemas"]["Formula"];
             /** @description Tells moves of a piece apart */
             key?: string;
-            /** @description spritz, baste, mop, look, turn, wood, fuel, probe, wrap, unwrap, dust, glaze, finish or other */
+            /**
+             * @description Of an again: what the pit is set to for it; empty means the usual
+             * @example 135 °C
+             */
+            pit?: string;
+            /** @description spritz, baste, mop, look, turn, wood, fuel, probe, wrap, unwrap, dust, glaze, again, finish or other */
             what: string;
             /**
              * @description As cooks say it
              * @example every 45 min from bark set until the wrap
              */
             when?: string;
-            /** @description Of a wrap: foil, paper, pan, boat or bacon; of an other: what is done, in words */
+            /** @description Of a wrap: foil, paper, pan, boat or bacon; of an again: whole, or cubes or slices in a pan or on the grate; of an other: what is done, in words */
             with?: string;
         };
         MoveChoice: {
@@ -4310,6 +4324,10 @@ export interface components {
             /** @description It can bring something */
             brings: boolean;
             label: string;
+            /** @description Of each way to go on the fire again: how long, and at what */
+            usual: {
+                [key: string]: components["schemas"]["AgainUsual"];
+            };
             what: string;
             /** @description Of a new one */
             when: string;
@@ -4682,6 +4700,11 @@ export interface components {
             /** @description What is done besides what the stages say */
             moves?: components["schemas"]["Move"][];
             season?: components["schemas"]["Season"];
+            /**
+             * @description Local time at which this piece is served, YYYY-MM-DDTHH:MM; empty is with the rest
+             * @example 2026-11-28T12:00
+             */
+            serve_at?: string;
             /**
              * @description Measured at the thickest point; empty means estimated
              * @example 85 mm

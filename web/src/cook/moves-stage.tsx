@@ -14,7 +14,7 @@ import {
 	useSortable,
 	verticalListSortingStrategy,
 } from "@dnd-kit/sortable";
-import { Button, Select } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Cook, MoveLine } from "../api/client";
@@ -218,7 +218,7 @@ function When({ line: l, index }: { line: MoveLine; index: number }) {
 			error={wrong}
 			offers={offers}
 			onOffer={take}
-			hint={examples.join(" · ")}
+			hint={l.what === "again" ? "or so long after it came off: 30 min after it is off" : examples.join(" · ")}
 			onChange={(v) => {
 				if (v && l.clears.some((c) => valueAt(cook, c.pointer)))
 					change((c) => Object.assign(c, applied(c, l.clears)));
@@ -246,17 +246,23 @@ function OwnMove({ index, own }: { index: number; own: number }) {
 	return (
 		<>
 			{kind.withs.length > 0 && (
-				<Select
+				<FindSelect
 					variant="underlined"
-					aria-label="What it is wrapped in"
+					aria-label={kind.what === "again" ? "How it goes on" : "What it is wrapped in"}
 					value={wrap.text}
 					options={kind.withs.map((w) => ({ value: w, label: w }))}
 					onChange={wrap.set}
 				/>
 			)}
+			{kind.what === "again" && (
+				<>
+					<Field label="How long" at={at(`moves/${own}/for`)} usual={kind.usual[wrap.text]?.for} />
+					<Field label="Pit at" at={at(`moves/${own}/pit`)} usual={kind.usual[wrap.text]?.pit} />
+				</>
+			)}
 			{kind.what === "other" && <Field label="What is done" at={at(`moves/${own}/with`)} />}
 			{kind.brings && !move.formula && stock && (
-				<Button onClick={() => bring(whole(stock))}>it brings something</Button>
+				<Button onClick={() => bring(whole(stock))}>Add what goes on with it</Button>
 			)}
 			{kind.brings && move.formula && (
 				<>
@@ -267,7 +273,7 @@ function OwnMove({ index, own }: { index: number; own: number }) {
 						onChange={bring}
 					/>
 					<Field label="How much, all times together" at={at(`moves/${own}/amount`)} />
-					<Button onClick={() => bring(undefined)}>it brings nothing</Button>
+					<Button onClick={() => bring(undefined)}>Nothing goes on with it</Button>
 				</>
 			)}
 		</>

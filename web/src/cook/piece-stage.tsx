@@ -5,6 +5,7 @@ import { useField } from "../record/use-field";
 import { Ask } from "../shared/ask";
 import { FindSelect } from "../shared/find-select";
 import { Photos } from "../shared/photos";
+import { TimeField } from "../shared/time-field";
 import { Choices } from "./choices";
 import { usePiece } from "./context";
 import { EachWeight } from "./each-weight";
@@ -13,8 +14,9 @@ import "./piece-stage.css";
 
 /** The meat before anything goes on it: cut, weight, trim, thickness. */
 export function PieceStage({ index }: { index: number }) {
-	const { piece, figures, at, count, edit, wrong, catalogue, change, goto, undoable, isNew } =
+	const { piece, figures, at, count, edit, wrong, catalogue, change, goto, undoable, isNew, cook } =
 		usePiece(index);
+	const serve = useField(at("serve_at"));
 	const cutField = useField(at("cut"));
 	const choices = useField(at("choices"));
 	const together = useField(at("together"));
@@ -132,6 +134,17 @@ export function PieceStage({ index }: { index: number }) {
 						/>
 					</>
 				)}
+			</div>
+			<div className="fields">
+				<TimeField
+					label="Served at, if not with the rest"
+					at={at("serve_at")}
+					zone={cook.zone}
+					near={cook.serve_at}
+					value={piece.serve_at ?? ""}
+					error={wrong("serve_at")}
+					onChange={serve.set}
+				/>
 			</div>
 			<div className="decisions">
 				{!piece.trimmed && (

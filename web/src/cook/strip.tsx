@@ -56,6 +56,7 @@ const legend = [
 	["fire", "on the fire; it may end where it fades"],
 	["chill", "cooked and cold"],
 	["rest", "resting"],
+	["serve", "sliced and served at a time of its own"],
 	["quiet", "quiet hours"],
 ] as const;
 
@@ -78,6 +79,15 @@ export function Strip({ selected, stage, adding, whole }: Props) {
 		) ?? [];
 	const known = starts.length > 0 && serves.length > 0;
 	const to = Math.max(...serves);
+	// What is eaten at a time of its own may be the last.
+	const shared = Math.max(
+		...(sheet?.pieces.flatMap((p, i) =>
+			cook.pieces[i]?.serve_at
+				? []
+				: (p.clock?.steps.filter((s) => s.key === "serve").map((s) => Date.parse(s.at)) ?? []),
+		) ?? []),
+	);
+	const serving = Number.isFinite(shared) ? shared : to;
 	const from = Math.min(...starts) - (to - Math.min(...starts)) * 0.015;
 	const ruler = scaleLinear([from, to], [0, 100]);
 	const place = (at: string | number) => ruler(typeof at === "number" ? at : Date.parse(at));
@@ -144,12 +154,14 @@ export function Strip({ selected, stage, adding, whole }: Props) {
 		<div className={`strip ${all ? "strip-all" : "strip-one"}${selected < 0 ? " strip-none" : ""}`}>
 			{known && (
 				<div className="strip-ruler" aria-hidden>
-					{ticks(from, to - (to - from) * (roomy ? 0.04 : 0.22), cook.zone).map((t) => (
+					{ticks(from, to - (to - from) * (roomy ? 0.07 : 0.22), cook.zone).map((t) => (
 						<span key={t.at} style={{ left: `${place(t.at)}%` }}>
 							{t.label}
 						</span>
 					))}
-					<b>{pulled === 0 ? "serve" : clock(to + pulled, cook.zone)}</b>
+					<b style={{ right: `${100 - place(serving)}%` }}>
+						{pulled === 0 ? "serve" : clock(serving + pulled, cook.zone)}
+					</b>
 				</div>
 			)}
 			{known && (
@@ -158,12 +170,12 @@ export function Strip({ selected, stage, adding, whole }: Props) {
 						type="button"
 						role="slider"
 						aria-label="Serving time"
-						aria-valuenow={Math.round((to + pulled) / 60_000)}
+						aria-valuenow={Math.round((serving + pulled) / 60_000)}
 						aria-valuemin={Math.round(from / 60_000)}
 						aria-valuemax={Math.round((to + 48 * hour) / 60_000)}
-						aria-valuetext={local(to + pulled, cook.zone).replace("T", " ")}
+						aria-valuetext={local(serving + pulled, cook.zone).replace("T", " ")}
 						title="Drag it, or use the arrow keys: everything moves with it"
-						style={{ transform: `translateX(${(pulled / (to - from)) * 100}cqw)` }}
+						style={{ transform: `translateX(${((serving - to + pulled) / (to - from)) * 100}cqw)` }}
 						onPointerDown={(e) => pull(e, "serve", quarter, serveAt)}
 						onKeyDown={(e) => {
 							const by = { ArrowLeft: -quarter, ArrowRight: quarter, PageDown: -hour, PageUp: hour }[e.key];
@@ -215,7 +227,7 @@ export function Strip({ selected, stage, adding, whole }: Props) {
 									const moved = drag?.what === `${i}${b.kind}` ? drag.moved : pulled;
 									return (
 										<Mark
-											key={b.kind}
+											key={`${b.kind} ${b.from}`}
 											kind={b.kind}
 											says={b.says}
 											read={() => read(`${i} ${b.kind}`)}

@@ -49,7 +49,9 @@ export function CatchUp({ piece, say, cook }: { piece: LivePiece; say: Say; cook
 					key={c.label}
 					type="button"
 					className="press"
-					onClick={() => (c.serve ? void serveAt(cook, c.serve).then(setTrouble) : say.done(c.press, piece))}
+					onClick={() =>
+						c.edits.length > 0 ? void serveAt(cook, c.edits).then(setTrouble) : say.done(c.press, piece)
+					}
 				>
 					{c.label}
 					<small>{c.note}</small>

@@ -17,7 +17,9 @@ function answers(...all: [number, unknown][]) {
 			}
 		},
 	);
-	return import("./serve-at").then(({ serveAt }) => serveAt("c", "2026-11-28T19:30"));
+	return import("./serve-at").then(({ serveAt }) =>
+		serveAt("c", [{ pointer: "/serve_at", value: "2026-11-28T19:30" }]),
+	);
 }
 
 afterEach(() => vi.unstubAllGlobals());

@@ -1,7 +1,8 @@
 import { api, etag, type Problem } from "../api/client";
+import { applied, type Edit } from "../record/pointer";
 
-/** Puts the serving time of a cook-out at another time; returns why it could not be, or nothing. */
-export async function serveAt(cook: string, at: string): Promise<string> {
+/** Changes a serving time of a cook-out; returns why it could not be, or nothing. */
+export async function serveAt(cook: string, edits: Edit[]): Promise<string> {
 	const path = { path: { id: cook } };
 	const why = (problem: Problem | undefined, status: number) => {
 		if (status === 404) return "this cook-out is gone.";
@@ -14,7 +15,7 @@ export async function serveAt(cook: string, at: string): Promise<string> {
 		if (!asked.data) return could(why(asked.error, asked.response.status));
 		const saved = await api.PUT("/api/cooks/{id}", {
 			params: { ...path, header: { "If-Match": etag(asked.data.version) } },
-			body: { ...asked.data.doc, serve_at: at },
+			body: applied(asked.data.doc, edits),
 		});
 		return saved.error ? could(why(saved.error, saved.response.status)) : "";
 	} catch {

@@ -33,7 +33,7 @@ export function put<T>(doc: T, pointer: string, value: unknown): T {
 }
 
 /** What the program offers to type: a value at a pointer, or to take away what is there. */
-interface Edit {
+export interface Edit {
 	pointer: string;
 	value: string;
 	remove?: boolean;

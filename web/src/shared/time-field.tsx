@@ -32,6 +32,8 @@ interface PickProps {
 	day?: boolean;
 	/** It has passed: "Sunday" is the last one. */
 	past?: boolean;
+	/** A time of day alone is one of this day, while nothing stands here. */
+	near?: string;
 	/** Time zone of the place; the browser's without one. */
 	zone?: string;
 	/** Offers some minutes ago instead of a calendar. */
@@ -60,7 +62,7 @@ export function PickTime(p: PickProps) {
 	const [open, setOpen] = useState(false);
 	const phone = useMedia("(max-width: 479px)");
 	const box = useRef<HTMLSpanElement>(null);
-	const today = now();
+	const today = p.near || now();
 	const as = p.day ? keptDay : kept;
 	const picked = dayjs(p.value, as, true);
 	// The last time that stood here: a time of day alone keeps its day.
@@ -72,7 +74,7 @@ export function PickTime(p: PickProps) {
 		if (text === "" && was !== "") p.onChange("");
 		if (text && (text !== was || !picked.isValid())) {
 			const zone = p.zone || hereZone();
-			const query = { typed: text, zone, was: stood.current, past: p.past, day: p.day, units };
+			const query = { typed: text, zone, was: stood.current || p.near, past: p.past, day: p.day, units };
 			const read = await api.GET("/api/calc/moment", { params: { query } }).catch(() => undefined);
 			const message = read?.error?.errors?.[0]?.message;
 			if (!read?.data) {
