@@ -72,7 +72,11 @@ func (w writer) bath(b *cooking.Bath) *BathSheet {
 		out.Egg = fmt.Sprintf("A fresh egg sinks in it (it floats from about %.0f %%).", salt.FloatsEgg)
 	}
 	if b.Typed.Equilibrium {
-		if out.School = "Equilibrium bath: the meat cannot get too salty, but a thick piece takes days."; b.Lift > 0 {
+		out.School = "Equilibrium bath: the meat cannot get too salty, but a thick piece takes days."
+		switch {
+		case b.Lift == 0 && b.Aim > cooking.MostLiked:
+			out.School = "Equilibrium bath: the meat cannot get saltier than its target, but a thick piece takes days."
+		case b.Lift > 0:
 			out.School = "This bath is so strong that it makes the meat like ham if you forget it. Lift it out in time."
 		}
 	}
@@ -180,7 +184,14 @@ func (w writer) window(b *cooking.Bath) string {
 	case b.Typed.Equilibrium && b.Early == 0:
 		return "It takes over a week to get near its target; a stronger bath is quicker."
 	case b.Typed.Equilibrium:
-		return fmt.Sprintf("Nearly at its target after %s, and it cannot get too salty.", quantity.FormatDuration(b.Early))
+		end := "it cannot get saltier than that"
+		if b.Aim > cooking.MostLiked {
+			end = "which is like ham; it cannot get saltier"
+		}
+		return fmt.Sprintf("Nearly at its %s %% after %s, %s.", aim, quantity.FormatDuration(b.Early), end)
+	case b.Lift > 0:
+		return fmt.Sprintf("In %s it takes up %s %%, which is like ham. Lift it out after %s, at %.1f %%.",
+			quantity.FormatDuration(b.Soaks), aim, quantity.FormatDuration(b.Lift), 100*cooking.MostLiked)
 	case b.Reached == 0:
 		return fmt.Sprintf("This bath does not bring %s %% within a week; make it stronger.", aim)
 	case b.Late == 0:

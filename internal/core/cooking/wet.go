@@ -26,6 +26,7 @@ type Bath struct {
 	Takes    trace.Figure // % in the meat when it is lifted out
 	Gain     trace.Figure // weight gained, % of the trimmed weight
 	Aim      float64      // salt it is meant to bring, kg/kg of boneless meat
+	Soaks    time.Duration
 	Early    time.Duration
 	Reached  time.Duration // Aim; zero when it is not within a week
 	Late     time.Duration // a tenth over it
@@ -84,6 +85,7 @@ func bathOf(t dose.Bath, took dose.Brought, on dose.Target, meat order.Meat, roo
 	gain := takes.Mid * 4 * (1 - meat.Cut.BoneShare())
 	out := &Bath{
 		Brew:     w,
+		Soaks:    t.Soaks(on),
 		Typed:    t,
 		Meat:     meat.Volume() * quantity.Volume(count),
 		Aim:      t.Aim(w, on, float64(took.Salt)*took.Stays.Mid/float64(one.Meat)),
@@ -101,7 +103,7 @@ func bathOf(t dose.Bath, took dose.Brought, on dose.Target, meat order.Meat, roo
 	}
 	reached := one.Reach(1, out.Aim*0.9, out.Aim, out.Aim*1.1)
 	out.Early, out.Reached, out.Late = reached[0], reached[1], reached[2]
-	if t.Recipe != nil && out.Aim > MostLiked {
+	if t.Recipe != nil && t.Salt == 0 && out.Aim > MostLiked {
 		out.Lift = one.Reach(1, MostLiked)[0]
 	}
 	if w.Plain < w.Water*0.999 {

@@ -142,7 +142,7 @@ func (b Bath) Soaks(on Target) time.Duration {
 // one whose salt was worked out, took is what it brings in its time.
 func (b Bath) Aim(w Brew, on Target, took float64) float64 {
 	switch {
-	case b.Salt == 0 && (b.Recipe == nil || !b.Equilibrium):
+	case b.Salt == 0 && b.Recipe == nil:
 		return b.Target
 	case b.Equilibrium:
 		return w.One(on).AtInfinity()

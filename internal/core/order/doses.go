@@ -143,8 +143,11 @@ func (r reader) bath(t cook.Bath, meat Part[Meat]) (out Part[Move]) {
 	if kind != "strong" && kind != "equilibrium" {
 		errs.Add(at+"/kind", "choice.unknown", "choices", []string{"strong", "equilibrium"})
 	}
-	b.Strength = percent(errs, at+"/strength", t.Strength, cook.UsualStrength, 0.5, dose.MaxStrength)
-	b.Target = percent(errs, at+"/target", t.Target, cook.UsualBathTarget, 0.1, 3)
+	told := strings.TrimSpace(t.Salt) != "" // then neither strength nor target is used, whatever stands there
+	if !told {
+		b.Strength = percent(errs, at+"/strength", t.Strength, cook.UsualStrength, 0.5, dose.MaxStrength)
+		b.Target = percent(errs, at+"/target", t.Target, cook.UsualBathTarget, 0.1, 3)
+	}
 	var err error
 	if b.Lasts, err = quantity.ParseDuration(or(t.For, cook.UsualBathTime)); !errs.Take(at+"/for", err) &&
 		(b.Lasts < 10*time.Minute || b.Lasts > 5*24*time.Hour) {
@@ -165,7 +168,7 @@ func (r reader) bath(t cook.Bath, meat Part[Meat]) (out Part[Move]) {
 		return v
 	}
 	b.Pot, b.Given = volume(at+"/pot", t.Pot), volume(at+"/liquid", t.Liquid)
-	if strings.TrimSpace(t.Salt) != "" {
+	if told {
 		var liquid quantity.Volume
 		b.Recipe, liquid, err = r.amounts().Recipe(t.Salt)
 		if !errs.Take(at+"/salt", err) && b.Given == 0 {

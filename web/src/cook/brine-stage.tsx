@@ -58,7 +58,7 @@ function BathPart({ index }: { index: number }) {
 					{
 						value: "equilibrium",
 						label: "equilibrium bath",
-						note: "meat and water end at the target: it cannot get too salty",
+						note: "meat and water end at the target: it cannot get saltier than that",
 					},
 					{ value: "strong", label: "strong bath", note: "quick, and lifted out in time" },
 				]}
