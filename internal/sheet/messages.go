@@ -33,6 +33,7 @@ var messages = map[string]string{
 	"decision.not-this-cut":           "that is not for {cut}",
 	"amount.no-batch":                 "this mix is written in parts, so how much was mixed is not known: weigh it, or write grams or spoons in its rows",
 	"amount.no-jar":                   "there is no jar of this mix: say how much, for example 85 g",
+	"amount.which-size":               "how much is in one {thing}? they differ: write it with its size, like 2 × 330 mL",
 	"bath.which-salt":                 "which salt? a cup of one weighs up to twice as much as a cup of another",
 	"quantity.unusable-number":        "“{typed}” is not a number I can use",
 

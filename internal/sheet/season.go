@@ -118,6 +118,9 @@ func (w writer) rows(rows []dose.Row) []RowSheet {
 				fmt.Sprintf("%s: %.0f %% by weight", r.Ingredient.Name, 100*r.WeightShare),
 			},
 		}
+		if known := r.Ingredient.Counts(); len(known) > 0 && out[i].Spoons.Note == "" {
+			out[i].Spoons.Note = fmt.Sprintf("one %s is about %s g", known[0].Thing, quantity.Number(known[0].Grams))
+		}
 	}
 	return out
 }

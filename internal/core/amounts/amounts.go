@@ -82,7 +82,7 @@ func (r Reader) Amount(typed string, b Batch, each bool) (dose.Said, error) {
 	if m, ok, err := r.mixed(text, b); ok || err != nil { // "all of it over six racks"
 		return m, err
 	}
-	a, err := quantity.ParseAmount(text, b.Mix.Per100g.Water > 50, r.Spoons)
+	a, err := b.amount(text, r.Spoons)
 	if err != nil {
 		return dose.Said{}, err
 	}
@@ -100,6 +100,14 @@ func (r Reader) Amount(typed string, b Batch, each bool) (dose.Said, error) {
 		out.All = mass
 	}
 	return out, nil
+}
+
+// amount reads an amount of the mix; of one ingredient alone it may be counted.
+func (b Batch) amount(text string, set quantity.SpoonSet) (quantity.Amount, error) {
+	if c := b.Mix.Components; len(c) == 1 && c[0].Ingredient.ID != "" {
+		return c[0].Ingredient.Amount(text, set)
+	}
+	return quantity.ParseAmount(text, b.Mix.Per100g.Water > 50, set)
 }
 
 // mixed reads amounts of what there is already: of the batch that was mixed for this line,

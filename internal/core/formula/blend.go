@@ -254,7 +254,7 @@ func grams(f Formula, r Row, c Component, at string, errs *field.Errors) float64
 		errs.Take(at, err)
 		return 0
 	}
-	amount, err := quantity.ParseAmount(r.Parts, c.Ingredient.Kind == "liquid", f.Spoons)
+	amount, err := c.Ingredient.Amount(r.Parts, f.Spoons)
 	if errs.Take(at, err) {
 		return 0
 	}

@@ -2,7 +2,8 @@
 // it is bought or ground in, and what it is made of.
 //
 // The data is embedded: ingredients.csv (composition per 100 g, allergens),
-// forms.csv (grams in a US teaspoon of 4.929 mL, its spread, particle size) and
+// forms.csv (grams in a US teaspoon of 4.929 mL, its spread, particle size),
+// counts.csv (what an onion, a clove or a cube weighs) and
 // supplies.csv (fuel, wraps and wood, which have a price, too).
 // Values are typical ones of public food-composition tables; a salt's and a
 // spice's own packet may differ, which is what the spread stands for.
@@ -21,7 +22,7 @@ import (
 	"verjuice/internal/core/table"
 )
 
-//go:embed ingredients.csv forms.csv supplies.csv
+//go:embed ingredients.csv forms.csv supplies.csv counts.csv
 var data embed.FS
 
 // SaltPerSodium is the mass of NaCl holding one gram of sodium: 58.44/22.99.
