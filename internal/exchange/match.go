@@ -118,7 +118,7 @@ func (p known) unclearAmount(r formula.Row) string {
 	if !strings.ContainsFunc(r.Parts, unicode.IsLetter) && !strings.Contains(r.Parts, "-") {
 		return ""
 	}
-	_, err := quantity.ParseAmount(r.Parts, i.Kind == "liquid", quantity.USSpoons)
+	_, err := i.Amount(r.Parts, quantity.USSpoons)
 	return unclear(err)
 }
 
@@ -276,6 +276,8 @@ func unclear(err error) string {
 	switch why.ID {
 	case "quantity.how-much-is-one":
 		return fmt.Sprintf("How much is one %v? Write the weight or the volume of all of them.", why.Values["unit"])
+	case "amount.which-size":
+		return fmt.Sprintf("How much is in one %v? Write the weight or the volume of all of them.", why.Values["thing"])
 	case "quantity.range":
 		return "Which of the two amounts?"
 	case "quantity.teaspoon-or-tablespoon":

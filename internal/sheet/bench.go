@@ -113,6 +113,10 @@ func SaltNote(m formula.Mix) string { return fmt.Sprintf("%.0f %% salt", 100*m.S
 // OwnNote says what an ingredient of the cook's own is.
 func OwnNote(o larder.Own) string {
 	out := []string{o.Kind}
+	if one, _ := o.Ingredient(""); one.SaltOff > 0 {
+		salt := one.Per100g.Salt
+		return fmt.Sprintf("%s, label not read: counts as %.0f to %.0f %% salt", o.Kind, salt*(1-one.SaltOff), salt*(1+one.SaltOff))
+	}
 	for _, part := range [][2]string{{o.Salt, "salt"}, {o.Sugar, "sugar"}} {
 		if typed := strings.TrimSpace(part[0]); typed != "" {
 			out = append(out, strings.TrimRight(strings.TrimSuffix(typed, "%"), " ")+" % "+part[1])

@@ -164,7 +164,8 @@ func MoveChoices(units quantity.System) []MoveChoice {
 			continue
 		}
 		one := MoveChoice{
-			What: string(m.Kind), Label: m.Name, With: m.With, Withs: []string{}, Usual: map[string]AgainUsual{}, Brings: m.Layer != "", Amount: m.Amount,
+			What: string(m.Kind), Label: m.Name, With: m.With, Withs: []string{}, Usual: map[string]AgainUsual{},
+			Brings: m.Layer != "", Amount: m.Amount,
 			When: inBraces.ReplaceAllStringFunc(m.When, func(c string) string {
 				core, _ := strconv.ParseFloat(strings.Trim(c, "{}"), 64)
 				return at(core)

@@ -332,7 +332,7 @@ func (w writer) taskNote(p cooking.Piece, stage string) string {
 	c := p.Clock
 	switch {
 	case stage == "salt":
-		note := p.Line.Typed.Season.Formula.Name
+		note := p.Line.Salting.Value.Formula.Name
 		switch {
 		case len(p.Line.Typed.Season.Formula.Rows) == 0:
 			note = "no rub"

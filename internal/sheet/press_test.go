@@ -108,7 +108,8 @@ func stands(t *testing.T, c cut.Cut, finish, off string, said []string, h float6
 	one.Key, one.Choices = "a", map[string]string{"finish": finish, "wrap": "paper"}
 	one.When = map[string]string{"off": off}
 	one.Moves = []cook.Move{
-		{Key: "g", What: "again", With: "cubes in a pan"}, {Key: "o", What: "other", When: "1 h before serving", With: "warm the plates"},
+		{Key: "g", What: "again", With: "cubes in a pan"}, {Key: "o", What: "other", When: "1 h before serving",
+			With: "warm the plates"},
 		{Key: "t", What: "turn", When: "after 30 min"},
 	}
 	page := anycook.Supper(one)

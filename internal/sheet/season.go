@@ -13,6 +13,7 @@ import (
 // SeasonSheet is the rub, weighed out.
 type SeasonSheet struct {
 	FormulaID  string     `json:"formula_id" doc:"Id of the formula that the rub still is; empty when its rows were changed"`
+	Name       string     `json:"name" doc:"What the mix is called, by what is in it; empty when it has no name"`
 	UsualMode  string     `json:"usual_mode" doc:"Set the amount by of this mix when nothing is chosen: target or coat"`
 	Mode       string     `json:"mode" doc:"What drives it now"`
 	OnMeat     Figure     `json:"on_meat" doc:"Rub on all pieces, g"`
@@ -44,6 +45,8 @@ type RowSheet struct {
 	Weight float64         `json:"weight_share" doc:"% of the mix by weight"`
 	Volume float64         `json:"volume_share" doc:"% of the mix by volume"`
 	Shares Shares          `json:"shares" doc:"The same with the name, in words"`
+	// Empty for nearly every row.
+	AsParts string `json:"as_parts" doc:"Parts by volume that may have been meant, where every row of a mix by volume is in %, which counts by weight; else empty"`
 }
 
 // Shares are a share told by volume and by weight.
@@ -76,6 +79,7 @@ func (w writer) season(s *cooking.Season) *SeasonSheet {
 	coat := s.Coat.Mid
 	out := &SeasonSheet{
 		FormulaID:  s.FromID,
+		Name:       s.Formula.Name,
 		UsualMode:  modeName(s.UsualBy, false),
 		Mode:       modeName(s.ByTarget, s.BySaid),
 		OnMeat:     w.figure(s.OnMeat),
@@ -112,14 +116,14 @@ func (w writer) rows(rows []dose.Row) []RowSheet {
 		out[i] = RowSheet{
 			Name: r.Ingredient.Name, Form: r.Form.Name, Kind: r.Ingredient.Kind, Mass: w.figure(r.Mass),
 			Spoons: quantity.FormatSpoons(r.Volume, w.Spoons),
-			Weight: 100 * r.WeightShare, Volume: 100 * r.VolumeShare,
+			Weight: 100 * r.WeightShare, Volume: 100 * r.VolumeShare, AsParts: r.AsParts,
 			Shares: Shares{
 				fmt.Sprintf("%s: %.0f %% by volume", r.Ingredient.Name, 100*r.VolumeShare),
 				fmt.Sprintf("%s: %.0f %% by weight", r.Ingredient.Name, 100*r.WeightShare),
 			},
 		}
 		if known := r.Ingredient.Counts(); len(known) > 0 && out[i].Spoons.Note == "" {
-			out[i].Spoons.Note = fmt.Sprintf("one %s is about %s g", known[0].Thing, quantity.Number(known[0].Grams))
+			out[i].Spoons.Note = fmt.Sprintf("one %s is about %s", known[0].Thing, w.weight(quantity.Mass(known[0].Grams)*quantity.Gram))
 		}
 	}
 	return out
@@ -199,6 +203,12 @@ func (w writer) ledger(l *cooking.Ledger) *LedgerSheet {
 	}
 	if l.Weigh >= 0 && l.Less >= 0.05 {
 		out.Narrows = fmt.Sprintf("Weigh the %s: %.2f %% less guesswork.", sourceName(l.Lines[l.Weigh].Label), l.Less)
+	}
+	for _, line := range l.Lines {
+		if off := line.Mix.SaltOff; off > 0 {
+			out.Narrows = fmt.Sprintf("Read the label of the %s: until then it counts as %.0f to %.0f %% salt, which is usual.",
+				sourceName(line.Label), line.Mix.Per100g.Salt*(1-off), line.Mix.Per100g.Salt*(1+off))
+		}
 	}
 	if f := l.Freed; f != nil {
 		at := f.Line

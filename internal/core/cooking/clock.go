@@ -49,8 +49,9 @@ type PieceClock struct {
 func (s *subject) clock(taken time.Duration) *PieceClock {
 	rest, wait, wrap, off := s.move(order.Rest), s.move(order.Wait), s.move(order.Wrap), s.move(order.Off)
 	out := &PieceClock{
-		Serve: s.serve, Own: s.own, Times: s.times, Fire: s.fire.Takes.Span, Timed: s.timed(), Wait: s.on.Wait, Asked: s.asked,
-		Open: wait.Open, Thaws: s.move(order.Thaw).Lasts, Longest: s.meat.Cut.Custom().Raw,
+		Serve: s.serve, Own: s.own, Times: s.times, Fire: s.fire.Takes.Span, Timed: s.timed(), Wait: s.on.Wait,
+		Asked: s.asked,
+		Open:  wait.Open, Thaws: s.move(order.Thaw).Lasts, Longest: s.meat.Cut.Custom().Raw,
 		Temper: s.move(order.Temper).Lasts, Rest: rest.Lasts, Least: s.leastRest(),
 		Set: s.fires[0].PitC, Done: off.At.From.Core(), OffAt: off.At.From,
 		Wrap: s.line.Answers.Value.Chose(decision.Wrap), WrapAt: wrap.At.From,

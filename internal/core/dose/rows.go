@@ -9,13 +9,15 @@ import (
 type Row struct {
 	formula.Weighed
 	Mass trace.Figure // kg
+	// The number of parts by volume that % typed into a mix by volume may have meant; else empty.
+	AsParts string
 }
 
 // Rows are the rows of a formula weighed out.
 func Rows(f formula.Formula, weighed []formula.Weighed) []Row {
-	out := make([]Row, len(weighed))
+	out, parts := make([]Row, len(weighed)), formula.AsParts(f)
 	for i, w := range weighed {
-		out[i] = Row{w, trace.Exact(
+		out[i] = Row{Weighed: w, Mass: trace.Exact(
 			"row.mass",
 			w.Mass.KG(),
 			"as_written",
@@ -27,6 +29,9 @@ func Rows(f formula.Formula, weighed []formula.Weighed) []Row {
 			"spread",
 			trace.Number{Value: w.Form.SpreadPercent, Unit: "%"},
 		)}
+		if i < len(parts) {
+			out[i].AsParts = parts[i]
+		}
 	}
 	return out
 }

@@ -115,10 +115,14 @@ func As[S Source](s Source) (S, bool) {
 
 // Bring is what s brings to the piece: as measured when it was, else as planned.
 func Bring(s Source, on Target) Brought {
-	if b, was := s.asMeasured(on); was {
-		return b
+	b, was := s.asMeasured(on)
+	if !was {
+		b = s.On(on)
 	}
-	return s.On(on)
+	if b.Mix.SaltOff > 0 {
+		b.Off = offs(b.Off, b.Mix.SaltOff)
+	}
+	return b
 }
 
 // Line is b as a source of the salt ledger.

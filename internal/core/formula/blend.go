@@ -102,17 +102,53 @@ func (m *Mix) mix(weight float64) {
 		m.Per100g = plus(m.Per100g, c.Ingredient.Per100g, c.WeightShare)
 		m.Honey = m.Honey || c.honey
 		m.CoarseMM = math.Max(m.CoarseMM, c.Form.ParticleMM)
+		m.SaltOff += c.Ingredient.SaltOff * c.Ingredient.Per100g.Salt * c.WeightShare
 		for _, a := range c.Ingredient.Allergens {
 			if !slices.Contains(m.Allergens, a) {
 				m.Allergens = append(m.Allergens, a)
 			}
 		}
 	}
+	if m.SaltOff > 0 {
+		m.SaltOff /= m.Per100g.Salt
+	}
 	slices.Sort(m.Allergens)
-	m.GramsPerML = weight / volume
+	m.GramsPerML = weight / (volume - m.taken(weight))
 	if dry > 1 && dry == filled(m.Components) {
 		m.GramsPerML /= Packing
 	}
+}
+
+// What dissolves takes up less room than its grains did, mL a gram: about 0.35 of salt and 0.62 of sugar (apparent
+// volumes in water, CRC Handbook of Chemistry and Physics, densities of aqueous solutions). A gram of water takes up
+// to 0.36 g of salt and 2 g of sugar.
+const (
+	saltML, sugarML     = 0.35, 0.62
+	saltMost, sugarMost = 0.36, 2.0
+)
+
+// taken is by how much a wet mix fills less room than its parts did, mL; weight is what all of it weighs, g.
+func (m *Mix) taken(weight float64) float64 {
+	if m.Per100g.Water < 30 || m.FatLed() {
+		return 0
+	}
+	out := 0.0
+	left := map[bool]float64{true: saltMost, false: sugarMost} // of salt or not, a gram of water
+	water := weight * m.Per100g.Water / 100
+	for _, c := range m.Components {
+		if !c.Ingredient.Dissolves() || c.Form.GramsPerML <= 0 {
+			continue
+		}
+		salt := c.Ingredient.Kind == "salt" || c.Ingredient.Kind == "cure"
+		ml := sugarML
+		if salt {
+			ml = saltML
+		}
+		g := min(c.WeightShare*weight, left[salt]*water)
+		left[salt] -= g / water
+		out += max(0, g*(1/c.Form.GramsPerML-ml))
+	}
+	return out
 }
 
 // filled counts the components that there are some of.
@@ -223,6 +259,7 @@ func nested(f Formula, c *Component, id string, own Lookup, path []Formula, at s
 		Name:      used.Name,
 		Kind:      "mix",
 		Per100g:   mix.Per100g,
+		SaltOff:   mix.SaltOff,
 		Allergens: mix.Allergens,
 	}
 	c.Form = larder.Form{GramsPerML: mix.GramsPerML, SpreadPercent: 10, ParticleMM: mix.CoarseMM}

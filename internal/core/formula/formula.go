@@ -107,6 +107,7 @@ type Mix struct {
 	Allergens  []string
 	Honey      bool    // somewhere in it
 	CoarseMM   float64 // largest particle
+	SaltOff    float64 // how far its salt may be off because a label was not read, as a share of it
 	Measured   float64 // g of the rows as typed; a batch only when they were measured
 }
 

@@ -2,6 +2,7 @@ package formula
 
 import (
 	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 
@@ -274,4 +275,43 @@ func TestBlendPointsAtMistakes(t *testing.T) {
 			assert.Equal(t, c.pointer, errs[0].Pointer)
 		})
 	}
+}
+
+// What a mix is called follows what is in it, unless the cook named it.
+func TestAMixIsCalledByWhatIsInIt(t *testing.T) {
+	equal, heavy, fennel := ReadyMade()[0], ReadyMade()[2], ReadyMade()[3]
+	parts := func(f Formula, all ...string) Formula {
+		f.Rows = slices.Clone(f.Rows)
+		for i, p := range all {
+			f.Rows[i].Parts = p
+		}
+		return f
+	}
+	stock := Formula{Name: "ready stock", Basis: ByVolume, Rows: []Row{{Ingredient: "stock", Form: "liquid", Parts: "1"}}}
+	butter := stock
+	butter.Rows = []Row{{Ingredient: "butter-salted", Form: "as bought", Parts: "1"}}
+	mixed := stock
+	mixed.Rows = append(slices.Clone(stock.Rows), butter.Rows...)
+	mine := parts(equal, "1", "2")
+	mine.Name = "The usual"
+	for name, f := range map[string]Formula{
+		"Salt and pepper, 1 : 1": equal, "Salt and pepper, 1 : 2": parts(equal, "1", "2"), "Pepper-heavy, 3 : 1": parts(heavy, "1", "3"),
+		"Fennel house rub, changed": parts(fennel, "5"), "The usual": mine, "ready stock": stock, "salted butter": butter,
+		"ready stock and more": mixed,
+	} {
+		assert.Equal(t, name, Called(f, nil).Name)
+	}
+}
+
+// Salt and sugar that dissolve take little room: two cups of water and half a cup of table salt make 2.2 cups.
+func TestWhatDissolvesTakesLittleRoom(t *testing.T) {
+	cups := func(rows ...Row) float64 {
+		m, wrong := Blend(Formula{Name: "brine", Basis: ByVolume, Rows: rows}, nil)
+		require.Empty(t, wrong)
+		return m.Measured / m.GramsPerML / quantity.USSpoons.Cup().ML()
+	}
+	water := Row{Ingredient: "water", Form: "liquid", Parts: "2 cups"}
+	assert.InDelta(t, 2.2, cups(water, Row{Ingredient: "table-salt", Form: "fine", Parts: "1/2 cup"}), 0.04)
+	assert.InDelta(t, 2.55, cups(water, Row{Ingredient: "white-sugar", Form: "granulated", Parts: "1 cup"}), 0.06)
+	assert.InDelta(t, 4.5, cups(water, Row{Ingredient: "table-salt", Form: "fine", Parts: "3 cups"}), 0.3, "most of it stays as it is")
 }

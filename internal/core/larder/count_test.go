@@ -19,7 +19,8 @@ func TestThingsAreCounted(t *testing.T) {
 		grams     float64
 	}{
 		{"fresh-onion", "half an onion", 65}, {"fresh-onion", "2 large onions", 390}, {"fresh-onion", "an onion", 130},
-		{"fresh-onion", "1 medium onion", 130}, {"fresh-garlic", "3 cloves", 12}, {"fresh-garlic", "three cloves of garlic, fresh", 12},
+		{"fresh-onion", "1 medium onion", 130}, {"fresh-garlic", "3 cloves", 12}, {"fresh-garlic",
+			"three cloves of garlic, fresh", 12},
 		{"fresh-garlic", "3 or 4 cloves", 14}, {"stock-cube", "2 cubes", 20}, {"bay", "2 bay leaves", 0.6},
 		{"lemon-juice", "juice of half a lemon", 22.5}, {"lemon-juice", "the juice of 2 lemons", 90},
 		{"cinnamon", "1 stick", 3.5}, {"clove", "4 cloves", 0.32}, {"butter-unsalted", "half a stick", 56.7},
@@ -42,7 +43,8 @@ func TestThingsAreCounted(t *testing.T) {
 		require.NoError(t, err, offer)
 		assert.Greater(t, a.Volume.ML(), 600.0, offer)
 	}
-	for id, typed := range map[string]string{"beer": "3 cloves", "fresh-onion": "some onions", "fresh-garlic": "cloves and cloves"} {
+	for id, typed := range map[string]string{"beer": "3 cloves", "fresh-onion": "some onions",
+		"fresh-garlic": "cloves and cloves"} {
 		one, _ := larder.Find(id)
 		_, err := one.Amount(typed, quantity.USSpoons)
 		assert.Error(t, err, typed)

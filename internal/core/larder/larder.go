@@ -57,6 +57,7 @@ type Ingredient struct {
 	Per100g   Composition `json:"per_100g"`
 	Allergens []string    `json:"allergens" nullable:"false"`
 	Forms     []Form      `json:"forms" nullable:"false"`
+	SaltOff   float64     `json:"salt_off,omitempty" required:"false" doc:"How far its salt may be off, as a share of it, where nobody read a label"`
 	Also      []string    `json:"also,omitempty" required:"false" doc:"Other names that it goes by"`
 }
 
@@ -128,4 +129,8 @@ func init() {
 		all = append(all, i)
 		byID[i.ID] = i
 	}
+	one := unread(Unread, "bought rub, label not read", Form{Name: "as bought", GramsPerML: 2.6 / teaspoon,
+		SpreadPercent: 25, ParticleMM: 0.5})
+	one.Also = []string{"shop rub", "store-bought rub", "shop-bought rub", "ready rub", "seasoning mix", "packet rub"}
+	all, byID[Unread] = append(all, one), one
 }

@@ -15,7 +15,7 @@ import (
 // label, a spice that is not in the larder. Empty shares mean none.
 type Own struct {
 	Name      string   `json:"name" example:"The red jar"`
-	Kind      string   `json:"kind" required:"false" doc:"salt, cure, pepper, spice, herb, sugar, starch, acid, liquid or fat; empty means spice"`
+	Kind      string   `json:"kind" required:"false" doc:"salt, cure, pepper, spice, herb, sugar, starch, acid, liquid, fat or rub (a mix from a shop: without its salt it counts as usual); empty means spice"`
 	Grind     string   `json:"grind" required:"false" doc:"powder, medium or coarse; empty means powder; nothing for liquids and fats"`
 	Teaspoon  string   `json:"teaspoon" required:"false" doc:"What a level US teaspoon weighs; empty means the usual of its kind" example:"2.4 g"`
 	Salt      string   `json:"salt" required:"false" doc:"% by weight"`
@@ -29,6 +29,9 @@ type Own struct {
 
 // Kinds are the kinds of ingredient.
 var Kinds = []string{"salt", "cure", "pepper", "spice", "herb", "sugar", "starch", "acid", "liquid", "fat"}
+
+// boughtMix is the kind of a mix from a shop.
+const boughtMix = "rub"
 
 // usualTeaspoon is what a teaspoon of each kind weighs when it is not given, g.
 var usualTeaspoon = map[string]float64{
@@ -50,8 +53,12 @@ func (o Own) Ingredient(id string) (Ingredient, field.Errors) {
 	if kind == "" {
 		kind = "spice"
 	}
+	bought := kind == boughtMix
+	if bought {
+		kind = "spice"
+	}
 	if !slices.Contains(Kinds, kind) {
-		errs.Add("/kind", "choice.unknown", "choices", Kinds)
+		errs.Add("/kind", "choice.unknown", "choices", append(slices.Clone(Kinds), boughtMix))
 	}
 	share := func(pointer, typed string) float64 {
 		if strings.TrimSpace(typed) == "" {
@@ -100,6 +107,13 @@ func (o Own) Ingredient(id string) (Ingredient, field.Errors) {
 	}
 	if len(allergens) > 20 {
 		errs.Add("/allergens", "list.too-long", "most", 20)
+	}
+	if bought && strings.TrimSpace(o.Salt) == "" {
+		one := unread(id, name, form)
+		if one.Allergens = allergens; len(allergens) == 0 {
+			one.Allergens = []string{"what its label says"}
+		}
+		return one, errs
 	}
 	return Ingredient{ID: id, Name: name, Kind: kind, Per100g: c, Allergens: allergens, Forms: []Form{form}}, errs
 }

@@ -19,7 +19,7 @@ import (
 func (r reader) salting(p cook.Piece, mix formula.Mix, sound bool) (out Part[Salting]) {
 	at := r.at + "/season"
 	s, errs, t := &out.Value, &out.Wrong, p.Season
-	s.Formula, s.FromID = t.Formula, r.kitchen.FormulaOf(t.Formula)
+	s.Formula, s.FromID = r.called(t.Formula), r.kitchen.FormulaOf(t.Formula)
 	s.UsualBy = mix.SaltLed()
 	switch t.Mode {
 	case "":
@@ -76,7 +76,7 @@ func (r reader) rub(p cook.Piece, mix formula.Mix, wrong field.Errors, meat Part
 	at := r.at + "/season"
 	errs, t := &out.Wrong, p.Season
 	errs.Put(at+"/formula", wrong)
-	rub := dose.Rub{Formula: t.Formula, Mix: mix, Holds: 1}
+	rub := dose.Rub{Formula: r.called(t.Formula), Mix: mix, Holds: 1}
 	if t.Binder || slices.ContainsFunc(p.Layers, func(l cook.Layer) bool { return l.Kind == "binder" }) {
 		rub.Holds = formula.BinderHolds
 	}
@@ -101,6 +101,9 @@ func (r reader) rub(p cook.Piece, mix formula.Mix, wrong field.Errors, meat Part
 	out.Value = Move{Kind: Season, Dose: rub}
 	return out
 }
+
+// called is a formula with a name that fits what is in it.
+func (r reader) called(f formula.Formula) formula.Formula { return formula.Called(f, r.kitchen) }
 
 // weighed reads what was really weighed of each of n rows.
 func (r reader) weighed(typed []string, n int, errs *field.Errors) []float64 {
@@ -197,7 +200,7 @@ func (r reader) stirred(typed []cook.Dose, at string, errs *field.Errors) []dose
 		if len(wrong) > 0 {
 			continue
 		}
-		s := dose.Stirred{Formula: t.Formula, Mix: mix}
+		s := dose.Stirred{Formula: r.called(t.Formula), Mix: mix}
 		var err error
 		if share, ok := strings.CutSuffix(strings.TrimSpace(t.Amount), "%"); ok {
 			var v quantity.Percent
@@ -220,7 +223,7 @@ func (r reader) injection(t cook.Injection) (out Part[Move]) {
 	mix, wrong := r.blend(t.Formula)
 	errs.Put(at+"/formula", wrong)
 	in := dose.Injection{
-		Formula: t.Formula,
+		Formula: r.called(t.Formula),
 		Mix:     mix,
 		Pump:    percent(errs, at+"/pump", t.Pump, cook.UsualPump, 0.5, dose.MaxPump),
 		Avoid:   t.Avoid,
@@ -271,7 +274,7 @@ func (r reader) layer(t cook.Layer, i int, solved bool, meat Part[Meat]) (out Pa
 	}
 	mix, wrong := r.blend(t.Formula)
 	errs.Put(at+"/formula", wrong)
-	l := dose.Layer{At: dose.LayerID(i), Kind: t.Kind, Formula: t.Formula, Mix: mix}
+	l := dose.Layer{At: dose.LayerID(i), Kind: t.Kind, Formula: r.called(t.Formula), Mix: mix}
 	out.Value = Move{Kind: layerMoves[t.Kind], Dose: l}
 	if out.Value.Kind == "" {
 		out.Value.Kind = Finish

@@ -181,7 +181,8 @@ func (r reader) again(m cook.Move, at string, out *Part[Move]) {
 	}
 	out.Value.At, err = when.ParseEvery(m.When)
 	first := out.Value.At.From.First
-	if !out.Wrong.Take(at+"/when", err) && (first.Of != "off" || first.By < 0 || !out.Value.At.From.Second.None() || out.Value.At.Each > 0) {
+	if !out.Wrong.Take(at+"/when", err) && (first.Of != "off" || first.By < 0 ||
+		!out.Value.At.From.Second.None() || out.Value.At.Each > 0) {
 		out.Wrong.Add(at+"/when", "move.again-when")
 	}
 }
@@ -198,7 +199,7 @@ func (r reader) ownDose(m cook.Move, at string, l Line, out *Part[Move]) {
 	if out.Wrong.Put(at+"/formula", wrong); len(wrong) > 0 {
 		return
 	}
-	layer := dose.Layer{At: dose.ID("move-" + or(out.Value.Key, "0")), Kind: kind, Formula: *m.Formula, Mix: mix}
+	layer := dose.Layer{At: dose.ID("move-" + or(out.Value.Key, "0")), Kind: kind, Formula: r.called(*m.Formula), Mix: mix}
 	var err error
 	if layer.Said, err = r.amounts().Amount(m.Amount, amounts.Batch{Formula: *m.Formula, Mix: mix}, false); quantity.Asks(
 		err,

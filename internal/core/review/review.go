@@ -206,7 +206,8 @@ func (a *Review) sum(ctx context.Context, r cooking.Result, whole bool) error {
 		}
 		o.Pieces = append(o.Pieces, one)
 		h := p.Live.Piece.Happened
-		if cut := h.Last["slice"]; !cut.IsZero() && p.Live.Piece.Line.Serving.Value.IsZero() && (served.IsZero() || cut.Before(served)) {
+		if cut := h.Last["slice"]; !cut.IsZero() && p.Live.Piece.Line.Serving.Value.IsZero() && (served.IsZero() ||
+			cut.Before(served)) {
 			served = cut
 		}
 		if o.Day == "" {
@@ -229,7 +230,7 @@ func ofPiece(ctx context.Context, r cooking.Result, a Piece, whole bool) (logboo
 	out := logbook.Piece{
 		Key: key, Label: cmp.Or(p.Line.Typed.Label, meat.Cut.Name), Cut: meat.Cut.ID, Finish: string(meat.Cut.Finish),
 		Count: meat.Count, Wrap: "none",
-		Formula: p.Line.Typed.Season.Formula.Name, Scores: []logbook.Score{}, Notes: []string{},
+		Formula: p.Line.Salting.Value.Formula.Name, Scores: []logbook.Score{}, Notes: []string{},
 		GuessH: p.Line.Guess.Value.Hours(), MM: 1000 * float64(meat.Geometry.Thickest),
 	}
 	if !p.Lit {

@@ -3354,6 +3354,11 @@ export interface components {
             /** @example black pepper */
             name: string;
             per_100g: components["schemas"]["Composition"];
+            /**
+             * Format: double
+             * @description How far its salt may be off, as a share of it, where nobody read a label
+             */
+            salt_off?: number;
         };
         Injection: {
             /**
@@ -4535,7 +4540,7 @@ export interface components {
             fat?: string;
             /** @description powder, medium or coarse; empty means powder; nothing for liquids and fats */
             grind?: string;
-            /** @description salt, cure, pepper, spice, herb, sugar, starch, acid, liquid or fat; empty means spice */
+            /** @description salt, cure, pepper, spice, herb, sugar, starch, acid, liquid, fat or rub (a mix from a shop: without its salt it counts as usual); empty means spice */
             kind?: string;
             /** @example The red jar */
             name: string;
@@ -5125,6 +5130,8 @@ export interface components {
             parts: string;
         };
         RowSheet: {
+            /** @description Parts by volume that may have been meant, where every row of a mix by volume is in %, which counts by weight; else empty */
+            as_parts: string;
             form: string;
             kind: string;
             /** @description To weigh out, g */
@@ -5245,6 +5252,8 @@ export interface components {
             in_jar: boolean;
             /** @description What drives it now */
             mode: string;
+            /** @description What the mix is called, by what is in it; empty when it has no name */
+            name: string;
             /** @description Rub on all pieces, g */
             on_meat: components["schemas"]["Figure"];
             /** @description Salt in the meat by all sources, % of raw boneless meat; absent while another dose has a mistake */

@@ -118,6 +118,18 @@ export function RowsEditor(p: Props) {
 				))}
 			</ul>
 			{p.wrong("") && <p className="typed-error">{p.wrong("")}</p>}
+			{p.figures?.length === p.rows.length && p.figures.every((f) => f.as_parts) && (
+				<p className="says">
+					% counts by weight here.{" "}
+					<Button
+						onClick={() =>
+							p.onChange(p.rows.map((r, i) => ({ ...r, parts: p.figures?.[i]?.as_parts ?? r.parts })))
+						}
+					>
+						Count by volume instead, {p.figures.map((f) => f.as_parts).join(" : ")}
+					</Button>
+				</p>
+			)}
 			<div className="rows-foot">
 				<FindSelect
 					variant="underlined"

@@ -218,7 +218,9 @@ function When({ line: l, index }: { line: MoveLine; index: number }) {
 			error={wrong}
 			offers={offers}
 			onOffer={take}
-			hint={l.what === "again" ? "or so long after it came off: 30 min after it is off" : examples.join(" · ")}
+			hint={
+				l.what === "again" ? "or so long after it came off: 30 min after it is off" : examples.join(" · ")
+			}
 			onChange={(v) => {
 				if (v && l.clears.some((c) => valueAt(cook, c.pointer)))
 					change((c) => Object.assign(c, applied(c, l.clears)));

@@ -59,7 +59,7 @@ export function SeasonStage({ index }: { index: number }) {
 					body: {
 						...formula,
 						spoons: formula.spoons ?? cook.spoons,
-						name: formula.name || "A mix from a cook-out",
+						name: out?.name || formula.name || "A mix from a cook-out",
 					},
 				}),
 			),
@@ -96,7 +96,12 @@ export function SeasonStage({ index }: { index: number }) {
 							options={[
 								...(none || (still && known)
 									? []
-									: [{ value: (still && formula.id) || "own", label: formula.name || "your own mix" }]),
+									: [
+											{
+												value: (still && formula.id) || "own",
+												label: out?.name || formula.name || "your own mix",
+											},
+										]),
 								...mine.map((f) => ({ value: String(f.id), label: f.name })),
 								...catalogue.formulas.map((f) => ({ value: f.id ?? "", label: f.name })),
 								{ value: "none", label: "no rub" },
@@ -236,7 +241,8 @@ export function SeasonStage({ index }: { index: number }) {
 			>
 				{out && (
 					<p className="says">
-						{out.coat_name}, <Ask name="Coat" figure={out.coat} />. {out.spoons} in all, level. {known?.note}{" "}
+						{out.coat_name}, <Ask name="Coat" figure={out.coat} />. {out.spoons} in all, level.{" "}
+						{still && known?.note}{" "}
 						<Button type="link" loading={keep.isPending} onClick={() => keep.mutate()}>
 							Keep this mix on the bench
 						</Button>

@@ -21,7 +21,7 @@ const blank = {
 	allergens: [] as string[],
 };
 
-const kinds = ["spice", "pepper", "herb", "salt", "cure", "sugar", "starch", "acid", "liquid", "fat"];
+const kinds = ["spice", "rub", "pepper", "herb", "salt", "cure", "sugar", "starch", "acid", "liquid", "fat"];
 
 /** A share as typed, with its sign. */
 
@@ -90,7 +90,7 @@ function OwnForm({ of, called, onDone }: { of?: OwnIngredient; called?: string; 
 	const share = (field: "salt" | "sugar" | "fat" | "water" | "nitrite" | "phosphate", label: string) => (
 		<TypedField
 			label={label}
-			usual="0 %"
+			usual={typed.kind === "rub" && field === "salt" ? "not read" : "0 %"}
 			value={typed[field] ?? ""}
 			error={wrong(field)}
 			onChange={(v) => set({ [field]: v })}
@@ -120,7 +120,10 @@ function OwnForm({ of, called, onDone }: { of?: OwnIngredient; called?: string; 
 				value={typed.kind || "spice"}
 				error={wrong("kind")}
 				onChange={(kind) => set({ kind })}
-				options={kinds.map((k) => ({ value: k, label: k === "cure" ? "curing salt" : k }))}
+				options={kinds.map((k) => ({
+					value: k,
+					label: { cure: "curing salt", rub: "rub or mix from a shop" }[k] ?? k,
+				}))}
 			/>
 			{!wet && (
 				<Choice
