@@ -196,6 +196,11 @@ var cautionTexts = map[string]cautionText{
 	"hot-hold": {"It is held for {hold}: never under 60 °C / 140 °F in that time.",
 		"Warm the holder first, leave a probe in, and reheat to 74 °C / 165 °F or serve at once what comes near the floor.",
 		"FDA Food Code: 57 °C / 135 °F; USDA FSIS, at home: 60 °C / 140 °F"},
+	"pink-hold": {
+		"Taken off at {core:both} it waits {hold}: it is too cool to be held hot.",
+		"Slice and serve it within two hours of coming off, or chill it and warm the slices.",
+		"USDA FSIS: food does not stand between 4 and 60 °C / 40 and 140 °F for over two hours",
+	},
 	"cooling": {"Food cooked ahead has to cool fast and be reheated fast.",
 		"Cut or pull it, spread it in shallow trays with its juice, chill it at once, and reheat it covered to 74 °C / 165 °F.", "FDA Food Code: 57→21 °C in 2 h, then to 5 °C in 4 h more (135→70→41 °F)"},
 	"leftovers": {

@@ -217,7 +217,7 @@ var decisionTexts = map[string]struct {
 			"pit-cooler": {"switched-off pit, then a cooler", "moved over before it falls to 65 °C / 150 °F"},
 			"board":      {"on a board", "for a short rest before slicing"},
 			"tray":       {"in the tray, with its juice", "covered; the juice goes back on"},
-			"holder":     {"warm holder", "65 °C / 150 °F and steady, never under 60 °C / 140 °F"},
+			"holder":     {"warm holder", "65 °C / 150 °F and steady"},
 		},
 	},
 	"slice": {

@@ -297,6 +297,9 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 	if !k.Done && k.Stage != "fire" && k.Stage != "off" {
 		out.Note = join(out.Note, "; ", out.Lasts)
 	}
+	if k.Waits && !k.Done {
+		out.Note = join("its pit keeps it warm until you are up", "; ", out.Note)
+	}
 	if out.Wakes {
 		out.Warning = "in the quiet hours"
 	}
@@ -387,13 +390,13 @@ func (w writer) option(p plan.Plan) PlanOption {
 	if p.Chilled {
 		o.Hold = "some of it cooled and reheated"
 	}
-	switch p.Woken {
-	case 0:
+	switch {
+	case p.Night > 0:
+		o.Sleep = fmt.Sprintf("up %s in the night; no quiet hours are set", timesIn(p.Night))
+	case p.Woken == 0:
 		o.Sleep = "a full night’s sleep"
-	case 1:
-		o.Sleep = "up once in the night"
 	default:
-		o.Sleep = fmt.Sprintf("up %d times in the night", p.Woken)
+		o.Sleep = fmt.Sprintf("up %s in the night", timesIn(p.Woken))
 	}
 	if len(p.Tasks) > 0 {
 		o.First = day(p.Tasks[0].At)
@@ -401,6 +404,14 @@ func (w writer) option(p plan.Plan) PlanOption {
 	o.Outline = o.Sleep + "; " + o.Hold + "; begins " + o.First
 	o.Summary = w.summary(p)
 	return o
+}
+
+// timesIn says how often something is.
+func timesIn(n int) string {
+	if n == 1 {
+		return "once"
+	}
+	return fmt.Sprintf("%d times", n)
 }
 
 // summary says what a plan means.

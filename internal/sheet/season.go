@@ -202,7 +202,7 @@ func (w writer) ledger(l *cooking.Ledger) *LedgerSheet {
 		out.Lines = append(out.Lines, one)
 	}
 	if l.Weigh >= 0 && l.Less >= 0.05 {
-		out.Narrows = fmt.Sprintf("Weigh the %s: %.2f %% less guesswork.", sourceName(l.Lines[l.Weigh].Label), l.Less)
+		out.Narrows = fmt.Sprintf("Weighing the %s would make this surer by %.2f %%.", sourceName(l.Lines[l.Weigh].Label), l.Less)
 	}
 	for _, line := range l.Lines {
 		if off := line.Mix.SaltOff; off > 0 {

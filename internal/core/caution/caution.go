@@ -77,6 +77,10 @@ type Case struct {
 	Unsalted  bool // nothing brings it any salt
 }
 
+// pinkLongest is how long a roast that came off pink stands before the knife: the two hours of food that is neither
+// hot nor cold (USDA FSIS).
+const pinkLongest = 2 * time.Hour
+
 // Published limits.
 const (
 	FridgeMax    = quantity.Celsius(4)

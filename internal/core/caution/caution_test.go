@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/quantity"
@@ -225,7 +226,7 @@ func TestFindingsAreWhole(t *testing.T) {
 			assert.True(t, !stop || now[id] || id == "cold-side" || id == "nitrite", "%s stops no longer", id)
 		}
 	}
-	assert.Len(t, seen, len(rules), "each rule was tried")
+	assert.Len(t, seen, len(rules)+1, "each rule was tried; that of the hold says one of two things")
 }
 
 // What was read tells of it: a bird that was not shown at 74 °C, an opened piece that warmed too
@@ -262,5 +263,16 @@ func TestWhatTheLogTells(t *testing.T) {
 			got += f.ID + " " + string(f.Severity)
 		}
 		assert.Equal(t, c.want, got, name)
+	}
+}
+
+// A roast that came off pink is not told to be held hot, which would cook it; after two hours it is a caution.
+func TestAPinkRoastThatWaits(t *testing.T) {
+	for hold, want := range map[time.Duration]Severity{90 * time.Minute: Note, 3 * time.Hour: Care} {
+		found := Check(Case{Cut: named("beef-tri-tip"), Done: 55, Hold: hold, Held: "counter", Keeps: time.Hour})
+		i := slices.IndexFunc(found, func(f Finding) bool { return f.ID == "pink-hold" })
+		require.GreaterOrEqual(t, i, 0)
+		assert.Equal(t, want, found[i].Severity)
+		assert.False(t, slices.ContainsFunc(found, func(f Finding) bool { return f.ID == "hot-hold" }))
 	}
 }

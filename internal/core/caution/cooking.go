@@ -81,6 +81,13 @@ func pinkFinish(c Case) (Finding, bool) {
 }
 
 func hotHold(c Case) (Finding, bool) {
+	if c.Done > 0 && c.Done < HoldFloor { // it was never as hot as what is held hot
+		one := finding("pink-hold", Note, "rest", "hold", c.Hold.Round(5*time.Minute), "core", c.Done)
+		if c.Hold > pinkLongest {
+			one.Severity = Care
+		}
+		return one, c.Hold > time.Hour && !c.Chilled
+	}
 	one := finding("hot-hold", Note, "rest", "hold", c.Hold.Round(5*time.Minute))
 	if c.Hold > c.Keeps+five {
 		one.Severity = Care

@@ -36,9 +36,11 @@ func (a Ask) check(p *Plan) {
 	for i, j := range a.Jobs {
 		a.checkPiece(p, j, p.Pieces[i])
 	}
-	var woken time.Time
 	for _, k := range p.Tasks {
-		a.checkTask(p, k, &woken)
+		a.checkTask(p, k)
+	}
+	if p.Woken = p.wakings(a.Quiet); a.Quiet.None() {
+		p.Night = p.wakings(usualNight)
 	}
 	for _, r := range p.Rooms {
 		if r.Limit > 0 && r.Peak > r.Limit*1.02 {
@@ -80,14 +82,28 @@ func (a Ask) checkPiece(p *Plan, j Job, t Times) {
 // sameWaking is how near to each other the jobs of one waking are.
 const sameWaking = 30 * time.Minute
 
-// checkTask finds what is wrong with a task. Jobs close to each other wake the cook once.
-func (a Ask) checkTask(p *Plan, k Task, woken *time.Time) {
-	if k.Wakes && !k.Done {
-		if woken.IsZero() || k.At.Sub(*woken) > sameWaking {
-			p.Woken++
+// wakings are how often somebody is up in quiet hours for what is to be done. Jobs close to each other wake the cook once.
+func (p Plan) wakings(quiet QuietHours) int {
+	var all []time.Time
+	for _, k := range p.Tasks {
+		if !k.Done {
+			all = append(all, k.atNight(quiet)...)
 		}
-		*woken = k.At
-		p.note("quiet", k.Key, k.At, "quiet", "task", k.Stage, "pit", k.Pit, "at", k.At)
+	}
+	slices.SortFunc(all, time.Time.Compare)
+	n := 0
+	for i, at := range all {
+		if i == 0 || at.Sub(all[i-1]) > sameWaking {
+			n++
+		}
+	}
+	return n
+}
+
+// checkTask finds what is wrong with a task.
+func (a Ask) checkTask(p *Plan, k Task) {
+	if at := k.atNight(a.Quiet); len(at) > 0 && !k.Done {
+		p.note("quiet", k.Key, at[0], "quiet", "task", k.Stage, "pit", k.Pit, "at", at[0])
 	}
 	if k.Clash && !k.Done {
 		p.note("hands", k.Key, k.At, "hands", "task", k.Stage, "pit", k.Pit, "at", k.At, "hands", a.Hands)

@@ -173,6 +173,7 @@ type Task struct {
 	To    time.Time
 	Never float64 // how often it does not come, 0 to 1
 	Done  bool
+	Waits bool // it was ready in the night, and its pit keeps it warm until then
 	Wakes bool // in the quiet hours
 	Clash bool // more at once than there are hands
 
@@ -195,6 +196,7 @@ type Plan struct {
 	Conflicts []Conflict
 	Chance    float64       // of serving on time
 	Woken     int           // times in the quiet hours
+	Night     int           // times in the night, where there are no quiet hours
 	Hold      time.Duration // the longest that is warm
 	Chilled   bool          // some of it is cooled and reheated
 	First     time.Time     // of all tasks

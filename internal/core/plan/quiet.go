@@ -97,11 +97,14 @@ func (q QuietHours) Within(t time.Time) (from, to time.Time, ok bool) {
 	return time.Time{}, time.Time{}, false
 }
 
+// usualNight is the night of a cook who has no quiet hours, which is planned around all the same.
+var usualNight = QuietHours{23 * 60, 6 * 60}
+
 // Before returns the last stretch of quiet that is over by t. Without quiet hours
 // it is the night of 23:00 to 06:00, which cooks plan around all the same.
 func (q QuietHours) Before(t time.Time) (from, to time.Time) {
 	if q.None() {
-		q = QuietHours{23 * 60, 6 * 60}
+		q = usualNight
 	}
 	for days := 0; ; days-- {
 		if from, to = q.night(t, days); !to.After(t) {

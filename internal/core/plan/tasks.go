@@ -18,9 +18,7 @@ func (a Ask) tasks(p Plan) []Task {
 	slices.SortStableFunc(out, byTime)
 	for i := range out {
 		k := &out[i]
-		_, _, quiet := a.Quiet.Within(k.At)
-		// A piece that is done at night stays in a pit that keeps warm, so it wakes nobody.
-		k.Wakes = quiet && !((k.Stage == "off" || k.Stage == "rest") && a.keeps(k.Key))
+		k.Wakes = len(k.atNight(a.Quiet)) > 0
 		k.Clash = !k.About && !k.Done && crowd(out, i) > a.Hands
 	}
 	return out
@@ -78,6 +76,7 @@ func (a Ask) pieceTasks(j Job, t Times) []Task {
 	}
 	add("reheat", t.Reheat, five)
 	add("slice", t.Slice, j.Slice)
+	a.untilMorning(j, t, out)
 	return out
 }
 
@@ -192,14 +191,35 @@ func crowd(all []Task, i int) int {
 	return most
 }
 
-// keeps reports whether the pit of a job holds meat warm by itself.
-func (a Ask) keeps(key string) bool {
-	for _, j := range a.Jobs {
-		if j.Key == key {
-			return a.pit(j).Holds
+// atNight are the times of a task that fall in quiet hours: with a rhythm, each of them.
+func (k Task) atNight(quiet QuietHours) []time.Time {
+	var out []time.Time
+	for at := k.At; ; at = at.Add(k.Every) {
+		if _, _, in := quiet.Within(at); in {
+			out = append(out, at)
+		}
+		// Feedings are put around the night one by one, and told by day as a rhythm.
+		if k.Every <= 0 || k.Stage == "feed" || at.Add(k.Every).After(k.To) {
+			return out
 		}
 	}
-	return false
+}
+
+// untilMorning leaves a piece that is done in the night in its pit until the night is over, where that keeps it warm by
+// itself.
+func (a Ask) untilMorning(j Job, t Times, tasks []Task) {
+	_, morning, quiet := a.Quiet.Within(t.Off)
+	if !quiet || t.Over || !a.pit(j).Holds || !morning.Before(t.Slice.Add(-j.LeastRest)) {
+		return
+	}
+	for i := range tasks {
+		k := &tasks[i]
+		if k.Stage != "off" && k.Stage != "rest" || !k.At.Before(morning) {
+			continue
+		}
+		k.At, k.Waits = k.At.Add(morning.Sub(t.Off)), k.Stage == "off"
+		k.From, k.To = later(k.From, k.At), later(k.To, k.At)
+	}
 }
 
 // passed reports whether a stage is over because a later one is done.
