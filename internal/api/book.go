@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"math"
 	"mime"
 	"mime/multipart"
 	"net/http"
@@ -21,6 +22,7 @@ import (
 	"verjuice/internal/book"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/quantity"
 	"verjuice/internal/exchange"
 	"verjuice/internal/store"
 )
@@ -203,7 +205,7 @@ func (s *server) logTable(ctx context.Context, in *ByID) (*huma.StreamResponse, 
 		hc.SetHeader("Content-Type", "text/csv; charset=utf-8")
 		hc.SetHeader("Content-Disposition", `attachment; filename="cook-out.csv"`)
 		table := csv.NewWriter(hc.BodyWriter())
-		_ = table.Write([]string{"at", "what", "piece", "probe", "celsius", "by", "said"})
+		_ = table.Write([]string{"at", "what", "piece", "probe", "celsius", "value", "unit", "by", "said"})
 		for _, line := range logLines(happened, course, zone) {
 			for i := range line {
 				line[i] = exchange.Guard(line[i])
@@ -212,6 +214,30 @@ func (s *server) logTable(ctx context.Context, in *ByID) (*huma.StreamResponse, 
 		}
 		table.Flush()
 	}}, nil
+}
+
+// measured is what a fact says in figures: a core, or a value with its unit; empty where it says none.
+func measured(f facts.Fact) (celsius, value, unit string) {
+	number := func(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+	if c, ok := f.CoreC(); ok {
+		celsius = number(c)
+	}
+	if kind, ok := f.Values["kind"].(string); ok {
+		value = kind
+	}
+	if score, ok := f.Values["score"].(float64); ok && f.Kind == facts.Scored {
+		value, unit = number(score), "of 5"
+	}
+	typed, _ := f.Values["typed"].(string)
+	if m, err := quantity.ParseWeighed(typed); err == nil && f.Kind == facts.Weighed {
+		value, unit = number(math.Round(m.Grams()*10)/10), "g"
+	}
+	if f.Kind == facts.Done && f.What == "set" {
+		if c, err := f.Set(); err == nil {
+			value, unit = number(math.Round(float64(c)*10)/10), "°C"
+		}
+	}
+	return celsius, value, unit
 }
 
 // logLines are the lines of such a table.
@@ -231,7 +257,8 @@ func logLines(happened facts.Facts, course facts.Course, zone *time.Location) []
 			if how, place := f.How(); how != "" {
 				text = how + " " + place
 			}
-			out = append(out, []string{at(moment(n)), string(f.Kind) + " " + f.What, f.Piece, "", "", f.Author, text})
+			celsius, value, unit := measured(f)
+			out = append(out, []string{at(moment(n)), string(f.Kind) + " " + f.What, f.Piece, "", celsius, value, unit, f.Author, text})
 		}
 	}
 	slices.SortStableFunc(standing, func(f, g facts.Fact) int {
@@ -241,7 +268,7 @@ func logLines(happened facts.Facts, course facts.Course, zone *time.Location) []
 	})
 	for _, r := range course.Readings() {
 		said(r.At)
-		out = append(out, []string{at(r.At), "read", "", r.Probe, strconv.FormatFloat(float64(r.C), 'f', -1, 64), "", ""})
+		out = append(out, []string{at(r.At), "read", "", r.Probe, strconv.FormatFloat(float64(r.C), 'f', -1, 64), "", "", "", ""})
 	}
 	said(time.Date(facts.LastYear, 1, 1, 0, 0, 0, 0, time.UTC))
 	return out

@@ -243,7 +243,7 @@ func TestCarryingAway(t *testing.T) {
 	assert.Contains(t, send([]byte("hello")).problem(t, http.StatusUnprocessableEntity).Detail, "Nothing was taken in")
 	table := call(t, app, "GET", path+"/log.csv", nil)
 	lines := strings.Split(strings.TrimSpace(string(table.body)), "\n")
-	assert.Equal(t, "at,what,piece,probe,celsius,by,said", lines[0])
+	assert.Equal(t, "at,what,piece,probe,celsius,value,unit,by,said", lines[0])
 	assert.Contains(t, lines[1], "done fire")
 	assert.Len(t, lines, 2+24)
 	call(t, app, "GET", "/api/cooks/nobody/log.csv", nil).problem(t, http.StatusNotFound)

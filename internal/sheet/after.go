@@ -3,8 +3,10 @@ package sheet
 import (
 	"cmp"
 	"fmt"
+	"maps"
 	"math"
 	"slices"
+	"strings"
 	"time"
 	"unicode"
 	"unicode/utf8"
@@ -17,6 +19,7 @@ import (
 	"verjuice/internal/core/larder"
 	"verjuice/internal/core/live"
 	"verjuice/internal/core/logbook"
+	"verjuice/internal/core/move"
 	"verjuice/internal/core/provisions"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/retelling"
@@ -256,13 +259,30 @@ func (w writer) afterMove(r cooking.Result, m review.Move) AfterMove {
 	if m.Piece != "" {
 		name = w.pieces[m.Piece]
 	}
-	out := AfterMove{Label: join(field.Capital(name), ": ", lower(cmp.Or(pressed(m.Stage), m.Stage)))}
+	what := lower(cmp.Or(pressed(m.Stage), m.Stage))
+	switch {
+	case m.SetC != 0:
+		what = "set to " + w.short(float64(m.SetC))
+	case m.Kind != "" && m.Kind != "none":
+		what += " in " + wrapName(m.Kind)
+	}
+	for _, p := range r.Pieces {
+		for _, own := range p.Line.Own {
+			if p.Line.Key == m.Piece && own.Key == m.Own && own.Kind == move.Other {
+				what = own.With
+			}
+		}
+	}
+	out := AfterMove{Label: join(field.Capital(name), ": ", what)}
 	zone := cmp.Or(r.Order.Serving.Value.Zone, time.UTC)
 	if !m.Planned.IsZero() {
 		out.Planned = m.Planned.In(zone).Format("Mon 15:04")
 	}
 	if !m.Actual.IsZero() {
 		out.Actual = m.Actual.In(zone).Format("Mon 15:04")
+		if m.Times > 1 {
+			out.Actual += fmt.Sprintf(" to %s, %d times", m.Last.In(zone).Format("15:04"), m.Times)
+		}
 	}
 	if late, ok := m.Late(); ok {
 		out.Late, out.Off = "on time", late.Abs() >= 30*time.Minute
@@ -349,6 +369,13 @@ func (w writer) afterFigures(out *AfterPiece, p review.Piece, o logbook.Piece) {
 	}
 	if o.CoreC > 0 {
 		out.Core = BigFigure{Text: w.warm(o.CoreC, 1), Note: "the highest core that was read"}
+		if len(p.Highest) > 1 {
+			var by []string
+			for _, place := range slices.Sorted(maps.Keys(p.Highest)) {
+				by = append(by, cmp.Or(place, "first probe")+" "+w.warm(float64(p.Highest[place]), 1))
+			}
+			out.Core.Note += ": " + strings.Join(by, ", ")
+		}
 	}
 	thought := fmt.Sprintf("%.0f–%.0f %%", 100*o.Yield.Low, 100*o.Yield.High)
 	out.Yield.Note = "of the trimmed weight on the plates; expected " + thought

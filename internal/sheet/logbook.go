@@ -220,6 +220,7 @@ func (w writer) compared(out *LogCompared, pieces []logbook.Piece) {
 	)
 	add("Forecast", true, func(p logbook.Piece) string { return when(p.Predicted.Mid > 0, hours(p.Predicted.Mid)) })
 	add("On the fire", true, func(p logbook.Piece) string { return when(p.Hours > 0, hours(p.Hours)) })
+	add("What was done", false, func(p logbook.Piece) string { return w.made(p.Made) })
 	add("Highest core", true, func(p logbook.Piece) string { return when(p.CoreC > 0, w.short(p.CoreC)) })
 	add("On the plates", true, func(p logbook.Piece) string {
 		c, _ := cut.Find(p.Cut)
@@ -233,6 +234,26 @@ func (w writer) compared(out *LogCompared, pieces []logbook.Piece) {
 		})
 	}
 	add("To change next time", true, func(p logbook.Piece) string { return strings.Join(p.Notes, " ") })
+}
+
+// made says what was done to a piece, with how long after it went on.
+func (w writer) made(all []logbook.Made) string {
+	var out []string
+	for _, m := range all {
+		one := pressed(m.What)
+		switch {
+		case m.SetC != 0:
+			one = "Pit set to " + w.short(m.SetC)
+		case m.With != "" && m.With != "none":
+			one += " in " + wrapName(m.With)
+		}
+		from := duration(time.Duration(m.FromH * float64(time.Hour)).Round(5 * time.Minute))
+		if m.Times > 1 {
+			one += fmt.Sprintf(" %d times, first", m.Times)
+		}
+		out = append(out, one+" after "+from)
+	}
+	return strings.Join(out, "; ")
 }
 
 // Trends are what many cooks show together.

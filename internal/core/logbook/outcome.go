@@ -78,9 +78,22 @@ type Piece struct {
 	RubKG    float64 `json:"rub_kg" doc:"Rub that was to go on all pieces"`
 	Salt     float64 `json:"salt" doc:"% of the raw boneless meat"`
 
+	Made   []Made   `json:"made,omitempty" required:"false" doc:"What was done to it and to its pit while it was on and after"`
 	Asked  []string `json:"asked,omitempty" required:"false" doc:"What was weighed that cannot be, and was not said to be right: it counts nowhere"`
 	Scores []Score  `json:"scores" nullable:"false"`
 	Notes  []string `json:"notes" nullable:"false" doc:"What to change next time"`
+}
+
+// MostMade is how many moves of a piece are kept.
+const MostMade = 60
+
+// Made is a move that was made, so many times.
+type Made struct {
+	What  string  `json:"what"`
+	With  string  `json:"with,omitempty" required:"false" doc:"Of a wrap: its kind"`
+	Times int     `json:"times"`
+	FromH float64 `json:"from_h" doc:"Hours since it went on, the first time"`
+	SetC  float64 `json:"set_c,omitempty" required:"false" doc:"What a pit was set to, °C"`
 }
 
 // Right is the score of salt that is just right: 1 is far too little, 5 far too much. Of the other

@@ -45,6 +45,15 @@ func (p Piece) sound() bool {
 		!short(p.Asked...) {
 		return false
 	}
+	if len(p.Made) > MostMade {
+		return false
+	}
+	for _, m := range p.Made {
+		if !short(m.What, m.With) || m.Times < 1 || m.Times > mostCount || !within(0, mostHours, m.FromH) ||
+			!within(-hottestC, hottestC, m.SetC) {
+			return false
+		}
+	}
 	for _, s := range p.Scores {
 		if !short(s.Aspect, s.By) || s.Value < 1 || s.Value > 5 {
 			return false

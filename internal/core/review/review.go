@@ -23,6 +23,7 @@ import (
 	"verjuice/internal/core/live"
 	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/order"
+	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/uncertain"
 )
 
@@ -37,9 +38,10 @@ type Review struct {
 // Piece is how a piece went beside what was thought of it when it went on.
 type Piece struct {
 	Live      live.Piece
-	Predicted []heat.Point   // the core, hour by hour
-	Read      []heat.Reading // of its coldest place
-	MissC     float64        // how far the two are apart, in the middle, °C; not a number when nothing was read
+	Predicted []heat.Point                // the core, hour by hour
+	Read      []heat.Reading              // of its coldest place
+	Highest   map[string]quantity.Celsius // that was read, by the place of the probe
+	MissC     float64                     // how far the two are apart, in the middle, °C; not a number when nothing was read
 	Found     []caution.Finding
 }
 
@@ -48,8 +50,13 @@ type Move struct {
 	Piece   string // key; empty for a pit
 	Pit     int
 	Stage   string
-	Planned time.Time // zero when it was not
-	Actual  time.Time // zero when nothing says that it was done
+	Own     string           // which of the cook's own it is, by key
+	Kind    string           // of a wrap
+	SetC    quantity.Celsius // what a pit was set to; zero for any other move
+	Planned time.Time        // zero when it was not
+	Actual  time.Time        // zero when nothing says that it was done; the first time
+	Times   int              // that it was done
+	Last    time.Time        // time that it was done
 }
 
 // Late is how much later than planned it was done; false when one of the two is not known.
@@ -70,12 +77,28 @@ func Of(ctx context.Context, r cooking.Result, course facts.Course) (Review, err
 		if err != nil {
 			return Review{}, err
 		}
+		one.Highest = highest(course, p.Piece.Line.Key, r.Order.Probe.Value)
 		out.Pieces = append(out.Pieces, one)
 	}
 	if out.Moves, err = moves(ctx, r, pieces); err != nil {
 		return Review{}, err
 	}
 	return out, out.sum(ctx, r, true)
+}
+
+// highest is the highest core of a piece that was read at each place; in ice water its probes show probe0.
+func highest(course facts.Course, key string, probe0 quantity.Celsius) map[string]quantity.Celsius {
+	out := map[string]quantity.Celsius{}
+	for _, name := range course.Of(func(at facts.Probe) bool { return at.Piece == key }) {
+		at, err := facts.ParseProbe(name)
+		if err != nil {
+			continue
+		}
+		for _, m := range course[name] {
+			out[at.Place] = max(out[at.Place], m.High-probe0)
+		}
+	}
+	return out
 }
 
 // Sketch is what became of a cook as far as one run of a forecast tells: what it was thought to take has
@@ -118,60 +141,31 @@ func went(ctx context.Context, p live.Piece) (Piece, error) {
 	return out, nil
 }
 
-// told are the stages that a plan has and a fact may say.
-var told = []string{"thaw", "bath", "salt", "light", "fire", "wrap", "off", "rest", "slice"}
+// stages are those of which a plan is told although nothing says that they were done.
+var stages = []string{"thaw", "bath", "salt", "light", "fire", "wrap", "off", "rest", "slice", "again", "again-off"}
 
-// moves are what was planned before the first fact, beside what was done.
+// once are the stages that are done once: the last word about one of them counts.
+var once = append([]string{"vent", "travel", "reheat", "lift", "temper"}, stages...)
+
+// moves is what was planned before the first fact, beside all that was done: what was done again and again is one line,
+// and each change of a pit one of its own.
 func moves(ctx context.Context, r cooking.Result, pieces []live.Piece) ([]Move, error) {
-	var first time.Time
 	zone := cmp.Or(r.Order.Serving.Value.Zone, time.UTC)
 	at := func(f facts.Fact) time.Time {
 		t, _ := f.Time(zone)
 		return t
 	}
-	standing := r.Facts.Standing()
-	for _, f := range standing {
-		if t := at(f); f.Kind == facts.Done && (first.IsZero() || t.Before(first)) {
-			first = t
-		}
-	}
+	did := r.Facts.Played(zone).ByTime(zone)
+	did = slices.DeleteFunc(did, func(f facts.Fact) bool { return f.Kind != facts.Done || f.What == "over" })
 	var out []Move
-	if !first.IsZero() && r.Plan != nil {
-		before, err := cooking.Work(
-			ctx,
-			r.Order,
-			nil,
-			r.Kitchen,
-			cooking.Clock{Now: first.Add(-time.Hour), Parts: cooking.Depths},
-		)
-		if err != nil {
+	if len(did) > 0 {
+		var err error
+		if out, err = planned(ctx, r, at(did[0])); err != nil {
 			return nil, err
 		}
-		if before.Plan != nil {
-			for _, t := range before.Plan.Result.Plans[before.Plan.Chosen].Tasks {
-				again := slices.ContainsFunc(
-					out,
-					func(m Move) bool { return m.Stage == t.Stage && m.Piece == t.Key && m.Pit == t.Pit },
-				)
-				if slices.Contains(told, t.Stage) && !again {
-					out = append(out, Move{Piece: t.Key, Pit: t.Pit, Stage: t.Stage, Planned: t.At})
-				}
-			}
-		}
 	}
-	for _, f := range standing {
-		if f.Kind != facts.Done || !slices.Contains(told, f.What) {
-			continue
-		}
-		pit, _ := f.Values["pit"].(float64)
-		same := func(m Move) bool {
-			return m.Stage == f.What && m.Piece == f.Piece && (f.Piece != "" || m.Pit == int(pit))
-		}
-		if i := slices.IndexFunc(out, same); i >= 0 {
-			out[i].Actual = at(f) // the last word counts
-		} else {
-			out = append(out, Move{Piece: f.Piece, Pit: int(pit), Stage: f.What, Actual: at(f)})
-		}
+	for _, f := range did {
+		out = add(out, f, at(f))
 	}
 	when := func(m Move) time.Time {
 		if m.Actual.IsZero() {
@@ -182,6 +176,75 @@ func moves(ctx context.Context, r cooking.Result, pieces []live.Piece) ([]Move, 
 	slices.SortStableFunc(out, func(a, b Move) int { return when(a).Compare(when(b)) })
 	return out, nil
 }
+
+// planned is what was to be done before anything was.
+func planned(ctx context.Context, r cooking.Result, first time.Time) (out []Move, err error) {
+	if r.Plan == nil {
+		return nil, nil
+	}
+	clock := cooking.Clock{Now: first.Add(-time.Hour), Parts: cooking.Depths}
+	before, err := cooking.Work(ctx, r.Order, nil, r.Kitchen, clock)
+	if err != nil || before.Plan == nil {
+		return nil, err
+	}
+	for _, t := range before.Plan.Result.Plans[before.Plan.Chosen].Tasks {
+		again := slices.ContainsFunc(out, func(m Move) bool {
+			return m.Stage == t.Stage && m.Piece == t.Key && m.Pit == t.Pit && m.Own == t.Move
+		})
+		if !again && (slices.Contains(stages, t.Stage) || t.Move != "") {
+			out = append(out, Move{Piece: t.Key, Pit: t.Pit, Stage: t.Stage, Own: t.Move, Planned: t.At})
+		}
+	}
+	return out, nil
+}
+
+// add puts what was done to the moves: where it was planned, or else where it was done before, or as one more.
+func add(all []Move, f facts.Fact, at time.Time) []Move {
+	pit, _ := f.Values["pit"].(float64)
+	own, _ := f.Values["move"].(string)
+	kind, _ := f.Values["kind"].(string)
+	set := quantity.Celsius(0)
+	if f.What == "set" {
+		set, _ = f.Set()
+	}
+	single := slices.Contains(once, f.What)
+	i := slices.IndexFunc(all, func(m Move) bool {
+		return m.Stage == f.What && m.Piece == f.Piece && (f.Piece != "" || m.Pit == int(pit)) && f.What != "set" &&
+			(own == "" || m.Own == own || m.Own == "") && (single || m.Actual.IsZero() || m.Times > 0)
+	})
+	if i < 0 {
+		return append(all, Move{
+			Piece: f.Piece, Pit: int(pit), Stage: f.What, Own: own, Kind: kind, SetC: set, Actual: at, Times: 1, Last: at,
+		})
+	}
+	m := &all[i]
+	if m.Kind = cmp.Or(kind, m.Kind); single || m.Actual.IsZero() {
+		m.Actual = at
+	}
+	m.Times, m.Last = m.Times+1, at
+	if single {
+		m.Times = 1
+	}
+	return all
+}
+
+// made are the moves of a piece and its pit that were made while it was on, as they are kept.
+func made(all []Move, key string, pit int, h forecast.History) []logbook.Made {
+	var out []logbook.Made
+	for _, m := range all {
+		mine := m.Piece == key || m.Piece == "" && m.Pit == pit
+		if !mine || m.Actual.IsZero() || slices.Contains(kept, m.Stage) || m.Actual.Before(h.On) || len(out) >= logbook.MostMade {
+			continue
+		}
+		out = append(out, logbook.Made{
+			What: m.Stage, With: m.Kind, Times: m.Times, FromH: m.Actual.Sub(h.On).Hours(), SetC: float64(m.SetC),
+		})
+	}
+	return out
+}
+
+// kept are the stages of which the times are kept besides.
+var kept = []string{"fire", "off", "slice", "light", "chill", "cold"}
 
 // sum puts the outcome together.
 func (a *Review) sum(ctx context.Context, r cooking.Result, whole bool) error {
@@ -201,6 +264,7 @@ func (a *Review) sum(ctx context.Context, r cooking.Result, whole bool) error {
 		if err != nil {
 			return err
 		}
+		one.Made = made(a.Moves, one.Key, p.Live.Pit, p.Live.Piece.Happened)
 		if one.On == "" {
 			continue
 		}

@@ -222,3 +222,37 @@ func TestTheUsualWeightTeachesNothing(t *testing.T) {
 		assert.InDelta(t, usual, o.Served(c.BoneShare()), 1e-9, c.ID)
 	}
 }
+
+// Every move that was made is told: what was done again and again on one line, each change of the pit by itself, a
+// second fire, and the highest core of each place.
+func TestEveryMoveIsTold(t *testing.T) {
+	s := shoulder(t)
+	s.say(facts.Done, "fire", 0, nil)
+	for _, h := range []float64{3, 3.75, 4.5} {
+		s.say(facts.Done, "spritz", h, nil)
+	}
+	s.say(facts.Done, "set", 5, field.Values{"pit": 0.0, "typed": "135 °C"})
+	s.say(facts.Done, "wrap", 5.5, field.Values{"kind": "paper"})
+	s.say(facts.Done, "set", 7, field.Values{"pit": 0.0, "typed": "107 °C"})
+	s.say(facts.Done, "off", 9, nil)
+	s.say(facts.Done, "again", 10, nil)
+	s.say(facts.Done, "again-off", 11, nil)
+	for _, place := range []string{"", ":flat"} {
+		s.course.Add(facts.Reading{Probe: "core:a" + place, At: s.at(8), C: quantity.Celsius(90 + len(place))})
+	}
+	a, p := s.went()
+	said := map[string]string{}
+	for _, m := range a.Moves {
+		if !m.Actual.IsZero() {
+			said[fmt.Sprint(m.Stage, m.SetC, m.Kind)] = fmt.Sprint(m.Times, " ", m.Actual.Sub(s.on), " ", m.Last.Sub(s.on))
+		}
+	}
+	assert.Equal(t, map[string]string{
+		"fire0": "1 0s 0s", "spritz0": "3 3h0m0s 4h30m0s", "set135": "1 5h0m0s 5h0m0s", "wrap0paper": "1 5h30m0s 5h30m0s",
+		"set107": "1 7h0m0s 7h0m0s", "off0": "1 9h0m0s 9h0m0s", "again0": "1 10h0m0s 10h0m0s", "again-off0": "1 11h0m0s 11h0m0s",
+	}, said)
+	require.Len(t, p.Made, 6, "without what is kept besides")
+	assert.Equal(t, logbook.Made{What: "spritz", Times: 3, FromH: 3}, p.Made[0])
+	assert.Equal(t, 9.0, p.Hours, "the second fire is no part of the first")
+	assert.Len(t, a.Pieces[0].Highest, 2)
+}
