@@ -258,7 +258,8 @@ func logLines(happened facts.Facts, course facts.Course, zone *time.Location) []
 				text = how + " " + place
 			}
 			celsius, value, unit := measured(f)
-			out = append(out, []string{at(moment(n)), string(f.Kind) + " " + f.What, f.Piece, "", celsius, value, unit, f.Author, text})
+			out = append(out, []string{at(moment(n)), string(f.Kind) + " " + f.What, f.Piece, "", celsius, value, unit,
+				f.Author, text})
 		}
 	}
 	slices.SortStableFunc(standing, func(f, g facts.Fact) int {

@@ -78,7 +78,7 @@ var knows = map[string]string{
 	"provisions": "cooking decision dose order shop",
 	"quantity":   "field",
 	"retelling":  "cook cut facts field gear larder table when",
-	"review":     "caution cooking cut decision facts forecast heat live logbook order uncertain",
+	"review":     "caution cooking cut decision facts forecast heat live logbook order quantity uncertain",
 	"salt":       "cut field larder memo quantity",
 	"shop":       "cut dose formula gear kitchen larder order quantity trace",
 	"starter":    "cook cut decision facts field formula logbook quantity retelling",

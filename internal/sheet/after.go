@@ -14,6 +14,7 @@ import (
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/cut"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/larder"
@@ -88,6 +89,7 @@ type AfterPiece struct {
 	Weights  []AfterWeight  `json:"weights" nullable:"false"`
 	Scores   []AfterScore   `json:"scores" nullable:"false"`
 	Notes    []AfterNote    `json:"notes" nullable:"false"`
+	Lay      string         `json:"lay" doc:"Where it lay, of one that turned out dry; else empty"`
 	Cautions []LiveCaution  `json:"cautions" nullable:"false"`
 	Left     *LeftoverSheet `json:"left,omitempty" doc:"What to do with what is left; absent until it is sliced"`
 }
@@ -332,10 +334,32 @@ func (w writer) afterPiece(f facts.Facts, p review.Piece, o logbook.Piece, now t
 		}
 		out.Scores = append(out.Scores, line)
 	}
+	out.Lay = w.lay(p, o)
 	for _, c := range p.Found {
 		out.Cautions = append(out.Cautions, w.liveCaution(c))
 	}
 	return out
+}
+
+// dry is the score of moisture up to which it is told where a piece lay.
+const dry = 2
+
+// lay says where a piece lay that turned out dry; empty when it did not, or that was not told.
+func (w writer) lay(p review.Piece, o logbook.Piece) string {
+	mean, ok := o.Mean("moisture")
+	if !ok || mean > dry+0.5 {
+		return ""
+	}
+	a, lay := p.Live.Piece.Line.Answers.Value, []string{}
+	for _, key := range []decision.Key{decision.Lies, decision.Side} {
+		if said := a.Typed[key.String()]; said != "" && said != "unsaid" {
+			lay = append(lay, decisionTexts[key.String()].answers[said].label)
+		}
+	}
+	if len(lay) == 0 {
+		return "Where it lay was not told: next time tell it under Fire, to see whether that dries it."
+	}
+	return "It turned out dry. It lay " + strings.Join(lay, ", ") + "."
 }
 
 // lower begins s with a small letter.

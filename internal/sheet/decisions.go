@@ -193,6 +193,24 @@ var decisionTexts = map[string]struct {
 			"fat-down": {"fat side down", "shields from a fire below"},
 		},
 	},
+	"lies": {
+		"Where it lies",
+		map[string]answer{
+			"unsaid": {"not told", "told, it stands beside how it turned out"},
+			"near":   {"near the fire", "hotter on one side: turn it, or shield it"},
+			"middle": {"in the middle", "the most even place"},
+			"far":    {"far from the fire", "gentler and slower"},
+			"top":    {"on a top rack", "often hotter than the grate: probe there"},
+			"low":    {"on a low rack", "catches what drips from above"},
+		},
+	},
+	"pan": {
+		"Water pan",
+		map[string]answer{
+			"none":  {"none", "the meat’s own water is enough in a small pit"},
+			"water": {"a pan of hot water", "steadies the fire and shields from it; hardly changes the hours"},
+		},
+	},
 	"feel": {
 		"Done when",
 		map[string]answer{

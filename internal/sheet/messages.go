@@ -58,12 +58,11 @@ var messages = map[string]string{
 	"date.unreadable":    "give a day, for example 2026-11-01",
 	"date.future":        "choose today or an earlier day",
 
-	"cook.name":         "give the cook-out a name, for example Sunday shoulder",
-	"cook.zone":         "“{typed}” is not a time zone, such as Europe/Dublin",
-	"time.year":         "the year has to be from {first} to {last}",
-	"serving.far":       "that is more than two years away",
-	"serving.own-alone": "give the cook-out its serving time first",
-	"serving.own-far":   "that is more than {most} from the serving time: make it a cook-out of its own",
+	"cook.name":       "give the cook-out a name, for example Sunday shoulder",
+	"cook.zone":       "“{typed}” is not a time zone, such as Europe/Dublin",
+	"time.year":       "the year has to be from {first} to {last}",
+	"serving.far":     "that is more than two years away",
+	"serving.own-far": "that is more than {most} from the serving time: make it a cook-out of its own",
 
 	"piece.same-key":     "another piece has this key already",
 	"piece.grain":        "between 0 (along the length) and 179 degrees",

@@ -123,7 +123,8 @@ func (w writer) rows(rows []dose.Row) []RowSheet {
 			},
 		}
 		if known := r.Ingredient.Counts(); len(known) > 0 && out[i].Spoons.Note == "" {
-			out[i].Spoons.Note = fmt.Sprintf("one %s is about %s", known[0].Thing, w.weight(quantity.Mass(known[0].Grams)*quantity.Gram))
+			out[i].Spoons.Note = fmt.Sprintf("one %s is about %s", known[0].Thing,
+				w.weight(quantity.Mass(known[0].Grams)*quantity.Gram))
 		}
 	}
 	return out

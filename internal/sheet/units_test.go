@@ -89,7 +89,8 @@ func TestWhatMayHaveBeenMeant(t *testing.T) {
 	}
 }
 
-// A bath that comes to rest with meat like ham says when to lift it out; one that gets there only after days says that it cannot get saltier.
+// A bath that comes to rest with meat like ham says when to lift it out; one that gets there only after days says that
+// it cannot get saltier.
 func TestABathThatIsTooStrongToForget(t *testing.T) {
 	for salt, says := range map[string]string{"30 g/L": "it cannot get saltier", "90 g/L": "Lift it out after"} {
 		c := anycook.Supper(anycook.Coated("pork-tenderloin", "0.5 kg"))

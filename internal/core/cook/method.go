@@ -47,6 +47,8 @@ var methodChoices = []string{
 	"tight",
 	"in-wrap",
 	"side",
+	"lies",
+	"pan",
 	"feel",
 	"rest",
 	"vent",

@@ -63,6 +63,7 @@ func One(ctx context.Context, p cook.Piece, base cook.Cook, k kitchen.Kitchen, p
 	if p.Key == "" {
 		p.Key = "one"
 	}
+	p.ServeAt = ""
 	base.Name, base.ServeAt, base.Pieces, base.Wishes, base.Pits = "one piece", "", []cook.Piece{p}, nil, nil
 	r, err := Work(ctx, order.Parse(base, k), nil, k, Clock{Parts: parts, Forecast: forecast.WhileTyping{}})
 	if err != nil {

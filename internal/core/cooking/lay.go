@@ -51,7 +51,7 @@ func (p *Plan) isDone(key, stage string) bool {
 // lay makes the plans of the pieces that have no mistake, from serving back. What would be
 // laid out as it was before is taken over.
 func lay(o order.Order, f facts.Facts, at Clock, subjects []*subject, before *Plan) *Plan {
-	serve := o.Serving.Value.At
+	serve := o.ServesRest()
 	if serve.IsZero() || !o.Setting.OK() || !o.Wishes.OK() {
 		return nil
 	}
@@ -102,7 +102,7 @@ func lay(o order.Order, f facts.Facts, at Clock, subjects []*subject, before *Pl
 // marks are the times that the cook has fixed, and over them what was done, in the
 // order in which it was said.
 func marks(o order.Order, f facts.Facts) []plan.Mark {
-	serve := o.Serving.Value.At
+	serve := o.ServesRest()
 	out := []plan.Mark{}
 	for _, wish := range o.Wishes.Value {
 		if plan.InReach(serve, wish.At) {

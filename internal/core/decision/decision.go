@@ -38,6 +38,8 @@ var (
 	Shine      = Key{"shine"}
 	InWrap     = Key{"in-wrap"}
 	Side       = Key{"side"}
+	Lies       = Key{"lies"}
+	Pan        = Key{"pan"}
 	Feel       = Key{"feel"}
 	Rest       = Key{"rest"}
 	Vent       = Key{"vent"}
@@ -176,6 +178,14 @@ var All = []Decision{
 		applies: func(c cut.Cut) bool { return c.Family == cut.Collagen || c.Sealed == "fat" },
 		Usual:   fixed("fat-up"),
 	},
+	{
+		Key:     Lies,
+		Stage:   "fire",
+		Values:  []string{"unsaid", "near", "middle", "far", "top", "low"},
+		applies: always,
+		Usual:   fixed("unsaid"),
+	},
+	{Key: Pan, Stage: "fire", Values: []string{"none", "water"}, applies: always, Usual: fixed("none")},
 	{
 		Key:     Feel,
 		Stage:   "fire",

@@ -6,7 +6,8 @@ import (
 	"time"
 )
 
-// byTime are the places of facts in the order in which they happened; what was said of one moment came in working order.
+// byTime are the places of facts in the order in which they happened; what was said of one moment came in working
+// order.
 func (all Facts) byTime(zone *time.Location) []int {
 	order := make([]int, len(all))
 	at := make([]time.Time, len(all))

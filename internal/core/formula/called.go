@@ -19,7 +19,8 @@ func Called(f Formula, own Lookup) Formula {
 	case known && (from.Name != f.Name || from.SameMix(f)):
 	case known:
 		f.Name, f.Note = changed(from, f), ""
-	case !named(f.Name, f.Rows[0], own) && slices.ContainsFunc(larder.All(), func(i larder.Ingredient) bool { return i.Name == f.Name }):
+	case !named(f.Name, f.Rows[0], own) && slices.ContainsFunc(larder.All(),
+		func(i larder.Ingredient) bool { return i.Name == f.Name }):
 		if one, ok := FindIngredient(f.Rows[0].Ingredient, own); ok {
 			f.Name = one.Name
 		}

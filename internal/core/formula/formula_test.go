@@ -295,7 +295,8 @@ func TestAMixIsCalledByWhatIsInIt(t *testing.T) {
 	mine := parts(equal, "1", "2")
 	mine.Name = "The usual"
 	for name, f := range map[string]Formula{
-		"Salt and pepper, 1 : 1": equal, "Salt and pepper, 1 : 2": parts(equal, "1", "2"), "Pepper-heavy, 3 : 1": parts(heavy, "1", "3"),
+		"Salt and pepper, 1 : 1": equal, "Salt and pepper, 1 : 2": parts(equal, "1", "2"),
+		"Pepper-heavy, 3 : 1":       parts(heavy, "1", "3"),
 		"Fennel house rub, changed": parts(fennel, "5"), "The usual": mine, "ready stock": stock, "salted butter": butter,
 		"ready stock and more": mixed,
 	} {
@@ -313,5 +314,6 @@ func TestWhatDissolvesTakesLittleRoom(t *testing.T) {
 	water := Row{Ingredient: "water", Form: "liquid", Parts: "2 cups"}
 	assert.InDelta(t, 2.2, cups(water, Row{Ingredient: "table-salt", Form: "fine", Parts: "1/2 cup"}), 0.04)
 	assert.InDelta(t, 2.55, cups(water, Row{Ingredient: "white-sugar", Form: "granulated", Parts: "1 cup"}), 0.06)
-	assert.InDelta(t, 4.5, cups(water, Row{Ingredient: "table-salt", Form: "fine", Parts: "3 cups"}), 0.3, "most of it stays as it is")
+	assert.InDelta(t, 4.5, cups(water, Row{Ingredient: "table-salt", Form: "fine", Parts: "3 cups"}), 0.3,
+		"most of it stays as it is")
 }

@@ -236,6 +236,15 @@ func (o Order) Serves(l Line) time.Time {
 	if l.Serving.OK() && !l.Serving.Value.IsZero() {
 		return l.Serving.Value
 	}
+	return o.ServesRest()
+}
+
+// ServesRest is when what has no time of its own is eaten: with the last of what has one, where no serving time is
+// given.
+func (o Order) ServesRest() time.Time {
+	if o.Serving.Value.At.IsZero() {
+		return o.LastServing()
+	}
 	return o.Serving.Value.At
 }
 
@@ -243,8 +252,8 @@ func (o Order) Serves(l Line) time.Time {
 func (o Order) LastServing() time.Time {
 	last := o.Serving.Value.At
 	for _, l := range o.Lines {
-		if at := o.Serves(l); at.After(last) {
-			last = at
+		if l.Serving.OK() && l.Serving.Value.After(last) {
+			last = l.Serving.Value
 		}
 	}
 	return last

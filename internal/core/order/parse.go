@@ -143,9 +143,9 @@ func parseOwnServing(p cook.Piece, rest Part[Serving], pointer string) (out Part
 	switch {
 	case err != nil:
 		out.Wrong.Add(pointer, "time.unreadable")
-	case rest.Value.At.IsZero():
-		out.Wrong.Add(pointer, "serving.own-alone")
-	case at.Sub(rest.Value.At).Abs() > ownServingWithin:
+	case !facts.CanBe(at):
+		out.Wrong.Add(pointer, "time.year", "first", facts.FirstYear, "last", facts.LastYear)
+	case !rest.Value.At.IsZero() && at.Sub(rest.Value.At).Abs() > ownServingWithin:
 		out.Wrong.Add(pointer, "serving.own-far", "most", ownServingWithin)
 	default:
 		out.Value = at

@@ -82,7 +82,8 @@ func (a Ask) checkPiece(p *Plan, j Job, t Times) {
 // sameWaking is how near to each other the jobs of one waking are.
 const sameWaking = 30 * time.Minute
 
-// wakings are how often somebody is up in quiet hours for what is to be done. Jobs close to each other wake the cook once.
+// wakings are how often somebody is up in quiet hours for what is to be done. Jobs close to each other wake the cook
+// once.
 func (p Plan) wakings(quiet QuietHours) int {
 	var all []time.Time
 	for _, k := range p.Tasks {

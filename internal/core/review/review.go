@@ -41,7 +41,7 @@ type Piece struct {
 	Predicted []heat.Point                // the core, hour by hour
 	Read      []heat.Reading              // of its coldest place
 	Highest   map[string]quantity.Celsius // that was read, by the place of the probe
-	MissC     float64                     // how far the two are apart, in the middle, °C; not a number when nothing was read
+	MissC     float64                     // how far the two are apart, °C; not a number when nothing was read
 	Found     []caution.Finding
 }
 
@@ -233,7 +233,8 @@ func made(all []Move, key string, pit int, h forecast.History) []logbook.Made {
 	var out []logbook.Made
 	for _, m := range all {
 		mine := m.Piece == key || m.Piece == "" && m.Pit == pit
-		if !mine || m.Actual.IsZero() || slices.Contains(kept, m.Stage) || m.Actual.Before(h.On) || len(out) >= logbook.MostMade {
+		if !mine || m.Actual.IsZero() || slices.Contains(kept, m.Stage) || m.Actual.Before(h.On) ||
+			len(out) >= logbook.MostMade {
 			continue
 		}
 		out = append(out, logbook.Made{

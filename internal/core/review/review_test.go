@@ -249,7 +249,8 @@ func TestEveryMoveIsTold(t *testing.T) {
 	}
 	assert.Equal(t, map[string]string{
 		"fire0": "1 0s 0s", "spritz0": "3 3h0m0s 4h30m0s", "set135": "1 5h0m0s 5h0m0s", "wrap0paper": "1 5h30m0s 5h30m0s",
-		"set107": "1 7h0m0s 7h0m0s", "off0": "1 9h0m0s 9h0m0s", "again0": "1 10h0m0s 10h0m0s", "again-off0": "1 11h0m0s 11h0m0s",
+		"set107": "1 7h0m0s 7h0m0s", "off0": "1 9h0m0s 9h0m0s", "again0": "1 10h0m0s 10h0m0s",
+		"again-off0": "1 11h0m0s 11h0m0s",
 	}, said)
 	require.Len(t, p.Made, 6, "without what is kept besides")
 	assert.Equal(t, logbook.Made{What: "spritz", Times: 3, FromH: 3}, p.Made[0])

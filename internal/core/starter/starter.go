@@ -73,6 +73,10 @@ func Copy(c cook.Cook) cook.Cook {
 		c.Name += mark
 	}
 	c.ServeAt, c.Wishes, c.Plan = "", nil, ""
+	c.Pieces = slices.Clone(c.Pieces)
+	for i := range c.Pieces {
+		c.Pieces[i].ServeAt = ""
+	}
 	return c
 }
 

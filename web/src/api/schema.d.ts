@@ -1818,6 +1818,8 @@ export interface components {
             /** @description On the fire, beside what was thought */
             hours: components["schemas"]["BigFigure"];
             key: string;
+            /** @description Where it lay, of one that turned out dry; else empty */
+            lay: string;
             /** @description What to do with what is left; absent until it is sliced */
             left?: components["schemas"]["LeftoverSheet"];
             /** @description How far readings and forecast were apart, in a sentence; may be empty */

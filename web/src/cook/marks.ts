@@ -8,6 +8,14 @@ export function fix(cook: Cook, piece: string, stage: string, at: string) {
 	];
 }
 
+/** Serves it at another time: what is eaten at a time of its own stays as much sooner or later. */
+export function serveAt(cook: Cook, at: string) {
+	const by = Date.parse(`${at}Z`) - Date.parse(`${cook.serve_at}Z`);
+	cook.serve_at = at;
+	if (!by) return;
+	for (const p of cook.pieces) if (p.serve_at) p.serve_at = local(Date.parse(`${p.serve_at}Z`) + by, "UTC");
+}
+
 /** Lets the time of a stage move again. */
 export function unfix(cook: Cook, piece: string, stage: string) {
 	cook.wishes = (cook.wishes ?? []).filter((w) => w.piece !== piece || w.stage !== stage);

@@ -1,17 +1,16 @@
 import { ArrowRightOutlined, PlusOutlined } from "@ant-design/icons";
 import { Button } from "antd";
 import { ChoiceField, Field } from "../record/field";
-import { useField } from "../record/use-field";
 import { Ask } from "../shared/ask";
 import { TimeField } from "../shared/time-field";
 import { useInHand } from "./context";
+import { serveAt } from "./marks";
 import "./occasion.css";
 import { Plates } from "./plates";
 
 /** Who eats, how many, when: serving time is what everything is counted back from. */
 export function Occasion() {
 	const { cook, change, error, catalogue, sheet, isNew, goto, undoable } = useInHand();
-	const serve = useField("/serve_at");
 	const blank = isNew && cook.name === "";
 	return (
 		<>
@@ -33,7 +32,7 @@ export function Occasion() {
 					value={cook.serve_at}
 					error={error("/serve_at") ?? error("/zone")}
 					hint={sheet?.away}
-					onChange={serve.set}
+					onChange={(at) => change((c) => serveAt(c, at))}
 				/>
 				<Field label="Adults" size="large" inputMode="numeric" at="/guests" hint={sheet?.verdict} />
 			</div>

@@ -16,6 +16,7 @@ import { Ask } from "../shared/ask";
 import { Agenda } from "./agenda";
 import { AllCautions } from "./all-cautions";
 import { useInHand } from "./context";
+import { serveAt } from "./marks";
 import { Pits } from "./pits";
 import { Rooms } from "./rooms";
 import "./plan-page.css";
@@ -132,7 +133,7 @@ function LaidOut({ plan }: { plan: Plan }) {
 						<Button
 							onClick={() =>
 								change((c) => {
-									c.serve_at = plan.safer_at;
+									serveAt(c, plan.safer_at);
 								})
 							}
 						>

@@ -6,7 +6,7 @@ import { useField } from "../record/use-field";
 import { useNow } from "../shared/clock";
 import { useMedia } from "../shared/use-media";
 import { useInHand } from "./context";
-import { clock, fix, local } from "./marks";
+import { clock, fix, local, serveAt as servedAt } from "./marks";
 import "./strip.css";
 
 const hour = 3600_000;
@@ -133,7 +133,8 @@ export function Strip({ selected, stage, adding, whole }: Props) {
 	};
 	const serve = useField("/serve_at");
 	// In local time, from the present value.
-	const serveAt = (moved: number) => serve.set(local(Date.parse(`${serve.text}Z`) + moved, "UTC"));
+	const serveAt = (moved: number) =>
+		change((c) => servedAt(c, local(Date.parse(`${serve.text}Z`) + moved, "UTC")));
 	const pulled = drag?.what === "serve" ? drag.moved : 0;
 	const list = useRef<HTMLOListElement>(null);
 	useEffect(() => {

@@ -155,6 +155,7 @@ function Scores({ piece: p, write }: { piece: AfterPiece; write: Write }) {
 		<div className="after-scores">
 			<h3>How it tasted</h3>
 			<Who label="Who is tasting" />
+			{p.lay && <p className="says">{p.lay}</p>}
 			{p.scores.map((s) => (
 				<fieldset key={s.aspect}>
 					<legend>{s.label}</legend>
