@@ -265,12 +265,7 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 		Clash:   k.Clash && !k.Done,
 	}
 	if own, ok := ownMove(r, k, piece); ok {
-		if out.Note = w.every(own.At); own.Kind == move.Again {
-			out.Note = ""
-			if k.Stage == string(move.Again) {
-				out.Note = w.againNote(own)
-			}
-		}
+		out.Note = w.ownNote(own, k)
 	}
 	if fact, ok := r.Facts.Done(k.Key, k.Stage); ok {
 		out.Fact = fact.ID
@@ -300,13 +295,30 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 	if k.Waits && !k.Done {
 		out.Note = join("its pit keeps it warm until you are up", "; ", out.Note)
 	}
-	if out.Wakes {
-		out.Warning = "in the quiet hours"
+	out.Warning = warning(out)
+	return out
+}
+
+// warning says what is awkward about a task.
+func warning(k TaskLine) (out string) {
+	if k.Wakes {
+		out = "in the quiet hours"
 	}
-	if out.Clash {
-		out.Warning = join(out.Warning, ", ", "more at once than there are hands")
+	if k.Clash {
+		out = join(out, ", ", "more at once than there are hands")
 	}
 	return out
+}
+
+// ownNote says of a task that is a move of the cook's own what it waits for, or how long it is.
+func (w writer) ownNote(own order.Move, k plan.Task) string {
+	switch {
+	case own.Kind != move.Again:
+		return w.every(own.At)
+	case k.Stage == string(move.Again):
+		return w.againNote(own)
+	}
+	return ""
 }
 
 // heldWords say where a piece waits that has to wait longer than it keeps in its usual

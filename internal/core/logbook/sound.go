@@ -2,6 +2,7 @@ package logbook
 
 import (
 	"math"
+	"slices"
 	"time"
 	"unicode/utf8"
 )
@@ -45,14 +46,8 @@ func (p Piece) sound() bool {
 		!short(p.Asked...) {
 		return false
 	}
-	if len(p.Made) > MostMade {
+	if len(p.Made) > MostMade || slices.ContainsFunc(p.Made, func(m Made) bool { return !m.sound() }) {
 		return false
-	}
-	for _, m := range p.Made {
-		if !short(m.What, m.With) || m.Times < 1 || m.Times > mostCount || !within(0, mostHours, m.FromH) ||
-			!within(-hottestC, hottestC, m.SetC) {
-			return false
-		}
 	}
 	for _, s := range p.Scores {
 		if !short(s.Aspect, s.By) || s.Value < 1 || s.Value > 5 {
@@ -72,6 +67,11 @@ func (p Piece) sound() bool {
 		within(-mostPace, mostPace, p.Pace, p.Tender) &&
 		(p.AfterTwo == nil || within(0, mostHours, p.AfterTwo.Low, p.AfterTwo.Mid, p.AfterTwo.High)) &&
 		p.AirN >= 0 && p.AirN <= mostAir
+}
+
+func (m Made) sound() bool {
+	return short(m.What, m.With) && m.Times >= 1 && m.Times <= mostCount && within(0, mostHours, m.FromH) &&
+		within(-hottestC, hottestC, m.SetC)
 }
 
 func short(texts ...string) bool {

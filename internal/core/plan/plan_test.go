@@ -157,13 +157,7 @@ func TestPlansHoldTogether(t *testing.T) {
 					last = at
 				}
 				assert.False(t, s.Slice.Add(j.Slice+j.AgainAfter()).After(a.serves(j)))
-				for n, g := range j.Again {
-					on := s.Again[n]
-					assert.InDelta(t, g.Lasts.Minutes(), on.Off.Sub(on.On).Minutes(), 5, "as long as it was asked to")
-					assert.False(t, g.Cut && on.On.Before(s.Slice.Add(j.Slice)), "what is cut follows the knife")
-					assert.False(t, g.Cut && on.Off.After(a.serves(j)))
-					assert.False(t, !g.Cut && !g.Told && on.Off.After(s.Slice))
-				}
+				fires(t, a, j, s)
 				assert.InDelta(t, s.Fire.Sub(s.Salt).Minutes(), s.Wait.Minutes(), 0.1)
 				assert.LessOrEqual(t, s.Wait, j.WaitMax)
 				assert.True(t, s.Chance >= 0 && s.Chance <= 1)
@@ -193,6 +187,18 @@ func TestPlansHoldTogether(t *testing.T) {
 	}
 	for _, k := range []Kind{SameDay, Overnight, Ahead} {
 		assert.Greater(t, kinds[k], 40, k)
+	}
+}
+
+// fires checks the times of what is on the fire once more.
+func fires(t *testing.T, a Ask, j Job, s Times) {
+	t.Helper()
+	for n, g := range j.Again {
+		on := s.Again[n]
+		assert.InDelta(t, g.Lasts.Minutes(), on.Off.Sub(on.On).Minutes(), 5, "as long as it was asked to")
+		assert.False(t, g.Cut && on.On.Before(s.Slice.Add(j.Slice)), "what is cut follows the knife")
+		assert.False(t, g.Cut && on.Off.After(a.serves(j)))
+		assert.False(t, !g.Cut && !g.Told && on.Off.After(s.Slice))
 	}
 }
 
