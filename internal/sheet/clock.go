@@ -210,6 +210,9 @@ func (w writer) wrapNote(c *cooking.PieceClock) string {
 	if one := c.WrapAt.First; one.CoreC > 0 && c.WrapAt.Second.None() {
 		return fmt.Sprintf("%s, core about %s", c.Wrap, w.value(one.CoreC, "")) + w.probed(c, one.CoreC)
 	}
+	if first := c.WrapAt.First; first.After > 0 && first.After <= time.Minute {
+		return c.Wrap + ", as it goes on"
+	}
 	return c.Wrap + ", " + w.waited(c.WrapAt) + w.probed(c, c.WrapAt.Core())
 }
 

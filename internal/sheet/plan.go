@@ -280,7 +280,7 @@ func (w writer) task(r cooking.Result, k plan.Task, piece int) TaskLine {
 	case k.Every > 0 && !k.Done:
 		out.Note = fmt.Sprintf("every %s until %s", quantity.FormatDuration(k.Every), k.To.Format("15:04"))
 	case k.Stage == "feed":
-	case k.About && !k.Done:
+	case k.About && !k.Done && k.To.After(k.From):
 		out.Note = fmt.Sprintf("between %s and %s", k.From.Format("15:04"), k.To.Format("15:04"))
 	}
 	if !k.Done {

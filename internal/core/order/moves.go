@@ -53,6 +53,9 @@ func (r reader) moves(p cook.Piece, l *Line, rub Part[Move]) []Part[Move] {
 	}
 	out = append(out, rub)
 	out = append(out, r.layers(p, *l, "dusting")...)
+	if answers.Chose(decision.Wrap) == bacon {
+		out = append(out, sound(Move{Kind: Season, Dose: dose.BaconCover()}))
+	}
 	out = append(out, r.wait(p.Wait))
 	out = append(out, r.fire(p, c, answers, l)...)
 	for i, t := range p.Layers { // a kind that there is not still has its mistakes told
@@ -268,8 +271,14 @@ func (l Line) wraps(a decision.Answers) when.When {
 	if own, ok := l.Whens["wrap"]; ok {
 		return own.From
 	}
+	if a.Chose(decision.Wrap) == bacon && a.Typed[decision.WrapAt.String()] == "" {
+		return when.At(when.Cond{After: time.Minute}) // it goes on at the start
+	}
 	return when.At(when.Cond{CoreC: wrapsAt(a)})
 }
+
+// bacon is the wrap that is eaten: it goes on at the start, and brings salt and fat.
+const bacon = "bacon"
 
 // spritzes is how often it is spritzed with these answers, and whether it is.
 func (l Line) spritzes(a decision.Answers) (when.Every, bool) {

@@ -6,6 +6,7 @@ import { Field } from "../record/field";
 import { Ask } from "../shared/ask";
 import { FindSelect } from "../shared/find-select";
 import { usePiece } from "./context";
+import { DoseRows } from "./dose-rows";
 import { DoseSelect } from "./dose-select";
 import "./layers-editor.css";
 
@@ -72,6 +73,12 @@ export function LayersEditor({ index }: { index: number }) {
 								});
 								undoable("The layer is off.", back);
 							}}
+						/>
+						<DoseRows
+							at={at(`layers/${i}/formula`)}
+							formula={l.formula}
+							catalogue={catalogue}
+							onChange={(formula) => put(i, { formula })}
 						/>
 					</li>
 				))}

@@ -26,6 +26,7 @@ import { FindSelect } from "../shared/find-select";
 import { TypedField } from "../shared/typed-field";
 import { uuid } from "../shared/uuid";
 import { useInHand, usePiece } from "./context";
+import { DoseRows } from "./dose-rows";
 import { DoseSelect } from "./dose-select";
 import { KeptMethods } from "./kept-methods";
 import "./moves-stage.css";
@@ -275,6 +276,12 @@ function OwnMove({ index, own }: { index: number; own: number }) {
 						onChange={bring}
 					/>
 					<Field label="How much, all times together" at={at(`moves/${own}/amount`)} />
+					<DoseRows
+						at={at(`moves/${own}/formula`)}
+						formula={whole(move.formula)}
+						catalogue={catalogue}
+						onChange={bring}
+					/>
 					<Button onClick={() => bring(undefined)}>Nothing goes on with it</Button>
 				</>
 			)}
