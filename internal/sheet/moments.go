@@ -11,7 +11,7 @@ import (
 // signWords are what is waited for, in words.
 var signWords = map[when.Sign]string{
 	when.Surface: "when the surface is dry", when.Bark: "when the bark is set", when.Colour: "when the colour is right",
-	when.Soft: "when a probe slides in",
+	when.Soft: "when a probe slides in", when.Fat: "when the fat has rendered", when.Bones: "when the bones show",
 }
 
 // ofWords are other moves, as a moment names them.

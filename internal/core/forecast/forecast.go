@@ -200,7 +200,8 @@ func heatInput(b FireInput) (heat.Cook, heat.Ask) {
 		KnowsPit:  known,
 		Members:   uncertain.Members,
 	}
-	if soft := func(c when.Cond) bool { return c.Sign == when.Soft }; b.Off.Some(soft) {
+	soft := func(c when.Cond) bool { return c.Sign == when.Soft || c.Sign == when.Bones || c.Sign == when.Fat }
+	if b.Off.Some(soft) {
 		c.Feel = b.Off.Both || b.Off.Second.None()
 	}
 	return c, a

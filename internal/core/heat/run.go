@@ -130,10 +130,13 @@ func (p *Programme) light(k thermal.Constants, m Member) *fire {
 	return out
 }
 
+// By which share of what makes a piece soft its fat has rendered, and its bones show: field judgement.
+const fatIndex, bonesIndex = 0.5, 0.7
+
 // now is what can be seen h hours in, with that core temperature.
 func (r *fire) now(h, core float64, f *thermal.State) when.Now {
 	out := when.Now{
-		CoreC: core, Hours: h, Wrapped: -1, Unwrapped: -1, Soft: f.Soft >= 1,
+		CoreC: core, Hours: h, Wrapped: -1, Unwrapped: -1, Soft: f.Soft >= 1, Fat: f.Soft >= fatIndex, Bones: f.Soft >= bonesIndex,
 		Bark: h >= r.bark, Colour: h >= r.bark && r.colour >= dark,
 	}
 	out.Surface = out.Bark || h > 0 && f.Surface > dryC && f.Wet < dryWet

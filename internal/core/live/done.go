@@ -62,8 +62,12 @@ func (p Piece) Done() bool {
 	c, d := p.Seen.Cook, p.Doneness
 	cooked := p.Piece.Line.Meat.Value.Cut.DoneC() > tough
 	switch {
-	case p.State != On || !c.Off.None():
+	case p.State != On:
 		return false
+	case !c.Off.None():
+		now := p.now()
+		now.Soft = d.Tender()
+		return c.Off.Met(now)
 	case d.Feel && c.DoneC > 0:
 		return d.Tender() && (d.Hot || cooked && p.Core == nil) // who reads no core goes by the feel
 	case cooked && d.Tender():

@@ -173,6 +173,40 @@ func (p *Piece) fire(ctx context.Context, r cooking.Result) error {
 // darkens are how a colour is seen that is dark enough to wrap.
 var darkens = []string{"mahogany", "black"}
 
+// how is how a sign of the piece was seen to be last; empty when it was not seen.
+func (p *Piece) how(sign string) string {
+	how, _ := p.Piece.Happened.Signs[sign].How()
+	return how
+}
+
+// now is what is known of the piece now that something may wait for.
+func (p *Piece) now() when.Now {
+	h := p.Piece.Happened
+	out := when.Now{
+		Hours:     h.NowH,
+		Wrapped:   -1,
+		Unwrapped: -1,
+		Surface:   p.how("surface") == "set" || p.how("bark") == "holds",
+		Bark:      p.how("bark") == "holds",
+		Colour:    slices.Contains(darkens, p.how("colour")),
+		Soft:      p.how("feel") == "soft",
+		Fat:       p.how("fat") == "stays",
+		Bones:     p.how("bones") == "show",
+	}
+	if p.Core != nil {
+		out.CoreC = float64(p.Core.C)
+	}
+	for _, w := range h.Wraps {
+		since := h.NowH - w.When.First.After.Hours()
+		if w.Kind == "none" {
+			out.Unwrapped = since
+		} else {
+			out.Wrapped = since
+		}
+	}
+	return out
+}
+
 // advise says whether to wrap.
 func (p *Piece) advise(input forecast.FireInput) Advice {
 	h := p.Piece.Happened
@@ -183,21 +217,8 @@ func (p *Piece) advise(input forecast.FireInput) Advice {
 	}
 	w := input.Wraps[next]
 	out.Kind, out.At, out.Waited = w.Kind, w.When, true
-	how := func(sign string) string { s, _ := h.Signs[sign].How(); return s }
-	now := when.Now{
-		Hours:     h.NowH,
-		Wrapped:   -1,
-		Unwrapped: -1,
-		Surface:   how("surface") == "set" || how("bark") == "holds",
-		Bark:      how("bark") == "holds",
-		Colour:    slices.Contains(darkens, how("colour")),
-		Soft:      how("feel") == "soft",
-	}
-	if p.Core != nil {
-		now.CoreC = float64(p.Core.C)
-	}
-	out.Now = w.When.Met(now)
-	if out.Now && how("bark") == "scratches" && w.When.Core() != 0 {
+	out.Now = w.When.Met(p.now())
+	if out.Now && p.how("bark") == "scratches" && w.When.Core() != 0 {
 		out.Now, out.Bark = false, true
 	}
 	if all := p.Seen.Fire.Wraps; next < len(all) && !math.IsInf(all[next].Mid, 1) {

@@ -326,3 +326,28 @@ func TestOnAgain(t *testing.T) {
 	_, kinds = p.alarms(11)
 	assert.Empty(t, kinds)
 }
+
+// A piece that comes off by a sign is done once that is seen, and a core that was asked for with it is there.
+func TestOffByASign(t *testing.T) {
+	for off, signs := range map[string][]string{
+		"when the bones show": {"bones", "show"}, "when the fat has rendered": {"fat", "stays"}, "soft": {"feel", "soft"},
+		"80 °C and rendered": {"fat", "stays"},
+	} {
+		p := lit(t, 14*time.Hour)
+		p.off = off
+		p.read(0, 7, rising, 119)
+		_, before := p.at(6.9)
+		assert.False(t, before[0].Done(), off)
+		p.see(signs[0], 6.95, field.Values{"how": signs[1]})
+		_, after := p.at(6.98)
+		assert.True(t, after[0].Done(), off)
+		_, kinds := p.alarms(6.98)
+		assert.Contains(t, kinds, "off", off)
+	}
+	cool := lit(t, 14*time.Hour)
+	cool.off = "95 °C and rendered"
+	cool.read(0, 5, rising, 119)
+	cool.see("fat", 4.9, field.Values{"how": "stays"})
+	_, pieces := cool.at(4.98)
+	assert.False(t, pieces[0].Done(), "its core is not there yet")
+}

@@ -25,20 +25,45 @@ var signs = []struct {
 }{
 	{
 		regexp.MustCompile(
-			`^(?:a |the )?(?:bark|crust)\b(?: has| is|'s)?(?: set| firm| dry| hard)*(?: (?:does not|doesn't|no longer) scratch(?:es)?(?: off)?)?$`,
+			`^(?:a |the )?(?:bark|crust)\b(?: has| is|'s)?(?: set| sets| formed| forms| firm| dry| hard| there| good)*` +
+				`(?: (?:does not|doesn't|no longer) scratch(?:es)?(?: off)?)?$`,
 		),
 		Bark,
 	},
-	{regexp.MustCompile(`^(?:the )?(?:surface|outside|rub)(?: has| is)?(?: set| dry| tacky)*$`), Surface},
 	{
 		regexp.MustCompile(
-			`^(?:the |a |good |right )*colou?r(?: is| looks)?(?: right| good| dark| there)*$|^(?:it is |it's |they are )?(?:dark|mahogany|golden)(?: enough| brown)?$`,
+			`^(?:the |it |its )?(?:surface |outside |rub )?(?:has |is |looks |feels |gets )?(?:a bit |nice and )?(?:set|dry|tacky)$|` +
+				`^(?:the )?(?:surface|outside|rub)(?: has| is)?(?: set| dry| tacky)*$|^(?:there are |some )?dry spots(?: show| appear)?$`,
+		),
+		Surface,
+	},
+	{
+		regexp.MustCompile(
+			`^(?:the |a |it has |good |right |nice |deep |dark |mahogany |red |golden )*colou?r(?: you| i)?(?: is| looks| like| likes| want)*` +
+				`(?: right| good| dark| there| nice)*$|` +
+				`^(?:it is |it's |it looks |they are |the skin is |skin is |skin )?(?:nice and |a nice |deep |nicely )?` +
+				`(?:dark|mahogany|golden|browned|crispy?|crispy skin)(?: enough| brown| red)?(?: and crispy?)?$|^crispy skin$`,
 		),
 		Colour,
 	},
 	{
+		regexp.MustCompile(`^(?:the |its )?(?:fat )?(?:cap )?(?:has |is |all )*(?:rendered|renders|stays pressed|gives|soft fat)$`),
+		Fat,
+	},
+	{
 		regexp.MustCompile(
-			`^(?:it is |it's |the )?(?:probe |butter )?(?:soft|tender)$|^(?:the |a )?probe slides in$|^(?:it |they |the racks? )?bends?(?: until it cracks)?$`,
+			`^(?:the )?bones? (?:is |are )?(?:show|shows|showing|visible|stick(?:s|ing)? out|exposed|bare)(?: .*(?:inch|in|cm|mm))?$|` +
+				`^(?:the )?(?:meat |it )?(?:has |is )?(?:pull(?:s|ed|ing)?|draw(?:s|n)|shr[aiu]nk) back(?: (?:from|on|off) the bones?)?(?: .*(?:inch|in|cm|mm))?$|` +
+				`^pull-?back(?: .*(?:inch|in|cm|mm))?$`,
+		),
+		Bones,
+	},
+	{
+		regexp.MustCompile(
+			`^(?:it is |it's |it feels |the |they are |fork |probe |butter )*(?:soft|tender)(?: like butter| as butter)?$|^like (?:soft )?butter$|` +
+				`^(?:the |a )?(?:probe|thermometer|skewer|toothpick|fork) (?:slides|goes|slips) in(?: like butter| easily| softly| without resistance)?$|` +
+				`^(?:it |they |the racks? )?bends?(?: until it cracks| and cracks)?$|^(?:it |they )?(?:cracks|bends) when (?:bent|lifted)$|` +
+				`^(?:the )?bend test(?: is)?(?: right| good)?$|^(?:it )?(?:wobbles|jiggles)(?: like jelly| like jello)?$`,
 		),
 		Soft,
 	},
@@ -49,38 +74,45 @@ var moves = []struct {
 	words *regexp.Regexp
 	kind  string
 }{
-	{regexp.MustCompile(`^(?:it |they )?(?:goes|going|go) on(?: the (?:fire|pit))?$|^(?:the )?(?:fire|start)$`), "on"},
+	{regexp.MustCompile(`^(?:it |they )?(?:goes|going|go) on(?: the (?:fire|pit))?$|^(?:the )?(?:fire|start)$|^(?:straight|right) away$|^immediately$`), "on"},
 	{regexp.MustCompile(`^(?:the |it is )?unwrap(?:ping|ped)?$`), "unwrap"},
-	{regexp.MustCompile(`^(?:the |it is )?wrap(?:ping|ped)?$`), "wrap"},
+	{regexp.MustCompile(`^(?:the |it is |it's |they are )?wrap(?:ping|ped)?$`), "wrap"},
 	{
 		regexp.MustCompile(
-			`^(?:it is |it's |it comes |they come |coming |taking it )?off$|^pull(?:ing|ed)?(?: it)?$|^the end$`,
+			`^(?:it is |it's |it comes |they come |comes |coming |taking it )?off(?: the (?:fire|pit|smoker))?$|^pull(?:ing|ed)?(?: it)?$|^(?:the )?end$`,
 		),
 		"off",
 	},
-	{regexp.MustCompile(`^(?:the )?(?:slicing|slice|knife|pulling)$`), "slice"},
+	{regexp.MustCompile(`^(?:the )?(?:slicing|slice|knife|pulling)$|^(?:the |it |they )?(?:has |have )?rest(?:ed|s|ing)?$`), "slice"},
 	{regexp.MustCompile(`^(?:the )?(?:serving|serve|table|dinner|supper|lunch)$`), "serve"},
 }
 
 var (
 	joins    = regexp.MustCompile(`\s*(?:,\s*(?:whichever|what ?ever)\b.*|\bwhichever\b.*)$`)
 	joined   = regexp.MustCompile(` (?:or|and) `)
-	lead     = regexp.MustCompile(`^(?:as|at|when|once|if|by|on|with|after|the|core|it|internal|reads?|is|reaches|from)\s+`)
+	lead     = regexp.MustCompile(
+		`^(?:as|soon|at|when|whenever|once|if|by|on|with|after|the|core|it|internal|reads?|is|reaches|hits|from|around|about|roughly|first)\s+`,
+	)
 	clock    = regexp.MustCompile(`^(\d{1,2})(?::(\d{2}))?\s*(am|pm|a\.m\.|p\.m\.|o'clock)?$`)
 	ofMove   = regexp.MustCompile(`^(.*?)\s*\b(before|after|past|into)\s+(.+)$`)
 	hoursOn  = regexp.MustCompile(`\s+(?:on(?: the (?:fire|pit|smoke))?|in|on smoke)$`)
 	everyOne = regexp.MustCompile(
-		`^every\s+(.+?)(?:\s*,?\s+(?:from|after|once|when)\s+(.+?))?(?:\s*,?\s+(?:until|till|to|up to)\s+(.+))?$`,
+		`^every\s+(.+?)(?:\s*,?\s+(?:from|after|once|when|starting|(during|for|in))\s+(.+?))?(?:\s*,?\s+(?:until|till|to|up to)\s+(.+))?$`,
 	)
 )
 
 // Parse reads a moment as cooks say it: "71 °C", "after 8 h", "bark set", "30 min before
 // serving", "07:00", and two of them joined by or, or by and. The error is a field.Wrong.
 func Parse(typed string) (When, error) {
-	text := plain(typed)
+	text := said(plain(typed))
 	text = joins.ReplaceAllString(text, "")
 	if text == "" {
 		return When{}, field.Because("when.missing")
+	}
+	for _, s := range signs { // golden and crisp is one sign
+		if s.words.MatchString(lead.ReplaceAllString(text, "")) {
+			return At(Cond{Sign: s.sign}), nil
+		}
 	}
 	parts := joined.Split(text, -1)
 	if len(parts) > 2 {
@@ -100,33 +132,63 @@ func Parse(typed string) (When, error) {
 
 // ParseEvery reads a rhythm, "every 45 min from bark set until the wrap", or one moment.
 func ParseEvery(typed string) (Every, error) {
-	m := everyOne.FindStringSubmatch(toEnd.ReplaceAllString(plain(typed), "$1-$2"))
+	m := everyOne.FindStringSubmatch(toEnd.ReplaceAllString(rhythm(orSo.ReplaceAllString(plain(typed), "")), "$1-$2"))
 	if m == nil {
 		w, err := Parse(typed)
 		return Every{From: w}, err
 	}
 	out := Every{}
 	var err error
-	each := hourly.Replace(m[1])
-	if each == "hour" {
-		each = "1 hour"
-	}
-	if out.Each, err = quantity.ParseDuration(each); err != nil {
+	if out.Each, err = quantity.ParseDuration(spelt(m[1])); err != nil {
 		return out, err
 	}
 	if out.Each < 5*time.Minute || out.Each > 24*time.Hour {
 		return out, field.Because("duration.range", "low", 5*time.Minute, "high", 24*time.Hour)
 	}
 	out.From = At(Cond{After: out.Each}) // it begins after its first interval
-	if m[2] != "" {
-		if out.From, err = Parse(m[2]); err != nil {
+	if m[3] != "" {
+		if out.From, err = Parse(m[3]); err != nil {
 			return out, err
 		}
 	}
-	if m[3] != "" {
-		out.Until, err = Parse(m[3])
+	if m[4] != "" {
+		out.Until, err = Parse(m[4])
 	}
 	return out, err
+}
+
+// said is a moment as it is typed with the words left out that say nothing of when.
+func said(text string) string {
+	text = betweens.ReplaceAllString(text, "$1 to $2")
+	text = lasts.ReplaceAllString(text, "$1 before it is off")
+	return strings.TrimSpace(orSo.ReplaceAllString(text, ""))
+}
+
+var (
+	betweens = regexp.MustCompile(`\bbetween (\S+(?: ?[°cf]+)?) and (\S+)`)
+	lasts    = regexp.MustCompile(`\b(?:(?:for|in|during|over) )?the last (.+)$`)
+	orSo     = regexp.MustCompile(`\s+(?:or so|or thereabouts)\b`)
+)
+
+// rhythm is a rhythm that is said in another way than with every.
+func rhythm(text string) string {
+	for _, r := range rhythms {
+		text = r.said.ReplaceAllString(text, r.means)
+	}
+	return text
+}
+
+var rhythms = []struct {
+	said  *regexp.Regexp
+	means string
+}{
+	{regexp.MustCompile(`^hourly\b`), "every hour"},
+	{regexp.MustCompile(`^once (?:an|every|per) hour\b`), "every hour"},
+	{regexp.MustCompile(`^twice (?:an|every|per) hour\b`), "every 30 min"},
+	{regexp.MustCompile(`^every (?:other|second) hour\b`), "every 2 hours"},
+	{regexp.MustCompile(`^(?:about|roughly|around) every\b`), "every"},
+	{regexp.MustCompile(`^every (?:about|roughly|around)\b`), "every"},
+	{regexp.MustCompile(`\bhour (\d+)\b`), "$1 h"},
 }
 
 // toEnd is the middle of a range: every 30 to 45 min.
@@ -143,6 +205,14 @@ var hourly = strings.NewReplacer(
 	"an hour",
 	"1 hour",
 )
+
+// spelt is a duration that may have no number.
+func spelt(text string) string {
+	if text = hourly.Replace(text); text == "hour" {
+		return "1 hour"
+	}
+	return text
+}
 
 func plain(typed string) string {
 	return strings.Join(
@@ -221,7 +291,7 @@ func other(text string) (Cond, bool, error) {
 	}
 	out := Cond{Of: kind}
 	if by := strings.TrimSpace(m[1]); by != "" && by != "right" && by != "just" {
-		d, err := quantity.ParseDuration(by)
+		d, err := quantity.ParseDuration(spelt(by))
 		if err != nil {
 			return out, true, err
 		}

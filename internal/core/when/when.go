@@ -21,6 +21,8 @@ const (
 	Bark    Sign = "bark"    // set: it does not scratch off
 	Colour  Sign = "colour"  // as dark as wanted
 	Soft    Sign = "soft"    // a probe slides in, a rack bends
+	Fat     Sign = "fat"     // rendered: it stays pressed
+	Bones   Sign = "bones"   // they show, where the meat has drawn back
 )
 
 // Cond is one thing that is waited for: exactly one of its kinds is set. The zero Cond waits for
@@ -75,6 +77,7 @@ type Now struct {
 	CoreC, Hours                float64
 	Wrapped, Unwrapped          float64
 	Surface, Bark, Colour, Soft bool
+	Fat, Bones                  bool
 }
 
 // met reports whether the condition has come. One by the clock, or before another move, has to
@@ -125,6 +128,10 @@ func (s Sign) seen(n Now) bool {
 		return n.Bark
 	case Colour:
 		return n.Colour
+	case Fat:
+		return n.Fat
+	case Bones:
+		return n.Bones
 	}
 	return n.Soft
 }

@@ -182,3 +182,51 @@ func FuzzSets(f *testing.F) {
 		}
 	})
 }
+
+// Signs and moments in the many words that cooks have for them.
+func TestMomentsInOtherWords(t *testing.T) {
+	one := func(c when.Cond) when.Every { return when.Every{From: when.At(c)} }
+	each := func(d time.Duration, from, until when.Cond) when.Every {
+		if from.None() {
+			from.After = d
+		}
+		return when.Every{Each: d, From: when.At(from), Until: when.At(until)}
+	}
+	off := func(by time.Duration) when.Cond { return when.Cond{Of: "off", By: by} }
+	for want, all := range map[when.Every][]string{
+		one(when.Cond{Sign: when.Fat}): {"rendered", "when the fat is rendered", "fat has all rendered"},
+		one(when.Cond{Sign: when.Bones}): {
+			"when the bones show", "bones show about a quarter inch", "pullback 1 cm", "once the meat has pulled back from the bone",
+		},
+		one(when.Cond{Sign: when.Soft}): {
+			"like butter", "soft like butter", "when the probe slides in like butter", "cracks when bent", "bend test", "jiggles",
+		},
+		one(when.Cond{Sign: when.Colour}):                        {"golden and crisp", "nice mahogany color", "when the skin is crisp", "golden"},
+		one(when.Cond{Sign: when.Bark}):                          {"once bark sets", "when the bark has formed"},
+		one(when.Cond{Sign: when.Surface}):                       {"when it looks dry", "whenever the surface looks dry", "dry spots show", "when tacky"},
+		one(when.Cond{CoreC: 70}):                                {"once it hits the stall", "in the stall"},
+		one(when.Cond{Clock: "12:00"}):                           {"around noon", "at noon"},
+		one(when.Cond{Of: "on"}):                                 {"straight away", "right away", "from the start"},
+		one(when.Cond{After: 2 * time.Hour}):                     {"after the first 2 hours", "two hours in", "2 h or so"},
+		one(off(0)):                                              {"when it comes off", "as soon as it is off", "at the end"},
+		one(off(-30 * time.Minute)):                              {"the last 30 minutes", "for the last half hour", "30 min before it comes off"},
+		one(when.Cond{Of: "slice"}):                              {"after resting", "once it has rested"},
+		each(time.Hour, when.Cond{}, when.Cond{}):                {"hourly", "once an hour", "every hour or so", "every hour", "about every hour"},
+		each(2*time.Hour, when.Cond{}, when.Cond{}):              {"every other hour"},
+		each(30*time.Minute, when.Cond{}, when.Cond{}):           {"twice an hour", "every half hour"},
+		each(30*time.Minute, when.Cond{}, when.Cond{Of: "wrap"}): {"every 30 min until it's wrapped"},
+		each(20*time.Minute, off(-time.Hour), when.Cond{}):       {"every 20 minutes during the last hour"},
+		each(time.Hour, when.Cond{After: 3 * time.Hour}, when.Cond{After: 6 * time.Hour}): {"every hour from hour 3 to hour 6"},
+		each(30*time.Minute, when.Cond{After: 2 * time.Hour}, when.Cond{}):                {"every half hour after the first 2 hours"},
+	} {
+		for _, typed := range all {
+			got, err := when.ParseEvery(typed)
+			if assert.NoError(t, err, typed) {
+				assert.Equal(t, want, got, typed)
+			}
+		}
+	}
+	got, err := when.ParseEvery("between 160 and 170 °F")
+	require.NoError(t, err)
+	assert.InDelta(t, 73.9, float64(got.From.Core()), 0.1)
+}
