@@ -22,15 +22,18 @@ import (
 
 // The words around an amount.
 var (
-	eachWords = regexp.MustCompile(`(?i)[\s,]*\b(?:each|apiece|a piece|per piece|a side|a rack)\s*$|\s*/\s*piece\s*$`)
-	allWords  = regexp.MustCompile(
+	eachWords = regexp.MustCompile(
+		`(?i)[\s,]*\b(?:each|apiece|(?:a|per|for each|on each|to a) (?:piece|side|rack|slab|bird|leg|thigh|wing|roast|steak|chop|half|shoulder|brisket))\s*$|` +
+			`\s*/\s*(?:piece|side|rack|bird)\s*$`,
+	)
+	allWords = regexp.MustCompile(
 		`(?i)[\s,]*\b(?:in all|altogether|in total|for all(?: of (?:it|them))?|over (?:all|them|the|both|two|three|four|five|six|eight|[0-9]+)\b.*)$`,
 	)
 	perWords = regexp.MustCompile(
 		`(?i)\s*(?:/|\bper\b|\ban?\b|\bthe\b|\bfor every\b)\s*(kg|kilo|kilogram|lb|pound|#)\s*$`,
 	)
 	batchWords = regexp.MustCompile(
-		`(?i)^(?:use\s+)?(?:(.*?)\s*(?:of\s+)?)?(?:all(?: of)?(?: it)?|it|(?:the|this|my|one|a|whole|entire|\s)*(?:batch|lot|mix|bowl)|(?:what|as much as)\s+(?:i|we)(?:'ve| have)?\s+(?:mixed|made)|everything)$`,
+		`(?i)^(?:use\s+)?(?:(.*?)\s*(?:of\s+)?)?(?:all(?: of)?(?: it)?|it|(?:the|this|my|one|a|whole|entire|\s)*(?:batch|lot|mix|bowl)|(?:all |everything )?(?:that |what |as much as )?(?:i|we)(?:'ve| have)?\s+(?:mixed|made|had mixed|had made)(?: up)?|everything|what (?:was|is) mixed)$`,
 	)
 	jarWords = regexp.MustCompile(`(?i)^(.*?)\s*(?:of\s+)?(?:the|this|my)?\s*\bjars?$`)
 )
@@ -63,6 +66,9 @@ func (r Reader) Amount(typed string, b Batch, each bool) (dose.Said, error) {
 	text := strings.TrimSpace(typed)
 	if m, ok, err := r.mixed(text, b); ok || err != nil {
 		return m, err
+	}
+	if m, ok := unmeasured(text, b); ok {
+		return m, nil
 	}
 	if share, ok := strings.CutSuffix(text, "%"); ok {
 		v, err := quantity.ParsePercent(share)
@@ -114,7 +120,7 @@ func (b Batch) amount(text string, set quantity.SpoonSet) (quantity.Amount, erro
 // or of a jar.
 func (r Reader) mixed(text string, b Batch) (dose.Said, bool, error) {
 	if m := batchWords.FindStringSubmatch(text); m != nil {
-		share, ok := shareOf(m[1])
+		share, about, ok := partOf(m[1])
 		if !ok {
 			return dose.Said{}, false, nil
 		}
@@ -128,7 +134,7 @@ func (r Reader) mixed(text string, b Batch) (dose.Said, bool, error) {
 			}
 			all, off = quantity.Mass(b.Mix.Measured)*quantity.Gram, b.Mix.SpoonSpread()
 		}
-		return dose.Said{All: quantity.Mass(share) * all, Off: off}, true, nil
+		return dose.Said{All: quantity.Mass(share) * all, Off: math.Hypot(off, about)}, true, nil
 	}
 	if m := jarWords.FindStringSubmatch(text); m != nil {
 		share, ok := shareOf(m[1])
@@ -142,6 +148,32 @@ func (r Reader) mixed(text string, b Batch) (dose.Said, bool, error) {
 		return dose.Said{All: quantity.Mass(share) * left, Off: dose.ScaleOff}, true, nil
 	}
 	return dose.Said{}, false, nil
+}
+
+// roughly are shares that are said without a number, and how far they may be off, as a share of them: field judgement.
+var roughly = map[string][2]float64{
+	"most": {0.8, 0.15}, "most of": {0.8, 0.15}, "nearly": {0.93, 0.06}, "nearly all": {0.93, 0.06},
+	"nearly all of": {0.93, 0.06},
+	"almost":        {0.93, 0.06}, "almost all": {0.93, 0.06}, "almost all of": {0.93, 0.06},
+	"a good half of": {0.55, 0.1},
+	"a good half":    {0.55, 0.1}, "more than half of": {0.6, 0.1}, "more than half": {0.6, 0.1},
+	"less than half":    {0.4, 0.15},
+	"less than half of": {0.4, 0.15}, "a bit of": {0.1, 0.6}, "a little of": {0.1, 0.6}, "some of": {0.3, 0.6},
+}
+
+// partOf is shareOf, or a share that is said without a number with how far it may be off.
+func partOf(words string) (share, off float64, ok bool) {
+	if r, known := roughly[strings.ToLower(strings.TrimSpace(words))]; known {
+		return r[0], r[1], true
+	}
+	share, ok = shareOf(words)
+	return share, 0, ok
+}
+
+// unmeasured reads an amount that nobody measured: it is for each piece, and a wide range.
+func unmeasured(text string, b Batch) (dose.Said, bool) {
+	a, ok := quantity.Unmeasured(eachWords.ReplaceAllString(text, ""))
+	return dose.Said{Each: a.Of(b.Mix.GramsPerML), Off: a.Off}, ok
 }
 
 // shareOf reads "half", "1/2", "two thirds of" in front of a batch or a jar.

@@ -71,8 +71,39 @@ func TestWaysToSayAnAmount(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, exact.One(racks), between.One(racks))
 	assert.InDelta(t, 1.0/3, between.Off, 0.01)
+	// What nobody measured is a wide range, for each piece; a share without a number is one, too.
+	for typed, want := range map[string][2]float64{
+		"a pinch": {0.3, 0.5}, "a little": {8, 0.6}, "some": {8, 0.6}, "to taste": {10, 0.7}, "a handful": {40, 0.5},
+		"a pinch each": {0.3, 0.5},
+	} {
+		got, err := r.Amount(typed, amounts.Batch{Formula: halfCup, Mix: mix}, false)
+		require.NoError(t, err, typed)
+		assert.InDelta(t, want[0]*mix.GramsPerML, got.Each.Grams(), 1e-6, typed)
+		assert.InDelta(t, want[1], got.Off, 1e-9, typed)
+	}
+	for typed, share := range map[string]float64{
+		"all that I mixed": 1, "all I mixed": 1, "everything I mixed": 1, "all of what we made": 1,
+		"most of it": 0.8, "most of the mix": 0.8,
+		"nearly all of it": 0.93, "almost all": 0.93, "less than half of it": 0.4,
+	} {
+		got, err := r.Amount(typed, amounts.Batch{Formula: halfCup, Mix: mix}, false)
+		if assert.NoError(t, err, typed) {
+			assert.InDelta(t, share*all, got.All.Grams(), 1e-6, typed)
+			assert.True(t, share == 1 || got.Off >= 0.06, typed)
+		}
+	}
+	for typed, want := range map[string]float64{
+		"1 Tbsp per rack": spoon, "2 Tbsp a bird": 2 * spoon, "a scant 1/4 cup": 3.6 * spoon / 3,
+		"a generous half cup": 8.8 * spoon / 3,
+		"a tsp or two":        spoon / 6,
+	} {
+		got, err := r.Amount(typed, amounts.Batch{Formula: halfCup, Mix: mix}, false)
+		if assert.NoError(t, err, typed) {
+			assert.InDelta(t, want, got.One(racks).Grams(), 0.02*want, typed)
+		}
+	}
 	parts := formula.ReadyMade()[0]
-	for typed, id := range map[string]string{"": "quantity.missing", "some": "quantity.unreadable",
+	for typed, id := range map[string]string{"": "quantity.missing", "lots": "quantity.unreadable",
 		"3": "quantity.no-unit", "2 handfuls": "quantity.how-much-is-one", "all of it": "amount.no-batch",
 		"one jar": "amount.no-jar", "2-1 Tbsp": "quantity.range"} {
 		_, err := amounts.Reader{}.Amount(typed, amounts.Batch{Formula: parts, Mix: blend(t, parts)}, false)

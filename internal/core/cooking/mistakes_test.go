@@ -90,7 +90,7 @@ func TestMistakesArePointedAt(t *testing.T) {
 		"plutonium": {func(c page) { c.Pieces[0].Inject = &cook.Injection{Formula: anycook.Bottle("x", "plutonium")} },
 			"/pieces/0/inject/formula/rows/0/ingredient", "ingredient.unknown"},
 		"some glaze": {func(c page) {
-			c.Pieces[0].Layers = []cook.Layer{{Kind: "glaze", Formula: anycook.Bottle("x", "honey"), Amount: "some"}}
+			c.Pieces[0].Layers = []cook.Layer{{Kind: "glaze", Formula: anycook.Bottle("x", "honey"), Amount: "lots"}}
 		}, "/pieces/0/layers/0/amount", "layer.amount"},
 		"paint": {func(c page) {
 			c.Pieces[0].Layers = []cook.Layer{{Kind: "paint", Formula: anycook.Bottle("x", "honey"), Amount: "1 g"}}
@@ -113,7 +113,7 @@ func TestMistakesArePointedAt(t *testing.T) {
 // the rub.
 func TestAMistakeBlanksOnlyWhatItTouches(t *testing.T) {
 	p := anycook.Coated("pork-loin", "2 kg")
-	p.Layers = []cook.Layer{{Kind: "spritz", Formula: anycook.Bottle("juice", "apple-juice"), Amount: "a splash"}}
+	p.Layers = []cook.Layer{{Kind: "spritz", Formula: anycook.Bottle("juice", "apple-juice"), Amount: "a bucketful"}}
 	q := anycook.Coated("beef-brisket-packer", "5 kg")
 	r := work(anycook.Supper(p, q))
 	require.Len(t, r.Mistakes, 1)

@@ -136,8 +136,9 @@ const fatIndex, bonesIndex = 0.5, 0.7
 // now is what can be seen h hours in, with that core temperature.
 func (r *fire) now(h, core float64, f *thermal.State) when.Now {
 	out := when.Now{
-		CoreC: core, Hours: h, Wrapped: -1, Unwrapped: -1, Soft: f.Soft >= 1, Fat: f.Soft >= fatIndex, Bones: f.Soft >= bonesIndex,
-		Bark: h >= r.bark, Colour: h >= r.bark && r.colour >= dark,
+		CoreC: core, Hours: h, Wrapped: -1, Unwrapped: -1, Soft: f.Soft >= 1, Fat: f.Soft >= fatIndex,
+		Bones: f.Soft >= bonesIndex,
+		Bark:  h >= r.bark, Colour: h >= r.bark && r.colour >= dark,
 	}
 	out.Surface = out.Bark || h > 0 && f.Surface > dryC && f.Wet < dryWet
 	for i := range r.wraps {

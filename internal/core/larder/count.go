@@ -73,6 +73,9 @@ func (i Ingredient) Amount(typed string, set quantity.SpoonSet) (quantity.Amount
 			}
 		}
 	}
+	if pinch, ok := quantity.Unmeasured(text); ok {
+		return pinch, nil
+	}
 	amount, err := quantity.ParseAmount(text, liquid, set)
 	if err == nil {
 		return amount, nil

@@ -286,7 +286,7 @@ func (r reader) layer(t cook.Layer, i int, solved bool, meat Part[Meat]) (out Pa
 	if c, ok := formula.FindCoat(strings.ToLower(strings.TrimSpace(t.Amount))); ok {
 		l.CoatML = c.MLPerDM2
 	} else {
-		l.Said, err = r.amounts().Amount(t.Amount, amounts.Batch{Formula: t.Formula, Mix: mix}, true)
+		l.Said, err = r.amounts().Amount(or(t.Amount, notTold), amounts.Batch{Formula: t.Formula, Mix: mix}, true)
 		if quantity.Asks(err, "missing") || quantity.Asks(err, "unreadable") {
 			err = field.Because("layer.amount")
 		}
@@ -297,6 +297,9 @@ func (r reader) layer(t cook.Layer, i int, solved bool, meat Part[Meat]) (out Pa
 	out.Value.Dose = l
 	return out
 }
+
+// notTold is the amount of a dose of which none was told: a wide range.
+const notTold = "not told"
 
 // layers reads the layers of the piece that are moves of the kinds, in the order
 // they were typed.

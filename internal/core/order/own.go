@@ -201,7 +201,8 @@ func (r reader) ownDose(m cook.Move, at string, l Line, out *Part[Move]) {
 	}
 	layer := dose.Layer{At: dose.ID("move-" + or(out.Value.Key, "0")), Kind: kind, Formula: r.called(*m.Formula), Mix: mix}
 	var err error
-	if layer.Said, err = r.amounts().Amount(m.Amount, amounts.Batch{Formula: *m.Formula, Mix: mix}, false); quantity.Asks(
+	if layer.Said, err = r.amounts().Amount(or(m.Amount, notTold), amounts.Batch{Formula: *m.Formula, Mix: mix},
+		false); quantity.Asks(
 		err,
 		"missing",
 	) ||

@@ -42,7 +42,7 @@ var hearing = func() (out []struct {
 	put(`(\d)\s*-?ish\b`, "$1")
 	put(`([cf])-?ish\b`, "$1")
 	put(`^\s*between\s+(.+?)\s+and\s+`, "$1 to ")
-	put(`^\s*an?\s+(hour|day|minute|pound|kilo|cup|tablespoon|teaspoon)\s+or\s+(?:two|so)\s*$`, "1 to 2 ${1}s")
+	put(`^\s*an?\s+(hour|day|minute|pound|kilo|cup|tablespoon|teaspoon|tbsp|tsp|ounce)\s+or\s+(?:two|so|2)\s*$`, "1 to 2 ${1}s")
 	put(`\b(?:a\s+)?couple\s+(?:of\s+)?`, "2 ")
 	put(`\ba\s+few\b`, "2 to 4")
 	put(`\bhalf\s+a\s+dozen\b`, "6")
@@ -95,10 +95,13 @@ var heaped = map[string]float64{
 }
 
 // heapedSpoon finds such a word before a spoon or a cup, and takes it out.
-var heapedSpoon = regexp.MustCompile(`(?i)\b(heaped|heaping|rounded|scant|good|generous|big|small)\s+(tsps?|tbsps?|tbs|teaspoons?|tablespoons?|spoonfuls?|cups?)\b`)
+var heapedSpoon = regexp.MustCompile(`(?i)\b(heaped|heaping|rounded|scant|good|generous|big|small)\s+((?:[\d./½¼¾⅓⅔]+\s+|(?:a\s+)?(?:half|quarter|third)\s+(?:of\s+)?(?:an?\s+)?)?(?:tsps?|tbsps?|tbs|teaspoons?|tablespoons?|spoonfuls?|cups?))\b`)
 
 // heapedOff is how far a spoon that is not struck off level may be off, as a share: field judgement.
 const heapedOff = 0.25
+
+// oneOf is the article before a number: a scant 1/4 cup.
+var oneOf = regexp.MustCompile(`(?i)^\s*an?\s+(\d)`)
 
 // level is an amount with its spoons struck off level, and how much more they hold.
 func level(s string) (string, float64) {
@@ -106,7 +109,7 @@ func level(s string) (string, float64) {
 	if m == nil {
 		return s, 1
 	}
-	return strings.Replace(s, m[0], m[2], 1), heaped[strings.ToLower(m[1])]
+	return oneOf.ReplaceAllString(strings.Replace(s, m[0], m[2], 1), "$1"), heaped[strings.ToLower(m[1])]
 }
 
 // middle is the value of a range.

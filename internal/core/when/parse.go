@@ -88,9 +88,9 @@ var moves = []struct {
 }
 
 var (
-	joins    = regexp.MustCompile(`\s*(?:,\s*(?:whichever|what ?ever)\b.*|\bwhichever\b.*)$`)
-	joined   = regexp.MustCompile(` (?:or|and) `)
-	lead     = regexp.MustCompile(
+	joins  = regexp.MustCompile(`\s*(?:,\s*(?:whichever|what ?ever)\b.*|\bwhichever\b.*)$`)
+	joined = regexp.MustCompile(` (?:or|and) `)
+	lead   = regexp.MustCompile(
 		`^(?:as|soon|at|when|whenever|once|if|by|on|with|after|the|core|it|internal|reads?|is|reaches|hits|from|around|about|roughly|first)\s+`,
 	)
 	clock    = regexp.MustCompile(`^(\d{1,2})(?::(\d{2}))?\s*(am|pm|a\.m\.|p\.m\.|o'clock)?$`)
