@@ -53,7 +53,9 @@ var whichWords = map[string]string{
 // separates reports whether a token parts two clauses.
 func (r reader) separates(i int) bool {
 	switch r.text(i) {
-	case ",", "and", "&", "then", "but", "so", "(", ")", "–", "—", "-", "+", "/", "while", "when",
+	case "but": // everywhere but the flat is one thing
+		return !oneOf(r.text(i-1), "everywhere", "anywhere", "all", "everything", "nothing")
+	case ",", "and", "&", "then", "so", "(", ")", "–", "—", "-", "+", "/", "while", "when",
 		"once", "until":
 		return true
 	case "before", "after": // but the night before
@@ -84,6 +86,8 @@ func (t *teller) clauses(from, to int) {
 		}
 		w := t.reader.text(i)
 		switch {
+		case w == "but":
+			c.unknown = append(c.unknown, i)
 		case t.all[i].kind != word:
 			if !oneOf(w, "'", "\"", "~", "°", "“", "”", ":") {
 				c.unknown = append(c.unknown, i)

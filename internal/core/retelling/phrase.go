@@ -75,7 +75,8 @@ func (r reader) amount(i int) (span, int, bool) {
 					return v + part.v, j, true
 				}
 			}
-			if j, ok := r.is(next, "and"); ok && r.at(j).kind == number && r.at(j).value == 3 && r.text(j+1) == "quarters" {
+			if j, ok := r.is(next, "and"); ok && r.at(j).kind == number && r.at(j).value == 3 &&
+				(r.text(j+1) == "quarters" || r.text(j+1) == "quarter" && unitOf(r.text(j+2)) > 0) {
 				return v + 0.75, j + 2, true
 			}
 			if j, ok := r.is(next, "quarters", "of", "an"); ok && v == 3 {
@@ -179,6 +180,15 @@ func (r reader) lasting(i int) (span, int, bool) {
 	}{{[]string{"and", "a", "half"}, 0.5}, {[]string{"and", "a", "quarter"}, 0.25}} {
 		if j, ok := r.is(next, more.words...); ok && unitOf(r.text(j)) == 0 {
 			return span{out.low + more.v*unit, out.high + more.v*unit}, j, true
+		}
+	}
+	if j, ok := r.is(next, "and"); ok && unit == 1 && r.at(j).kind == number {
+		n := r.at(j).value
+		switch last := j+1 >= len(r.all) || r.at(j+1).kind == mark || ends(r.at(j+1)); {
+		case n == 3 && r.text(j+1) == "quarters": // an hour and three quarters
+			return span{out.low + 0.75, out.high + 0.75}, j + 2, true
+		case last && n >= 5 && n < 60 && math.Mod(n, 5) == 0: // an hour and twenty
+			return span{out.low + n/60, out.high + n/60}, j + 1, true
 		}
 	}
 	if r.text(next) == "or" && r.at(next+1).kind == number {
@@ -352,8 +362,29 @@ var ofAct = map[string]string{
 	"wrapping": "wrap", "wrap": "wrap", "wrapped": "wrap", "foiling": "wrap", "foil": "wrap", "off": "off",
 	"unwrapping": "unwrap",
 	"spritz":     "spritz", "spritzing": "spritz", "glaze": "glaze", "glazing": "glaze", "start": "start",
-	"serving": "slice",
+	"serving": "slice", "ate": "slice", "eating": "slice", "dinner": "slice", "supper": "slice", "lunch": "slice",
 	"slicing": "slice", "resting": "rest", "rest": "rest", "lighting": "light",
+}
+
+// elapsed is a time since it went on that is told by a clock or a mark: 3:20 in, the 3:20 mark, the three hour mark.
+func (r reader) elapsed(i int) (span, int, bool) {
+	if t := r.at(i); t.kind == clock {
+		v := span{t.value / 60, t.value / 60}
+		switch next := r.text(i + 1); {
+		case next == "mark", next == "into" && r.text(i+2) == "it":
+			return v, i + 2, true
+		case next == "into" && r.text(i+2) == "the" && oneOf(r.text(i+3), "cook", "smoke", "burn"):
+			return v, i + 4, true
+		case next == "in" && r.text(i+2) != "the":
+			return v, i + 2, true
+		}
+		return v, i, false
+	}
+	v, next, ok := r.lasting(i)
+	if !ok || r.text(next) != "mark" {
+		return v, i, false
+	}
+	return v, next + 1, true
 }
 
 // time reads when something was done. A list of times gives several.
@@ -431,6 +462,10 @@ func (r reader) time(i int) (out []moment, next int, ok bool) {
 		m.hours = span{n, n}
 		return []moment{m}, j + 2, true
 	}
+	if v, k, ok := r.elapsed(j); ok {
+		m.hours = v
+		return []moment{m}, k, true
+	}
 	if list, k, ok := r.list(j); ok {
 		return list, k, true
 	}
@@ -483,6 +518,9 @@ func (r reader) time(i int) (out []moment, next int, ok bool) {
 	default:
 		return nil, i, false
 	}
+	if oneOf(r.text(k), "early", "late", "ahead", "behind", "sooner") { // than what is not said
+		return nil, i, false
+	}
 	m.hours, m.listed = v, r.text(i-1) == "again" // and again 15 minutes later
 	switch {
 	case pre["every"] || pre["each"]:
@@ -498,7 +536,7 @@ func (r reader) time(i int) (out []moment, next int, ok bool) {
 		m.plain = true
 	}
 	out, next, ok = r.beside(m, k)
-	if next != k {
+	if ok && next != k {
 		out[0].plain = false
 	}
 	return out, next, ok
@@ -628,6 +666,10 @@ func (r reader) beside(m moment, k int) ([]moment, int, bool) {
 				m.relation = fromStart
 			}
 			return one(j)
+		}
+		// An hour before something that is no act is no time since the start.
+		if m.relation != lasts && !rhythm && (w == "before" || w == "after") && !ends(r.at(k+1)) && k+1 < len(r.all) {
+			return nil, k, false
 		}
 	}
 	return one(k)

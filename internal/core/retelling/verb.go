@@ -250,6 +250,10 @@ func (r reader) put(i int) (v verb, next int, ok bool) {
 				return verb{what: "glaze"}, j + 1, true
 			}
 			break
+		} else if words(`went goes go`)[w] && wrapWords()[before] != "" { // the foil went on
+			return verb{what: "wrap"}, j + 1, true
+		} else if words(`went goes go`)[w] && oneOf(before, "lid", "wrap", "wrapping") {
+			break
 		}
 		return verb{what: "fire"}, r.onPit(j + 1), true
 	case p == "over" && (r.pitSoon(j + 1)):
