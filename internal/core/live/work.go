@@ -194,7 +194,7 @@ func (p Piece) Presses(now time.Time, due []Due) []Press {
 		if planned == "" {
 			planned, isDue = d.What, d.At.Sub(now) < soon && d.What != "wrap" // of which the advice decides
 		}
-		if !slices.Contains(whats, d.What) {
+		if !slices.Contains(whats, d.What) && d.At.Sub(now) < soon {
 			whats = append(whats, d.What) // what is due can be pressed
 		}
 		if _, ok := own[d.What]; !ok {

@@ -188,6 +188,9 @@ func planned(ctx context.Context, r cooking.Result, first time.Time) (out []Move
 		return nil, err
 	}
 	for _, t := range before.Plan.Result.Plans[before.Plan.Chosen].Tasks {
+		if t.Stage == "rest" { // the rests one after another are one press
+			t.Move = ""
+		}
 		again := slices.ContainsFunc(out, func(m Move) bool {
 			return m.Stage == t.Stage && m.Piece == t.Key && m.Pit == t.Pit && m.Own == t.Move
 		})
