@@ -220,7 +220,7 @@ func (w writer) compared(out *LogCompared, pieces []logbook.Piece) {
 	)
 	add("Forecast", true, func(p logbook.Piece) string { return when(p.Predicted.Mid > 0, hours(p.Predicted.Mid)) })
 	add("On the fire", true, func(p logbook.Piece) string { return when(p.Hours > 0, hours(p.Hours)) })
-	add("What was done", false, func(p logbook.Piece) string { return w.made(p.Made) })
+	add("Moves", false, func(p logbook.Piece) string { return w.made(p.Made) })
 	add("Highest core", true, func(p logbook.Piece) string { return when(p.CoreC > 0, w.short(p.CoreC)) })
 	add("On the plates", true, func(p logbook.Piece) string {
 		c, _ := cut.Find(p.Cut)

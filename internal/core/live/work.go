@@ -166,29 +166,13 @@ func (p Piece) Press(what string) Press {
 // Presses are what can be said to be done at now, by how far the piece has come. First comes what is to be
 // done about now: that it is done, that it is to be wrapped, or else the job that is due.
 func (p Piece) Presses(now time.Time, due []Due) []Press {
-	var whats []string
-	switch p.State {
-	case Before:
-		whats = []string{"light", "fire"}
-	case On:
-		wrap := "wrap"
-		if p.Advice.Done {
-			wrap = "unwrap"
-		}
-		whats = []string{"look", "spritz", wrap, "off", "set", "turn", "wood", "fuel", "baste", "glaze", p.FireOut()}
-		if p.Piece.Line.Meat.Value.Count-p.Piece.Happened.Some > 1 {
-			whats = slices.Insert(whats, 3, "some-off")
-		}
-	case Again:
-		whats = []string{"look", "glaze", "again-off", "set", "turn", "wood", "fuel", p.FireOut()}
-	case Resting:
-		whats = []string{"vent", "rest", "slice", "again"}
-	}
+	whats := p.usual()
 	planned, isDue := "", false
 	own := map[string]string{}
 	for _, d := range due {
 		mine := d.Task.Key == p.Piece.Line.Key || d.Task.Key == "" && d.Task.Pit == p.Pit
-		if !mine || d.What == "" {
+		far := d.Task.Key == "" && d.What != "light" && d.At.Sub(now) >= soon // what is done to the pit for hours on
+		if !mine || far || d.What == "" {
 			continue
 		}
 		if planned == "" {
@@ -219,6 +203,28 @@ func (p Piece) Presses(now time.Time, due []Due) []Press {
 		out = append(out, one)
 	}
 	return out
+}
+
+// usual is what can be pressed at any time, by how far the piece has come.
+func (p Piece) usual() (whats []string) {
+	switch p.State {
+	case Before:
+		whats = []string{"light", "fire"}
+	case On:
+		wrap := "wrap"
+		if p.Advice.Done {
+			wrap = "unwrap"
+		}
+		whats = []string{"look", "spritz", wrap, "off", "set", "turn", "wood", "fuel", "baste", "glaze", p.FireOut()}
+		if p.Piece.Line.Meat.Value.Count-p.Piece.Happened.Some > 1 {
+			whats = slices.Insert(whats, 3, "some-off")
+		}
+	case Again:
+		whats = []string{"look", "glaze", "again-off", "set", "turn", "wood", "fuel", p.FireOut()}
+	case Resting:
+		whats = []string{"vent", "rest", "slice", "again"}
+	}
+	return whats
 }
 
 // Signs are what can be seen of the piece while it is on: bones and bend of racks alone.
