@@ -128,7 +128,7 @@ func TestAmountsOfARecipe(t *testing.T) {
 		"1-2 Tbsp paprika":               "1-2 Tbsp|paprika|powder",
 		"half a cup brown sugar, packed": "half a cup|brown-sugar|packed",
 		"6 cloves garlic, fresh":         "?", "2 bottles beer": "?", "2 sticks cinnamon": "?", "2-1 Tbsp paprika": "?",
-		"4 oz apple juice": "?", "1 t cayenne": "?", "a handful parsley": "?",
+		"4 oz apple juice": "?", "1 t cayenne": "?", "2 handfuls parsley": "?",
 	} {
 		found, err := Read(
 			[]byte("{\"@type\":\"Recipe\",\"name\":\"x\",\"recipeIngredient\":[\""+line+"\"]}"),

@@ -47,7 +47,7 @@ type Fact struct {
 	At     string       `json:"at" doc:"When it happened: local time of the cook (YYYY-MM-DDTHH:MM) or RFC 3339" example:"2026-11-28T07:20"`
 	Author string       `json:"author,omitempty" required:"false" doc:"Who says so"`
 	Device string       `json:"device,omitempty" required:"false" doc:"On which screen it was said"`
-	Values field.Values `json:"values,omitempty" required:"false" doc:"Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a weight: typed, what it weighs. Of a score: score, 1 to 5. Of a wrap: its kind; of a pit that is set: typed, what to, or c, °C; of a pit: pit, its number"`
+	Values field.Values `json:"values,omitempty" required:"false" doc:"Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a weight: typed, what it weighs. Of a score: score, 1 to 5. Of a wrap: its kind; of a pit that is set: typed, what to, or c, °C; of a pit: pit, its number; of a move of the cook's own: move, its key"`
 	Said   string       `json:"said,omitempty" required:"false" doc:"Of an acknowledgement from before cautions had values: its sentence"`
 }
 

@@ -1,6 +1,7 @@
 package live
 
 import (
+	"slices"
 	"time"
 
 	"verjuice/internal/core/move"
@@ -20,6 +21,13 @@ func (p Piece) StillAgain() []order.Move {
 		}
 	}
 	return out
+}
+
+// cubesToCome reports whether a piece that was cut is still to go on the fire in cubes or slices; what nobody put on for
+// hours will not.
+func (p Piece) cubesToCome(now time.Time) bool {
+	return now.Sub(p.Piece.Happened.Last["slice"]) < overAfter &&
+		slices.ContainsFunc(p.StillAgain(), func(m order.Move) bool { return m.With != move.Whole })
 }
 
 // AgainUntil is when a piece that is on the fire once more is to come off, by what was planned; zero where nothing was.

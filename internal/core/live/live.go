@@ -136,7 +136,7 @@ func (p *Piece) fire(ctx context.Context, r cooking.Result) error {
 	case h.Stands():
 		p.State = Again
 		return nil
-	case !h.Last["slice"].IsZero() && len(p.StillAgain()) == 0:
+	case !h.Last["slice"].IsZero() && !p.cubesToCome(r.Now):
 		p.State = Done
 		return nil
 	case !h.Off.IsZero():

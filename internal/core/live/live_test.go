@@ -311,6 +311,8 @@ func TestOnAgain(t *testing.T) {
 	require.NoError(t, err)
 	require.NotEmpty(t, due.Next)
 	assert.Equal(t, "again", due.Next[0].What)
+	_, all = p.at(17)
+	assert.Equal(t, live.Done, all[0].State, "nobody put it on")
 	p.say("fire", 9.7, nil) // however that is said
 	_, all = p.at(10)
 	require.Equal(t, live.Again, all[0].State)

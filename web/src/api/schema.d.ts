@@ -2873,7 +2873,7 @@ export interface components {
             piece?: string;
             /** @description Of an acknowledgement from before cautions had values: its sentence */
             said?: string;
-            /** @description Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a weight: typed, what it weighs. Of a score: score, 1 to 5. Of a wrap: its kind; of a pit that is set: typed, what to, or c, °C; of a pit: pit, its number */
+            /** @description Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a weight: typed, what it weighs. Of a score: score, 1 to 5. Of a wrap: its kind; of a pit that is set: typed, what to, or c, °C; of a pit: pit, its number; of a move of the cook's own: move, its key */
             values?: {
                 [key: string]: unknown;
             };
