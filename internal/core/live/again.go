@@ -23,8 +23,8 @@ func (p Piece) StillAgain() []order.Move {
 	return out
 }
 
-// cubesToCome reports whether a piece that was cut is still to go on the fire in cubes or slices; what nobody put on for
-// hours will not.
+// cubesToCome reports whether a piece that was cut is still to go on the fire in cubes or slices; what nobody put on
+// for hours will not.
 func (p Piece) cubesToCome(now time.Time) bool {
 	return now.Sub(p.Piece.Happened.Last["slice"]) < overAfter &&
 		slices.ContainsFunc(p.StillAgain(), func(m order.Move) bool { return m.With != move.Whole })
