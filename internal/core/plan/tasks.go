@@ -206,10 +206,10 @@ func (k Task) atNight(quiet QuietHours) []time.Time {
 }
 
 // untilMorning leaves a piece that is done in the night in its pit until the night is over, where that keeps it warm by
-// itself.
+// itself. Of one that is on the fire somebody is called when it is done.
 func (a Ask) untilMorning(j Job, t Times, tasks []Task) {
 	_, morning, quiet := a.Quiet.Within(t.Off)
-	if !quiet || t.Over || !a.pit(j).Holds || !morning.Before(t.Slice.Add(-j.LeastRest)) {
+	if !quiet || t.Over || a.done(j, "fire") || !a.pit(j).Holds || !morning.Before(t.Slice.Add(-j.LeastRest)) {
 		return
 	}
 	for i := range tasks {
