@@ -26,6 +26,7 @@ func TestSheetAndCalcAgree(t *testing.T) {
 	typed := supper()
 	// One piece alone has neither a serving time nor a choice of pits.
 	typed.ServeAt, typed.Pieces[0].Fire.On, typed.Wishes = "", 0, nil
+	typed.Pieces[0].ServeAt = ""
 	var s sheet.Sheet
 	call(t, app, "POST", "/api/sheet?units=us&where=true", typed).into(t, &s)
 	require.Empty(t, s.Errors)
