@@ -102,13 +102,8 @@ func howMany(words string) (float64, bool) {
 			return 1, true
 		}
 	}
-	switch words {
-	case "":
+	if words == "" {
 		return 1, true
-	case "a couple", "couple":
-		return 2, true
-	case "a few", "few":
-		return 3, true
 	}
 	n, err := quantity.ParseParts(words)
 	return n, err == nil && n > 0 && !math.IsInf(n, 0)

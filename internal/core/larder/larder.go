@@ -129,8 +129,8 @@ func init() {
 		all = append(all, i)
 		byID[i.ID] = i
 	}
-	one := unread(Unread, "bought rub, label not read", Form{Name: "as bought", GramsPerML: 2.6 / teaspoon,
+	one := unread(unreadID, "bought rub, label not read", Form{Name: "as bought", GramsPerML: 2.6 / teaspoon,
 		SpreadPercent: 25, ParticleMM: 0.5})
 	one.Also = []string{"shop rub", "store-bought rub", "shop-bought rub", "ready rub", "seasoning mix", "packet rub"}
-	all, byID[Unread] = append(all, one), one
+	all, byID[unreadID] = append(all, one), one
 }

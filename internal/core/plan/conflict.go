@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/uncertain"
 )
 
@@ -115,22 +116,38 @@ func (a Ask) checkTask(p *Plan, k Task) {
 	}
 }
 
+// stay is a time on the fire, at what the pit has to be set to for it.
+type stay struct {
+	Spell
+	setC quantity.Celsius
+}
+
+// stays are the times on the fire of a job.
+func (t Times) stays(j Job) []stay {
+	out := []stay{{Spell{t.Fire, t.Off}, j.PitC}}
+	for i, s := range t.Again {
+		out = append(out, stay{s, j.Again[i].SetC})
+	}
+	return out
+}
+
 // heats finds pieces that need one pit at two temperatures.
 func (a Ask) heats(p *Plan) {
 	const near = 8 // °C, nearer than dials are true
 	for i, j := range a.Jobs {
 		for k := i + 1; k < len(a.Jobs); k++ {
 			o := a.Jobs[k]
-			s, t := p.Pieces[i], p.Pieces[k]
-			if j.Pit != o.Pit || len(a.pit(j).Sets) > 0 || math.Abs(float64(j.PitC-o.PitC)) <= near || !s.Fire.Before(t.Off) ||
-				!t.Fire.Before(s.Off) {
+			if j.Pit != o.Pit || len(a.pit(j).Sets) > 0 {
 				continue
 			}
-			at := s.Fire
-			if t.Fire.After(at) {
-				at = t.Fire
+			for _, one := range p.Pieces[i].stays(j) {
+				for _, other := range p.Pieces[k].stays(o) {
+					apart := math.Abs(float64(one.setC-other.setC)) > near
+					if at := later(one.On, other.On); apart && at.Before(earlier(one.Off, other.Off)) {
+						p.note("heat", o.Key, at, "heat", "piece", j.Key, "pit", j.Pit, "set", one.setC, "other_set", other.setC)
+					}
+				}
 			}
-			p.note("heat", o.Key, at, "heat", "piece", j.Key, "pit", j.Pit, "set", j.PitC, "other_set", o.PitC)
 		}
 	}
 }

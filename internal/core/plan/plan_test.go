@@ -495,3 +495,21 @@ func BenchmarkPlan(b *testing.B) {
 func overlaps(x, y Task) bool {
 	return !x.About && !y.About && x.At.Before(y.At.Add(y.Lasts)) && y.At.Before(x.At.Add(x.Lasts))
 }
+
+// A second fire wants its heat like a first one: beside a piece that wants another it is a conflict, and alone it is none.
+func TestASecondFireNeedsItsHeat(t *testing.T) {
+	heats := func(set quantity.Celsius) (n int) {
+		long, again := onFor(8), onFor(3)
+		long.PitC, again.Key, again.PitC = 110, "b", 110
+		again.Again = []Again{{Move: "g", Lasts: hours(1), SetC: set, Told: true}}
+		long.LeastRest, long.Rest, again.Rest = 0, 0, hours(3)
+		for _, c := range Make(evening(2, long, again)).Plans[0].Conflicts {
+			if c.Kind == "heat" {
+				n++
+			}
+		}
+		return n
+	}
+	assert.Equal(t, 1, heats(150))
+	assert.Zero(t, heats(110))
+}

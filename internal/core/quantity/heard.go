@@ -43,7 +43,7 @@ var hearing = func() (out []struct {
 	put(`([cf])-?ish\b`, "$1")
 	put(`^\s*between\s+(.+?)\s+and\s+`, "$1 to ")
 	put(`^\s*an?\s+(hour|day|minute|pound|kilo|cup|tablespoon|teaspoon|tbsp|tsp|ounce)\s+or\s+(?:two|so|2)\s*$`, "1 to 2 ${1}s")
-	put(`\b(?:a\s+)?couple\s+(?:of\s+)?`, "2 ")
+	put(`\b(?:a\s+)?couple\b(?:\s+of\b)?\s*`, "2 ")
 	put(`\ba\s+few\b`, "2 to 4")
 	put(`\bhalf\s+a\s+dozen\b`, "6")
 	put(`\ba\s+dozen\b`, "12")

@@ -366,25 +366,22 @@ var ofAct = map[string]string{
 	"slicing": "slice", "resting": "rest", "rest": "rest", "lighting": "light",
 }
 
-// elapsed is a time since it went on that is told by a clock or a mark: 3:20 in, the 3:20 mark, the three hour mark.
+// elapsed is a time since it went on that is told like a clock: 3:20 in, 2:45 into the cook, the 5:30 mark.
 func (r reader) elapsed(i int) (span, int, bool) {
-	if t := r.at(i); t.kind == clock {
-		v := span{t.value / 60, t.value / 60}
-		switch next := r.text(i + 1); {
-		case next == "mark", next == "into" && r.text(i+2) == "it":
-			return v, i + 2, true
-		case next == "into" && r.text(i+2) == "the" && oneOf(r.text(i+3), "cook", "smoke", "burn"):
-			return v, i + 4, true
-		case next == "in" && r.text(i+2) != "the":
-			return v, i + 2, true
-		}
-		return v, i, false
+	t := r.at(i)
+	if t.kind != clock {
+		return span{}, i, false
 	}
-	v, next, ok := r.lasting(i)
-	if !ok || r.text(next) != "mark" {
-		return v, i, false
+	v := span{t.value / 60, t.value / 60}
+	switch next := r.text(i + 1); {
+	case next == "mark", next == "in" && r.text(i+2) != "the":
+		return v, i + 2, true
+	case next == "into" && r.text(i+2) == "it":
+		return v, i + 3, true
+	case next == "into" && r.text(i+2) == "the" && oneOf(r.text(i+3), "cook", "smoke", "burn"):
+		return v, i + 4, true
 	}
-	return v, next + 1, true
+	return v, i, false
 }
 
 // time reads when something was done. A list of times gives several.

@@ -145,7 +145,7 @@ func went(ctx context.Context, p live.Piece) (Piece, error) {
 var stages = []string{"thaw", "bath", "salt", "light", "fire", "wrap", "off", "rest", "slice", "again", "again-off"}
 
 // once are the stages that are done once: the last word about one of them counts.
-var once = append([]string{"vent", "travel", "reheat", "lift", "temper"}, stages...)
+var once = []string{"thaw", "bath", "lift", "salt", "temper", "light", "fire", "off", "slice", "travel", "reheat", "chill", "cold"}
 
 // moves is what was planned before the first fact, beside all that was done: what was done again and again is one line,
 // and each change of a pit one of its own.
@@ -210,24 +210,24 @@ func add(all []Move, f facts.Fact, at time.Time) []Move {
 	if f.What == "set" {
 		set, _ = f.Set()
 	}
-	single := slices.Contains(once, f.What)
-	i := slices.IndexFunc(all, func(m Move) bool {
+	same := func(m Move) bool {
 		return m.Stage == f.What && m.Piece == f.Piece && (f.Piece != "" || m.Pit == int(pit)) && f.What != "set" &&
-			(own == "" || m.Own == own || m.Own == "") && (single || m.Actual.IsZero() || m.Times > 0)
-	})
+			(own == "" || m.Own == own || m.Own == "")
+	}
+	i := slices.IndexFunc(all, func(m Move) bool { return same(m) && m.Actual.IsZero() })
+	if i < 0 {
+		i = slices.IndexFunc(all, same)
+	}
 	if i < 0 {
 		return append(all, Move{
 			Piece: f.Piece, Pit: int(pit), Stage: f.What, Own: own, Kind: kind, SetC: set, Actual: at, Times: 1, Last: at,
 		})
 	}
 	m := &all[i]
-	if m.Kind = cmp.Or(kind, m.Kind); single || m.Actual.IsZero() {
-		m.Actual = at
+	if single := slices.Contains(once, f.What); single || m.Actual.IsZero() {
+		m.Actual, m.Times = at, 0
 	}
-	m.Times, m.Last = m.Times+1, at
-	if single {
-		m.Times = 1
-	}
+	m.Kind, m.Times, m.Last = cmp.Or(kind, m.Kind), m.Times+1, at
 	return all
 }
 

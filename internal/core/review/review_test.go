@@ -257,3 +257,22 @@ func TestEveryMoveIsTold(t *testing.T) {
 	assert.Equal(t, 9.0, p.Hours, "the second fire is no part of the first")
 	assert.Len(t, a.Pieces[0].Highest, 2)
 }
+
+// A piece that is wrapped, opened and wrapped again, and one that goes on twice more, have each of it told.
+func TestWhatIsDoneTwiceIsToldTwice(t *testing.T) {
+	s := shoulder(t)
+	s.say(facts.Done, "fire", 0, nil)
+	s.say(facts.Done, "wrap", 4, field.Values{"kind": "foil"})
+	s.say(facts.Done, "unwrap", 6, nil)
+	s.say(facts.Done, "wrap", 7, field.Values{"kind": "foil"})
+	s.say(facts.Done, "off", 9, nil)
+	a, p := s.went()
+	for _, m := range a.Moves {
+		if m.Stage == "wrap" {
+			assert.Equal(t, 2, m.Times)
+			assert.Equal(t, s.at(4), m.Actual, "the first stands beside the plan")
+			assert.Equal(t, s.at(7), m.Last)
+		}
+	}
+	assert.Equal(t, 2, p.Made[0].Times)
+}
