@@ -56,7 +56,7 @@ func (w writer) ownLabel(m order.Move, piece string) string {
 // forTheFire says what is cut for the fire once more.
 func forTheFire(p cooking.Piece) string {
 	for _, m := range p.Line.Own {
-		if m.Kind == move.Again && m.With != move.Whole {
+		if m.AfterKnife() {
 			return ", and cut " + strings.Fields(m.With)[0] + " for the fire"
 		}
 	}

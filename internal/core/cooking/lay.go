@@ -272,9 +272,8 @@ func (s *subject) again() []plan.Again {
 	var out []plan.Again
 	for _, m := range s.line.Own {
 		if m.Kind == move.Again {
-			first := m.At.From.First
 			out = append(out, plan.Again{
-				Move: m.Key, Lasts: m.Lasts, SetC: m.Set, Cut: m.With != move.Whole, Told: first.Of == "off", After: first.By,
+				Move: m.Key, Lasts: m.Lasts, SetC: m.Set, Cut: m.AfterKnife(), Told: !m.At.From.None(), After: m.At.From.First.By,
 			})
 		}
 	}

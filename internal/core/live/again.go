@@ -27,7 +27,7 @@ func (p Piece) StillAgain() []order.Move {
 // for hours will not.
 func (p Piece) cubesToCome(now time.Time) bool {
 	return now.Sub(p.Piece.Happened.Last["slice"]) < overAfter &&
-		slices.ContainsFunc(p.StillAgain(), func(m order.Move) bool { return m.With != move.Whole })
+		slices.ContainsFunc(p.StillAgain(), order.Move.AfterKnife)
 }
 
 // AgainUntil is when a piece that is on the fire once more is to come off, by what was planned; zero where nothing was.

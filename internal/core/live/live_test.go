@@ -353,3 +353,20 @@ func TestOffByASign(t *testing.T) {
 	_, pieces := cool.at(4.98)
 	assert.False(t, pieces[0].Done(), "its core is not there yet")
 }
+
+// What is cut and put on again so long after the fire does not wait for the knife: the rest is sliced when it is sliced.
+func TestCubesWhileTheRestWaits(t *testing.T) {
+	p := lit(t, 14*time.Hour)
+	p.moves = []cook.Move{{Key: "g", What: "again", With: "cubes in a pan", For: "1 h", When: "20 min after it is off"}}
+	p.say("off", 9, nil)
+	r, _ := p.at(9.1)
+	tasks := map[string]time.Time{}
+	for _, k := range r.Plan.Result.Plans[r.Plan.Chosen].Tasks {
+		tasks[k.Stage] = k.At
+	}
+	assert.Equal(t, 20*time.Minute, tasks["again"].Sub(tasks["off"]))
+	assert.True(t, tasks["again-off"].Before(tasks["slice"]))
+	p.say("slice", 12, nil)
+	_, all := p.at(12.1)
+	assert.Equal(t, live.Done, all[0].State)
+}

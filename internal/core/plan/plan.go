@@ -83,8 +83,8 @@ type Again struct {
 	Move  string
 	Lasts time.Duration
 	SetC  quantity.Celsius
-	Cut   bool // into cubes or slices, before it goes on
-	Told  bool // it goes on After it came off
+	Cut   bool // by the knife before it goes on, in cubes or slices
+	Told  bool // it goes on After it came off; then it does not wait for the knife
 	After time.Duration
 }
 

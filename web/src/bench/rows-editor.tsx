@@ -23,6 +23,9 @@ const rowOf = (value: string, parts: string): Row => {
 		: { ingredient: head, form: tail, formula: "", parts };
 };
 
+/** What a row is called of which nothing is known. */
+const unnamed = "this ingredient";
+
 /** The fill of each row's layer; "salt" stands for the hatch. */
 export function rowFills(rows: Row[], catalogue: Catalogue): string[] {
 	return layerFills(
@@ -106,7 +109,7 @@ export function RowsEditor(p: Props) {
 						name={
 							p.catalogue.ingredients.find((one) => one.id === row.ingredient)?.name ??
 							p.nestable?.find((f) => f.id === row.formula)?.name ??
-							"this ingredient"
+							unnamed
 						}
 						options={options}
 						wrongParts={p.wrong(`/${i}/parts`)}
@@ -173,8 +176,13 @@ const OneRow = memo(function OneRow(p: RowProps) {
 	const known = chosen === "|" || p.options.some((o) => o.value === chosen);
 	const options = useMemo(
 		() =>
-			known ? p.options : [{ value: chosen, label: figure?.name ?? "no longer in the larder" }, ...p.options],
-		[known, p.options, chosen, figure?.name],
+			known
+				? p.options
+				: [
+						{ value: chosen, label: figure?.name ?? (name === unnamed ? "no longer in the larder" : name) },
+						...p.options,
+					],
+		[known, p.options, chosen, figure?.name, name],
 	);
 	return (
 		<li className="row">
