@@ -354,7 +354,7 @@ func TestOffByASign(t *testing.T) {
 	assert.False(t, pieces[0].Done(), "its core is not there yet")
 }
 
-// What is cut and put on again so long after the fire does not wait for the knife: the rest is sliced when it is sliced.
+// What is cut and put on again so long after the fire does not wait for the knife: the rest is sliced at its time.
 func TestCubesWhileTheRestWaits(t *testing.T) {
 	p := lit(t, 14*time.Hour)
 	p.moves = []cook.Move{{Key: "g", What: "again", With: "cubes in a pan", For: "1 h", When: "20 min after it is off"}}

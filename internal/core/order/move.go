@@ -46,8 +46,8 @@ type Move struct {
 	Style string           // the school of waiting, of a Wait: minutes, overnight or day
 }
 
-// AfterKnife reports whether an Again goes on once the piece is cut: what is cut into cubes or slices, unless it is said
-// how long after the fire that is done, while the rest waits.
+// AfterKnife reports whether an Again goes on once the piece is cut: what is cut into cubes or slices, unless it is
+// said how long after the fire that is done, while the rest waits.
 func (m Move) AfterKnife() bool {
 	return m.Kind == move.Again && m.With != move.Whole && m.At.From.None()
 }

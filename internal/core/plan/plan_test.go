@@ -496,7 +496,8 @@ func overlaps(x, y Task) bool {
 	return !x.About && !y.About && x.At.Before(y.At.Add(y.Lasts)) && y.At.Before(x.At.Add(x.Lasts))
 }
 
-// A second fire wants its heat like a first one: beside a piece that wants another it is a conflict, and alone it is none.
+// A second fire wants its heat like a first one: beside a piece that wants another it is a conflict, and else it is
+// none.
 func TestASecondFireNeedsItsHeat(t *testing.T) {
 	heats := func(set quantity.Celsius) (n int) {
 		long, again := onFor(8), onFor(3)

@@ -145,7 +145,8 @@ func went(ctx context.Context, p live.Piece) (Piece, error) {
 var stages = []string{"thaw", "bath", "salt", "light", "fire", "wrap", "off", "rest", "slice", "again", "again-off"}
 
 // once are the stages that are done once: the last word about one of them counts.
-var once = []string{"thaw", "bath", "lift", "salt", "temper", "light", "fire", "off", "slice", "travel", "reheat", "chill", "cold"}
+var once = []string{"thaw", "bath", "lift", "salt", "temper", "light", "fire", "off", "slice", "travel",
+	"reheat", "chill", "cold"}
 
 // moves is what was planned before the first fact, beside all that was done: what was done again and again is one line,
 // and each change of a pit one of its own.
