@@ -45,7 +45,7 @@ func supper() cook.Cook {
 	return cook.Cook{
 		Name: "Boathouse supper 🚣", ServeAt: testclock.Saturday(), Zone: testclock.Zone, Guests: "12", Portion: "180 g",
 		Fridge: "3 °C", Room: "24 °C",
-		Children: "3", Appetite: "hearty", Leftovers: "4", Quiet: "22:30-06:30", Hands: "2", Plan: "ahead",
+		Children: "3", Appetite: "hearty", Leftovers: "4", Quiet: "22:30-06:30", Hands: "2", Plan: "ahead", Weather: "cold, rain from 14:00",
 		Pits:   []cook.Pit{{Name: "Old drum", Kind: "drum", Room: "90"}, {Name: "Pellet", Kind: "pellet", Room: ""}},
 		Wishes: []cook.Wish{{Piece: "k1", Stage: "salt", At: testclock.At(3, "20:00")}}, Spoons: quantity.MetricSpoons,
 		Pieces: []cook.Piece{
@@ -74,7 +74,7 @@ func supper() cook.Cook {
 					},
 				},
 				Wait: cook.Wait{Style: "day", For: "26 h", Open: true},
-				Fire: cook.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min", On: 1, Done: "96 °C", Guess: "1 h/lb"},
+				Fire: cook.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min", On: 1, Done: "96 °C", Guess: "1 h/lb", Wood: "2 oak, 1 cherry"},
 				Bath: &cook.Bath{
 					Kind:     "strong",
 					Strength: "4 %",

@@ -207,7 +207,7 @@ func (w writer) supply(item shop.Item, r cooking.Result) ShopLine {
 	case s.Sheets > 1:
 		out.Buy = fmt.Sprintf("%d sheets, an arm long", s.Sheets)
 	case s.Chunks > 0:
-		out.Buy, out.Kind = fmt.Sprintf("%d chunks, the size of a fist", s.Chunks), "for the smoke"
+		out.Buy, out.Kind = counted(s.Chunks, "chunk", "chunks")+", the size of a fist", "for the smoke"
 	default:
 		out.Buy, out.Kind, out.Grams = "", "for the fire, with a quarter to spare", item.Buy.Grams()
 		if item.Buy > 0 {

@@ -4,6 +4,7 @@ import (
 	"time"
 
 	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/gear"
 	"verjuice/internal/core/quantity"
 )
@@ -101,6 +102,7 @@ var decisionTexts = map[string]struct {
 			},
 			"pecan":    {"pecan", "nutty, softer than hickory; instead: half hickory, half fruit wood"},
 			"mesquite": {"mesquite", "very strong: one chunk, or for hot and quick fires; instead: hickory"},
+			"mixed":    {"several, in parts", "two of oak to one of cherry"},
 			"none":     {"no wood", "heat only"},
 		},
 	},
@@ -258,9 +260,13 @@ func wrapAnswers() map[string]answer {
 	return out
 }
 
+// decisions are those of a piece; what was told of the weather for all of them is not asked again.
 func (w writer) decisions(decided []cooking.Decided) []DecisionSheet {
 	out := []DecisionSheet{}
 	for _, d := range decided {
+		if d.Key == decision.Weather && w.skies {
+			continue
+		}
 		text := decisionTexts[d.Key.String()]
 		one := DecisionSheet{Key: d.Key.String(), Stage: d.Stage, Label: text.label, Value: d.Value, Usual: d.Usual}
 		for i, v := range d.Choices {

@@ -115,6 +115,10 @@ var messages = map[string]string{
 	"rest.twice":           "where it rests is set in two places: write only the time here, or take back the choice",
 	"rest.vent-twice":      "how long it is opened is set in two places: leave it out here, or take back the choice",
 	"pit.sets-rule":        "this pit has a list of its own: change it there, or clear that list",
+	"weather.unknown":      "“{word}” is no weather that is known here: write for example cold and windy until noon, then rain; or 3 °C, 20 km/h wind",
+	"weather.wind":         "More wind than a pit can be lit in: write it in km/h, mph or m/s, for example 20 km/h",
+	"wood.unknown":         "“{word}” is no wood that is known here. Known are oak, beech, alder, birch, maple, apple, cherry, pear, plum, peach, hickory, walnut, almond, pecan and mesquite: for example 2 oak, 1 cherry",
+	"wood.nothing":         "None of it has a share: write for example 2 oak, 1 cherry",
 	"pit.sets-moment":      "“{typed}”: a pit goes by the clock, by hours, or once wrapped: 135 °C from 07:00, 135 °C after 8 h",
 	"pit.sets-when":        "“{typed}”: say from when, for example 135 °C from 07:00",
 

@@ -42,6 +42,7 @@ var fieldNames = map[string]string{
 	"/wait/open": "open in the fridge",
 	"/fire/pit":  "pit temperature", "/fire/time": "time on the fire", "/fire/rest": "rest",
 	"/fire/temper": "time on the counter", "/fire/on": "which pit", "/fire/done": "core temperature at the end",
+	"/fire/wood": "woods in parts", "/weather": "weather at the pit",
 	"/fire/guess": "what you think it takes",
 	"/choices":    "a decision", "/probe": "what the probe shows in ice water", "/moves": "moves of your own",
 	"/when/wrap": "when it is wrapped", "/when/off": "when it is taken off", "/when/spritz": "when it is spritzed",

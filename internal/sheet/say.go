@@ -41,6 +41,7 @@ type writer struct {
 	Reader
 	pieces map[string]string // what each is called, by key
 	pits   []plan.Pit
+	skies  bool // the weather was told for all of it
 }
 
 var blank = regexp.MustCompile(`\{([a-z_0-9]+)(?::([a-z0-9]+))?\}`)

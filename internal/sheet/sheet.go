@@ -118,7 +118,7 @@ func Title(p cooking.Piece) string {
 }
 
 func newWriter(r cooking.Result, as Reader) writer {
-	return writer{Reader: as, pieces: titles(r), pits: r.Order.Setting.Value.Pits}
+	return writer{Reader: as, pieces: titles(r), pits: r.Order.Setting.Value.Pits, skies: len(r.Order.Weather.Value) > 0}
 }
 
 // Written is a sheet with what it was written from.

@@ -33,6 +33,7 @@ type Cook struct {
 	Quiet     string            `json:"quiet,omitempty" required:"false" doc:"Hours in which nobody is woken; none, or empty for 23:00-06:00" example:"23:00-06:00"`
 	Hands     quantity.Count    `json:"hands,omitempty" required:"false" doc:"Pairs of hands; empty means one"`
 	Pits      []Pit             `json:"pits,omitempty" required:"false" nullable:"false" doc:"The pits; none means one that nothing is known of"`
+	Weather   string            `json:"weather,omitempty" required:"false" doc:"The weather at the pits over the day; empty means mild, or what each piece says" example:"cold and windy until noon, then rain"`
 	Probe     string            `json:"probe,omitempty" required:"false" doc:"What the probe shows in ice water; empty means 0 °C" example:"1.5 °C"`
 	Plan      string            `json:"plan,omitempty" required:"false" doc:"Which plan was chosen: same-day, overnight or ahead; empty means the likeliest"`
 	Wishes    []Wish            `json:"wishes,omitempty" required:"false" nullable:"false" doc:"Times that the cook has fixed"`
@@ -167,6 +168,7 @@ type Fire struct {
 	Rest   string `json:"rest" required:"false" doc:"Rest before slicing, one after another where there are several; empty means the cut's usual" example:"10 min vented, 3 h cooler, 40 min travel"`
 	Temper string `json:"temper" required:"false" doc:"On the counter before the fire; empty means straight from the fridge"`
 	On     int    `json:"on,omitempty" required:"false" doc:"Which of the cook's pits, from 0"`
+	Wood   string `json:"wood,omitempty" required:"false" doc:"Woods in parts, where the decision on wood is mixed" example:"2 oak, 1 cherry"`
 	Guess  string `json:"guess,omitempty" required:"false" doc:"What the cook thinks it takes, to be held against what it took: 8 h, or a rule by weight, 1 h/lb" example:"8 h"`
 	Done   string `json:"done,omitempty" required:"false" doc:"Core temperature at which it is taken off; empty means the cut's usual" example:"95 °C"`
 }

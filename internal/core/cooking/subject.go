@@ -13,6 +13,7 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/gear"
+	"verjuice/internal/core/weather"
 
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
@@ -35,6 +36,7 @@ type subject struct {
 	own    bool      // at a time of its own
 	pit    gear.Pit
 	sets   []when.Set
+	skies  []weather.Spell
 	probe  quantity.Celsius
 	left   bool // some is kept for later
 
@@ -63,7 +65,7 @@ func newSubject(o order.Order, l order.Line, f facts.Facts, at Clock) *subject {
 	}
 	s := &subject{
 		line: l, meat: l.Meat.Value, base: o.Base.Value, moves: l.Sound(), asOf: at, serve: o.Serves(l),
-		left: o.People.Value.Leftovers > 0, probe: o.Probe.Value,
+		left: o.People.Value.Leftovers > 0, probe: o.Probe.Value, skies: o.Weather.Value,
 	}
 	s.own = !l.Serving.Value.IsZero()
 	s.clocked = l.Answers.OK() && l.Good(order.Wait, order.Temper, order.On, order.Off, order.Rest, order.Slice)
@@ -129,6 +131,7 @@ func (s *subject) firesBefore(a decision.Answers, m order.Meat, thought bool) []
 		}
 	}
 	like.PitC, like.Steps = s.anchor.Sets(s.sets, on.Set)
+	like.Skies = weather.From(s.skies, s.anchor.On)
 	out := s.line.Burns(a, m, like)
 	for i := range out {
 		if out[i] = s.anchor.Apply(out[i]); s.lit && !thought {

@@ -103,7 +103,7 @@ var All = []Decision{
 	{
 		Key:     Wood,
 		Stage:   "fire",
-		Values:  []string{"fruit", "beech", "oak", "oak-fruit", "nut", "pecan", "mesquite", "none"},
+		Values:  []string{"fruit", "beech", "oak", "oak-fruit", "nut", "pecan", "mesquite", "mixed", "none"},
 		applies: always,
 		Usual: func(c cut.Cut) string {
 			switch c.Species {

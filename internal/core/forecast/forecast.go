@@ -45,16 +45,17 @@ type FireInput struct {
 	Sugar   float64         // share of what lies on it
 	UndoneH float64         // up to then it was read not to be done, h
 
-	OpenMin   int         // opened every so often; zero is not told
-	Shut      bool        // never opened
-	Shine     string      // how the foil looks: shiny, dull; else not told
-	Tight     string      // how tight the wrap is: tight, usual, loose; else not told
-	VentsShut bool        // of the pit, once it is switched off to rest in
-	Weather   string      // mild, cold, windy or wet
-	Pit       string      // kind of pit by id; empty when it is not known
-	Number    int         // of the pit: pieces on one pit share its error
-	Learnt    heat.Learnt // of the pit, by earlier cooks
-	Piece     uint64      // tells pieces apart
+	OpenMin   int          // opened every so often; zero is not told
+	Shut      bool         // never opened
+	Shine     string       // how the foil looks: shiny, dull; else not told
+	Tight     string       // how tight the wrap is: tight, usual, loose; else not told
+	VentsShut bool         // of the pit, once it is switched off to rest in
+	Weather   string       // mild, cold, windy or wet
+	Skies     []heat.Spell // the weather over the day, where that was told; then Weather does not count
+	Pit       string       // kind of pit by id; empty when it is not known
+	Number    int          // of the pit: pieces on one pit share its error
+	Learnt    heat.Learnt  // of the pit, by earlier cooks
+	Piece     uint64       // tells pieces apart
 }
 
 // FireResult is how a piece fares.
@@ -189,6 +190,9 @@ func heatInput(b FireInput) (heat.Cook, heat.Ask) {
 			StartC: float64(b.StartC), TemperH: b.Temper.Hours(), RoomC: float64(b.RoomC),
 			Sugar: b.Sugar,
 		},
+	}
+	if len(b.Skies) > 0 {
+		c.Programme.Ambient, c.Programme.Skies = b.Skies[0].Ambient, b.Skies[1:]
 	}
 	a := heat.Ask{
 		Readings:  b.Read,

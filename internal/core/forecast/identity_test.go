@@ -73,6 +73,7 @@ var unmoved = map[string]string{
 	"Cut.TypicalKG": "of what is bought", "Cut.LowKG": "of what is bought", "Cut.HighKG": "of what is bought",
 	"Cut.PitC": "the usual one: this one stands in PitC", "Cut.RestMin": "after the fire",
 	"Cut.Wrap": "the usual one: this one's are in Wraps", "Rests": "after the fire", "VentsShut": "after the fire",
+	"Weather": "Skies say it", "Skies.0.AtH": "the first is from the start", "Skies.0.Ambient": "the pit was read in it",
 	"Off": "Core says when it comes off, until Off does", "UndoneH": "what was read tells it, too",
 	"Cut.Family": "its figures stand in the other fields", "Cut.Block": "is in the geometry",
 	"Cut.CookYield": "of what is served at another core: the loss is computed", "Cut.YieldC": "as CookYield",
@@ -96,6 +97,7 @@ func TestEveryFieldCounts(t *testing.T) {
 	base.Temper, base.RoomC, base.Weather, base.Tight, base.Shine = time.Hour, 21, "windy", "loose", "shiny"
 	base.Pit, base.Number, base.Piece = "pellet", 1, 4
 	base.Steps = []heat.SetPoint{{AtH: 3, SetC: 125}}
+	base.Skies = []heat.Spell{{Ambient: heat.Ambient{AirC: 3}}, {AtH: 4, Ambient: heat.Ambient{AirC: 5, Wind: 3}}}
 	base.Wraps = []heat.Wrap{{Kind: "foil", When: when.At(when.Cond{CoreC: 71})}}
 	base.Visits = []heat.Visit{heat.Spritzed(45 * time.Minute)}
 	base.Rests = []heat.Phase{{Place: "counter", H: 1}}

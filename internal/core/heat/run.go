@@ -34,6 +34,7 @@ type Programme struct {
 	Wraps   []Wrap     // in order
 	Visits  []Visit    // at most MostVisits
 	Ambient Ambient
+	Skies   []Spell    // the weather later on, in order
 	OpenMin float64    // the pit is opened every so often; zero never
 	PitRead []SetPoint // what a thermometer beside the piece has read of the pit, in order
 	Loose   float64    // what a wrap leaks against the usual
@@ -52,6 +53,12 @@ type SeenBark struct{ SetH, NotH float64 }
 type Ambient struct {
 	AirC, Wind float64
 	Rain       bool
+}
+
+// Spell is weather from an hour on.
+type Spell struct {
+	AtH float64
+	Ambient
 }
 
 // Member is what one member of an ensemble differs by: factors, 1 as usual, the pit's error
@@ -86,6 +93,8 @@ type fire struct {
 	set   float64
 	pit   float64 // °C
 	steps int
+	sky   Ambient // the weather now
+	skies int
 	wraps int
 	wrap  thermal.Wrapped
 	every float64 // opened every so often, s
@@ -109,7 +118,7 @@ type visited struct {
 func (p *Programme) light(k thermal.Constants, m Member) *fire {
 	never := math.Inf(1)
 	out := &fire{
-		Programme: p, k: k, m: m, set: p.Steps[0].SetC, steps: 1, open: never, bark: never,
+		Programme: p, k: k, m: m, set: p.Steps[0].SetC, steps: 1, sky: p.Ambient, open: never, bark: never,
 		wrapped: make([]float64, len(p.Wraps)), visits: make([]visited, len(p.Visits)),
 	}
 	for i := range out.visits {
@@ -202,24 +211,45 @@ const notYet = 0.9
 // goal is what the pit would settle at: what it is set to, its error, and what the weather
 // takes.
 func (r *fire) goal() float64 {
-	if len(r.PitRead) > 0 {
-		return r.set + r.off + r.m.PitC // the weather is in what was read
+	loses := r.loss(r.sky)
+	if n := len(r.PitRead); n > 0 { // the weather until then is in what was read
+		return r.set + r.off + r.m.PitC - loses + r.loss(r.skyAt(r.PitRead[n-1].AtH))
 	}
-	loss := r.Pit.Thin * (max(0, Mild-r.Ambient.AirC)*0.004 + r.Ambient.Wind*0.006)
-	if r.Ambient.Rain {
-		loss += r.Pit.Thin * 0.02
+	return r.set + r.m.PitC - loses
+}
+
+// loss is what weather takes of the pit, °C.
+func (r *fire) loss(sky Ambient) float64 {
+	share := max(0, Mild-sky.AirC)*0.004 + sky.Wind*0.006
+	if sky.Rain {
+		share += 0.02
 	}
-	return r.set + r.m.PitC - loss*max(0, r.set-r.Ambient.AirC)
+	return r.Pit.Thin * share * max(0, r.set-sky.AirC)
+}
+
+// skyAt is the weather at an hour.
+func (p *Programme) skyAt(h float64) Ambient {
+	out := p.Ambient
+	for _, s := range p.Skies {
+		if s.AtH <= h {
+			out = s.Ambient
+		}
+	}
+	return out
 }
 
 // lift opens the lid.
-func (r *fire) lift() { r.pit -= lid * max(0, r.pit-r.Ambient.AirC) }
+func (r *fire) lift() { r.pit -= lid * max(0, r.pit-r.sky.AirC) }
 
 // happen does what is due at t seconds, from what is known then and nothing later.
 func (r *fire) happen(t float64, f *thermal.State) {
 	for r.steps < len(r.Steps) && t >= r.Steps[r.steps].AtH*3600 {
 		r.set = r.Steps[r.steps].SetC
 		r.steps++
+	}
+	for r.skies < len(r.Skies) && t >= r.Skies[r.skies].AtH*3600 {
+		r.sky = r.Skies[r.skies].Ambient
+		r.skies++
 	}
 	now := r.now(t/3600, f.Temp[0], f)
 	r.t = t

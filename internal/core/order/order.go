@@ -17,11 +17,13 @@ import (
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/logbook"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/salt"
+	"verjuice/internal/core/weather"
 	"verjuice/internal/core/when"
 )
 
@@ -44,7 +46,8 @@ type Order struct {
 	People  Part[People]
 	Base    Part[Base]
 	Setting Part[Setting]
-	Sets    Part[[][]when.Set] // of each pit, over the day; none where each piece says what it wants
+	Sets    Part[[][]when.Set]    // of each pit, over the day; none where each piece says what it wants
+	Weather Part[[]weather.Spell] // over the day; none where each piece says it
 	Wishes  Part[[]plan.Mark]
 	Probe   Part[quantity.Celsius] // what it shows too much
 	Extra   field.Errors           // more pieces than a page takes, or two with one key
@@ -92,6 +95,7 @@ type Line struct {
 	Salting Part[Salting]
 	Answers Part[decision.Answers]
 	Notes   Part[Notes]
+	Woods   Part[[]gear.Wood]   // in parts; none where one of the usual was chosen
 	Guess   Part[time.Duration] // on the fire, as the cook thinks; zero when not said
 	Moves   []Part[Move]
 	Whens   map[string]when.Every // of moves of the stages, where the cook said more than a choice
@@ -201,7 +205,7 @@ func (l Line) GoodRub() bool {
 func (o Order) Wrong() field.Errors {
 	out := field.Errors{}
 	for _, one := range []field.Errors{o.Name.Wrong, o.People.Wrong, o.Base.Wrong, o.Serving.Wrong, o.Setting.Wrong,
-		o.Sets.Wrong, o.Probe.Wrong, o.Wishes.Wrong, o.Extra} {
+		o.Sets.Wrong, o.Weather.Wrong, o.Probe.Wrong, o.Wishes.Wrong, o.Extra} {
 		out = append(out, one...)
 	}
 	for _, l := range o.Lines {
@@ -212,7 +216,7 @@ func (o Order) Wrong() field.Errors {
 
 // Wrong are all mistakes of the piece.
 func (l Line) Wrong() field.Errors {
-	out := slices.Concat(l.Serving.Wrong, l.Meat.Wrong, l.Salting.Wrong, l.Answers.Wrong, l.Notes.Wrong, l.Guess.Wrong)
+	out := slices.Concat(l.Serving.Wrong, l.Meat.Wrong, l.Salting.Wrong, l.Answers.Wrong, l.Notes.Wrong, l.Guess.Wrong, l.Woods.Wrong)
 	for _, m := range l.Moves {
 		out = append(out, m.Wrong...)
 	}

@@ -7,24 +7,22 @@ import (
 	"strings"
 	"sync"
 	"time"
+	_ "time/tzdata" // zones on machines without a zone database
 
 	"verjuice/internal/core/amounts"
-	"verjuice/internal/core/gear"
-
-	_ "time/tzdata"
-
 	"verjuice/internal/core/cook"
+	"verjuice/internal/core/decision"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/gear"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/kitchen"
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/weather"
 	"verjuice/internal/core/when"
 )
-
-// zones on machines without a zone database
 
 // Parse reads c, with what the kitchen has of its own. It never fails: every part of
 // the Order carries its own mistakes. c is not changed.
@@ -38,7 +36,7 @@ func ParseAfter(before Order, c cook.Cook, k kitchen.Kitchen) Order {
 	o := Order{
 		stand: k.Stand, Learnt: k.Learnt,
 		Cook: c, Name: parseName(c), Serving: parseServing(c), People: parsePeople(c), Base: parseBase(c),
-		Setting: parseSetting(c), Sets: parseSets(c), Probe: parseProbe(c),
+		Setting: parseSetting(c), Sets: parseSets(c), Weather: parseWeather(c), Probe: parseProbe(c),
 	}
 	o.Wishes = parseWishes(c, o.Serving.Value.Zone)
 	if len(c.Pieces) > MaxPieces {
@@ -295,6 +293,18 @@ func parseSets(c cook.Cook) (out Part[[][]when.Set]) {
 	return out
 }
 
+// severalWoods is the answer on wood with which they are told in parts.
+const severalWoods = "mixed"
+
+// parseWeather reads the weather over the day. What has a mistake is none, so that the plan stays while it is typed.
+func parseWeather(c cook.Cook) (out Part[[]weather.Spell]) {
+	var err error
+	if out.Value, err = weather.Parse(c.Weather); out.Wrong.Take("/weather", err) {
+		out.Value = nil
+	}
+	return out
+}
+
 // parseProbe reads what a probe shows in ice water, where it should be 0 °C.
 func parseProbe(c cook.Cook) (out Part[quantity.Celsius]) {
 	const off = 10 // by more it is broken
@@ -372,6 +382,11 @@ func (r reader) line(p cook.Piece) Line {
 	l := Line{Key: p.Key, Typed: p, Meat: r.meat(p), Notes: r.notes(p)}
 	mix, wrong := r.rubMix(p.Season.Formula)
 	l.Salting = r.salting(p, mix, len(wrong) == 0)
+	if p.Choices[decision.Wood.String()] == severalWoods {
+		var err error
+		l.Woods.Value, err = gear.ParseWoods(p.Fire.Wood)
+		l.Woods.Wrong.Take(r.at+"/fire/wood", err)
+	}
 	if guess := strings.TrimSpace(p.Fire.Guess); guess != "" {
 		var err error
 		l.Guess.Value, err = amounts.Guess(guess, l.Meat.Value.Green.Mid)

@@ -60,6 +60,11 @@ func TestEachFieldByItself(t *testing.T) {
 			[]string{"Saturday", "2027-13-01T00:00", "0026-01-01T00:00", "2027-03-28 18:30"}},
 		"/probe": {func(c *cook.Cook, s string) { c.Probe = s }, []string{"", "1.5 °C", "-1 °C", "34 °F"},
 			nil, []string{"off", "30 °C", "1.5"}},
+		"/weather": {func(c *cook.Cook, s string) { c.Weather = s },
+			[]string{"", "cold and windy until noon, then rain", "3 °C, 20 km/h wind"}, nil, []string{"lovely", "rain from Friday"}},
+		"/pieces/0/fire/wood": {func(c *cook.Cook, s string) {
+			c.Pieces[0].Fire.Wood, c.Pieces[0].Choices = s, map[string]string{"wood": "mixed"}
+		}, []string{"", "2 oak, 1 cherry", "oak"}, nil, []string{"plastic", "0 oak"}},
 		"/pieces/0/count": {func(c *cook.Cook, s string) { c.Pieces[0].Count = quantity.Count(s) },
 			[]string{"", "1", "12"}, nil, []string{"0", "-2", "some", "5000", "1.5"}},
 		"/pieces/0/trimmed": {func(c *cook.Cook, s string) { c.Pieces[0].Trimmed = s },

@@ -147,7 +147,7 @@ func (r OutlookRequest) candidates(p cooking.Piece) []Way {
 		}
 		out = append(out, Way{ID: id, Happens: true, Edits: []Edit{{"/pits/" + strconv.Itoa(n) + "/kind", kind}}})
 	}
-	if said.Chose(decision.Weather) == "mild" {
+	if said.Chose(decision.Weather) == "mild" && r.Cook.Weather == "" {
 		out = append(
 			out,
 			Way{ID: "cold", Happens: true, Edits: []Edit{choose(decision.Weather, "cold")}},

@@ -15,6 +15,7 @@ import (
 	"verjuice/internal/core/dose"
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/shop"
+	"verjuice/internal/core/weather"
 )
 
 // List is what a cook needs, less what is in stock and in jars.
@@ -57,6 +58,9 @@ func pieces(r cooking.Result) []shop.Piece {
 
 // hard is what the weather takes more of a pit's fuel: the worst that was said for a piece on it.
 func hard(r cooking.Result, pit int) float64 {
+	if told := r.Order.Weather.Value; len(told) > 0 {
+		return weather.Worst(told).Fuel
+	}
 	out := 1.0
 	for _, p := range r.Pieces {
 		if p.Line.Typed.Fire.On == pit {
@@ -156,7 +160,7 @@ func wraps(r cooking.Result, done bool) []shop.Wrapped {
 		}
 		said, m := p.Line.Answers.Value, p.Line.Meat.Value
 		one := shop.Wrapped{
-			Wrap: said.Chose(decision.Wrap), Wood: said.Chose(decision.Wood), Count: m.Count, Mass: m.Green.Mid,
+			Wrap: said.Chose(decision.Wrap), Wood: said.Chose(decision.Wood), Woods: p.Line.Woods.Value, Count: m.Count, Mass: m.Green.Mid,
 		}
 		if done && p.Lit {
 			one.Wrap = "none"

@@ -25,6 +25,7 @@ import (
 	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/uncertain"
+	"verjuice/internal/core/weather"
 )
 
 // Review is a cook when it is over.
@@ -284,6 +285,9 @@ func (a *Review) sum(ctx context.Context, r cooking.Result, whole bool) error {
 		}
 		if i == 0 {
 			o.Weather = p.Live.Piece.Line.Answers.Value.Chose(decision.Weather)
+			if told := r.Order.Weather.Value; len(told) > 0 {
+				o.Weather = weather.Worst(told).Kind
+			}
 		}
 	}
 	if !served.IsZero() {

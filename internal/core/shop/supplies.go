@@ -46,8 +46,9 @@ var Weather = map[string]float64{"cold": 1.25, "windy": 1.5, "wet": 1.4}
 
 // Wrapped is a line of pieces that is wrapped, and over which wood.
 type Wrapped struct {
-	Wrap  string // none, or a wrap
-	Wood  string // none, or a wood
+	Wrap  string      // none, or a wrap
+	Wood  string      // none, mixed, or a wood
+	Woods []gear.Wood // of mixed
 	Count int
 	Mass  quantity.Mass // of one
 }
@@ -59,6 +60,9 @@ func sheetsFor(m quantity.Mass) int {
 	}
 	return 1
 }
+
+// smokes is how many chunks of wood smoke what is on. Field experience.
+const smokes = 3
 
 // Supplies are what a cook uses up besides food: fuel of the pits, wraps and wood. Pits that burn wood of
 // their own take no chunks.
@@ -82,8 +86,14 @@ func Supplies(pits []Burning, lines []Wrapped) []Supply {
 		if wrap, _ := gear.FindWrap(l.Wrap); wrap.Supply != "" {
 			of(wrap.Supply).Sheets += l.Count * sheetsFor(l.Mass)
 		}
-		if chunks && l.Wood != "" && l.Wood != "none" {
-			of("wood-" + l.Wood).Chunks = 3
+		switch {
+		case !chunks || l.Wood == "" || l.Wood == "none":
+		case l.Wood == "mixed":
+			for wood, n := range gear.Chunked(l.Woods, smokes) {
+				of("wood-" + wood).Chunks = max(n, of("wood-"+wood).Chunks)
+			}
+		default:
+			of("wood-" + l.Wood).Chunks = max(smokes, of("wood-"+l.Wood).Chunks)
 		}
 	}
 	out := []Supply{}

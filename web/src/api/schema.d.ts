@@ -2338,6 +2338,11 @@ export interface components {
             serve_at?: string;
             /** @description Whose spoons and cups are meant by the amounts of this page: us or metric; empty means us */
             spoons?: string;
+            /**
+             * @description The weather at the pits over the day; empty means mild, or what each piece says
+             * @example cold and windy until noon, then rain
+             */
+            weather?: string;
             /** @description Times that the cook has fixed */
             wishes?: components["schemas"]["Wish"][];
             /**
@@ -2397,6 +2402,11 @@ export interface components {
             serve_at?: string;
             /** @description Whose spoons and cups are meant by the amounts of this page: us or metric; empty means us */
             spoons?: string;
+            /**
+             * @description The weather at the pits over the day; empty means mild, or what each piece says
+             * @example cold and windy until noon, then rain
+             */
+            weather?: string;
             /** @description Times that the cook has fixed */
             wishes?: components["schemas"]["Wish"][];
             /**
@@ -2946,6 +2956,11 @@ export interface components {
              * @example 7 h
              */
             time?: string;
+            /**
+             * @description Woods in parts, where the decision on wood is mixed
+             * @example 2 oak, 1 cherry
+             */
+            wood?: string;
         };
         FireAnswer: {
             /** @description When its surface is dry and dark */

@@ -1,4 +1,5 @@
-import { ChoiceField } from "../record/field";
+import { Fragment } from "react";
+import { ChoiceField, Field } from "../record/field";
 import { usePiece } from "./context";
 
 /** What the list of moves says instead of a decision, where the cook wrote it there. */
@@ -12,14 +13,18 @@ export function Choices({ index, stage }: { index: number; stage: "piece" | "fir
 			{(figures?.decisions ?? [])
 				.filter((c) => c.stage === stage)
 				.map((c) => (
-					<ChoiceField
-						key={c.key}
-						label={c.label}
-						at={at(`choices/${c.key}`)}
-						usual={c.value}
-						options={c.options}
-						instead={instead[c.key] && at(instead[c.key] ?? "")}
-					/>
+					<Fragment key={c.key}>
+						<ChoiceField
+							label={c.label}
+							at={at(`choices/${c.key}`)}
+							usual={c.value}
+							options={c.options}
+							instead={instead[c.key] && at(instead[c.key] ?? "")}
+						/>
+						{c.key === "wood" && c.value === "mixed" && (
+							<Field label="Woods in parts" at={at("fire/wood")} usual="2 oak, 1 cherry" />
+						)}
+					</Fragment>
 				))}
 		</div>
 	);

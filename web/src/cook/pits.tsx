@@ -87,6 +87,7 @@ export function Pits() {
 					</li>
 				))}
 			</ul>
+			<Field label="Weather at the pit" at="/weather" usual="mild and still, or as each piece says" />
 			<FindSelect
 				className="pits-add"
 				variant="underlined"
