@@ -18,6 +18,7 @@ import (
 type LarderThing struct {
 	Price string `json:"price" required:"false" maxLength:"100" doc:"What it costs" example:"3.20 for 500 g"`
 	Stock string `json:"stock" required:"false" maxLength:"100" doc:"How much there is" example:"350 g"`
+	Pack  string `json:"pack,omitempty" required:"false" maxLength:"100" doc:"What a bottle, can or packet of it holds; told once with an amount, it is remembered" example:"500 mL"`
 }
 
 // OwnIngredient is a saved ingredient of the cook's own.
@@ -48,7 +49,7 @@ func (s *server) registerLarder(a huma.API) {
 			}
 			out := Larder{Things: map[string]LarderThing{}, Own: []OwnIngredient{}}
 			for _, t := range things {
-				out.Things[t.Thing] = LarderThing{t.Price, t.Stock}
+				out.Things[t.Thing] = LarderThing{t.Price, t.Stock, t.Pack}
 			}
 			for _, d := range list {
 				out.Own = append(out.Own, OwnIngredient{d.ID, d.Version, store.OwnID(d.ID), d.Doc, sheet.OwnNote(d.Doc)})
@@ -61,13 +62,13 @@ func (s *server) registerLarder(a huma.API) {
 			http.MethodPut,
 			"/api/larder/{thing}",
 			"saveLarderThing",
-			"Set the price and stock of an ingredient, a cut, or fuel, wood or a wrap; both empty removes it",
+			"Set the price and stock of an ingredient, a cut, or fuel, wood or a wrap; all empty removes it",
 		),
 		func(ctx context.Context, in *struct {
 			Thing string `path:"thing" maxLength:"64"`
 			Body  LarderThing
 		}) (*struct{}, error) {
-			thing := store.Thing{Thing: in.Thing, Price: in.Body.Price, Stock: in.Body.Stock}
+			thing := store.Thing{Thing: in.Thing, Price: in.Body.Price, Stock: in.Body.Stock, Pack: in.Body.Pack}
 			if err := s.soundThing(ctx, thing); err != nil {
 				return nil, problemOf(err)
 			}

@@ -119,7 +119,7 @@ func TestLarder(t *testing.T) {
 	call(t, app, "GET", "/api/larder", nil).into(t, &l)
 	assert.Equal(
 		t,
-		map[string]api.LarderThing{"kosher-salt": {"€3 for 1 kg", "500 g"}, "pork-loin": {"€9/kg", ""}},
+		map[string]api.LarderThing{"kosher-salt": {Price: "€3 for 1 kg", Stock: "500 g"}, "pork-loin": {Price: "€9/kg"}},
 		l.Things,
 	)
 
@@ -307,4 +307,27 @@ func TestFilesOutAndIn(t *testing.T) {
 	raw, err := json.Marshal(game.Next)
 	require.NoError(t, err)
 	assert.NotContains(t, string(raw), `"answer"`)
+}
+
+// How large a bottle is is asked once: told with an amount, it counts from then on, in every cook.
+func TestABottleIsAskedAboutOnce(t *testing.T) {
+	app := apptest.Start(t, apptest.Nothing)
+	mop := func(parts string) formula.Formula {
+		return formula.Formula{Name: "Beer mop", Kind: "baste", Basis: "volume", Rows: []formula.Row{
+			{Ingredient: "beer", Form: "liquid", Parts: parts}, {Ingredient: "sea-salt", Form: "fine", Parts: "10 g"},
+		}}
+	}
+	asked := call(t, app, "POST", "/api/formulas", mop("2 bottles")).problem(t, http.StatusUnprocessableEntity)
+	assert.Contains(t, asked.Errors[0].Message, "it is remembered")
+	require.NotEmpty(t, asked.Errors[0].Offers)
+	made := call(t, app, "POST", "/api/formulas", mop(asked.Errors[0].Offers[2].Edits[0].Value))
+	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
+	made = call(t, app, "POST", "/api/formulas", mop("3 bottles"))
+	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
+	var out api.Larder
+	require.NoError(t, json.Unmarshal(call(t, app, "GET", "/api/larder", nil).body, &out))
+	assert.Equal(t, "500 mL", out.Things["beer"].Pack)
+	put := call(t, app, "PUT", "/api/larder/beer", api.LarderThing{})
+	require.Equal(t, http.StatusNoContent, put.StatusCode)
+	call(t, app, "POST", "/api/formulas", mop("3 bottles")).problem(t, http.StatusUnprocessableEntity)
 }

@@ -52,7 +52,7 @@ var knows = map[string]string{
 	"amounts":    "dose field formula kitchen larder quantity",
 	"bench":      "cook cooking cut dose field formula kitchen quantity shop trace",
 	"caution":    "cut field quantity",
-	"cook":       "dose field formula quantity salt",
+	"cook":       "dose field formula larder quantity salt",
 	"cooking":    "amounts caution cook cut decision dose facts field forecast formula gear kitchen move order plan quantity salt shop trace uncertain weather when",
 	"cut":        "field quantity table",
 	"decision":   "cut field gear",

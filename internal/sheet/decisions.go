@@ -50,6 +50,7 @@ var decisionTexts = map[string]struct {
 			"deckle":      {"the hard deckle", "the fat between flat and point"},
 			"skin":        {"the skin", "salt and smoke reach that side, too"},
 			"fat-kept":    {"loose ends, kept as fat", "rendered into tallow for the wrap"},
+			"bone-ends":   {"meat cut back from the bone ends", "clean handles; how far the bones show says less then"},
 		},
 	},
 	"opened": {

@@ -33,7 +33,7 @@ var messages = map[string]string{
 	"decision.not-this-cut":           "that is not for {cut}",
 	"amount.no-batch":                 "this mix is written in parts, so how much was mixed is not known: weigh it, or write grams or spoons in its rows",
 	"amount.no-jar":                   "there is no jar of this mix: say how much, for example 85 g",
-	"amount.which-size":               "how much is in one {thing}? they differ: write it with its size, like 2 × 330 mL",
+	"amount.which-size":               "how much is in one {thing}? Write it once, like 2 bottles of 330 mL, and it is remembered",
 	"bath.which-salt":                 "which salt? a cup of one weighs up to twice as much as a cup of another",
 	"quantity.unusable-number":        "“{typed}” is not a number I can use",
 
@@ -119,6 +119,7 @@ var messages = map[string]string{
 	"weather.wind":         "More wind than a pit can be lit in: write it in km/h, mph or m/s, for example 20 km/h",
 	"wood.unknown":         "“{word}” is no wood that is known here. Known are oak, beech, alder, birch, maple, apple, cherry, pear, plum, peach, hickory, walnut, almond, pecan and mesquite: for example 2 oak, 1 cherry",
 	"wood.nothing":         "None of it has a share: write for example 2 oak, 1 cherry",
+	"move.some-wrapped":    "In a wrap they cook at another pace: give those a line of their own, with “Add a piece”",
 	"pit.sets-moment":      "“{typed}”: a pit goes by the clock, by hours, or once wrapped: 135 °C from 07:00, 135 °C after 8 h",
 	"pit.sets-when":        "“{typed}”: say from when, for example 135 °C from 07:00",
 

@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"math"
 	"strings"
 
 	"verjuice/internal/core/cooking"
@@ -32,6 +33,10 @@ func (w writer) condition(c when.Cond) string {
 		return signWords[c.Sign]
 	case c.Clock != "":
 		return "at " + c.Clock
+	case c.Share == 0.5:
+		return "halfway through"
+	case c.Share != 0:
+		return quantity.Number(math.Round(100*c.Share)) + " % of the way through"
 	case c.Of != "" && c.By == 0:
 		return "right after " + ofWords[c.Of]
 	case c.Of != "" && c.By < 0:

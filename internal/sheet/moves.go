@@ -39,6 +39,9 @@ type MoveLine struct {
 func (w writer) ownLabel(m order.Move, piece string) string {
 	known, _ := move.Find(m.Kind)
 	out := fmt.Sprintf(known.Verb, piece)
+	if m.Some > 0 {
+		out = fmt.Sprintf("%d of them: %s", m.Some, out)
+	}
 	switch {
 	case m.Kind == move.Other:
 		out = m.With + ": " + piece

@@ -83,7 +83,7 @@ var rules = map[string]rule{
 		source:      cutSource,
 	},
 	"meat.served":   {as: mass, explanation: shrinks, source: cutSource},
-	"meat.servings": {as: portions, explanation: "Cooked meat ÷ one portion.", source: cutSource},
+	"meat.servings": {as: portions, explanation: "Cooked meat ÷ one portion, less what is kept back and chilled.", source: cutSource},
 
 	"row.mass": {as: grams, explanation: "Its share of the mix by weight.", source: larderSource,
 		more: func(w writer, in map[string]any) string {
@@ -371,7 +371,7 @@ var inputNames = map[string]string{
 	"adults": "adults", "children": "children", "appetite": "appetite", "leftovers": "leftovers",
 	"as_bought": "as bought", "trim_style": "trim style", "usual_trim": "usual trim", "trimmed_weight": "trimmed weight",
 	"bone":       "bone",
-	"cook_yield": "cook yield", "portion": "portion", "proportions": "length : width : thickness", "size": "size",
+	"cook_yield": "cook yield", "portion": "portion", "kept_back": "kept back for later", "proportions": "length : width : thickness", "size": "size",
 	"rounding": "rounding",
 	"surface":  "surface", "block_share": "block over thickest point", "thickest": "thickest point",
 	"boneless": "boneless meat of one", "surface_of_all": "surface of all", "coat": "coat", "per_ml": "a mL of this mix",

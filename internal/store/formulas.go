@@ -34,7 +34,8 @@ func (s *Store) Formulas() Formulas {
 				f.Spoons = quantity.USSpoons // what it meant when it was written, wherever it is used
 			}
 		},
-		shut: unmarked,
+		shut:  unmarked,
+		packs: formula.Formula.Packs,
 	}}
 }
 

@@ -22,6 +22,7 @@ func (s *Store) Cooks() Records[cook.Cook] {
 		db: s.db, in: s, kind: "cook", sound: s.soundCook, first: "served_at DESC, created_at DESC, id DESC",
 		index: func(c cook.Cook) found { return found{Name: c.Name, ServedAt: c.ServeAt} },
 		open:  func(_ string, c *cook.Cook) { *c = keyed(*c) },
+		packs: cook.Cook.Packs,
 		shut:  func(c *cook.Cook) { *c = cook.Keyed(*c) },
 	}
 }
@@ -98,11 +99,12 @@ func (s *Store) Meals() Records[meal.Meal] {
 	}
 }
 
-// Thing is the price and stock of an ingredient or a cut, as typed.
+// Thing is price, stock and pack of an ingredient or a cut, as typed.
 type Thing struct {
 	Thing string `json:"thing"`
 	Price string `json:"price"`
 	Stock string `json:"stock"`
+	Pack  string `json:"pack,omitempty"` // what a bottle, can or packet of it holds
 }
 
 func (s *Store) things() Records[Thing] {
@@ -139,7 +141,7 @@ func (s *Store) PutThing(ctx context.Context, t Thing) error {
 	if err != nil {
 		return err
 	}
-	if t.Price == "" && t.Stock == "" {
+	if t.Price == "" && t.Stock == "" && t.Pack == "" {
 		return again(s.db, func() error {
 			return s.things().all(ctx).Where(is("code", t.Thing)).Delete(&row{}).Error
 		})
@@ -150,6 +152,21 @@ func (s *Store) PutThing(ctx context.Context, t Thing) error {
 				clause.Assignment{Column: clause.Column{Name: "version"}, Value: clause.Expr{SQL: "records.version + 1"}}),
 		}).Create(&m).Error
 	})
+}
+
+// rememberPack keeps what a bottle, can or packet of something holds.
+func (s *Store) rememberPack(ctx context.Context, thing, size string) error {
+	var m row
+	t := Thing{Thing: thing}
+	err := s.things().all(ctx).Where(is("code", thing)).Limit(1).Find(&m).Error
+	if err == nil && m.ID != "" {
+		err = s.things().parse(m.ID, m.Body, &t)
+	}
+	if err != nil || t.Pack == size {
+		return err
+	}
+	t.Pack = size
+	return s.PutThing(ctx, t)
 }
 
 // unmarked leaves the spoons out of a formula that were meant before there was a choice.

@@ -77,7 +77,7 @@ func (s *Store) stand(ctx context.Context, formulas []string) (string, error) {
 func (s *Store) loadKitchen(ctx context.Context, now time.Time, formulas []string) (kitchen.Kitchen, error) {
 	k := kitchen.Kitchen{
 		Formulas: map[string]formula.Formula{}, Ingredients: map[string]larder.Ingredient{},
-		Prices: map[string]larder.Price{}, Stock: map[string]quantity.Amount{},
+		Prices: map[string]larder.Price{}, Stock: map[string]quantity.Amount{}, Packs: map[string]quantity.Amount{},
 	}
 	// Everything in one question.
 	var rows []row
@@ -104,6 +104,9 @@ func (s *Store) loadKitchen(ctx context.Context, now time.Time, formulas []strin
 				}
 				if a, err := quantity.ParseAmount(t.Stock, false, quantity.USSpoons); err == nil {
 					k.Stock[t.Thing] = a
+				}
+				if a, err := quantity.ParseAmount(t.Pack, false, quantity.USSpoons); err == nil {
+					k.Packs[t.Thing] = a
 				}
 			})
 		case "lessons":

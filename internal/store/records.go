@@ -35,6 +35,7 @@ type Records[T any] struct {
 	// what is taken out of a body again; nil is nothing
 	shut  func(d *T)
 	sound func(ctx context.Context, id string, d T, has kitchens) error // its check; a new record has no id
+	packs func(d T) map[string]string                                   // sizes of bottles that it tells; nil tells none
 }
 
 // found is by what a record is found and put in order.
@@ -238,7 +239,18 @@ func (r Records[T]) Create(ctx context.Context, d T) (Record[T], error) {
 	if err := again(r.db, func() error { return r.db.WithContext(ctx).Create(&m).Error }); err != nil {
 		return r.before(ctx, m.ID, err)
 	}
+	r.learnPacks(ctx, d)
 	return r.read(m)
+}
+
+// learnPacks remembers the sizes of bottles that a document tells. Where that fails they are asked again another time.
+func (r Records[T]) learnPacks(ctx context.Context, d T) {
+	if r.packs == nil {
+		return
+	}
+	for id, size := range r.packs(d) {
+		_ = r.in.rememberPack(ctx, id, size)
+	}
 }
 
 // Update replaces a record that still has the given version: one row, in one statement.
@@ -263,6 +275,7 @@ func (r Records[T]) Update(ctx context.Context, id string, version uint, d T) (R
 	if err != nil {
 		return Record[T]{}, err
 	}
+	r.learnPacks(ctx, d)
 	return r.read(m)
 }
 

@@ -111,7 +111,7 @@ func (s *Store) soundThing(ctx context.Context, _ string, t Thing, has kitchens)
 	if err != nil {
 		return err
 	}
-	return larder.CheckThing(t.Thing, t.Price, t.Stock, func(id string) bool {
+	return larder.CheckThing(t.Thing, t.Price, t.Stock, t.Pack, func(id string) bool {
 		_, ingredient := formula.FindIngredient(id, k)
 		_, meat := cut.Find(id)
 		return ingredient || meat

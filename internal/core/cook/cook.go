@@ -11,10 +11,12 @@ import (
 	"encoding/json"
 	"fmt"
 	"hash/fnv"
+	"maps"
 	"slices"
 	"strconv"
 
 	"verjuice/internal/core/formula"
+	"verjuice/internal/core/larder"
 	"verjuice/internal/core/quantity"
 )
 
@@ -58,6 +60,7 @@ type Move struct {
 	With    string           `json:"with,omitempty" required:"false" doc:"Of a wrap: foil, paper, pan, boat or bacon; of an again: whole, or cubes or slices in a pan or on the grate; of an other: what is done, in words"`
 	For     string           `json:"for,omitempty" required:"false" doc:"Of an again: how long it is on; empty means the usual" example:"1 to 1½ h"`
 	Pit     string           `json:"pit,omitempty" required:"false" doc:"Of an again: what the pit is set to for it; empty means the usual" example:"135 °C"`
+	Some    quantity.Count   `json:"some,omitempty" required:"false" doc:"For how many of the pieces; empty means all" example:"5"`
 	Formula *formula.Formula `json:"formula,omitempty" required:"false" doc:"What it brings; absent for nothing"`
 	Amount  string           `json:"amount,omitempty" required:"false" doc:"How much of it goes on, all times together"`
 }
@@ -206,6 +209,37 @@ func Keyed(c Cook) Cook {
 		c.Pieces[i].Key, taken[key] = key, true
 	}
 	return c
+}
+
+// Packs are what bottles, cans and packets of an ingredient hold by c's amounts, by its id.
+func (c Cook) Packs() map[string]string {
+	out := map[string]string{}
+	take := func(f formula.Formula, amount string) {
+		maps.Copy(out, f.Packs())
+		if size := larder.PackSaid(amount); size != "" && len(f.Rows) == 1 && f.Rows[0].Ingredient != "" {
+			out[f.Rows[0].Ingredient] = size
+		}
+	}
+	for _, p := range c.Pieces {
+		take(p.Season.Formula, p.Season.Amount)
+		if p.Bath != nil {
+			for _, d := range p.Bath.With {
+				take(d.Formula, d.Amount)
+			}
+		}
+		if p.Inject != nil {
+			take(p.Inject.Formula, p.Inject.Amount)
+		}
+		for _, l := range p.Layers {
+			take(l.Formula, l.Amount)
+		}
+		for _, m := range p.Moves {
+			if m.Formula != nil {
+				take(*m.Formula, m.Amount)
+			}
+		}
+	}
+	return out
 }
 
 // Formulas are the ids of the formulas that c's doses are or use, those that ship

@@ -83,6 +83,7 @@ func (s *subject) meatFigures() *Meat {
 		)
 	}
 	served := one.Served() * n
+	table := 1 - s.line.KeptBack()
 	range_ := quantity.Range[float64]{
 		Low:  served.KG() * one.Yield.Low / one.Yield.Mid,
 		Mid:  served.KG(),
@@ -134,9 +135,10 @@ func (s *subject) meatFigures() *Meat {
 			"boneless",
 			one.Edible(),
 		),
-		Served:   trace.New("meat.served", range_, yields...),
-		Servings: trace.New("meat.servings", quantity.Times(range_, 1/s.base.Portion.KG()), yields...),
-		Ratio:    perKG / referencePerKG(), Each: s.unlike(),
+		Served: trace.New("meat.served", range_, yields...),
+		Servings: trace.New("meat.servings", quantity.Times(range_, table/s.base.Portion.KG()),
+			append(yields, "kept_back", trace.Number{Value: 100 - 100*table, Unit: "%"})...),
+		Ratio: perKG / referencePerKG(), Each: s.unlike(),
 	}
 }
 

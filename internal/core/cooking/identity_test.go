@@ -47,6 +47,7 @@ var still = map[*regexp.Regexp]string{
 	regexp.MustCompile(`\.Fire\.Wood$`):                                           "of what is bought",
 	regexp.MustCompile(`\.Avoid\.0$`):                                             "where the needle goes, not how much",
 	regexp.MustCompile(`\.Moves\.\d\.(What|With|Amount)$`):                        "they go together: another kind brings something else",
+	regexp.MustCompile(`\.Moves\.\d\.Some$`):                                      "for so many; what is kept back counts at the table",
 	regexp.MustCompile(`\.Moves\.[01]\.(For|Pit)$`):                               "of what goes on the fire again",
 }
 

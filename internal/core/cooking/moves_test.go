@@ -12,7 +12,10 @@ import (
 	"verjuice/internal/anycook"
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/cooking"
+	"verjuice/internal/core/kitchen"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/plan"
+	"verjuice/internal/core/quantity"
 )
 
 // tasksOf are the tasks of the chosen plan, by stage and move.
@@ -185,4 +188,31 @@ func TestAnyMethod(t *testing.T) {
 		}
 		assert.Equal(t, fmt.Sprint(result.Plan.Result.Plans), fmt.Sprint(sound(t, c).Plan.Result.Plans))
 	}
+}
+
+// Of six racks five are chilled for later and one is turned halfway: no line of its own is needed, what is kept back
+// is not counted at the table, and the turn stands in the middle of the fire.
+func TestSomeOfThemGoAnotherWay(t *testing.T) {
+	p := anycook.Coated("pork-back-ribs", "1 kg")
+	p.Key, p.Count = "a", "6"
+	all := sound(t, anycook.Supper(p))
+	p.Moves = []cook.Move{
+		{Key: "keep", What: "keep", When: "right after it is off", Some: "5"}, {Key: "turn", What: "turn", When: "halfway"},
+		{Key: "oven", What: "oven", When: "after 1 h", Some: "1"},
+	}
+	some := sound(t, anycook.Supper(p))
+	assert.InDelta(t, all.Servings.Mid/6, some.Servings.Mid, 0.01)
+	k := tasksOf(some)
+	fire := k["off"].At.Sub(k["fire"].At)
+	assert.InDelta(t, fire.Hours()/2, k["turnturn"].At.Sub(k["fire"].At).Hours(), 0.3)
+	assert.False(t, k["keepkeep"].At.Before(k["off"].At))
+	assert.False(t, k["ovenoven"].At.IsZero())
+	for some, id := range map[string]string{"7": "number.range", "0": "number.range", "most": "quantity.count"} {
+		p.Moves[0].Some = quantity.Count(some)
+		wrong := order.Parse(anycook.Supper(p), kitchen.Kitchen{}).Wrong()
+		require.NotEmpty(t, wrong, some)
+		assert.Equal(t, "/pieces/0/moves/0/some", wrong[0].Pointer, id)
+	}
+	p.Moves = []cook.Move{{Key: "w", What: "wrap", With: "foil", When: "after 2 h", Some: "2"}}
+	assert.Equal(t, "move.some-wrapped", order.Parse(anycook.Supper(p), kitchen.Kitchen{}).Wrong()[0].ID)
 }

@@ -65,7 +65,7 @@ func newSubject(o order.Order, l order.Line, f facts.Facts, at Clock) *subject {
 	}
 	s := &subject{
 		line: l, meat: l.Meat.Value, base: o.Base.Value, moves: l.Sound(), asOf: at, serve: o.Serves(l),
-		left: o.People.Value.Leftovers > 0, probe: o.Probe.Value, skies: o.Weather.Value,
+		left: o.People.Value.Leftovers > 0 || l.KeptBack() > 0, probe: o.Probe.Value, skies: o.Weather.Value,
 	}
 	s.own = !l.Serving.Value.IsZero()
 	s.clocked = l.Answers.OK() && l.Good(order.Wait, order.Temper, order.On, order.Off, order.Rest, order.Slice)
@@ -134,7 +134,7 @@ func (s *subject) firesBefore(a decision.Answers, m order.Meat, thought bool) []
 	like.Skies = weather.From(s.skies, s.anchor.On)
 	out := s.line.Burns(a, m, like)
 	for i := range out {
-		if out[i] = s.anchor.Apply(out[i]); s.lit && !thought {
+		if out[i] = s.anchor.Apply(out[i]).Shared(); s.lit && !thought {
 			out[i] = s.happened.Apply(out[i])
 		}
 	}

@@ -87,7 +87,7 @@ var All = []Decision{
 	{
 		Key:     TrimmedOff,
 		Stage:   "piece",
-		Values:  []string{"nothing", "silver-skin", "deckle", "skin", "fat-kept"},
+		Values:  []string{"nothing", "silver-skin", "deckle", "skin", "fat-kept", "bone-ends"},
 		of:      trims,
 		applies: func(c cut.Cut) bool { return len(trims(c)) > 1 },
 		Usual:   fixed("nothing"),
@@ -248,6 +248,9 @@ func trims(c cut.Cut) []string {
 	}
 	if c.Sealed == "skin" {
 		out = append(out, "skin")
+	}
+	if c.Family == cut.Rack || c.Sealed == "bone" {
+		out = append(out, "bone-ends")
 	}
 	return out
 }

@@ -6,6 +6,7 @@ import (
 
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/quantity"
+	"verjuice/internal/core/uncertain"
 	"verjuice/internal/core/when"
 )
 
@@ -26,15 +27,38 @@ func (a Anchor) cond(c when.Cond) when.Cond {
 }
 
 // Apply is b with what is said by the clock in hours.
-func (a Anchor) Apply(b FireInput) FireInput {
+func (a Anchor) Apply(b FireInput) FireInput { return b.each(a.cond) }
+
+// Shared is b with what is said by a share of its time on the fire in hours, by a single run without it.
+func (b FireInput) Shared() FireInput {
+	some := false
+	look := func(c when.Cond) when.Cond { some = some || c.Share != 0; return c }
+	b.each(look)
+	if !some {
+		return b
+	}
+	takes := Alone([]FireInput{b})
+	if takes >= uncertain.Endless {
+		return b
+	}
+	return b.each(func(c when.Cond) when.Cond {
+		if c.Share == 0 {
+			return c
+		}
+		return when.Cond{After: max(time.Minute, time.Duration(c.Share*float64(takes)).Round(5*time.Minute))}
+	})
+}
+
+// each is b with its conditions as do gives them.
+func (b FireInput) each(do func(when.Cond) when.Cond) FireInput {
 	b.Wraps, b.Visits = slices.Clone(b.Wraps), slices.Clone(b.Visits)
 	for i := range b.Wraps {
-		b.Wraps[i].When = b.Wraps[i].When.Each(a.cond)
+		b.Wraps[i].When = b.Wraps[i].When.Each(do)
 	}
 	for i := range b.Visits {
-		b.Visits[i].From, b.Visits[i].Until = b.Visits[i].From.Each(a.cond), b.Visits[i].Until.Each(a.cond)
+		b.Visits[i].From, b.Visits[i].Until = b.Visits[i].From.Each(do), b.Visits[i].Until.Each(do)
 	}
-	b.Off = b.Off.Each(a.cond)
+	b.Off = b.Off.Each(do)
 	return b
 }
 

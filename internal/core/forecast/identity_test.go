@@ -87,7 +87,7 @@ var unmoved = map[string]string{
 // unmovedParts are parts of a moment that say nothing beside its other parts, and why.
 var unmovedParts = map[string]string{
 	".Clock": "of a piece that stands on the clock: Anchor puts hours there", ".Of": "as Clock", ".By": "goes with Of",
-	".Both": "there is no second part", ".After": "the core says when", ".Sign": "the core says when",
+	".Both": "there is no second part", ".After": "the core says when", ".Share": "as Clock", ".Sign": "the core says when",
 }
 
 // Every field of an input counts: another value in it is another key, and moves how the piece fares, but for

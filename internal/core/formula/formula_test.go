@@ -29,6 +29,8 @@ type own struct {
 
 func (o own) OwnFormula(id string) (Formula, bool) { f, ok := o.formulas[id]; return f, ok }
 
+func (o own) Pack(string) quantity.Amount { return quantity.Amount{} }
+
 func (o own) OwnIngredient(id string) (larder.Ingredient, bool) {
 	i, ok := o.ingredients[id]
 	return i, ok

@@ -6,6 +6,7 @@ import (
 	"unicode"
 
 	"verjuice/internal/core/larder"
+	"verjuice/internal/core/quantity"
 )
 
 // Lookup finds what a cook has besides what ships with the program: formulas and
@@ -13,6 +14,8 @@ import (
 type Lookup interface {
 	OwnFormula(id string) (Formula, bool)
 	OwnIngredient(id string) (larder.Ingredient, bool)
+	// Pack is what a bottle, can or packet of an ingredient holds; nothing where nobody has said.
+	Pack(id string) quantity.Amount
 }
 
 // Find returns the formula of that id, a ready-made or one of the cook's own.
@@ -25,10 +28,15 @@ func Find(id string, own Lookup) (Formula, bool) {
 
 // FindIngredient returns the ingredient of that id, the larder's or the cook's own.
 func FindIngredient(id string, own Lookup) (larder.Ingredient, bool) {
-	if i, ok := larder.Find(id); ok || own == nil {
+	i, ok := larder.Find(id)
+	if own == nil {
 		return i, ok
 	}
-	return own.OwnIngredient(id)
+	if !ok {
+		i, ok = own.OwnIngredient(id)
+	}
+	i.Pack = own.Pack(id)
+	return i, ok
 }
 
 // RowName is what a row's ingredient or formula is called; empty when it is gone.
@@ -60,6 +68,17 @@ func (f Formula) Uses() []string {
 	for _, r := range f.Rows {
 		if _, shipped := readyMadeByID[r.Formula]; r.Formula != "" && !shipped {
 			out = append(out, r.Formula)
+		}
+	}
+	return out
+}
+
+// Packs are what bottles, cans and packets hold by f's rows, by the id of their ingredient.
+func (f Formula) Packs() map[string]string {
+	out := map[string]string{}
+	for _, r := range f.Rows {
+		if size := larder.PackSaid(r.Parts); size != "" && r.Ingredient != "" {
+			out[r.Ingredient] = size
 		}
 	}
 	return out

@@ -23,6 +23,7 @@ type Kitchen struct {
 	Ingredients map[string]larder.Ingredient
 	Prices      map[string]larder.Price    // of ingredients and cuts, by id
 	Stock       map[string]quantity.Amount // of ingredients, by id
+	Packs       map[string]quantity.Amount // what a bottle, can or packet holds, of ingredients by id
 	Jars        []Jar
 	Learnt      logbook.Lessons // from earlier cooks
 	Stand       string          // the same for the same kitchen; empty when that is not known
@@ -45,6 +46,9 @@ func (k Kitchen) OwnIngredient(id string) (larder.Ingredient, bool) {
 	i, ok := k.Ingredients[id]
 	return i, ok
 }
+
+// Pack implements formula.Lookup.
+func (k Kitchen) Pack(id string) quantity.Amount { return k.Packs[id] }
 
 // InJars is what is left of f in jars: of the same mix, whatever it is called. An
 // edited rub is another mix than the jar it came from.
@@ -88,6 +92,7 @@ func (t Typed) Read(k Kitchen) (Kitchen, field.Errors) {
 		Ingredients: plus(k.Ingredients, nil),
 		Prices:      plus(k.Prices, nil),
 		Stock:       plus(k.Stock, nil),
+		Packs:       plus(k.Packs, nil),
 		Jars:        slices.Clone(k.Jars),
 		Learnt:      k.Learnt,
 	}

@@ -39,11 +39,15 @@ func (i Ingredient) Counts() []Count { return counts[i.ID] }
 // sizes are how much larger or smaller than the usual one is that is called so: field judgement.
 var sizes = map[string]float64{"": 1, "medium": 1, "large": 1.5, "big": 1.5, "small": 0.6}
 
+const packWords = `bottle|can|tin|jar|packet|pack|bag|box|carton|tub|tube|container`
+
 var (
 	juiceOf = regexp.MustCompile(`(?i)^(?:the\s+)?juice\s+(?:of\s+|from\s+)?`)
 	article = regexp.MustCompile(`(?i)^(half|quarter|(?:one|a)\s+(?:half|quarter|third))\s+(?:of\s+)?an?$|^an?$|^the$|^one$`)
 	// What is sold in many sizes is asked about.
-	packs = regexp.MustCompile(`(?i)^(.*?)\s*\b(bottle|can|tin|jar|packet|pack|bag|box|carton|tub|tube|container)(?:s|es)?$`)
+	packs = regexp.MustCompile(`(?i)^(.*?)\s*\b(` + packWords + `)(?:s|es)?$`)
+	// Two bottles of 500 mL, a can (400 g).
+	sizedPacks = regexp.MustCompile(`(?i)^(.*?)\s*\b(?:` + packWords + `)(?:s|es)?,?\s*(?:of\s+|at\s+|à\s*|\()(\d[^()]*?)(?:\s+each)?\)?$`)
 )
 
 // usualPacks are the sizes that are offered for what is sold in packs, of liquids and of the rest.
@@ -80,18 +84,56 @@ func (i Ingredient) Amount(typed string, set quantity.SpoonSet) (quantity.Amount
 	if err == nil {
 		return amount, nil
 	}
+	if n, size, ok := sized(said, liquid, set); ok {
+		return size.times(n), nil
+	}
 	for _, said := range ways {
 		if m := packs.FindStringSubmatch(said); m != nil {
 			if n, ok := howMany(m[1]); ok {
+				if i.Pack != (quantity.Amount{}) {
+					return size{i.Pack}.times(n), nil
+				}
 				offers := []string{}
 				for _, pack := range usualPacks[liquid] {
-					offers = append(offers, quantity.Number(n)+" × "+pack)
+					offers = append(offers, strings.TrimSpace(text)+" of "+pack)
 				}
 				return amount, field.Because("amount.which-size", "thing", strings.ToLower(m[2]), "offers", offers)
 			}
 		}
 	}
 	return amount, err
+}
+
+// size is what one pack holds.
+type size struct{ quantity.Amount }
+
+func (s size) times(n float64) quantity.Amount {
+	return quantity.Amount{Mass: quantity.Mass(n) * s.Mass, Volume: quantity.Volume(n) * s.Volume}
+}
+
+// sized reads packs whose size is said.
+func sized(said string, liquid bool, set quantity.SpoonSet) (n float64, one size, ok bool) {
+	m := sizedPacks.FindStringSubmatch(said)
+	if m == nil {
+		return 0, one, false
+	}
+	if n, ok = howMany(m[1]); !ok {
+		return 0, one, false
+	}
+	amount, err := quantity.ParseAmount(strings.TrimSpace(m[2]), liquid, set)
+	return n, size{amount}, err == nil && (amount.Mass > 0 || amount.Volume > 0)
+}
+
+// PackSaid is what one pack holds by an amount as it was typed, for the next time; empty where it says no size.
+func PackSaid(typed string) string {
+	m := sizedPacks.FindStringSubmatch(strings.TrimSpace(typed))
+	if m == nil {
+		return ""
+	}
+	if _, _, ok := sized(strings.TrimSpace(typed), true, quantity.USSpoons); !ok {
+		return ""
+	}
+	return strings.TrimSpace(m[2])
 }
 
 // howMany reads the number in front of what is counted; none is one.

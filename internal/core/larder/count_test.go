@@ -43,6 +43,19 @@ func TestThingsAreCounted(t *testing.T) {
 		require.NoError(t, err, offer)
 		assert.Greater(t, a.Volume.ML(), 600.0, offer)
 	}
+	for typed, want := range map[string]string{
+		"2 bottles of 500 mL": "500 mL", "a can (330 mL)": "330 mL", "two cans at 12 fl oz each": "12 fl oz",
+		"2 bottles": "", "500 mL": "",
+	} {
+		assert.Equal(t, want, larder.PackSaid(typed), typed)
+	}
+	beer.Pack = quantity.Amount{Volume: 0.0005} // said before
+	a, err := beer.Amount("two bottles", quantity.USSpoons)
+	require.NoError(t, err)
+	assert.InDelta(t, 1000, a.Volume.ML(), 0.1)
+	a, err = beer.Amount("two bottles of 330 mL", quantity.USSpoons)
+	require.NoError(t, err)
+	assert.InDelta(t, 660, a.Volume.ML(), 0.1, "what is said now counts")
 	for id, typed := range map[string]string{"beer": "3 cloves", "fresh-onion": "some onions",
 		"fresh-garlic": "cloves and cloves"} {
 		one, _ := larder.Find(id)

@@ -59,6 +59,8 @@ type Ingredient struct {
 	Forms     []Form      `json:"forms" nullable:"false"`
 	SaltOff   float64     `json:"salt_off,omitempty" required:"false" doc:"How far its salt may be off, as a share of it, where nobody read a label"`
 	Also      []string    `json:"also,omitempty" required:"false" doc:"Other names that it goes by"`
+	// What a bottle, can or packet of it holds in this kitchen; nothing where nobody has said.
+	Pack quantity.Amount `json:"-"`
 }
 
 // Form returns the form of that name; the empty name means the first.

@@ -95,21 +95,26 @@ func (p Price) PerM() float64 {
 // maxThing is how long a price or a stock may be, in characters.
 const maxThing = 100
 
-// CheckThing returns what keeps a price and a stock from being put on record, with pointers to /thing,
-// /price and /stock; other reports whether an id is one of an ingredient or a cut.
-func CheckThing(thing, price, stock string, other func(id string) bool) field.Errors {
+// CheckThing returns what keeps a price, a stock and what a pack holds from being put on record, with pointers to
+// /thing, /price, /stock and /pack; other reports whether an id is one of an ingredient or a cut.
+func CheckThing(thing, price, stock, pack string, other func(id string) bool) field.Errors {
 	var errs field.Errors
 	if _, supply := FindSupply(thing); !supply && !other(thing) {
 		errs.Add("/thing", "thing.unknown")
 	}
 	errs.Text("/price", price, maxThing)
 	errs.Text("/stock", stock, maxThing)
+	errs.Text("/pack", pack, maxThing)
 	if len(errs) > 0 {
 		return errs
 	}
 	if stock != "" {
 		_, err := quantity.ParseAmount(stock, false, quantity.USSpoons)
 		errs.Take("/stock", err)
+	}
+	if pack != "" {
+		_, err := quantity.ParseAmount(pack, false, quantity.USSpoons)
+		errs.Take("/pack", err)
 	}
 	if price != "" {
 		_, err := PriceOf(thing, price)

@@ -96,7 +96,7 @@ func pressOf(stage string) string {
 // and so on.
 var (
 	beforeFire = []string{"thaw", "bath", "lift", "salt", "out", "fire"}
-	afterFire  = []string{"rest", "vent", "travel", "reheat", "slice", "again", "again-off", "finish", "other"}
+	afterFire  = []string{"rest", "vent", "travel", "reheat", "slice", "again", "again-off", "finish", "other", "clean", "keep", "oven"}
 	atTable    = []string{"slice", "again", "again-off", "finish"}
 )
 
@@ -112,9 +112,11 @@ func (p Piece) passed(k plan.Task, now time.Time) bool {
 		return false
 	case slices.Contains(beforeFire, k.Stage) || k.At.Before(h.On):
 		return true
+	case p.State == Done && k.Stage == string(move.Clean):
+		return false
 	case p.State == Done:
 		return k.Stage != "finish" || k.At.Add(finishing).Before(now)
-	case !sliced.IsZero() && !slices.Contains(atTable, k.Stage):
+	case !sliced.IsZero() && k.Stage != string(move.Clean) && !slices.Contains(atTable, k.Stage):
 		return true
 	}
 	return !h.Off.IsZero() && !slices.Contains(afterFire, k.Stage)

@@ -31,6 +31,8 @@ const (
 	Finish Kind = "finish" // on the slices
 	Other  Kind = "other"  // said in the cook's own words
 	Again  Kind = "again"  // on the fire once more, after it was off
+	Clean  Kind = "clean"  // the pit, when it is cold
+	Keep   Kind = "keep"   // chilled for later, not for this table
 	// Off the fire after an Again.
 	AgainOff Kind = "again-off"
 )

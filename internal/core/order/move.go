@@ -36,6 +36,7 @@ type Move struct {
 	Kind  MoveKind
 	Dose  dose.Source      // what it brings; may be nil
 	At    when.Every       // when it is made; none is as soon as the move before it is over
+	Some  int              // for so many of the pieces; zero for all
 	Key   string           // of a move of the cook's own; empty for one of the stages
 	Lasts time.Duration    // of a bath, a wait, a rest, on the counter, on the fire again
 	With  string           // the wrap, the place of the rest, the way of serving; the words of an Other
@@ -50,6 +51,21 @@ type Move struct {
 // said how long after the fire that is done, while the rest waits.
 func (m Move) AfterKnife() bool {
 	return m.Kind == move.Again && m.With != move.Whole && m.At.From.None()
+}
+
+// KeptBack is which share of the pieces is chilled for later instead of served.
+func (l Line) KeptBack() float64 {
+	out := 0.0
+	for _, m := range l.Own {
+		switch {
+		case m.Kind != move.Keep:
+		case m.Some == 0 || l.Meat.Value.Count == 0:
+			return 1
+		default:
+			out += float64(m.Some) / float64(l.Meat.Value.Count)
+		}
+	}
+	return min(1, out)
 }
 
 // FindMove returns the first move of a kind.

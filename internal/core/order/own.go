@@ -109,6 +109,14 @@ func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bo
 		out.Wrong.Add(at+"/what", "choice.unknown", "choices", choices)
 		return out
 	}
+	if n := l.Meat.Value.Count; l.Meat.OK() && m.Some != "" {
+		if out.Value.Some = count(&out.Wrong, at+"/some", m.Some, 1, n); out.Value.Some == n {
+			out.Value.Some = 0 // all of them
+		}
+		if out.Value.Some > 0 && (kind == Wrap || kind == move.Unwrap) {
+			out.Wrong.Add(at+"/some", "move.some-wrapped")
+		}
+	}
 	if kind == move.Again {
 		r.again(m, at, &out)
 		if m.Formula != nil && len(m.Formula.Rows) > 0 {

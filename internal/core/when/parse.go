@@ -229,6 +229,9 @@ func cond(text string) (Cond, error) {
 			return Cond{Sign: s.sign}, nil
 		}
 	}
+	if share, ok := through(text); ok {
+		return Cond{Share: share}, nil
+	}
 	if c, ok, err := other(text); ok {
 		return c, err
 	}
@@ -304,6 +307,37 @@ func other(text string) (Cond, bool, error) {
 		out.By = -max(out.By, time.Minute)
 	}
 	return out, true, nil
+}
+
+var (
+	halfway = regexp.MustCompile(`^(?:at )?(?:about |roughly )?(?:the )?half-? ?way(?: through| point| in| along)?(?: the cook)?$`)
+	shared  = regexp.MustCompile(`^(?:after |at )?(?:about |roughly )?(.+?) (?:of the (?:way|time|cook)(?: through| in)?|(?:way )?through(?: the cook)?)$`)
+)
+
+// through reads a share of the time on the fire: halfway, two thirds of the way through, 75 % through.
+func through(text string) (float64, bool) {
+	if halfway.MatchString(text) {
+		return 0.5, true
+	}
+	m := shared.FindStringSubmatch(text)
+	if m == nil {
+		return 0, false
+	}
+	for words, share := range shares {
+		if m[1] == words {
+			return share, true
+		}
+	}
+	if percent, ok := strings.CutSuffix(m[1], "%"); ok {
+		p, err := quantity.ParsePercent(percent)
+		return float64(p) / 100, err == nil && p > 0 && p < 100
+	}
+	return 0, false
+}
+
+var shares = map[string]float64{
+	"half": 0.5, "a third": 1. / 3, "one third": 1. / 3, "two thirds": 2. / 3, "a quarter": 0.25, "one quarter": 0.25,
+	"three quarters": 0.75,
 }
 
 var regexpAfter = regexp.MustCompile(`^(before|after) (.+)$`)

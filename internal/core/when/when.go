@@ -34,6 +34,7 @@ type Cond struct {
 	Clock string        // a time of day, 15:04
 	Of    string        // another move, by its kind: so long before or after it
 	By    time.Duration // with Of; negative is before
+	Share float64       // of its time on the fire, above 0 and below 1
 }
 
 // None reports whether nothing is waited for.
@@ -80,8 +81,8 @@ type Now struct {
 	Fat, Bones                  bool
 }
 
-// met reports whether the condition has come. One by the clock, or before another move, has to
-// be put in hours first, and never comes.
+// met reports whether the condition has come. One by the clock, by a share of the time on the fire, or before
+// another move has to be put in hours first, and never comes.
 func (c Cond) met(n Now) bool {
 	switch {
 	case c.CoreC != 0:
@@ -94,7 +95,7 @@ func (c Cond) met(n Now) bool {
 		return c.By >= 0 && n.Wrapped >= c.By.Hours()
 	case c.Of == "unwrap":
 		return c.By >= 0 && n.Unwrapped >= c.By.Hours()
-	case c.Clock != "" || c.Of != "":
+	case c.Clock != "" || c.Of != "" || c.Share != 0:
 		return false
 	}
 	return n.Hours >= c.After.Hours()

@@ -209,6 +209,8 @@ func TestMomentsInOtherWords(t *testing.T) {
 			"whenever the surface looks dry", "dry spots show", "when tacky"},
 		one(when.Cond{CoreC: 70}):            {"once it hits the stall", "in the stall"},
 		one(when.Cond{Clock: "12:00"}):       {"around noon", "at noon"},
+		one(when.Cond{Share: 0.5}):           {"halfway", "half way through", "at the halfway point", "about half of the way through"},
+		one(when.Cond{Share: 0.75}):          {"three quarters of the way through", "75 % through", "after three quarters of the time"},
 		one(when.Cond{Of: "on"}):             {"straight away", "right away", "from the start"},
 		one(when.Cond{After: 2 * time.Hour}): {"after the first 2 hours", "two hours in", "2 h or so"},
 		one(off(0)):                          {"when it comes off", "as soon as it is off", "at the end"},

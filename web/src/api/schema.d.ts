@@ -1101,7 +1101,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Set the price and stock of an ingredient, a cut, or fuel, wood or a wrap; both empty removes it */
+        /** Set the price and stock of an ingredient, a cut, or fuel, wood or a wrap; all empty removes it */
         put: operations["saveLarderThing"];
         post?: never;
         delete?: never;
@@ -3631,6 +3631,11 @@ export interface components {
         };
         LarderThing: {
             /**
+             * @description What a bottle, can or packet of it holds; told once with an amount, it is remembered
+             * @example 500 mL
+             */
+            pack?: string;
+            /**
              * @description What it costs
              * @example 3.20 for 500 g
              */
@@ -4330,6 +4335,11 @@ export interface components {
              * @example 135 °C
              */
             pit?: string;
+            /**
+             * @description For how many of the pieces; empty means all
+             * @example 5
+             */
+            some?: number | string;
             /** @description spritz, baste, mop, look, turn, wood, fuel, probe, wrap, unwrap, dust, glaze, again, finish or other */
             what: string;
             /**

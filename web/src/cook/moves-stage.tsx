@@ -233,7 +233,7 @@ function When({ line: l, index }: { line: MoveLine; index: number }) {
 
 /** What else is said of a move of the cook's own: what it is done with, and what it brings. */
 function OwnMove({ index, own }: { index: number; own: number }) {
-	const { piece, at, edit, catalogue } = usePiece(index);
+	const { piece, at, edit, catalogue, count } = usePiece(index);
 	const move = piece.moves?.[own];
 	const kind = catalogue.moves.find((m) => m.what === move?.what);
 	const wrap = useField(at(`moves/${own}/with`));
@@ -262,6 +262,14 @@ function OwnMove({ index, own }: { index: number; own: number }) {
 					<Field label="How long" at={at(`moves/${own}/for`)} usual={kind.usual[wrap.text]?.for} />
 					<Field label="Pit at" at={at(`moves/${own}/pit`)} usual={kind.usual[wrap.text]?.pit} />
 				</>
+			)}
+			{count > 1 && kind.what !== "wrap" && kind.what !== "unwrap" && (
+				<Field
+					label="For how many of them"
+					inputMode="numeric"
+					at={at(`moves/${own}/some`)}
+					usual={`all ${count}`}
+				/>
 			)}
 			{kind.what === "other" && <Field label="What is done" at={at(`moves/${own}/with`)} />}
 			{kind.brings && !move.formula && stock && (

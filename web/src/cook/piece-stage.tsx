@@ -1,5 +1,6 @@
 import { DeleteOutlined } from "@ant-design/icons";
 import { Button, Switch } from "antd";
+import { usePrefs } from "../prefs";
 import { ChoiceField, Field } from "../record/field";
 import { useField } from "../record/use-field";
 import { Ask } from "../shared/ask";
@@ -16,6 +17,7 @@ import "./piece-stage.css";
 export function PieceStage({ index }: { index: number }) {
 	const { piece, figures, at, count, edit, wrong, catalogue, change, goto, undoable, isNew, cook } =
 		usePiece(index);
+	const [{ units }] = usePrefs();
 	const serve = useField(at("serve_at"));
 	const cutField = useField(at("cut"));
 	const choices = useField(at("choices"));
@@ -158,7 +160,11 @@ export function PieceStage({ index }: { index: number }) {
 								label: "light",
 								note: `hard fat and silver skin only, −${cut?.trim_loss.low} %`,
 							},
-							{ value: "usual", label: "as usual", note: `cap to about 6 mm, −${cut?.trim_loss.mid} %` },
+							{
+								value: "usual",
+								label: "as usual",
+								note: `cap to about ${units === "us" ? "¼ in" : "6 mm"}, −${cut?.trim_loss.mid} %`,
+							},
 							{ value: "close", label: "close", note: `bare meat on top, −${cut?.trim_loss.high} %` },
 						]}
 					/>

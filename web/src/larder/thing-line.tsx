@@ -8,30 +8,34 @@ interface Props {
 	id: string;
 	name: string;
 	kind: string;
-	thing?: { price?: string; stock?: string };
+	thing?: { price?: string; stock?: string; pack?: string };
 }
 
 /** One thing: its price and how much of it is here, kept when the field is left. */
 export function ThingLine({ id, name, kind, thing }: Props) {
-	const [typed, setTyped] = useState({ price: thing?.price ?? "", stock: thing?.stock ?? "" });
+	const [typed, setTyped] = useState({
+		price: thing?.price ?? "",
+		stock: thing?.stock ?? "",
+		pack: thing?.pack ?? "",
+	});
 	const queries = useQueryClient();
 	const put = useMutation({
 		mutationFn: async () => {
 			const { error, response } = await api.PUT("/api/larder/{thing}", {
 				params: { path: { thing: id } },
-				body: { price: typed.price.trim(), stock: typed.stock.trim() },
+				body: { price: typed.price.trim(), stock: typed.stock.trim(), pack: typed.pack.trim() },
 			});
 			if (error) need({ error, response });
 		},
 		onSuccess: () => queries.invalidateQueries({ queryKey: ["larder"] }),
 	});
-	const changed = typed.price !== (thing?.price ?? "") || typed.stock !== (thing?.stock ?? "");
+	const changed = (["price", "stock", "pack"] as const).some((k) => typed[k] !== (thing?.[k] ?? ""));
 	const keep = () => changed && put.mutate();
 	const wrong = (field: string) =>
 		put.error instanceof ApiError
 			? put.error.problem?.errors?.find((e) => e.pointer === `/${field}`)?.message
 			: undefined;
-	const field = (which: "price" | "stock", label: string, usual: string) => (
+	const field = (which: "price" | "stock" | "pack", label: string, usual: string) => (
 		<div>
 			<Input
 				variant="underlined"
@@ -59,6 +63,11 @@ export function ThingLine({ id, name, kind, thing }: Props) {
 			</span>
 			{field("price", "Price", kind === "wrap" ? "4.50 for 20 m" : "3.20 for 500 g")}
 			{kind !== "wrap" && kind !== "wood" && field("stock", "In stock", kind === "fuel" ? "6 kg" : "350 g")}
+			{thing?.pack && (
+				<div className="larder-pack">
+					<span className="muted">One bottle, can or packet holds</span> {field("pack", "One pack", "500 mL")}
+				</div>
+			)}
 		</li>
 	);
 }
