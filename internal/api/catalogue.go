@@ -22,6 +22,7 @@ import (
 type Catalogue struct {
 	Cuts        []cut.Cut           `json:"cuts" nullable:"false"`
 	Ingredients []larder.Ingredient `json:"ingredients" nullable:"false"`
+	Asks        []sheet.WordAsk     `json:"asks" nullable:"false" doc:"Words that do not say which ingredient is meant, with what is asked then"`
 	Supplies    []larder.Supply     `json:"supplies" nullable:"false" doc:"Fuel, wraps and wood"`
 	Formulas    []formula.Formula   `json:"formulas" nullable:"false"`
 	Coats       []sheet.CoatChoice  `json:"coats" nullable:"false"`
@@ -53,6 +54,7 @@ func (s *server) registerCatalogue(a huma.API) {
 			return answer(Catalogue{
 				Cuts:        cut.All(),
 				Ingredients: append(larder.All(), own...),
+				Asks:        sheet.WordAsks(),
 				Supplies:    larder.Supplies(),
 				Formulas:    formula.ReadyMade(),
 				Coats:       sheet.Coats(),

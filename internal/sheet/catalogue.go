@@ -7,6 +7,7 @@ import (
 
 	"verjuice/internal/core/cook"
 	"verjuice/internal/core/dose"
+	"verjuice/internal/core/field"
 	"verjuice/internal/core/formula"
 	"verjuice/internal/core/gear"
 	"verjuice/internal/core/move"
@@ -121,6 +122,17 @@ func Layers() []LayerChoice {
 type PlaceChoice struct {
 	Place string `json:"place"`
 	Label string `json:"label"`
+}
+
+// WordAsk is a word that does not say which of several is meant.
+type WordAsk struct {
+	Word string `json:"word" example:"salt"`
+	Ask  string `json:"ask"`
+}
+
+// WordAsks are the words for an ingredient that are asked about, so that nothing is picked by them alone.
+func WordAsks() []WordAsk {
+	return []WordAsk{{"salt", field.Capital(messages["bath.which-salt"])}}
 }
 
 // NeedlePlaces are the places that a needle may be kept out of.

@@ -34,7 +34,7 @@ var messages = map[string]string{
 	"amount.no-batch":                 "this mix is written in parts, so how much was mixed is not known: weigh it, or write grams or spoons in its rows",
 	"amount.no-jar":                   "there is no jar of this mix: say how much, for example 85 g",
 	"amount.which-size":               "how much is in one {thing}? Write it once, like 2 bottles of 330 mL, and it is remembered",
-	"bath.which-salt":                 "which salt? a cup of one weighs up to twice as much as a cup of another",
+	"bath.which-salt":                 "which salt? A cup of one weighs up to twice as much as a cup of another",
 	"quantity.unusable-number":        "“{typed}” is not a number I can use",
 
 	"choice.unknown":     "choose one: {choices}",

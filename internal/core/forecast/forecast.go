@@ -32,6 +32,8 @@ type FireInput struct {
 	Temper   time.Duration // on the counter before the fire
 	RoomC    quantity.Celsius
 	PitC     quantity.Celsius
+	PitOff   quantity.Celsius // half of the range that was said for PitC
+	CoreOff  quantity.Celsius // and for Core
 	Core     quantity.Celsius // at which it is taken off; zero is judged by feel
 	Steps    []heat.SetPoint  // of the pit, after PitC
 	Wraps    []heat.Wrap      // in order
@@ -182,7 +184,7 @@ func heatInput(b FireInput) (heat.Cook, heat.Ask) {
 	pit, known := gear.UsualPit(b.Pit)
 	c := heat.Cook{
 		Cut: b.Cut, Geometry: b.Geometry, Measured: b.Geometry.Measured, Piece: b.Piece, Learnt: b.Learnt,
-		UndoneH: b.UndoneH, DoneC: float64(b.Core), Feel: b.Core == 0, Off: b.Off,
+		UndoneH: b.UndoneH, DoneC: float64(b.Core), DoneOff: float64(b.CoreOff), PitOff: float64(b.PitOff), Feel: b.Core == 0, Off: b.Off,
 		Programme: heat.Programme{
 			Pit: pit.Heat, Steps: append([]heat.SetPoint{{SetC: float64(b.PitC)}}, b.Steps...), Wraps: b.Wraps, Visits: b.Visits,
 			Ambient: weathers[cmp.Or(b.Weather, "mild")], OpenMin: float64(b.OpenMin), PitRead: b.PitRead,

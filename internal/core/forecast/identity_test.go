@@ -73,7 +73,7 @@ var unmoved = map[string]string{
 	"Cut.TypicalKG": "of what is bought", "Cut.LowKG": "of what is bought", "Cut.HighKG": "of what is bought",
 	"Cut.PitC": "the usual one: this one stands in PitC", "Cut.RestMin": "after the fire",
 	"Cut.Wrap": "the usual one: this one's are in Wraps", "Rests": "after the fire", "VentsShut": "after the fire",
-	"Weather": "Skies say it", "Skies.0.AtH": "the first is from the start", "Skies.0.Ambient": "the pit was read in it",
+	"PitOff": "the pit was read", "Weather": "Skies say it", "Skies.0.AtH": "the first is from the start", "Skies.0.Ambient": "the pit was read in it",
 	"Off": "Core says when it comes off, until Off does", "UndoneH": "what was read tells it, too",
 	"Cut.Family": "its figures stand in the other fields", "Cut.Block": "is in the geometry",
 	"Cut.CookYield": "of what is served at another core: the loss is computed", "Cut.YieldC": "as CookYield",

@@ -22,6 +22,8 @@ const (
 	opening
 	collagen
 	colour
+	doneAt // where it is taken off, of a range
+	setAt  // what the pit is set to, of a range
 	unknowns
 )
 
@@ -49,7 +51,7 @@ func draws(n int, seed, piece uint64) []draw {
 	common, own := rand.New(rand.NewPCG(seed, 0)), rand.New(rand.NewPCG(seed, piece+1))
 	for u := range unknowns {
 		r := own
-		if u == pitError || u == convection || u == opening {
+		if u == pitError || u == convection || u == opening || u == setAt {
 			r = common
 		}
 		for i, at := range r.Perm(n) {
@@ -63,8 +65,9 @@ func draws(n int, seed, piece uint64) []draw {
 func (d draw) member(spread *[unknowns]float64, l Learnt) Member {
 	factor := func(u int) float64 { return math.Exp(spread[u] * min(3, max(-3, d[u]))) }
 	return Member{
-		Thick:   factor(thickness),
-		PitC:    l.PitC + spread[pitError]*min(3, max(-3, d[pitError])),
+		Thick: factor(thickness),
+		PitC: l.PitC + spread[pitError]*min(3, max(-3, d[pitError])) +
+			spread[setAt]*min(math.Sqrt(3), max(-math.Sqrt(3), d[setAt])),
 		Convect: math.Exp(l.HeatLn) * factor(convection),
 		Juice:   factor(juice),
 		Dry:     factor(dryness),

@@ -28,7 +28,7 @@ func TestPiecesOnOnePitShareItsError(t *testing.T) {
 	}
 	for u := range unknowns {
 		x, y := column(a, u), column(b, u)
-		if u == pitError || u == convection || u == opening {
+		if u == pitError || u == convection || u == opening || u == setAt {
 			assert.Equal(t, x, y)
 		} else {
 			assert.Less(t, math.Abs(stat.Correlation(x, y, nil)), 0.15, "unknown %d", u)
@@ -39,6 +39,26 @@ func TestPiecesOnOnePitShareItsError(t *testing.T) {
 		assert.InDelta(t, 1.2816, quantile(x, 0.9), 0.03)
 	}
 	assert.NotEqual(t, column(draws(n, 8, 1), pitError), column(a, pitError))
+}
+
+// A range is less sure than its middle, and no other: the band of one in ten to nine in ten is wider on both sides.
+func TestARangeIsLessSure(t *testing.T) {
+	of := func(change func(c *Cook)) Band {
+		c := envelope[5].cook(t)
+		c.Measured, c.Programme.PitRead = true, []SetPoint{{0, 135}}
+		change(&c)
+		f, err := Of(t.Context(), c, Ask{Members: 200})
+		require.NoError(t, err)
+		return f.Done
+	}
+	one := of(func(*Cook) {})
+	for _, wide := range []Band{
+		of(func(c *Cook) { c.DoneOff = 6 }),
+		of(func(c *Cook) { c.Programme.PitRead, c.PitOff = nil, 14 }),
+	} {
+		assert.InDelta(t, one.Mid, wide.Mid, 0.06*one.Mid)
+		assert.Greater(t, (wide.High-wide.Low)/(one.High-one.Low), 1.02)
+	}
 }
 
 // A piece is done by its core, by its softness, or by both, whichever is later; a hold at 74 °C

@@ -17,6 +17,8 @@ type Cook struct {
 	Programme Programme
 	Measured  bool      // the thickness was measured
 	DoneC     float64   // core temperature at which it is taken off; zero when it is judged by feel alone
+	DoneOff   float64   // half of the range that was said for DoneC, °C
+	PitOff    float64   // half of the range that was said for what the pit is set to, °C
 	Feel      bool      // it is done only when it is soft
 	Off       when.When // what it is done by, where that is more than DoneC and Feel; else none
 	Piece     uint64    // tells pieces on one pit apart
@@ -157,8 +159,10 @@ func (c Cook) spreads(a Ask) [unknowns]float64 {
 	if c.Programme.OpenMin > 0 || a.KnowsLid {
 		spread[opening] = 0
 	}
+	// A range is as likely to end here as there.
+	spread[doneAt], spread[setAt] = c.DoneOff/math.Sqrt(3), c.PitOff/math.Sqrt(3)
 	if len(c.Programme.PitRead) > 0 {
-		spread[pitError] = readC
+		spread[pitError], spread[setAt] = readC, 0
 	}
 	c.Learnt.narrowed(&spread, len(c.Programme.PitRead) > 0)
 	if a.Tightness {
@@ -199,6 +203,9 @@ func (a Ask) seen() float64 {
 // follow runs one member and keeps its path.
 func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64, until float64, hold *held) {
 	m := d.member(spread, c.known())
+	if c.DoneC > 0 {
+		c.DoneC += spread[doneAt] * min(math.Sqrt(3), max(-math.Sqrt(3), d[doneAt]))
+	}
 	k := thermal.Defaults
 	b := thermal.NewBody(c.Cut, c.Geometry, k)
 	// The probe sits a little off the coldest place: it reads the mean of a few cells there.

@@ -228,6 +228,10 @@ func (l Line) Burns(a decision.Answers, m Meat, like forecast.FireInput) []forec
 	like.Shut = a.Chose(decision.Lid) == "shut"
 	// In tenths, so that typing a rub does not change the forecast with every letter.
 	like.Sugar = math.Round(10*dose.SurfaceSugar(l.doses(), m.Target(like.StartC))) / 10
+	like.CoreOff = quantity.TemperatureOff(l.Typed.Fire.Done)
+	if len(like.Steps) == 0 {
+		like.PitOff = quantity.TemperatureOff(l.Typed.Fire.Pit)
+	}
 	like.OpenMin, _ = strconv.Atoi(a.Chose(decision.Lid))
 	if kind := a.Chose(decision.Wrap); kind != "none" && kind != "" {
 		like.Wraps = append(like.Wraps, heat.Wrap{Kind: kind, When: l.wraps(a)})

@@ -289,6 +289,16 @@ func ParseArea(s string) (float64, error) {
 // degrees are the ways to write the sign.
 var degrees = regexp.MustCompile(`(?i)\s*(?:[°º˚]|\bdegrees?\b|\bdeg\b\.?|deg(?:[cf]))\s*`)
 
+// oneSign is a temperature as it is typed with the sign for degrees.
+func oneSign(s string) string {
+	return degrees.ReplaceAllStringFunc(strings.TrimSpace(s), func(mark string) string {
+		if last := mark[len(mark)-1]; strings.ContainsRune("cCfF", rune(last)) {
+			return "°" + string(last)
+		}
+		return "°"
+	})
+}
+
 // ParseTemperature reads a temperature: "250F", "121 °C", "250 degrees F", "-2 °C". A bare
 // number is refused, since it could be of either scale.
 func ParseTemperature(s string) (Celsius, error) { return ParseTemperatureWithin(s, -273, 5000) }
@@ -297,12 +307,7 @@ func ParseTemperature(s string) (Celsius, error) { return ParseTemperatureWithin
 // number without its unit, the scales in which it does are offered. Another
 // temperature is returned all the same.
 func ParseTemperatureWithin(s string, low, high Celsius) (Celsius, error) {
-	s = degrees.ReplaceAllStringFunc(strings.TrimSpace(s), func(mark string) string {
-		if last := mark[len(mark)-1]; strings.ContainsRune("cCfF", rune(last)) {
-			return "°" + string(last)
-		}
-		return "°"
-	})
+	s = oneSign(s)
 	sign := 1.0
 	for _, minus := range []string{"-", "−"} {
 		if after, ok := strings.CutPrefix(s, minus); ok {
@@ -338,6 +343,20 @@ func ParseTemperatureWithin(s string, low, high Celsius) (Celsius, error) {
 		return fahrenheit, nil
 	}
 	return celsius, nil
+}
+
+// TemperatureOff is half of the range that was typed for a temperature, °C; zero where one figure was, or none is
+// read.
+func TemperatureOff(s string) Celsius {
+	terms, err := parseTerms(oneSign(s), temperature)
+	if err != nil || len(terms) != 1 {
+		return 0
+	}
+	off := (terms[0].high - terms[0].low) / 2
+	if terms[0].unit_.factor != 1 {
+		off *= 5. / 9
+	}
+	return Celsius(off)
 }
 
 // ParsePercent reads a percentage with or without its sign: "0.9", "0,9 %".

@@ -2135,6 +2135,8 @@ export interface components {
             mine: components["schemas"]["Cook"];
         };
         Catalogue: {
+            /** @description Words that do not say which ingredient is meant, with what is asked then */
+            asks: components["schemas"]["WordAsk"][];
             /** @description Places that a needle may be kept out of */
             avoid: components["schemas"]["PlaceChoice"][];
             bands: components["schemas"]["BandChoice"][];
@@ -5921,6 +5923,11 @@ export interface components {
             piece: string;
             /** @description thaw, bath, salt or fire */
             stage: string;
+        };
+        WordAsk: {
+            ask: string;
+            /** @example salt */
+            word: string;
         };
     };
     responses: never;

@@ -112,6 +112,7 @@ export function RowsEditor(p: Props) {
 							unnamed
 						}
 						options={options}
+						asks={p.catalogue.asks}
 						wrongParts={p.wrong(`/${i}/parts`)}
 						wrong={p.wrong(`/${i}/ingredient`) ?? p.wrong(`/${i}/form`) ?? p.wrong(`/${i}/formula`)}
 						put={put}
@@ -138,7 +139,9 @@ export function RowsEditor(p: Props) {
 					variant="underlined"
 					aria-label="Add an ingredient"
 					unfound={noIngredient}
+					asks={p.catalogue.asks}
 					placeholder="Add an ingredient"
+					popupMatchSelectWidth={320}
 					value={null}
 					suffixIcon={<PlusOutlined />}
 					options={options}
@@ -158,6 +161,7 @@ interface RowProps {
 	rounded?: string;
 	fill: string;
 	name: string;
+	asks: Catalogue["asks"];
 	options: Findable[];
 	wrongParts?: string;
 	wrong?: string;
@@ -206,6 +210,7 @@ const OneRow = memo(function OneRow(p: RowProps) {
 				variant="borderless"
 				aria-label={`Ingredient ${index + 1}`}
 				unfound={noIngredient}
+				asks={p.asks}
 				value={chosen === "|" ? null : chosen}
 				placeholder="What is it?"
 				popupMatchSelectWidth={320}

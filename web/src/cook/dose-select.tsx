@@ -20,6 +20,7 @@ export function DoseSelect({ label, value, catalogue, onChange }: Props) {
 			variant="underlined"
 			className="dose-select"
 			unfound={noIngredient}
+			asks={catalogue.asks}
 			value={known ? `f|${value.id}` : value.name}
 			popupMatchSelectWidth={320}
 			onChange={async (v: string) => {

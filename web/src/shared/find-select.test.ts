@@ -22,6 +22,13 @@ describe("find", () => {
 		expect(first("pepper")).toBe("pepper");
 		expect(first("garlic salt")).toBe("salt");
 	});
+	it("takes a whole word before the beginning of one, as nobody means salted butter by salt", () => {
+		const salts = [
+			{ value: "butter", label: "salted butter, soft", names: ["salted butter"] },
+			{ value: "sea", label: "sea salt, fine", names: ["sea salt"] },
+		];
+		expect(find(salts, "salt")[0]?.value).toBe("sea");
+	});
 	it("finds by every name, by parts of names, by words in any order, and in the plural", () => {
 		expect(first("bouillon")).toBe("stock");
 		expect(first("broth")).toBe("stock");

@@ -27,7 +27,18 @@ export function find<T extends Findable>(all: T[], typed: string): T[] {
 	// "mustard yellow" and "the flat of a brisket": all words, in any order.
 	const words = text.split(/\s+/).reduce((left, word) => matchSorter(left, word, by), all);
 	const singular = text.length > 3 ? matchSorter(all, text.replace(/(?:e?s|ies)$/i, ""), by) : [];
-	return [...new Set([...whole, ...words, ...(whole.length + words.length === 0 ? singular : [])])];
+	const found = [...new Set([...whole, ...words, ...(whole.length + words.length === 0 ? singular : [])])];
+	// Salt is a word of sea salt, and only the beginning of one of salted butter.
+	const low = text.toLowerCase();
+	const rank = (o: T) => {
+		const names = [...(o.names ?? []), o.label].map((n) => n.toLowerCase());
+		if (names.includes(low)) return 0;
+		return names.some((n) => n.split(/[\s,]+/).includes(low)) ? 1 : 2;
+	};
+	return found
+		.map((o) => ({ o, by: rank(o) }))
+		.sort((a, b) => a.by - b.by)
+		.map(({ o }) => o);
 }
 
 type Props<V extends string | null> = Omit<
@@ -35,6 +46,8 @@ type Props<V extends string | null> = Omit<
 	"options" | "showSearch" | "notFoundContent"
 > & {
 	options: Findable[];
+	/** Words that do not say which is meant: then it is asked, and Enter alone takes none. */
+	asks?: { word: string; ask: string }[];
 	/** What is offered when nothing goes by that name. */
 	unfound?: (typed: string) => ReactNode;
 };
@@ -50,12 +63,20 @@ export function noIngredient(typed: string): ReactNode {
 }
 
 /** A list that is found in by typing any name. */
-export function FindSelect<V extends string | null>({ options, unfound, ...rest }: Props<V>) {
+export function FindSelect<V extends string | null>({ options, unfound, asks, ...rest }: Props<V>) {
 	const [typed, setTyped] = useState("");
 	const found = useMemo(() => find(options, typed), [options, typed]);
+	const asked = asks?.find((a) => a.word === typed.trim().toLowerCase())?.ask;
 	return (
 		<Select<V, Findable>
 			{...rest}
+			defaultActiveFirstOption={!asked}
+			popupRender={(list) => (
+				<>
+					{asked && <p className="find-ask">{asked}</p>}
+					{list}
+				</>
+			)}
 			showSearch={{ searchValue: typed, onSearch: setTyped, filterOption: false }}
 			options={found}
 			notFoundContent={unfound?.(typed) ?? "Nothing goes by that name."}
