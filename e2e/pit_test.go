@@ -12,9 +12,11 @@ import (
 
 	"verjuice/internal/anycook"
 	"verjuice/internal/apptest"
+	"verjuice/internal/core/cook"
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/practice"
+	"verjuice/internal/testclock"
 )
 
 // shoulderAtThePit is a shoulder to be wrapped in foil, in a cook of its own.
@@ -239,4 +241,37 @@ func TestPractising(t *testing.T) {
 	all, err := b.app.Store.Facts(t.Context(), real)
 	require.NoError(t, err)
 	assert.Empty(t, all)
+}
+
+// A piece comes off, is sauced, and goes on again: the first fire stays what it was, and its review tells both.
+func TestOffAndOnAgain(t *testing.T) {
+	b := start(t, apptest.Nothing)
+	made, err := b.app.Store.Cooks().Create(t.Context(), cook.Cook{
+		Name: "Crisped", ServeAt: testclock.Saturday(), Zone: testclock.Zone, Guests: "4",
+		Pits: []cook.Pit{{Name: "Cabinet", Kind: "pellet"}},
+		Pieces: []cook.Piece{{Key: "r", Label: "Ribs", Cut: "pork-back-ribs", Trimmed: "1 kg", Fire: cook.Fire{Pit: "120 °C"},
+			Moves: []cook.Move{{Key: "a", What: "again", With: "whole", When: "15 min after it is off", For: "10 min"}}}},
+	})
+	require.NoError(t, err)
+	b.onPhone(390, 844)
+	b.open("/cooks/" + made.ID + "/pit/r")
+	b.see("no reading of the core")
+	for n, press := range []string{"On the fire", "Pulled off", "On again", "Off again", "Sliced"} {
+		b.app.Clock.Store(int64([]time.Duration{0, 240, 256, 266, 280}[n] * time.Minute))
+		b.open("/cooks/" + made.ID + "/pit/r")
+		b.see([]string{"12:00", "16:00", "16:16", "16:26", "16:40"}[n] + " serving at") // by its clock
+		b.press(press)
+		switch press {
+		case "Pulled off":
+			b.see("On again")
+		case "On again":
+			b.see("just on again", "off again, as planned")
+		}
+	}
+	b.see("served")
+	for _, what := range []string{"fire", "off", "again", "again-off", "slice"} {
+		assert.Equal(t, 1, b.done(made.ID, what), what)
+	}
+	b.open("/cooks/" + made.ID + "/after")
+	b.see("4 h on the fire", "Off again")
 }
