@@ -275,3 +275,35 @@ func TestOffAndOnAgain(t *testing.T) {
 	b.open("/cooks/" + made.ID + "/after")
 	b.see("4 h on the fire", "Off again")
 }
+
+// A reading that cannot be is set aside and asked about; one that was typed wrongly is put right or taken back, and
+// moves nothing then.
+func TestAReadingIsTakenBack(t *testing.T) {
+	b := start(t, apptest.Nothing)
+	id := b.shoulderAtThePit()
+	b.onPhone(390, 844)
+	b.open("/cooks/" + id + "/pit")
+	b.press("On the fire")
+	b.see("no reading of the core")
+	b.app.Clock.Store(int64(3 * time.Hour))
+	b.open("/cooks/" + id + "/pit")
+	b.see("15:00 serving")
+	read := func(typed string) {
+		b.write("Read by eye, °C", typed)
+		b.press("Core")
+	}
+	read("515")
+	b.see("515° at 15:00 is set aside", "a digit too many?", "no reading of the core")
+	b.press("Take it back")
+	b.until(`!document.body.innerText.includes("is set aside")`)
+	b.see("Core of 15:00: taken back", "no reading of the core")
+	read("51")
+	b.see("51.0°")
+	b.press("Change: Core 51 °C")
+	b.write("Reading: Core 51", "57")
+	b.press("Read so")
+	b.see("57.0°")
+	b.press("Undo: Core 57 °C")
+	b.see("no reading of the core")
+	b.accessible("the pit side after a reading was taken back")
+}

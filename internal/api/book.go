@@ -197,6 +197,7 @@ func (s *server) logTable(ctx context.Context, in *ByID) (*huma.StreamResponse, 
 	if err != nil {
 		return nil, problemOf(err)
 	}
+	course, aside := course.Judged(happened)
 	zone, err := time.LoadLocation(r.Doc.Zone)
 	if err != nil {
 		zone = time.UTC
@@ -206,7 +207,7 @@ func (s *server) logTable(ctx context.Context, in *ByID) (*huma.StreamResponse, 
 		hc.SetHeader("Content-Disposition", `attachment; filename="cook-out.csv"`)
 		table := csv.NewWriter(hc.BodyWriter())
 		_ = table.Write([]string{"at", "what", "piece", "probe", "celsius", "value", "unit", "by", "said"})
-		for _, line := range logLines(happened, course, zone) {
+		for _, line := range logLines(happened, course, aside, zone) {
 			for i := range line {
 				line[i] = exchange.Guard(line[i])
 			}
@@ -241,7 +242,7 @@ func measured(f facts.Fact) (celsius, value, unit string) {
 }
 
 // logLines are the lines of such a table.
-func logLines(happened facts.Facts, course facts.Course, zone *time.Location) [][]string {
+func logLines(happened facts.Facts, course facts.Course, aside []facts.Aside, zone *time.Location) [][]string {
 	var out [][]string
 	at := func(t time.Time) string { return t.In(zone).Format(time.RFC3339) }
 	standing := happened.Standing()
@@ -270,6 +271,10 @@ func logLines(happened facts.Facts, course facts.Course, zone *time.Location) []
 	for _, r := range course.Readings() {
 		said(r.At)
 		out = append(out, []string{at(r.At), "read", "", r.Probe, strconv.FormatFloat(float64(r.C), 'f', -1, 64), "", "", "", ""})
+	}
+	for _, a := range aside {
+		out = append(out, []string{at(a.From), "set aside", "", a.Probe, strconv.FormatFloat(float64(a.C), 'f', -1, 64),
+			strconv.Itoa(a.Count), "readings", "", a.Why})
 	}
 	said(time.Date(facts.LastYear, 1, 1, 0, 0, 0, 0, time.UTC))
 	return out

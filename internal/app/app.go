@@ -53,7 +53,8 @@ type Inputs struct {
 	Kitchen kitchen.Kitchen     // what is on record of it; the request may bring more
 	Clock   store.Clock         // the cook's own; the zero Clock is the one on the wall
 	Now     time.Time           // by that clock; the zero time switches off what depends on it
-	Course  facts.Course        // what its thermometers have read
+	Course  facts.Course        // what its thermometers have read, as far as it counts
+	Aside   []facts.Aside       // what does not
 	By      forecast.Forecaster // nil runs an ensemble for each piece
 }
 
@@ -78,6 +79,7 @@ func (a *App) Load(ctx context.Context, id string) (Inputs, error) {
 	if out.Course, err = a.courses.follow(ctx, a.Store, r.ID, told.Generation); err != nil {
 		return Inputs{}, err
 	}
+	out.Course, out.Aside = out.Course.Judged(said)
 	return out, a.around(ctx, &out)
 }
 
@@ -90,6 +92,7 @@ func (a *App) Page(ctx context.Context, r cooking.CookRequest, id string) (Input
 		if err == nil {
 			out.Told = told
 			out.Course, err = a.courses.follow(ctx, a.Store, id, told.Generation)
+			out.Course, out.Aside = out.Course.Judged(r.Facts)
 		}
 		if err != nil && !errors.Is(err, store.ErrNotFound) { // what was deleted meanwhile has no thermometers
 			return Inputs{}, err

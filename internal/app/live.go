@@ -18,7 +18,9 @@ func (in Inputs) Live(ctx context.Context) (live.Result, error) {
 	if err != nil {
 		return live.Result{}, err
 	}
-	return live.Work(ctx, result, in.Course)
+	out, err := live.Work(ctx, result, in.Course)
+	out.Aside = in.Aside
+	return out, err
 }
 
 func (in Inputs) parts(ctx context.Context, parts cooking.Parts) (cooking.Result, error) {

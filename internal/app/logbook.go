@@ -62,6 +62,11 @@ func (a *App) Compare(ctx context.Context, ids []string) ([]logbook.Beside, erro
 		if err != nil {
 			return nil, err
 		}
+		said, err := a.Store.Facts(ctx, id)
+		if err != nil {
+			return nil, err
+		}
+		course, _ = course.Judged(said)
 		all = append(all, logbook.Beside{ID: id, Outcome: one.Outcome, Course: course})
 	}
 	return all, nil

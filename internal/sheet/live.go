@@ -26,6 +26,7 @@ type LiveSheet struct {
 	Next      []LiveNext  `json:"next" nullable:"false" doc:"What is to be done, the soonest first"`
 	Pieces    []LivePiece `json:"pieces" nullable:"false"`
 	Log       []LiveLog   `json:"log" nullable:"false" doc:"What was done and seen, the last first"`
+	Aside     []LiveAside `json:"aside" nullable:"false" doc:"Readings that cannot be, and count for nothing until somebody says that they do"`
 	Alarms    []LiveAlarm `json:"alarms" nullable:"false" doc:"What somebody has to be called for, and nobody has seen to"`
 	Waits     string      `json:"waits" doc:"Why a practice has not begun, in a sentence; else empty"`
 	Bell      string      `json:"bell" doc:"Why the bell does not ring, in a sentence; else empty"`
@@ -122,7 +123,8 @@ func WriteLive(r live.Result, as Reader) LiveSheet {
 		Speed:  1,
 		Next:   w.next(r, now.Location()),
 		Pieces: []LivePiece{},
-		Log:    w.log(result),
+		Log:    w.log(r),
+		Aside:  w.aside(r),
 		Alarms: w.alarms(result, r.Alarms),
 	}
 	if s := result.Order.Serving.Value.At; !s.IsZero() {

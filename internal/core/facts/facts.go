@@ -34,20 +34,31 @@ const (
 	Ticked       Kind = "ticked"       // a line of a list was ticked off
 	Acknowledged Kind = "acknowledged" // a stop was read
 	Withdrawn    Kind = "withdrawn"    // another fact was said wrongly
+	Uncounted    Kind = "uncounted"    // what the probe What showed from one time to another does not count
+	Counted      Kind = "counted"      // it does, however unlikely it looks
 )
 
-var kinds = []Kind{Done, Seen, Weighed, Scored, Noted, Corrected, Ticked, Acknowledged, Withdrawn}
+var kinds = []Kind{Done, Seen, Weighed, Scored, Noted, Corrected, Ticked, Acknowledged, Withdrawn, Uncounted, Counted}
+
+// kindNames are the kinds as text.
+func kindNames() []string {
+	out := make([]string, len(kinds))
+	for i, k := range kinds {
+		out[i] = string(k)
+	}
+	return out
+}
 
 // Fact is one thing that happened.
 type Fact struct {
 	ID     string       `json:"id" doc:"A UUID of the sender's; the same fact sent twice is one" example:"0b0e7a52-6a1f-4c0e-9d53-0d5f3c1e8a11"`
-	Kind   Kind         `json:"kind" enum:"done,seen,weighed,scored,noted,corrected,ticked,acknowledged,withdrawn"`
+	Kind   Kind         `json:"kind" enum:"done,seen,weighed,scored,noted,corrected,ticked,acknowledged,withdrawn,uncounted,counted"`
 	Piece  string       `json:"piece,omitempty" required:"false" doc:"Key of the piece; empty when it is of the whole cook"`
 	What   string       `json:"what" doc:"The stage or move done, the sign seen, the line ticked, the caution read, or the fact withdrawn or corrected" example:"fire"`
 	At     string       `json:"at" doc:"When it happened: local time of the cook (YYYY-MM-DDTHH:MM) or RFC 3339" example:"2026-11-28T07:20"`
 	Author string       `json:"author,omitempty" required:"false" doc:"Who says so"`
 	Device string       `json:"device,omitempty" required:"false" doc:"On which screen it was said"`
-	Values field.Values `json:"values,omitempty" required:"false" doc:"Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a weight: typed, what it weighs. Of a score: score, 1 to 5. Of a wrap: its kind; of a pit that is set: typed, what to, or c, °C; of a pit: pit, its number; of a move of the cook's own: move, its key"`
+	Values field.Values `json:"values,omitempty" required:"false" doc:"Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a weight: typed, what it weighs. Of a score: score, 1 to 5. Of a wrap: its kind; of a pit that is set: typed, what to, or c, °C; of a pit: pit, its number; of a move of the cook's own: move, its key. Of readings that count or do not: from and to, RFC 3339, both included"`
 	Said   string       `json:"said,omitempty" required:"false" doc:"Of an acknowledgement from before cautions had values: its sentence"`
 }
 
@@ -148,8 +159,15 @@ func (f Fact) Check() field.Errors {
 			"/kind",
 			"choice.unknown",
 			"choices",
-			[]string{"done", "seen", "weighed", "scored", "noted", "corrected", "ticked", "acknowledged", "withdrawn"},
+			kindNames(),
 		)
+	}
+	if f.Kind == Uncounted || f.Kind == Counted {
+		_, err := ParseProbe(f.What)
+		errs.Take("/what", err)
+		if _, _, ok := f.Span(); !ok {
+			errs.Add("/values/from", "time.unreadable")
+		}
 	}
 	if f.Kind == Seen {
 		f.checkSign(&errs)

@@ -19,7 +19,12 @@ type Result struct {
 	Pieces []Piece
 	Next   []Due // the soonest first
 	Alarms []Alarm
+	ByEye  []facts.Reading // what was read by eye, the last first
+	Aside  []facts.Aside   // readings that do not count; who loads them says so
 }
+
+// mostByEye is how many readings by eye are told.
+const mostByEye = 12
 
 // Work says how the pieces of a result stand, what is to be done next and what somebody has to be called
 // for. The error is that of ctx.
@@ -28,7 +33,10 @@ func Work(ctx context.Context, r cooking.Result, course facts.Course) (Result, e
 	if err != nil {
 		return Result{}, err
 	}
-	return Result{Cook: r, Pieces: pieces, Next: next(r, pieces), Alarms: Alarms(r, pieces, course)}, nil
+	return Result{
+		Cook: r, Pieces: pieces, Next: next(r, pieces), Alarms: Alarms(r, pieces, course),
+		ByEye: course.ByEye(r.Now.Add(facts.ClockSkew), mostByEye),
+	}, nil
 }
 
 // Due is a job that is still to be done.

@@ -2880,12 +2880,12 @@ export interface components {
              */
             id: string;
             /** @enum {string} */
-            kind: "done" | "seen" | "weighed" | "scored" | "noted" | "corrected" | "ticked" | "acknowledged" | "withdrawn";
+            kind: "done" | "seen" | "weighed" | "scored" | "noted" | "corrected" | "ticked" | "acknowledged" | "withdrawn" | "uncounted" | "counted";
             /** @description Key of the piece; empty when it is of the whole cook */
             piece?: string;
             /** @description Of an acknowledgement from before cautions had values: its sentence */
             said?: string;
-            /** @description Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a weight: typed, what it weighs. Of a score: score, 1 to 5. Of a wrap: its kind; of a pit that is set: typed, what to, or c, °C; of a pit: pit, its number; of a move of the cook's own: move, its key */
+            /** @description Of an acknowledgement: what the caution said. Of a sign: how it is, and where. Of a weight: typed, what it weighs. Of a score: score, 1 to 5. Of a wrap: its kind; of a pit that is set: typed, what to, or c, °C; of a pit: pit, its number; of a move of the cook's own: move, its key. Of readings that count or do not: from and to, RFC 3339, both included */
             values?: {
                 [key: string]: unknown;
             };
@@ -3900,6 +3900,16 @@ export interface components {
             /** @description Key; empty for a pit */
             piece: string;
         };
+        LiveAside: {
+            /** @description The first of them, RFC 3339 */
+            from: string;
+            label: string;
+            probe: string;
+            /** @description The last of them, RFC 3339 */
+            to: string;
+            /** @description In a sentence */
+            why: string;
+        };
         LiveCaution: {
             action: string;
             id: string;
@@ -3918,12 +3928,18 @@ export interface components {
         };
         LiveLog: {
             author: string;
+            /** @description Of a reading: when, RFC 3339 */
+            from?: string;
             /** @description Of the fact */
             id: string;
             label: string;
-            /** @description The same as it is typed */
+            /** @description The same as it is typed; empty for what has no other time */
             local: string;
+            /** @description Of a reading: where it was read; else empty */
+            probe?: string;
             time: string;
+            /** @description Of a reading: what it showed */
+            typed?: string;
         };
         LiveNext: {
             /** @description RFC 3339 */
@@ -3992,6 +4008,8 @@ export interface components {
         LiveSheet: {
             /** @description What somebody has to be called for, and nobody has seen to */
             alarms: components["schemas"]["LiveAlarm"][];
+            /** @description Readings that cannot be, and count for nothing until somebody says that they do */
+            aside: components["schemas"]["LiveAside"][];
             /** @description Why the bell does not ring, in a sentence; else empty */
             bell: string;
             /** @description Of serving on time; empty when there is no plan */

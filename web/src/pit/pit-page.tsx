@@ -11,7 +11,7 @@ import { Clock, Countdown } from "./countdown";
 import { Debrief } from "./debrief";
 import { Devices } from "./devices";
 import { keepPage } from "./kept";
-import { Log } from "./log";
+import { Aside, Log } from "./log";
 import { outbox } from "./outbox";
 import { PitFan } from "./pit-fan";
 import { CatchUp, Presses, Thumb } from "./presses";
@@ -133,6 +133,7 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 			)}
 			{live.waits && <p className="pit-problem">{live.waits}</p>}
 			<Alarms live={live} say={say} />
+			<Aside live={live} say={say} />
 			{next && (
 				<section className="pit-next" aria-label="Next">
 					<p className="pit-next-in">
@@ -162,6 +163,7 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 				<div className="pit-piece">
 					<div>
 						<Figures piece={piece} />
+						<ReadingByHand piece={piece} say={say} place={place} />
 						{piece.curve.length > 0 && <PitFan piece={piece} />}
 						{piece.ready.note && (
 							<p className="pit-ready">
@@ -210,7 +212,6 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 							setPlace={probe}
 							now={() => localOf(standing)}
 						/>
-						<ReadingByHand piece={piece} say={say} place={place} />
 						<Log live={live} say={say} />
 						<Who />
 						<Bell bell={bell} />

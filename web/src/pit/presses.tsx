@@ -21,11 +21,7 @@ export function Thumb({ live, piece, say }: { live: Live; piece: LivePiece; say:
 				{next.last && <small>{next.last}</small>}
 			</button>
 			{last && (
-				<button
-					type="button"
-					className="press"
-					onClick={() => say.fact(`Undo: ${last.label}`, { kind: "withdrawn", what: last.id })}
-				>
+				<button type="button" className="press" onClick={() => say.undo(last)}>
 					Undo
 					<small>
 						{last.label}, {last.time}

@@ -41,8 +41,20 @@ export function useSay(cook: string, standing: Standing) {
 					piece: p.pit ? "" : piece.key,
 					values: { ...p.values, ...values },
 				}),
-			reading(label: string, probe: string, typed: string) {
-				const at = new Date(clockOf(standing)).toISOString();
+			/** Takes back what was pressed or read last, or before. */
+			undo(l: { id: string; label: string; probe?: string; from?: string }) {
+				if (l.probe) return this.counts(`Undo: ${l.label}`, l, false);
+				return fact(`Undo: ${l.label}`, { kind: "withdrawn", what: l.id });
+			},
+			/** Readings of a probe from one time to another count, or do not. */
+			counts: (label: string, r: { probe?: string; from?: string; to?: string }, yes: boolean) =>
+				fact(label, {
+					kind: yes ? "counted" : "uncounted",
+					what: r.probe ?? "",
+					values: { from: r.from, to: r.to ?? r.from },
+				}),
+			reading(label: string, probe: string, typed: string, when?: string) {
+				const at = when ?? new Date(clockOf(standing)).toISOString();
 				const body = { id: uuid(), device: who().device, readings: [{ probe, at, typed }] };
 				return post({ cook, to: "readings", label, body });
 			},
