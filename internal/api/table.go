@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"maps"
 	"net/http"
 	"reflect"
 	"slices"
@@ -37,7 +38,7 @@ type TableAs struct {
 	Fahrenheit bool         `json:"fahrenheit"`
 	MonthFirst bool         `json:"month_first"`
 	Zone       string       `json:"zone" maxLength:"60" doc:"IANA time zone of its times; empty is the cook's"`
-	Start      string       `json:"start,omitempty" required:"false" maxLength:"40" doc:"Of times that count from the beginning: when that was, local time"`
+	Start      string       `json:"start,omitempty" required:"false" maxLength:"40" doc:"When the first of it was, local time: of times that count from the beginning, or by a clock that was wrong"`
 }
 
 // TableProbe is a column of temperatures, and where they were read.
@@ -60,6 +61,23 @@ type TablePreview struct {
 	Gaps    []string `json:"gaps" nullable:"false" doc:"When nothing was read for over ten minutes"`
 	Skipped int      `json:"skipped" doc:"Cells that are empty or no temperature"`
 	First   []string `json:"first" nullable:"false" doc:"The first readings, as they are understood"`
+
+	Notes []TableNote `json:"notes" nullable:"false" doc:"What looks wrong in it"`
+	Spans []TableSpan `json:"spans" nullable:"false" doc:"From when to when each probe is read: what a fact names that takes them back"`
+}
+
+// TableNote is something that looks wrong in a file, and how it may be meant.
+type TableNote struct {
+	Text  string   `json:"text" doc:"In a sentence"`
+	Offer string   `json:"offer" doc:"What else it may be, for a button; may be empty"`
+	As    *TableAs `json:"as,omitempty" doc:"How the file is read then"`
+}
+
+// TableSpan is what a file holds of one probe.
+type TableSpan struct {
+	Probe string `json:"probe"`
+	From  string `json:"from" doc:"RFC 3339"`
+	To    string `json:"to" doc:"RFC 3339"`
 }
 
 func (s *server) registerTable(a huma.API) {
@@ -106,7 +124,7 @@ func (s *server) registerTable(a huma.API) {
 			wrong.Add("/as", "table.as")
 			return nil, problemOf(wrong)
 		}
-		_, read, err := s.table(ctx, in.ID, table, in.reader())
+		seen, read, err := s.table(ctx, in.ID, table, in.reader())
 		if err != nil {
 			return nil, err
 		}
@@ -121,12 +139,12 @@ func (s *server) registerTable(a huma.API) {
 			n := 0
 			for part := range slices.Chunk(read, facts.MostRead) {
 				id := uuid.NewSHA1(uuid.Nil, fmt.Appendf(nil, "%x %d", sum, n))
-				if err := db.HandIn(ctx, in.ID, facts.HandIn{ID: id.String(), Device: "file"}, part); err != nil {
+				if err := db.HandIn(ctx, in.ID, facts.HandIn{ID: id.String(), Device: fileDevice}, part); err != nil {
 					return err
 				}
 				n++
 			}
-			return nil
+			return s.countAgain(ctx, db, in.ID, seen.Preview.Spans)
 		})
 		if err != nil {
 			return nil, problemOf(err)
@@ -138,6 +156,32 @@ func (s *server) registerTable(a huma.API) {
 	for _, path := range []string{look.Path, take.Path} { // what is read as it came is described here
 		a.OpenAPI().Paths[path].Post.RequestBody.Content["application/json"].Schema = as
 	}
+}
+
+// fileDevice is where what is said of the readings of a file is said.
+const fileDevice = "file"
+
+// countAgain lets readings of a file count that was taken back and is taken once more.
+func (s *server) countAgain(ctx context.Context, db *store.Store, id string, spans []TableSpan) error {
+	happened, err := db.Facts(ctx, id)
+	if err != nil {
+		return err
+	}
+	for _, f := range happened.Standing() {
+		from, _, ok := f.Span()
+		if f.Kind != facts.Uncounted || f.Device != fileDevice || !ok || !slices.ContainsFunc(spans, func(s TableSpan) bool {
+			return s.Probe == f.What && s.From == from.UTC().Format(time.RFC3339Nano)
+		}) {
+			continue
+		}
+		back := facts.Fact{
+			ID: uuid.NewString(), Kind: facts.Withdrawn, What: f.ID, At: s.Now().UTC().Format(time.RFC3339), Device: fileDevice,
+		}
+		if err := db.AddFact(ctx, id, back); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // tableSent reads a request as it came: a file is too large to be taken apart twice. The error is a
@@ -219,6 +263,12 @@ func (s *server) table(
 			"Nothing was taken: no column of temperatures was chosen, or there is none in it.",
 		)
 	}
+	if c := t.Columns; how.Time < len(c) && c[how.Time].Holds == "time" && !how.Start.IsZero() { // its clock was wrong
+		late := how.Start.Sub(read[0].At)
+		for i := range read {
+			read[i].At = read[i].At.Add(late)
+		}
+	}
 	clock := func(t time.Time) string { return t.In(how.Zone).Format("Mon 2 Jan 2006 15:04") }
 	out.Preview = &TablePreview{
 		Count:   len(read),
@@ -227,7 +277,13 @@ func (s *server) table(
 		Gaps:    []string{},
 		Skipped: skipped,
 		First:   []string{},
+		Notes:   []TableNote{},
 	}
+	happened, err := s.Store.Facts(ctx, r.ID)
+	if err != nil {
+		return out, nil, problemOf(err)
+	}
+	out.Preview.look(read, *sent.As, how.Zone, happened, s.Now(), as)
 	for _, g := range gaps[:min(10, len(gaps))] {
 		out.Preview.Gaps = append(out.Preview.Gaps, clock(g.From)+" to "+g.To.In(how.Zone).Format("15:04"))
 	}
@@ -238,6 +294,60 @@ func (s *server) table(
 		)
 	}
 	return out, read, nil
+}
+
+// farOff is how far from its cook a file is that is asked about.
+const farOff = 3 * 24 * time.Hour
+
+// look says what looks wrong in readings of a file: their day, and what cannot be.
+func (p *TablePreview) look(
+	read []facts.Reading, how TableAs, zone *time.Location, happened facts.Facts, now time.Time, as sheet.Reader,
+) {
+	course := facts.Course{}
+	course.Add(read...)
+	for _, probe := range slices.Sorted(maps.Keys(course)) {
+		minutes := course[probe]
+		p.Spans = append(p.Spans, TableSpan{probe, minutes[0].FirstAt.UTC().Format(time.RFC3339Nano),
+			minutes[len(minutes)-1].LastAt.UTC().Format(time.RFC3339Nano)})
+	}
+	var lit time.Time // the first piece went on
+	for _, f := range happened.Standing() {
+		if at, err := f.Time(zone); err == nil && f.Kind == facts.Done && f.What == "fire" && (lit.IsZero() || at.Before(lit)) {
+			lit = at
+		}
+	}
+	first, last := read[0].At, read[len(read)-1].At
+	note := TableNote{}
+	switch {
+	case last.After(now.Add(facts.ClockSkew)):
+		note.Text = "It is dated ahead of today, as by a thermometer whose clock was wrong."
+	case !lit.IsZero() && first.Sub(lit).Abs() > farOff:
+		note.Text = "It is of another day than this cook-out, which began on " + lit.Format("Mon 2 Jan 2006") + "."
+	}
+	if note.Text != "" {
+		if !lit.IsZero() {
+			moved := how
+			moved.Start = lit.Format("2006-01-02T15:04")
+			note.Offer, note.As = "Let it begin when the first piece went on, "+lit.Format("Mon 2 Jan 2006, 15:04"), &moved
+		}
+		p.Notes = append(p.Notes, note)
+	}
+	_, aside := course.Judged(nil)
+	n := 0
+	for _, a := range aside {
+		n += a.Count
+	}
+	if n == 0 {
+		return
+	}
+	note = TableNote{Text: fmt.Sprintf("%d of %d readings cannot be, the first %s at %s: they are kept, and set aside.",
+		n, len(read), sheet.Warm(float64(aside[0].C), as), aside[0].From.In(zone).Format("15:04"))}
+	if 3*n > len(read) && !how.Fahrenheit {
+		other := how
+		other.Fahrenheit = true
+		note.Offer, note.As = "They are in °F", &other
+	}
+	p.Notes = append(p.Notes, note)
 }
 
 // read is a as the table takes it. The error is a field.Errors.

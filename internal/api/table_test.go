@@ -8,12 +8,16 @@ import (
 	"testing"
 	"time"
 
+	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/anycook"
+	"verjuice/internal/api"
 	"verjuice/internal/apptest"
 	"verjuice/internal/core/facts"
+	"verjuice/internal/core/field"
+	"verjuice/internal/testclock"
 )
 
 // A file of another thermometer is taken as it is understood, whatever is in its cells: a cell that is
@@ -110,5 +114,62 @@ func BenchmarkForeignTable(b *testing.B) {
 				_ = res.Body.Close()
 			}
 		})
+	}
+}
+
+// A file whose clock was wrong or that holds what cannot be says so before it is taken, with what it may be instead; it
+// can be taken back, and taken once more.
+func TestAFileThatLooksWrong(t *testing.T) {
+	app := apptest.Start(t, apptest.Nothing)
+	rec, err := app.Store.Cooks().Create(t.Context(), anycook.Supper(anycook.Coated("pork-loin", "2 kg")))
+	require.NoError(t, err)
+	key := rec.Doc.Pieces[0].Key
+	now := testclock.Now()
+	made := call(t, app, "POST", "/api/cooks/"+rec.ID+"/facts",
+		facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: key, What: "fire", At: now.Add(-5 * time.Hour).Format(time.RFC3339)})
+	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
+	text := "time,meat\n"
+	for m := range 30 {
+		c := 41 + m
+		if m == 20 {
+			c = 537
+		}
+		text += fmt.Sprintf("2045-01-01 08:%02d:00,%d\n", m, c)
+	}
+	as := api.TableAs{Time: 0, Probes: []api.TableProbe{{Column: 1, Probe: "core:" + key}}, Zone: "UTC"}
+	at := "/api/cooks/" + rec.ID + "/table"
+	look := func(as api.TableAs) (out api.TableSeen) {
+		r := call(t, app, "POST", at+"/read", api.TableSent{Text: text, As: &as})
+		require.Equal(t, http.StatusOK, r.StatusCode, string(r.body))
+		r.into(t, &out)
+		return out
+	}
+	seen := look(as)
+	require.Len(t, seen.Preview.Notes, 2)
+	assert.Contains(t, seen.Preview.Notes[0].Text, "ahead of today")
+	assert.Contains(t, seen.Preview.Notes[1].Text, "1 of 30 readings cannot be, the first 537")
+	require.NotNil(t, seen.Preview.Notes[0].As)
+	as = *seen.Preview.Notes[0].As
+	seen = look(as)
+	assert.Len(t, seen.Preview.Notes, 1, "the day is right now")
+	count := func() int {
+		return strings.Count(string(call(t, app, "GET", "/api/cooks/"+rec.ID+"/log.csv", nil).body), ",read,")
+	}
+	take := func() {
+		r := call(t, app, "POST", at, api.TableSent{Text: text, As: &as})
+		require.Equal(t, http.StatusCreated, r.StatusCode, string(r.body))
+	}
+	take()
+	was := count()
+	span := seen.Preview.Spans[0]
+	back := call(t, app, "POST", "/api/cooks/"+rec.ID+"/facts", facts.Fact{ID: uuid.NewString(), Kind: facts.Uncounted,
+		What: span.Probe, At: now.Format(time.RFC3339), Device: "file", Values: field.Values{"from": span.From, "to": span.To}})
+	require.Equal(t, http.StatusCreated, back.StatusCode, string(back.body))
+	assert.Less(t, count(), was)
+	take()
+	assert.Equal(t, was, count())
+	for _, text := range []string{"\x00\x01\xfe\xff", "a,b\n1,2\n", ""} {
+		r := call(t, app, "POST", at+"/read", api.TableSent{Text: text})
+		assert.Less(t, r.StatusCode, 500, "%q", text)
 	}
 }

@@ -5482,7 +5482,7 @@ export interface components {
             fahrenheit: boolean;
             month_first: boolean;
             probes: components["schemas"]["TableProbe"][];
-            /** @description Of times that count from the beginning: when that was, local time */
+            /** @description When the first of it was, local time: of times that count from the beginning, or by a clock that was wrong */
             start?: string;
             /**
              * Format: int64
@@ -5502,6 +5502,14 @@ export interface components {
             /** @description The first values */
             sample: string[];
         };
+        TableNote: {
+            /** @description How the file is read then */
+            as?: components["schemas"]["TableAs"];
+            /** @description What else it may be, for a button; may be empty */
+            offer: string;
+            /** @description In a sentence */
+            text: string;
+        };
         TablePreview: {
             /**
              * Format: int64
@@ -5513,11 +5521,15 @@ export interface components {
             from: string;
             /** @description When nothing was read for over ten minutes */
             gaps: string[];
+            /** @description What looks wrong in it */
+            notes: components["schemas"]["TableNote"][];
             /**
              * Format: int64
              * @description Cells that are empty or no temperature
              */
             skipped: number;
+            /** @description From when to when each probe is read: what a fact names that takes them back */
+            spans: components["schemas"]["TableSpan"][];
             to: string;
         };
         TableProbe: {
@@ -5544,6 +5556,13 @@ export interface components {
             as?: components["schemas"]["TableAs"];
             /** @description The file */
             text: string;
+        };
+        TableSpan: {
+            /** @description RFC 3339 */
+            from: string;
+            probe: string;
+            /** @description RFC 3339 */
+            to: string;
         };
         TakenIn: {
             /**

@@ -2,14 +2,17 @@ import { UploadOutlined } from "@ant-design/icons";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Checkbox, Select } from "antd";
 import { useState } from "react";
-import { api, need, said } from "../api/client";
+import { api, type Fact, need, said } from "../api/client";
 import type { components } from "../api/schema";
 import { usePrefs } from "../prefs";
 import { ChooseFile } from "../shared/choose-file";
+import { now } from "../shared/clock";
 import { PickTime } from "../shared/time-field";
+import { uuid } from "../shared/uuid";
 import type { After } from "./use-after";
 
 type Seen = components["schemas"]["TableSeen"];
+type Span = components["schemas"]["TableSpan"];
 type How = components["schemas"]["TableAs"];
 
 /** Where the file may have been written, this place first. */
@@ -48,10 +51,26 @@ export function Foreign({ id, pieces }: { id: string; pieces: After["pieces"] })
 		queryFn: async () =>
 			need(await api.POST("/api/cooks/{id}/table/read", { params, body: { text, as: how } })),
 	});
+	/** What was taken last, and the facts that say that it does not count. */
+	const [spans, setSpans] = useState<Span[]>([]);
+	const [back, setBack] = useState<string[]>([]);
+	const undo = useMutation({
+		mutationFn: async (facts: Fact[]) => {
+			for (const body of facts)
+				need(await api.POST("/api/cooks/{id}/facts", { params: { path: { id } }, body }));
+			return facts;
+		},
+		onSuccess: (facts) => {
+			setBack(facts.filter((f) => f.kind === "uncounted").map((f) => f.id));
+			void queries.invalidateQueries({ queryKey: ["after", id] });
+		},
+	});
 	const take = useMutation({
 		mutationFn: async () =>
 			need(await api.POST("/api/cooks/{id}/table", { params, body: { text, as: how } })),
 		onSuccess: () => {
+			setSpans(preview.data?.preview?.spans ?? []);
+			setBack([]);
 			setHow(undefined);
 			void queries.invalidateQueries({ queryKey: ["after", id] });
 		},
@@ -75,7 +94,24 @@ export function Foreign({ id, pieces }: { id: string; pieces: After["pieces"] })
 				</Button>
 			</ChooseFile>
 			{look.error && <p role="alert">{said(look.error)}</p>}
-			{take.data && !how && <p role="status">{take.data.count} readings are on record from this file.</p>}
+			{take.data && !how && (
+				<p role="status">
+					{take.data.count} readings are on record from this file.{" "}
+					{back.length === 0 ? (
+						<Button loading={undo.isPending} onClick={() => undo.mutate(spans.map(uncounted))}>
+							Take them back
+						</Button>
+					) : (
+						<>
+							They count for nothing.{" "}
+							<Button loading={undo.isPending} onClick={() => undo.mutate(back.map(withdrawn))}>
+								Let them count
+							</Button>
+						</>
+					)}
+				</p>
+			)}
+			{undo.error && <p role="alert">{said(undo.error)}</p>}
 			{seen && how && (
 				<>
 					<div className="foreign-columns">
@@ -144,6 +180,11 @@ export function Foreign({ id, pieces }: { id: string; pieces: After["pieces"] })
 							{preview.data.preview.gaps.length > 0 && (
 								<p>Nothing was read {preview.data.preview.gaps.join(", ")}.</p>
 							)}
+							{preview.data.preview.notes.map((n) => (
+								<p key={n.text} className="foreign-note" role="alert">
+									{n.text} {n.as && <Button onClick={() => setHow(n.as)}>{n.offer}</Button>}
+								</p>
+							))}
 							<Button type="primary" loading={take.isPending} onClick={() => take.mutate()}>
 								Take these readings
 							</Button>
@@ -155,6 +196,19 @@ export function Foreign({ id, pieces }: { id: string; pieces: After["pieces"] })
 		</section>
 	);
 }
+
+const stamped = () => ({ id: uuid(), at: new Date(now() ?? 0).toISOString(), device: "file" });
+
+/** That readings of a file do not count. */
+const uncounted = (s: Span): Fact => ({
+	...stamped(),
+	kind: "uncounted",
+	what: s.probe,
+	values: { from: s.from, to: s.to },
+});
+
+/** That a fact was said wrongly. */
+const withdrawn = (what: string): Fact => ({ ...stamped(), kind: "withdrawn", what });
 
 /** What the columns seem to hold, to begin with: the first temperature is the core, the second the pit. */
 function guessed(seen: Seen, pieces: After["pieces"]): How {
