@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"verjuice/internal/anycook"
 	"verjuice/internal/core/facts"
 
 	"verjuice/internal/apptest"
@@ -194,4 +195,43 @@ func TestANewCookOpensClean(t *testing.T) {
 	b.do(chromedp.KeyEvent("Twelve at the lock"))
 	b.saved()
 	assert.True(t, strings.HasPrefix(b.cook("").Doc.Name, "Twelve"))
+}
+
+// What was deleted comes back from the bin, everything is found by one box, and keys lead from stage to stage.
+func TestTheBinTheSearchAndTheKeys(t *testing.T) {
+	b := start(t, apptest.Nothing)
+	rec, err := b.app.Store.Cooks().Create(t.Context(), anycook.Supper(anycook.Coated("pork-loin", "2 kg")))
+	require.NoError(t, err)
+	b.open("/")
+	b.see(rec.Doc.Name)
+	b.press("Delete " + rec.Doc.Name)
+	b.see("Put it back")
+	b.open("/bin")
+	b.see("cook-out, deleted just now")
+	b.accessible("the bin")
+	b.press("Bring back " + rec.Doc.Name)
+	b.see("The bin is empty")
+	b.do(chromedp.KeyEvent("/"))
+	b.see("Search")
+	b.until(`document.activeElement?.getAttribute("aria-label") === "Search everywhere"`)
+	b.do(chromedp.KeyEvent(rec.Doc.Name))
+	b.see("Cook-outs")
+	b.write("Search everywhere", "stall")
+	b.see("Words", "the core hardly rises")
+	b.accessible("what was found")
+	b.fits("what was found")
+	b.press("Stall")
+	b.see("Schools", "The next stage of the cook-out")
+	b.open("/cooks/" + rec.ID + "/season/1")
+	b.see("Salt and season")
+	b.do(chromedp.KeyEvent("]"))
+	b.until(`location.pathname.endsWith("/wait/1")`)
+	b.do(chromedp.KeyEvent("["))
+	b.do(chromedp.KeyEvent("["))
+	b.until(`location.pathname.endsWith("/brine/1")`)
+	b.do(chromedp.KeyEvent("w"))
+	b.until(`location.pathname.endsWith("/weigh/1")`)
+	b.open("/files")
+	b.see("Download the whole book", "Read formulas from a file")
+	b.accessible("files in and out")
 }

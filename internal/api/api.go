@@ -116,6 +116,7 @@ func register(r chi.Router, cfg Config) huma.API {
 		cfg.Scale = instrument.NewSimulated(1)
 	}
 	s := &server{Config: cfg, lives: newLives(), app: app.New(cfg.Store, cfg.Now)}
+	s.registerFind(a)
 	s.registerCatalogue(a)
 	s.registerSheet(a)
 	s.registerPage(a)

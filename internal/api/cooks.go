@@ -1,8 +1,10 @@
 package api
 
 import (
+	"cmp"
 	"context"
 	"net/http"
+	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -119,5 +121,21 @@ func (s *server) listCooks(ctx context.Context, in *struct {
 			Serve: line.Serve, Away: line.Away, Past: line.Past, Pieces: line.Pieces,
 		})
 	}
+	// What comes is read from the next one on, and what is over after that.
+	slices.SortStableFunc(page.Items, func(a, b CookSummary) int {
+		rank := func(c CookSummary) int {
+			switch {
+			case c.Past:
+				return 2
+			case c.ServeAt == "":
+				return 1
+			}
+			return 0
+		}
+		if r := rank(a); r != rank(b) || r > 0 {
+			return cmp.Compare(r, rank(b))
+		}
+		return cmp.Compare(a.ServeAt, b.ServeAt)
+	})
 	return answer(page), nil
 }

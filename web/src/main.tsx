@@ -38,6 +38,9 @@ const TermsPage = page("TermsPage");
 const PastPage = page("PastPage");
 const MealPage = page("MealPage");
 const MealsPage = page("MealsPage");
+const FindPage = page("FindPage");
+const BinPage = page("BinPage");
+const FilesPage = page("FilesPage");
 const LogComparePage = page("LogComparePage");
 
 const queries = new QueryClient({
@@ -125,6 +128,9 @@ const router = createBrowserRouter([
 					{ path: "/meals/:id", element: <MealPage /> },
 					{ path: "/terms", element: <TermsPage /> },
 					{ path: "/now", element: <NowPage /> },
+					{ path: "/find", element: <FindPage /> },
+					{ path: "/bin", element: <BinPage /> },
+					{ path: "/files", element: <FilesPage /> },
 					{ path: "/guess", element: <GuessPage /> },
 					{ path: "*", element: <Nothing title="There is no page at this address" /> },
 				],

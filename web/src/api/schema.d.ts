@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List what was deleted in the last 30 days, the last first; each can be restored */
+        get: operations["listBin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/book": {
         parameters: {
             query?: never;
@@ -790,6 +807,23 @@ export interface paths {
         put?: never;
         /** Write formulas, and those they use, as a file */
         post: operations["exportFormulas"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Find cooks, formulas, jars, meals, ingredients and words by what they are called */
+        get: operations["listFindings"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2112,6 +2146,14 @@ export interface components {
             text: string;
             unit: string;
         };
+        Binned: {
+            /** @description When, in words */
+            deleted: string;
+            id: string;
+            /** @enum {string} */
+            kind: "cook" | "formula" | "ingredient" | "jar" | "meal" | "pit" | "method";
+            name: string;
+        };
         BuyLine: {
             /** @description Raw weight to buy of it, all of its pieces, so that everyone eats */
             buy: components["schemas"]["Figure"];
@@ -2924,6 +2966,18 @@ export interface components {
             value: number;
             /** @description Where it comes from; left out of what is answered while typing */
             where?: components["schemas"]["Where"];
+        };
+        Finding: {
+            /** @description Of the record, or of what ships with the program; a word is its own */
+            id: string;
+            /**
+             * @description What it is
+             * @enum {string}
+             */
+            kind: "cook" | "formula" | "jar" | "meal" | "ingredient" | "word";
+            name: string;
+            /** @description When it is, or what it means; may be empty */
+            note: string;
         };
         Fire: {
             /**
@@ -3752,6 +3806,19 @@ export interface components {
             /** @description Cooks that are left out */
             without: components["schemas"]["LessonCook"][];
         };
+        ListPageBinned: {
+            items: components["schemas"]["Binned"][];
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            page: number;
+            /**
+             * Format: int64
+             * @description How many there are on all pages
+             */
+            total: number;
+        };
         ListPageCookSummary: {
             items: components["schemas"]["CookSummary"][];
             /**
@@ -3793,6 +3860,19 @@ export interface components {
         };
         ListPageDocRecordPit: {
             items: components["schemas"]["DocRecordPit"][];
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            page: number;
+            /**
+             * Format: int64
+             * @description How many there are on all pages
+             */
+            total: number;
+        };
+        ListPageFinding: {
+            items: components["schemas"]["Finding"][];
             /**
              * Format: int64
              * @description From 1
@@ -5975,6 +6055,44 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    listBin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPageBinned"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     exportBook: {
         parameters: {
             query?: never;
@@ -11148,6 +11266,56 @@ export interface operations {
             };
             /** @description Insufficient Storage */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listFindings: {
+        parameters: {
+            query?: {
+                /** @description What it is called, or some words of that */
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPageFinding"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,7 +1,8 @@
 import { WarningFilled } from "@ant-design/icons";
 import { useEffect, useRef } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 import type { Mistake } from "../api/client";
+import { useKeys } from "../shared/use-keys";
 import { useInHand } from "./context";
 import { placeOf } from "./where";
 import "./rail.css";
@@ -41,6 +42,16 @@ export function Rail({ stage, piece, mistakes }: { stage: string; piece: number;
 			.map((one) => (one.stage === "weigh" ? "season" : one.stage)),
 	);
 	const now = steps.findIndex((s) => s.key === (stage === "weigh" ? "season" : stage));
+	const navigate = useNavigate();
+	const step = (by: number) => {
+		const to = steps[now + by];
+		if (to) navigate(`/cooks/${id}/${to.to}`);
+	};
+	useKeys({
+		"]": () => step(1),
+		"[": () => step(-1),
+		w: () => p && navigate(`/cooks/${id}/weigh${at}`),
+	});
 	const here = useRef<HTMLOListElement>(null);
 	// On a phone the stages run off the side: bring the open one into sight.
 	useEffect(() => {

@@ -58,16 +58,32 @@ export function CookList() {
 			</ListHead>
 			<OnNow />
 			{list.data && (
-				<ul className="cook-lines">
-					{list.data.items.map((c) => (
-						<CookLine key={c.id} cook={c} />
-					))}
-				</ul>
+				<>
+					<ul className="cook-lines" aria-label="To come">
+						{list.data.items
+							.filter((c) => !c.past)
+							.map((c) => (
+								<CookLine key={c.id} cook={c} />
+							))}
+					</ul>
+					{list.data.items.some((c) => c.past) && (
+						<>
+							<h2 className="cook-over">Over</h2>
+							<ul className="cook-lines" aria-label="Over">
+								{list.data.items
+									.filter((c) => c.past)
+									.map((c) => (
+										<CookLine key={c.id} cook={c} />
+									))}
+							</ul>
+						</>
+					)}
+				</>
 			)}
 			{list.data?.total === 0 && <p className="loading">No cook-out is called “{search}”.</p>}
 			<ListPages search={found} total={list.data?.total} />
 			<p className="list-foot muted">
-				<Link to="/terms">Words and schools</Link> · Verjuice is made with the work of others:{" "}
+				<Link to="/bin">Bin</Link> · <Link to="/terms">Help</Link> · Verjuice is made with the work of others:{" "}
 				<a href="/licences.txt">their licences</a>.
 			</p>
 		</>

@@ -13,8 +13,8 @@ import "./larder.css";
 /** What is in stock and what it cost, and ingredients of the cook's own. */
 export default function LarderPage() {
 	const catalogue = useCatalogue();
-	const [typed, setTyped] = useState("");
 	const [asked, setAsked] = useSearchParams();
+	const [typed, setTyped] = useState(asked.get("find") ?? "");
 	const called = asked.get("add") ?? "";
 	const [making, setMaking] = useState(called !== "");
 	const search = useDeferredValue(typed.trim().toLowerCase());
