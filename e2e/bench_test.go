@@ -1,9 +1,13 @@
 package e2e
 
 import (
+	"strconv"
 	"testing"
 
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/apptest"
 )
@@ -139,8 +143,11 @@ func TestWeighingOut(t *testing.T) {
 	planned := b.percent()
 	b.press("Weigh it out")
 	b.see("1 of 2: kosher salt")
-	b.see("on the scale")
 	b.accessible("weighing out")
+	b.press("Connect a scale")
+	b.press("Practise with a pretend one")
+	b.see("on the scale")
+	b.accessible("weighing out with a scale")
 	for range 3 {
 		b.press("+20 g")
 	}
@@ -163,4 +170,34 @@ func TestWeighingOut(t *testing.T) {
 	b.press("Salt and season")
 	b.see("on the meat; weighed")
 	b.until(`document.querySelector(".salt-column .pic-huge").textContent > ` + quote(planned))
+}
+
+// A cook without a scale that talks weighs by keyboard alone: Enter says that what was asked is in, a number that it
+// was something else.
+func TestWeighingWithoutAScale(t *testing.T) {
+	b := start(t, apptest.Demo)
+	b.open("/cooks/{supper}/season/2")
+	b.see("Weigh it out")
+	b.do(chromedp.KeyEvent("w"))
+	b.see("1 of 2: kosher salt")
+	b.until(`document.activeElement?.getAttribute("aria-label") === "Or type what it weighs"`)
+	goal := js[string](b, `String(parseFloat(document.querySelector(".weigh-target").innerText))`)
+	b.do(chromedp.KeyEvent(kb.Enter))
+	b.see("2 of 2: black pepper")
+	second := js[string](b, `String(parseFloat(document.querySelector(".weigh-target").innerText))`)
+	b.do(chromedp.KeyEvent(second))
+	b.until(`document.activeElement?.value === ` + quote(second))
+	b.do(chromedp.KeyEvent(kb.Enter))
+	b.see("All weighed")
+	b.until(`document.activeElement?.innerText === "On to the wait"`)
+	b.saved()
+	weighed := b.cook("supper").Doc.Pieces[1].Weighed
+	if assert.Len(t, weighed, 2) {
+		assert.Equal(t, second, weighed[1])
+		grams, err := strconv.ParseFloat(weighed[0], 64)
+		require.NoError(t, err)
+		assert.InDelta(t, grams, js[float64](b, goal), 0.051)
+	}
+	b.do(chromedp.KeyEvent(kb.Enter))
+	b.until(`location.pathname.endsWith("/wait/2")`)
 }

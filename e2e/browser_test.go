@@ -284,7 +284,7 @@ func (b *browser) open(path string) {
 func named(name string) string {
 	return fmt.Sprintf(`(() => {
 		const want = %s;
-		const all = [...document.querySelectorAll("button, a, input, [role=combobox], [role=slider], label, [role=option], .ant-select-item-option")];
+		const all = [...document.querySelectorAll("button, a, summary, input, [role=combobox], [role=slider], label, [role=option], .ant-select-item-option")];
 		const shown = (e) => e.getClientRects().length > 0;
 		const text = (e) => (e.getAttribute("aria-label") ?? (e.labels?.[0] ?? e).innerText ?? e.textContent).replace(/\s+/g, " ").trim();
 		return all.find((e) => shown(e) && text(e) === want) ?? all.find((e) => shown(e) && text(e).startsWith(want));

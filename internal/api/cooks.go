@@ -23,7 +23,7 @@ type CookSummary struct {
 	ID      string   `json:"id"       format:"uuid"`
 	Version uint     `json:"version"`
 	Name    string   `json:"name"`
-	Guests  int      `json:"guests"                 doc:"0 when it is not given"`
+	Guests  int      `json:"guests"                 doc:"At table, children too; 0 when it is not given"`
 	ServeAt string   `json:"serve_at"               doc:"As typed; empty when open"`
 	Serve   string   `json:"serve"                  doc:"Serving time in words"`
 	Away    string   `json:"away"                   doc:"How far off it is, in words"`
@@ -117,7 +117,7 @@ func (s *server) listCooks(ctx context.Context, in *struct {
 	for _, r := range records {
 		line := sheet.WriteLine(r.Doc, order.ServesAt(r.Doc), s.Now())
 		page.Items = append(page.Items, CookSummary{
-			ID: r.ID, Version: r.Version, Name: r.Doc.Name, Guests: r.Doc.Guests.Int(), ServeAt: r.Doc.ServeAt,
+			ID: r.ID, Version: r.Version, Name: r.Doc.Name, Guests: r.Doc.Guests.Int() + r.Doc.Children.Int(), ServeAt: r.Doc.ServeAt,
 			Serve: line.Serve, Away: line.Away, Past: line.Past, Pieces: line.Pieces,
 		})
 	}

@@ -2469,7 +2469,7 @@ export interface components {
             away: string;
             /**
              * Format: int64
-             * @description 0 when it is not given
+             * @description At table, children too; 0 when it is not given
              */
             guests: number;
             /** Format: uuid */

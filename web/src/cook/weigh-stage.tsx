@@ -8,6 +8,9 @@ import { usePiece } from "./context";
 import { useScale } from "./use-scale";
 import "./weigh-stage.css";
 
+/** Where it is kept that this screen practises with the pretend scale. */
+const pretends = "verjuice.pretend-scale";
+
 /** Weigh-out: one ingredient at a time with the scale, and what was really weighed kept. */
 export function WeighStage({ index }: { index: number }) {
 	const { piece, figures, edit, wrong, goto } = usePiece(index);
@@ -31,7 +34,13 @@ export function WeighStage({ index }: { index: number }) {
 	const step = stand?.steps[at];
 	const row = rows[at];
 	const done = stand !== undefined && at >= stand.steps.length;
-	const scale = useScale(step?.target ?? 0, step?.weighed ?? 0, units);
+	const [pretend, setPretend] = useState(() => localStorage.getItem(pretends) === "yes");
+	const scale = useScale(pretend, step?.target ?? 0, step?.weighed ?? 0, units);
+
+	const connect = (on: boolean) => {
+		localStorage.setItem(pretends, on ? "yes" : "no");
+		setPretend(on);
+	};
 
 	/** Has the weigh-out with something put to what is next, or taken out of it. */
 	const change = async (how: { put: number } | { level: boolean }) => {
@@ -111,7 +120,7 @@ export function WeighStage({ index }: { index: number }) {
 					>
 						Weigh it again
 					</Button>
-					<Button type="primary" size="large" onClick={() => goto("wait", index)}>
+					<Button type="primary" size="large" autoFocus onClick={() => goto("wait", index)}>
 						On to the wait
 					</Button>
 				</div>
@@ -120,6 +129,7 @@ export function WeighStage({ index }: { index: number }) {
 		);
 	}
 	const over = stand.over >= 0;
+	const left = Math.max(0, (step?.target ?? 0) - (step?.weighed ?? 0));
 	const { reading } = scale;
 	return (
 		<>
@@ -135,23 +145,27 @@ export function WeighStage({ index }: { index: number }) {
 					</p>
 					<p className="muted">{row?.spoons.text}</p>
 				</div>
-				<div>
-					<p className="muted">{reading?.how ?? "no scale"}</p>
-					<p className={`weigh-live weigh-${reading?.state ?? "under"}`} aria-live="off">
-						{reading?.shows ?? "–"}
-						<small> {unit.name}</small>
-					</p>
-					<p className="muted">{reading?.says}</p>
+				{pretend && (
+					<div>
+						<p className="muted">{reading?.how ?? "no scale"}</p>
+						<p className={`weigh-live weigh-${reading?.state ?? "under"}`} aria-live="off">
+							{reading?.shows ?? "–"}
+							<small> {unit.name}</small>
+						</p>
+						<p className="muted">{reading?.says}</p>
+					</div>
+				)}
+			</div>
+			{pretend && (
+				<div
+					className="weigh-bar"
+					role="img"
+					aria-label={`${reading?.shows ?? "–"} of ${stand.target} ${unit.name}`}
+				>
+					<span className="weigh-fill" style={{ width: `${Math.min(100, (reading?.share ?? 0) * 80)}%` }} />
+					<span className="weigh-goal" />
 				</div>
-			</div>
-			<div
-				className="weigh-bar"
-				role="img"
-				aria-label={`${reading?.shows ?? "–"} of ${stand.target} ${unit.name}`}
-			>
-				<span className="weigh-fill" style={{ width: `${Math.min(100, (reading?.share ?? 0) * 80)}%` }} />
-				<span className="weigh-goal" />
-			</div>
+			)}
 			{over && step ? (
 				<div role="alert">
 					<p className="typed-error">
@@ -172,26 +186,36 @@ export function WeighStage({ index }: { index: number }) {
 				<>
 					{stand.message && <p className="says">{stand.message}</p>}
 					<div className="weigh-actions">
-						<Button
-							type="primary"
-							size="large"
-							disabled={!reading || reading.grams <= 0 || !reading.stable}
-							onClick={() => keep(reading?.grams ?? 0)}
-						>
-							Take this and go on
-						</Button>
-						<Button size="large" onClick={scale.tare}>
-							Tare
-						</Button>
+						{pretend ? (
+							<>
+								<Button
+									type="primary"
+									size="large"
+									disabled={!reading || reading.grams <= 0 || !reading.stable}
+									onClick={() => keep(reading?.grams ?? 0)}
+								>
+									Take this and go on
+								</Button>
+								<Button size="large" onClick={scale.tare}>
+									Tare
+								</Button>
+							</>
+						) : (
+							<Button type="primary" size="large" onClick={() => keep(left)}>
+								{stand.target} {unit.name} are in
+							</Button>
+						)}
 						<form
 							onSubmit={(e) => {
 								e.preventDefault();
-								read(typed);
+								if (typed.trim()) read(typed);
+								else if (!pretend) keep(left);
 							}}
 						>
 							<Input
 								variant="underlined"
 								aria-label="Or type what it weighs"
+								autoFocus={!pretend}
 								placeholder={unit.name === "g" ? "or type the grams" : "or type it: 1.2 oz"}
 								status={refused ? "error" : undefined}
 								aria-invalid={Boolean(refused)}
@@ -202,7 +226,7 @@ export function WeighStage({ index }: { index: number }) {
 									setRefused("");
 								}}
 							/>
-							<Button htmlType="submit" disabled={typed.trim() === ""}>
+							<Button htmlType="submit" disabled={pretend && typed.trim() === ""}>
 								Keep
 							</Button>
 							{refused && (
@@ -212,19 +236,31 @@ export function WeighStage({ index }: { index: number }) {
 							)}
 						</form>
 					</div>
-					<fieldset className="weigh-simulated">
-						<legend>The simulated scale: pour</legend>
-						<p className="says">Each program that runs has one of its own; it is not shared.</p>
-						{unit.pour.map((n) => (
-							<Button key={n} onClick={() => scale.put(n * unit.grams)}>
-								+{n} {unit.name}
+					{pretend ? (
+						<fieldset className="weigh-simulated">
+							<legend>The pretend scale: pour</legend>
+							<p className="says">Each program that runs has one of its own; it is not shared.</p>
+							{unit.pour.map((n) => (
+								<Button key={n} onClick={() => scale.put(n * unit.grams)}>
+									+{n} {unit.name}
+								</Button>
+							))}
+							<Button onClick={() => scale.put(-2 * (unit.pour[0] ?? 0.5) * unit.grams)}>
+								−{2 * (unit.pour[0] ?? 0.5)} {unit.name}
 							</Button>
-						))}
-						<Button onClick={() => scale.put(-2 * (unit.pour[0] ?? 0.5) * unit.grams)}>
-							−{2 * (unit.pour[0] ?? 0.5)} {unit.name}
-						</Button>
-						<Button onClick={scale.clear}>clear it</Button>
-					</fieldset>
+							<Button onClick={scale.clear}>clear it</Button>
+							<Button onClick={() => connect(false)}>put it away</Button>
+						</fieldset>
+					) : (
+						<details className="weigh-connect">
+							<summary>Connect a scale</summary>
+							<p className="says">
+								No scale that talks to this program is known yet: weigh on your own, and press or type what is
+								in.
+							</p>
+							<Button onClick={() => connect(true)}>Practise with a pretend one</Button>
+						</details>
+					)}
 				</>
 			)}
 			<Done rows={rows} steps={stand.steps} stands={stand.stands} at={at} />
