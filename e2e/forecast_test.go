@@ -38,6 +38,7 @@ func TestTheForecast(t *testing.T) {
 	assert.NotEqual(t, "foil", b.cook("supper").Doc.Pieces[1].Choices["wrap"])
 
 	// What is told is asked for no more, and moves the times.
+	b.press("How often the pit is opened: ")
 	b.press("every hour")
 	b.until(`!document.querySelector(".forecast").innerText.includes("say how often the pit is opened")`)
 	b.write("You think it takes", "soon")

@@ -76,6 +76,7 @@ func (b *browser) everyLook(views map[string]string) {
 						one.accessible(fmt.Sprint(path, " at ", size))
 					}
 				}
+				one.press("More")
 				one.press("night")
 				one.see(sees)
 				one.contrasts(path + " by night")

@@ -49,6 +49,7 @@ func TestAMethodForTheNight(t *testing.T) {
 	at := "/cooks/" + b.overnight()
 	b.everyLook(map[string]string{at + "/moves/1": "Keep this method"})
 	b.open(at + "/fire/1")
+	b.press("Wrap: ")
 	b.press("foil")
 	b.saved()
 	b.open(at + "/moves/1")

@@ -213,6 +213,7 @@ func TestDecisionsGrainAndPhotograph(t *testing.T) {
 	b.open("/cooks/{supper}/fire/2")
 	b.until(`document.querySelector(".fire-big")`)
 	before := js[string](b, `document.querySelector(".fire-big").innerText`)
+	b.press("Wrap: ")
 	b.press("foil")
 	b.until(`document.querySelector(".fire-big").innerText !== ` + quote(before))
 	b.see("Wrap when the core reads")
@@ -321,6 +322,7 @@ func TestChoosingAPlan(t *testing.T) {
 
 	// The same cook on a phone by night.
 	b.do(chromedp.EmulateViewport(390, 844))
+	b.press("More")
 	b.press("night")
 	b.open("/cooks/{}/plan")
 	b.see("What to do when")

@@ -1,6 +1,6 @@
 import { BellOutlined, CheckOutlined, PushpinFilled, WarningFilled } from "@ant-design/icons";
 import { Button, Checkbox } from "antd";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { Plan, TaskLine } from "../api/client";
 import { Field } from "../record/field";
 import { now } from "../shared/clock";
@@ -13,6 +13,8 @@ import { useTick } from "./use-tick";
 /** Everything there is to do, in order: mark it done, or fix its time. */
 export function Agenda({ plan }: { plan: Plan }) {
 	const reminders = useReminders(plan.tasks);
+	const [opened, setOpened] = useState(false);
+	useEffect(() => setOpened(true), []);
 	const days = [...new Set(plan.tasks.map((t) => t.day))];
 	return (
 		<section className="agenda" aria-label="What to do when">
@@ -28,18 +30,27 @@ export function Agenda({ plan }: { plan: Plan }) {
 				</p>
 			)}
 			{days.map((day) => (
-				<div key={day}>
-					<h4>{day}</h4>
-					<ol>
-						{plan.tasks
-							.filter((t) => t.day === day)
-							.map((t) => (
-								<Task key={t.id} task={t} />
-							))}
-					</ol>
-				</div>
+				<Day key={day} day={day} folds={!opened} tasks={plan.tasks.filter((t) => t.day === day)} />
 			))}
 		</section>
+	);
+}
+
+/** The tasks of a day. One that is over when the page is opened is folded; what is done meanwhile stays in sight. */
+function Day({ day, folds, tasks }: { day: string; folds: boolean; tasks: TaskLine[] }) {
+	const left = tasks.filter((t) => !t.done).length;
+	const [open, setOpen] = useState(left > 0 || !folds);
+	return (
+		<details open={open} onToggle={(e) => setOpen(e.currentTarget.open)}>
+			<summary>
+				<h4>{day}</h4> <span className="muted">{left > 0 ? `${left} to do` : "all done"}</span>
+			</summary>
+			<ol>
+				{tasks.map((t) => (
+					<Task key={t.id} task={t} />
+				))}
+			</ol>
+		</details>
 	);
 }
 

@@ -18,6 +18,7 @@ export function Choices({ index, stage }: { index: number; stage: "piece" | "fir
 							label={c.label}
 							at={at(`choices/${c.key}`)}
 							usual={c.value}
+							folds={stage !== "piece"}
 							options={c.options}
 							instead={instead[c.key] && at(instead[c.key] ?? "")}
 						/>

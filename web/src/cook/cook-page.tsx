@@ -1,3 +1,4 @@
+import { ArrowRightOutlined } from "@ant-design/icons";
 import { Button } from "antd";
 import { useCallback, useEffect, useMemo, useRef } from "react";
 import { useLocation, useNavigate, useParams } from "react-router";
@@ -59,6 +60,17 @@ const titles: Record<string, string> = {
 	moves: "The moves",
 	forecast: "Forecast",
 	clock: "Clock",
+};
+
+/** What comes after a stage that has no button of its own for it. */
+const onwards: Record<string, string> = {
+	piece: "brine",
+	brine: "season",
+	season: "wait",
+	wait: "fire",
+	fire: "moves",
+	moves: "forecast",
+	forecast: "clock",
 };
 
 /** One cook, read in working order. */
@@ -200,6 +212,15 @@ export default function CookPage() {
 								{Stage && (
 									<>
 										<Stage key={index} index={index} />
+										{onwards[open] && (
+											<Button
+												size="large"
+												className="stage-on"
+												onClick={() => navigate(`/cooks/${id}/${onwards[open]}/${index + 1}`)}
+											>
+												On to: {titles[onwards[open] ?? ""]} <ArrowRightOutlined />
+											</Button>
+										)}
 										<Cautions piece={index} stage={stage} />
 									</>
 								)}

@@ -82,11 +82,6 @@ function LaidOut({ plan }: { plan: Plan }) {
 	const take = useTake();
 	return (
 		<>
-			{plan.learnt.map((l) => (
-				<p key={l} className="says">
-					{l}
-				</p>
-			))}
 			<fieldset className="plans">
 				<legend className="unseen">Which plan</legend>
 				{plan.options.map((o) => (
@@ -104,11 +99,9 @@ function LaidOut({ plan }: { plan: Plan }) {
 						<b>{o.name}</b>
 						<span className="plan-chance">
 							{o.chance.text}
-							<small> %</small>
+							<small> % to serve on time</small>
 						</span>
-						<span className="muted">to serve on time</span>
-						<span>{o.outline}</span>
-						<span className="muted">{o.summary}</span>
+						<span className="muted">{o.outline}</span>
 						{o.late && (
 							<span className="plan-late">
 								<WarningFilled aria-hidden /> some of it should have been done already
@@ -116,16 +109,9 @@ function LaidOut({ plan }: { plan: Plan }) {
 						)}
 					</label>
 				))}
-				<ul className="plan-refused">
-					{plan.refused.map((r) => (
-						<li key={r.name}>
-							<CloseCircleFilled aria-hidden /> <b>{r.name}:</b> {r.reason}.
-							{r.offer && <Button onClick={() => take(r.offer)}>{r.offer.text}</Button>}
-						</li>
-					))}
-				</ul>
 			</fieldset>
 			<p className="says">
+				{plan.options.find((o) => o.chosen)?.summary}{" "}
 				<Ask name="Chance to serve on time" figure={plan.chance} /> is the chance that every piece is ready
 				{plan.safer && (
 					<>
@@ -164,6 +150,29 @@ function LaidOut({ plan }: { plan: Plan }) {
 				</ul>
 			)}
 			<Agenda plan={plan} />
+			{plan.refused.length > 0 && (
+				<>
+					<h3>Other plans</h3>
+					<ul className="plan-refused">
+						{plan.refused.map((r) => (
+							<li key={r.name}>
+								<CloseCircleFilled aria-hidden /> <b>{r.name}:</b> {r.reason}.
+								{r.offer && <Button onClick={() => take(r.offer)}>{r.offer.text}</Button>}
+							</li>
+						))}
+					</ul>
+				</>
+			)}
+			{plan.learnt.length > 0 && (
+				<>
+					<h3>What your pits taught</h3>
+					{plan.learnt.map((l) => (
+						<p key={l} className="says">
+							{l}
+						</p>
+					))}
+				</>
+			)}
 		</>
 	);
 }

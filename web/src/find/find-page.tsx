@@ -1,7 +1,7 @@
 import { SearchOutlined } from "@ant-design/icons";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import Input, { type InputRef } from "antd/es/input/Input";
-import { useDeferredValue, useEffect, useRef } from "react";
+import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { Link, useLocation, useSearchParams } from "react-router";
 import { api, need } from "../api/client";
 import type { components } from "../api/schema";
@@ -22,13 +22,29 @@ const kinds: { kind: Found["kind"]; title: string; at: (f: Found) => string }[] 
 /** One box for everything that has a name. */
 export default function FindPage() {
 	const [params, setParams] = useSearchParams();
-	const typed = params.get("text") ?? "";
+	const asked = params.get("text") ?? "";
+	const [typed, type] = useState(asked);
+	// The address follows what is typed, and what is typed an address that is opened here.
+	const put = useRef(asked);
+	useEffect(() => {
+		if (asked === put.current) return;
+		put.current = asked;
+		type(asked);
+	}, [asked]);
 	const text = useDeferredValue(typed.trim());
 	const box = useRef<InputRef>(null);
 	const { key } = useLocation();
 	// Each time that one comes here, also from here, the box is ready.
 	// biome-ignore lint/correctness/useExhaustiveDependencies: once for each visit
-	useEffect(() => box.current?.focus(), [typed === "" && key]);
+	useEffect(() => box.current?.focus(), [asked === "" && key]);
+	useEffect(() => {
+		const timer = setTimeout(() => {
+			if (text === put.current) return;
+			put.current = text;
+			setParams(text ? { text } : {}, { replace: true });
+		}, 400);
+		return () => clearTimeout(timer);
+	}, [text, setParams]);
 	const found = useQuery({
 		queryKey: ["find", text],
 		enabled: text !== "",
@@ -52,7 +68,7 @@ export default function FindPage() {
 				maxLength={100}
 				allowClear
 				value={typed}
-				onChange={(e) => setParams(e.target.value ? { text: e.target.value } : {}, { replace: true })}
+				onChange={(e) => type(e.target.value)}
 			/>
 			{found.isError && <p role="alert">{found.error.message}</p>}
 			{text !== "" && found.isSuccess && all.length === 0 && (

@@ -2,7 +2,7 @@ import { DeleteOutlined, WarningFilled } from "@ant-design/icons";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useState } from "react";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { ApiError, api, type JarLine, need } from "../api/client";
 import { BenchNav } from "../bench/bench-nav";
 import { usePrefs } from "../prefs";
@@ -16,6 +16,7 @@ import "./jars.css";
 /** Batches made ahead: what is left of each, and until when it is good. */
 export default function JarsPage() {
 	const [prefs] = usePrefs();
+	const navigate = useNavigate();
 	const jars = useQuery({
 		queryKey: ["jars", prefs.units, prefs.spoons],
 		queryFn: async () =>
@@ -27,6 +28,9 @@ export default function JarsPage() {
 			<BenchNav />
 			<div className="formula-head">
 				<h1>Jars</h1>
+				<Button type="primary" size="large" onClick={() => navigate("/bench")}>
+					New jar: choose its formula
+				</Button>
 			</div>
 			{jars.data?.length === 0 && (
 				<p className="says">

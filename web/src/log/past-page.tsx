@@ -96,6 +96,19 @@ export default function PastPage() {
 				>
 					Put it in the logbook
 				</Button>
+				{(!typed.cut || !typed.weight.trim() || !typed.told.trim()) && (
+					<p className="says">
+						Still missing:{" "}
+						{[
+							!typed.cut && "the cut",
+							!typed.weight.trim() && "the weight",
+							!typed.told.trim() && "how it went",
+						]
+							.filter(Boolean)
+							.join(", ")}
+						.
+					</p>
+				)}
 				{wrong("/told") && (understood?.asks.length ?? 0) > 0 && (
 					<Button size="large" onClick={() => write.mutate(true)}>
 						Keep what is not clear as remarks

@@ -73,6 +73,12 @@ export default function NowPage() {
 			>
 				Go to the pit side
 			</Button>
+			{(!typed.cut || !typed.weight.trim()) && (
+				<p className="says">
+					Still missing:{" "}
+					{[!typed.cut && "the cut", !typed.weight.trim() && "the weight"].filter(Boolean).join(", ")}.
+				</p>
+			)}
 		</form>
 	);
 }

@@ -1,4 +1,4 @@
-import { TimeChart, timeChart } from "../shared/time-chart";
+import { TimeChart, tickStep, timeChart } from "../shared/time-chart";
 import { useWidth } from "../shared/use-width";
 import type { LivePiece } from "./use-live";
 
@@ -8,7 +8,7 @@ const left = 40;
 const tall = 190;
 
 /** What was read of the core, and how it may go on from now until it is off. */
-export function PitFan({ piece }: { piece: LivePiece }) {
+export function PitFan({ piece, now: at, zone }: { piece: LivePiece; now: string; zone: string }) {
 	const [box, width] = useWidth<HTMLElement>(350);
 	const { curve, read, now_h, target, axis, ready } = piece;
 	const ahead = curve.filter((p) => p.h >= now_h - 0.2);
@@ -16,6 +16,15 @@ export function PitFan({ piece }: { piece: LivePiece }) {
 	const frame = { top, right: 4, bottom, left };
 	const { x, y, band, line } = timeChart(width, tall, frame, end, axis);
 	const now = x(now_h);
+	// Full hours of the clock there, that far apart that their names have room.
+	const clock = (h: number) =>
+		new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone || "UTC" }).format(
+			Date.parse(at) + (h - now_h) * 3_600_000,
+		);
+	const step = tickStep(end, width - left, 62);
+	const past = (Date.parse(at) / 3_600_000) % 1; // of the hour, in which the clock is now
+	const hours: number[] = [];
+	for (let h = (((now_h - past) % step) + step) % step; h <= end; h += step) hours.push(h);
 	return (
 		<TimeChart
 			box={box}
@@ -47,6 +56,19 @@ export function PitFan({ piece }: { piece: LivePiece }) {
 				</>
 			)}
 			<path d={line(read.map((r) => ({ h: r.h, at: r.core })))} className="pit-read" />
+			{hours
+				.filter((h) => Math.abs(x(h) - now) > 44 && x(h) < width - 22)
+				.map((h) => (
+					<text
+						key={h}
+						x={x(h)}
+						y={tall - 8}
+						textAnchor={x(h) < left + 22 ? "start" : "middle"}
+						className="pic-small"
+					>
+						{clock(h)}
+					</text>
+				))}
 			<line x1={now} x2={now} y1={top} y2={tall - bottom} className="pit-now" />
 			<text
 				x={now}

@@ -164,7 +164,7 @@ function Beside({ standing, cook, chosen }: { standing: Standing; cook: string; 
 					<div>
 						<Figures piece={piece} />
 						<ReadingByHand piece={piece} say={say} place={place} />
-						{piece.curve.length > 0 && <PitFan piece={piece} />}
+						{piece.curve.length > 0 && <PitFan piece={piece} now={live.now} zone={live.zone} />}
 						{piece.ready.note && (
 							<p className="pit-ready">
 								{piece.ready.text && <b>{piece.ready.text}</b>} {piece.ready.note}

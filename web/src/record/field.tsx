@@ -55,6 +55,8 @@ interface ChoiceProps {
 	usual?: string;
 	options: Option[];
 	quiet?: boolean;
+	/** Show what is chosen alone until the others are asked for. */
+	folds?: boolean;
 	/** A field that says the same in other words, and is empty once this is chosen. */
 	instead?: string;
 }

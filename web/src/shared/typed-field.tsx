@@ -1,6 +1,6 @@
 import { WarningFilled } from "@ant-design/icons";
 import { Button, Form, Input } from "antd";
-import { type ReactNode, useId } from "react";
+import { type ReactNode, useEffect, useId, useState } from "react";
 import type { Offer } from "../api/client";
 import "./typed-field.css";
 
@@ -29,8 +29,18 @@ interface Props {
 /** A line to type an amount on, as people write it, with what is wrong beside it. */
 export function TypedField(p: Props) {
 	const id = useId();
+	// Who clears a number to type another is in the middle of it: what is wrong is said once the field is left, or
+	// typing has paused. So nothing jumps meanwhile.
+	const [typing, setTyping] = useState(false);
+	// biome-ignore lint/correctness/useExhaustiveDependencies: begins anew with each letter
+	useEffect(() => {
+		if (!typing) return;
+		const timer = setTimeout(() => setTyping(false), unhurried);
+		return () => clearTimeout(timer);
+	}, [p.value, typing]);
+	const error = typing ? undefined : p.error;
 	return (
-		<Labelled {...p} id={id}>
+		<Labelled {...p} id={id} error={error}>
 			<Input
 				id={id}
 				variant="underlined"
@@ -39,17 +49,26 @@ export function TypedField(p: Props) {
 				placeholder={p.usual}
 				autoFocus={p.autoFocus}
 				autoComplete="off"
-				aria-invalid={Boolean(p.error)}
+				aria-invalid={Boolean(error)}
 				aria-describedby={`${id}-note`}
 				data-at={p.at}
 				maxLength={200}
-				onChange={(e) => p.onChange(e.target.value)}
-				onBlur={p.onDone}
+				onChange={(e) => {
+					setTyping(true);
+					p.onChange(e.target.value);
+				}}
+				onBlur={() => {
+					setTyping(false);
+					p.onDone?.();
+				}}
 				onPressEnter={p.onDone}
 			/>
 		</Labelled>
 	);
 }
+
+/** How long somebody may be in the middle of typing before what is there counts as meant, ms. */
+const unhurried = 1200;
 
 interface LabelledProps {
 	id: string;
