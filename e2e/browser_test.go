@@ -66,6 +66,7 @@ var chromium = sync.OnceValues(func() (context.Context, error) {
 			true,
 		),
 		chromedp.Flag("lang", "en-GB"),
+		chromedp.Flag("accept-lang", "en-GB"),
 		chromedp.Env("TZ=Europe/Dublin", "LANGUAGE=en_GB"),
 		chromedp.Flag("force-prefers-reduced-motion", true),
 		chromedp.Flag("hide-scrollbars", true),

@@ -1,10 +1,13 @@
 package e2e
 
 import (
+	"cmp"
+	"fmt"
 	"testing"
 	"time"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -162,4 +165,42 @@ func TestNothingVanishesWhileAFieldIsWrong(t *testing.T) {
 	b.press("2 Tbsp dense flake kosher salt in 5 qt")
 	b.saved()
 	assert.Equal(t, "2 Tbsp dense flake kosher salt in 5 qt", b.cook("supper").Doc.Pieces[3].Bath.Salt)
+}
+
+// Nothing jumps while a number is cleared and typed anew: neither the page nor its header moves by a pixel.
+func TestNothingJumpsWhileTyping(t *testing.T) {
+	b := start(t, apptest.Demo)
+	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
+		b.do(chromedp.EmulateViewport(size[0], size[1]))
+		for path, fields := range map[string][]string{
+			"/cooks/{supper}/piece/1":  {"Weight as bought", "After trimming, if weighed"},
+			"/cooks/{supper}/season/2": {"Parts of kosher salt"},
+			"/cooks/{supper}/fire/2":   {"Pit at"},
+		} {
+			b.open(path)
+			b.see("On to: ", "saved")
+			b.do(chromedp.Evaluate[chromedp.Void](`globalThis.moved = performance.now(); new PerformanceObserver((list) => {
+				moved = performance.now(); }).observe({ type: "layout-shift", buffered: true }); 0`))
+			b.until(`document.querySelector(".stage .amounts, .stage .row-grams button, .stage .fire-big") &&
+				performance.now() - moved > 1000`) // its figures are there, and everything stands
+			for _, label := range fields {
+				find := fmt.Sprintf(`[...document.querySelectorAll("input")].find((e) =>
+					(e.getAttribute("aria-label") ?? e.labels?.[0]?.innerText ?? "").startsWith(%q))`, label)
+				b.until(find + ` !== undefined`)
+				b.do(chromedp.Evaluate[chromedp.Void](find + `.focus(); ` + find + `.select();
+					globalThis.jumps = []; globalThis.jumped?.disconnect();
+					globalThis.jumped = new PerformanceObserver((list) => { for (const e of list.getEntries()) jumps.push([e.value,
+						...e.sources.map((s) => (s.node?.className ?? s.node?.nodeName) + " " + s.previousRect.y + ">" + s.currentRect.y)]); });
+					jumped.observe({ type: "layout-shift" }); 0`))
+				was := js[string](b, find+`.value`)
+				b.do(chromedp.KeyEvent(kb.Backspace))
+				for _, letter := range cmp.Or(was, "120 °C") {
+					b.do(chromedp.KeyEvent(string(letter)))
+				}
+				b.saved()
+				// What is drawn to scale moves by its figures, a little: nothing else does.
+				assert.Empty(t, js[[][]any](b, `jumps.filter((j) => j[0] > 0.001)`), "%s, %s at %v", path, label, size)
+			}
+		}
+	}
 }

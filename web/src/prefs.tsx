@@ -12,7 +12,9 @@ const key = "verjuice.prefs";
 
 function load(): Prefs {
 	const night = window.matchMedia?.("(prefers-color-scheme: dark)").matches;
-	const usual: Prefs = { units: "metric", spoons: "us", mode: night ? "night" : "day" };
+	// Where pounds and degrees Fahrenheit are usual, until the cook says otherwise.
+	const us = /-(US|LR|MM)\b/.test(navigator.language);
+	const usual: Prefs = { units: us ? "us" : "metric", spoons: "us", mode: night ? "night" : "day" };
 	try {
 		return { ...usual, ...JSON.parse(localStorage.getItem(key) ?? "{}") };
 	} catch {

@@ -7,6 +7,7 @@ import { Ask } from "../shared/ask";
 import { FindSelect } from "../shared/find-select";
 import { Photos } from "../shared/photos";
 import { TimeField } from "../shared/time-field";
+import { usePaused } from "../shared/typed-field";
 import { Choices } from "./choices";
 import { usePiece } from "./context";
 import { EachWeight } from "./each-weight";
@@ -24,6 +25,7 @@ export function PieceStage({ index }: { index: number }) {
 	const together = useField(at("together"));
 	const cut = catalogue.cuts.find((c) => c.id === piece.cut);
 	const meat = figures?.meat;
+	const weighed = usePaused(Boolean(piece.trimmed));
 	const unlike = (piece.each?.length ?? 0) > 0;
 	const noun = cut?.noun ?? "piece";
 	return (
@@ -149,7 +151,7 @@ export function PieceStage({ index }: { index: number }) {
 				/>
 			</div>
 			<div className="decisions">
-				{!piece.trimmed && (
+				{!weighed && (
 					<ChoiceField
 						label="Trim"
 						at={at("trim_style")}

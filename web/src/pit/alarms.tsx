@@ -57,7 +57,7 @@ export function Bell({ bell }: { bell: ReturnType<typeof useBell> }) {
 	return (
 		<p className="pit-bell">
 			{bell.on ? (
-				"This screen rings for alarms, only while this page is open and awake."
+				"This screen rings for alarms, only while this page is open and awake. When it is closed, what rings is the plan in your calendar."
 			) : (
 				<Button size="large" icon={<BellOutlined aria-hidden />} onClick={bell.switchOn}>
 					Ring on this screen

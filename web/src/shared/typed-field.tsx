@@ -1,6 +1,6 @@
 import { WarningFilled } from "@ant-design/icons";
 import { Button, Form, Input } from "antd";
-import { type ReactNode, useEffect, useId, useState } from "react";
+import { type ReactNode, useId, useState, useSyncExternalStore } from "react";
 import type { Offer } from "../api/client";
 import "./typed-field.css";
 
@@ -26,21 +26,25 @@ interface Props {
 	onDone?: () => void;
 }
 
+/** A value as it was before somebody began to type, until typing has paused: for what comes and goes with it. */
+export function usePaused<T>(value: T): T {
+	const typing = useSyncExternalStore(pace.listen, pace.who);
+	const [kept, keep] = useState(value);
+	if (typing === "" && kept !== value) keep(value);
+	return kept;
+}
+
 /** A line to type an amount on, as people write it, with what is wrong beside it. */
 export function TypedField(p: Props) {
 	const id = useId();
-	// Who clears a number to type another is in the middle of it: what is wrong is said once the field is left, or
-	// typing has paused. So nothing jumps meanwhile.
-	const [typing, setTyping] = useState(false);
-	// biome-ignore lint/correctness/useExhaustiveDependencies: begins anew with each letter
-	useEffect(() => {
-		if (!typing) return;
-		const timer = setTimeout(() => setTyping(false), unhurried);
-		return () => clearTimeout(timer);
-	}, [p.value, typing]);
-	const error = typing ? undefined : p.error;
+	// Who clears a number to type another is in the middle of it: what is wrong, here or in another field, is said once
+	// typing has paused or the field is left. So nothing jumps meanwhile.
+	const typing = useSyncExternalStore(pace.listen, pace.who);
+	const [shown, setShown] = useState(p.error);
+	if (typing === "" && shown !== p.error) setShown(p.error);
+	const error = typing === id && shown !== p.error ? undefined : shown;
 	return (
-		<Labelled {...p} id={id} error={error}>
+		<Labelled {...p} id={id} error={shown} hushed={error === undefined && shown !== undefined}>
 			<Input
 				id={id}
 				variant="underlined"
@@ -54,11 +58,11 @@ export function TypedField(p: Props) {
 				data-at={p.at}
 				maxLength={200}
 				onChange={(e) => {
-					setTyping(true);
+					pace.type(id);
 					p.onChange(e.target.value);
 				}}
 				onBlur={() => {
-					setTyping(false);
+					pace.rest();
 					p.onDone?.();
 				}}
 				onPressEnter={p.onDone}
@@ -70,6 +74,29 @@ export function TypedField(p: Props) {
 /** How long somebody may be in the middle of typing before what is there counts as meant, ms. */
 const unhurried = 1200;
 
+/** In which field somebody is typing just now, by its id; empty in none. */
+const pace = (() => {
+	let typing = "";
+	let timer: ReturnType<typeof setTimeout> | undefined;
+	const listeners = new Set<() => void>();
+	const set = (who: string) => {
+		clearTimeout(timer);
+		if (who !== "") timer = setTimeout(() => set(""), unhurried);
+		if (who === typing) return;
+		typing = who;
+		for (const tell of listeners) tell();
+	};
+	return {
+		type: set,
+		rest: () => set(""),
+		who: () => typing,
+		listen: (tell: () => void) => {
+			listeners.add(tell);
+			return () => void listeners.delete(tell);
+		},
+	};
+})();
+
 interface LabelledProps {
 	id: string;
 	label: ReactNode;
@@ -78,6 +105,8 @@ interface LabelledProps {
 	size?: "large" | "usual";
 	offers?: Offer[];
 	onOffer?: (offer: Offer) => void;
+	/** What was wrong keeps its room and is not read: it is being typed anew. */
+	hushed?: boolean;
 	children: ReactNode;
 }
 
@@ -91,10 +120,10 @@ export function Labelled(p: LabelledProps) {
 			label={label}
 			htmlFor={id}
 			colon={false}
-			validateStatus={error ? "error" : undefined}
+			validateStatus={error && !p.hushed ? "error" : undefined}
 		>
 			{children}
-			<div id={`${id}-note`} className="typed-note">
+			<div id={`${id}-note`} className={p.hushed ? "typed-note typed-hushed" : "typed-note"}>
 				<span role="alert">
 					{error && (
 						<span className="typed-error">
