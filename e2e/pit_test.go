@@ -261,6 +261,9 @@ func TestOffAndOnAgain(t *testing.T) {
 		b.open("/cooks/" + made.ID + "/pit/r")
 		b.see([]string{"12:00", "16:00", "16:16", "16:26", "16:40"}[n] + " serving at") // by its clock
 		b.press(press)
+		if press != "Sliced" {
+			b.see(press + ", ") // it is kept, whatever comes next
+		}
 		switch press {
 		case "Pulled off":
 			b.see("On again")

@@ -45,9 +45,10 @@ func supper() cook.Cook {
 	return cook.Cook{
 		Name: "Boathouse supper 🚣", ServeAt: testclock.Saturday(), Zone: testclock.Zone, Guests: "12", Portion: "180 g",
 		Fridge: "3 °C", Room: "24 °C",
-		Children: "3", Appetite: "hearty", Leftovers: "4", Quiet: "22:30-06:30", Hands: "2", Plan: "ahead", Weather: "cold, rain from 14:00",
-		Pits:   []cook.Pit{{Name: "Old drum", Kind: "drum", Room: "90"}, {Name: "Pellet", Kind: "pellet", Room: ""}},
-		Wishes: []cook.Wish{{Piece: "k1", Stage: "salt", At: testclock.At(3, "20:00")}}, Spoons: quantity.MetricSpoons,
+		Children: "3", Appetite: "hearty", Leftovers: "4", Quiet: "22:30-06:30", Hands: "2", Plan: "ahead",
+		Weather: "cold, rain from 14:00",
+		Pits:    []cook.Pit{{Name: "Old drum", Kind: "drum", Room: "90"}, {Name: "Pellet", Kind: "pellet", Room: ""}},
+		Wishes:  []cook.Wish{{Piece: "k1", Stage: "salt", At: testclock.At(3, "20:00")}}, Spoons: quantity.MetricSpoons,
 		Pieces: []cook.Piece{
 			{
 				Key: "k1", ServeAt: testclock.Saturday(), Choices: map[string]string{"wrap": "foil", "rest": "holder"}, Grain: "40", TrimNote: "hard fat out",
@@ -74,7 +75,8 @@ func supper() cook.Cook {
 					},
 				},
 				Wait: cook.Wait{Style: "day", For: "26 h", Open: true},
-				Fire: cook.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min", On: 1, Done: "96 °C", Guess: "1 h/lb", Wood: "2 oak, 1 cherry"},
+				Fire: cook.Fire{Pit: "250F", Time: "9 h", Rest: "1h30", Temper: "30 min", On: 1, Done: "96 °C",
+					Guess: "1 h/lb", Wood: "2 oak, 1 cherry"},
 				Bath: &cook.Bath{
 					Kind:     "strong",
 					Strength: "4 %",

@@ -117,8 +117,9 @@ func (s *server) listCooks(ctx context.Context, in *struct {
 	for _, r := range records {
 		line := sheet.WriteLine(r.Doc, order.ServesAt(r.Doc), s.Now())
 		page.Items = append(page.Items, CookSummary{
-			ID: r.ID, Version: r.Version, Name: r.Doc.Name, Guests: r.Doc.Guests.Int() + r.Doc.Children.Int(), ServeAt: r.Doc.ServeAt,
-			Serve: line.Serve, Away: line.Away, Past: line.Past, Pieces: line.Pieces,
+			ID: r.ID, Version: r.Version, Name: r.Doc.Name, Guests: r.Doc.Guests.Int() + r.Doc.Children.Int(),
+			ServeAt: r.Doc.ServeAt,
+			Serve:   line.Serve, Away: line.Away, Past: line.Past, Pieces: line.Pieces,
 		})
 	}
 	// What comes is read from the next one on, and what is over after that.

@@ -312,7 +312,8 @@ func (p *TablePreview) look(
 	}
 	var lit time.Time // the first piece went on
 	for _, f := range happened.Standing() {
-		if at, err := f.Time(zone); err == nil && f.Kind == facts.Done && f.What == "fire" && (lit.IsZero() || at.Before(lit)) {
+		if at, err := f.Time(zone); err == nil && f.Kind == facts.Done && f.What == "fire" && (lit.IsZero() ||
+			at.Before(lit)) {
 			lit = at
 		}
 	}

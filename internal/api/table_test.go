@@ -126,7 +126,8 @@ func TestAFileThatLooksWrong(t *testing.T) {
 	key := rec.Doc.Pieces[0].Key
 	now := testclock.Now()
 	made := call(t, app, "POST", "/api/cooks/"+rec.ID+"/facts",
-		facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: key, What: "fire", At: now.Add(-5 * time.Hour).Format(time.RFC3339)})
+		facts.Fact{ID: uuid.NewString(), Kind: facts.Done, Piece: key, What: "fire",
+			At: now.Add(-5 * time.Hour).Format(time.RFC3339)})
 	require.Equal(t, http.StatusCreated, made.StatusCode, string(made.body))
 	text := "time,meat\n"
 	for m := range 30 {
@@ -163,7 +164,8 @@ func TestAFileThatLooksWrong(t *testing.T) {
 	was := count()
 	span := seen.Preview.Spans[0]
 	back := call(t, app, "POST", "/api/cooks/"+rec.ID+"/facts", facts.Fact{ID: uuid.NewString(), Kind: facts.Uncounted,
-		What: span.Probe, At: now.Format(time.RFC3339), Device: "file", Values: field.Values{"from": span.From, "to": span.To}})
+		What: span.Probe, At: now.Format(time.RFC3339), Device: "file", Values: field.Values{"from": span.From,
+			"to": span.To}})
 	require.Equal(t, http.StatusCreated, back.StatusCode, string(back.body))
 	assert.Less(t, count(), was)
 	take()

@@ -50,14 +50,16 @@ func (w writer) aside(r live.Result) []LiveAside {
 		}
 		label := fmt.Sprintf("%s %s at %s", w.probeName(r.Cook, a.Probe), w.short(float64(a.C)), a.From.In(zone).Format("15:04"))
 		if a.Count > 1 {
-			label = fmt.Sprintf("%s, %d readings from %s on, %s to %s", w.probeName(r.Cook, a.Probe), a.Count, w.short(float64(a.C)),
+			label = fmt.Sprintf("%s, %d readings from %s on, %s to %s", w.probeName(r.Cook, a.Probe), a.Count,
+				w.short(float64(a.C)),
 				a.From.In(zone).Format("15:04"), a.To.In(zone).Format("15:04"))
 		}
 		why := asideWhys[a.Why]
 		if p, err := facts.ParseProbe(a.Probe); err == nil && p.Piece == "" {
 			why = "No pit gets that hot: a digit too many?"
 		}
-		out = append(out, LiveAside{label, why, a.Probe, a.From.UTC().Format(time.RFC3339Nano), a.To.UTC().Format(time.RFC3339Nano)})
+		out = append(out, LiveAside{label, why, a.Probe, a.From.UTC().Format(time.RFC3339Nano),
+			a.To.UTC().Format(time.RFC3339Nano)})
 	}
 	return out
 }
@@ -92,7 +94,8 @@ func (w writer) log(l live.Result) []LiveLog {
 	var all []line
 	for _, f := range slices.Backward(r.Facts.Standing()) {
 		at, err := f.Time(zone)
-		if err != nil || f.Kind != facts.Done && f.Kind != facts.Seen && f.Kind != facts.Uncounted && f.Kind != facts.Counted {
+		if err != nil || f.Kind != facts.Done && f.Kind != facts.Seen && f.Kind != facts.Uncounted &&
+			f.Kind != facts.Counted {
 			continue
 		}
 		label := pressed(f.What)
@@ -122,7 +125,8 @@ func (w writer) log(l live.Result) []LiveLog {
 	for _, one := range l.ByEye {
 		at := one.At.In(zone)
 		all = append(all, line{at, LiveLog{
-			ID: one.Probe + one.At.UTC().Format(time.RFC3339Nano), Time: at.Format("15:04"), Local: at.Format("2006-01-02T15:04"),
+			ID: one.Probe + one.At.UTC().Format(time.RFC3339Nano), Time: at.Format("15:04"),
+			Local: at.Format("2006-01-02T15:04"),
 			Label: w.probeName(r, one.Probe) + " " + w.short(float64(one.C)), Probe: one.Probe,
 			From: one.At.UTC().Format(time.RFC3339Nano), Typed: w.value(one.C, ""),
 		}})

@@ -22,7 +22,8 @@ const mostFound = 200
 func (s *Store) Bin(ctx context.Context, since time.Time) ([]Found, error) {
 	var rows []row
 	err := s.db.WithContext(ctx).Unscoped().Select("id, kind, name, served_at, deleted_at").
-		Where(among("kind", binned)).Where("deleted_at >= ?", since).Order("deleted_at DESC, id").Limit(mostFound).Find(&rows).Error
+		Where(among("kind", binned)).Where("deleted_at >= ?",
+		since).Order("deleted_at DESC, id").Limit(mostFound).Find(&rows).Error
 	return foundOf(rows), err
 }
 
@@ -30,7 +31,8 @@ func (s *Store) Bin(ctx context.Context, since time.Time) ([]Found, error) {
 // them at most.
 func (s *Store) Find(ctx context.Context, text string, most int) ([]Found, error) {
 	esc := strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace
-	db := s.db.WithContext(ctx).Select("id, kind, name, served_at").Where(among("kind", []string{"cook", "formula", "jar", "meal", "ingredient"}))
+	db := s.db.WithContext(ctx).Select("id, kind, name, served_at").Where(among("kind", []string{"cook",
+		"formula", "jar", "meal", "ingredient"}))
 	for _, word := range strings.Fields(text) {
 		like := "%" + esc(word) + "%"
 		db = db.Where("name LIKE ? OR note LIKE ? OR tags LIKE ?", like, like, like)

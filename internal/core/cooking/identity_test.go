@@ -30,7 +30,8 @@ var values = []string{
 	"minutes", "32 g/L", "hearty", "22-7", "2", "kosher-salt", "dense flake", "table-salt",
 	"coarse crystals, 1–2 mm", "0.5 kg", "0.4 kg", "0.33 kg", "15 mm", "40 mm", "pellet", "fire", "pork-loin",
 	"88 °C", "after 3 h", "turn", "wrap", "rub", "2026-12-05T19:00", "gas", "overnight", "holder", "8 °C",
-	"2026-11-28T12:30", "20 min after it is off", "beer", "0.3 %", "rinse", "tight", "all", "metric", "sauce", "cold and windy",
+	"2026-11-28T12:30", "20 min after it is off", "beer", "0.3 %", "rinse", "tight", "all", "metric", "sauce",
+	"cold and windy",
 }
 
 // still are fields of a page that move no figure of the pieces, by the end of their path, and why.

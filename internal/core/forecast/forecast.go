@@ -184,7 +184,8 @@ func heatInput(b FireInput) (heat.Cook, heat.Ask) {
 	pit, known := gear.UsualPit(b.Pit)
 	c := heat.Cook{
 		Cut: b.Cut, Geometry: b.Geometry, Measured: b.Geometry.Measured, Piece: b.Piece, Learnt: b.Learnt,
-		UndoneH: b.UndoneH, DoneC: float64(b.Core), DoneOff: float64(b.CoreOff), PitOff: float64(b.PitOff), Feel: b.Core == 0, Off: b.Off,
+		UndoneH: b.UndoneH, DoneC: float64(b.Core), DoneOff: float64(b.CoreOff), PitOff: float64(b.PitOff),
+		Feel: b.Core == 0, Off: b.Off,
 		Programme: heat.Programme{
 			Pit: pit.Heat, Steps: append([]heat.SetPoint{{SetC: float64(b.PitC)}}, b.Steps...), Wraps: b.Wraps, Visits: b.Visits,
 			Ambient: weathers[cmp.Or(b.Weather, "mild")], OpenMin: float64(b.OpenMin), PitRead: b.PitRead,

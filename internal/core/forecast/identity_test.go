@@ -73,8 +73,9 @@ var unmoved = map[string]string{
 	"Cut.TypicalKG": "of what is bought", "Cut.LowKG": "of what is bought", "Cut.HighKG": "of what is bought",
 	"Cut.PitC": "the usual one: this one stands in PitC", "Cut.RestMin": "after the fire",
 	"Cut.Wrap": "the usual one: this one's are in Wraps", "Rests": "after the fire", "VentsShut": "after the fire",
-	"PitOff": "the pit was read", "Weather": "Skies say it", "Skies.0.AtH": "the first is from the start", "Skies.0.Ambient": "the pit was read in it",
-	"Off": "Core says when it comes off, until Off does", "UndoneH": "what was read tells it, too",
+	"PitOff": "the pit was read", "Weather": "Skies say it", "Skies.0.AtH": "the first is from the start",
+	"Skies.0.Ambient": "the pit was read in it",
+	"Off":             "Core says when it comes off, until Off does", "UndoneH": "what was read tells it, too",
 	"Cut.Family": "its figures stand in the other fields", "Cut.Block": "is in the geometry",
 	"Cut.CookYield": "of what is served at another core: the loss is computed", "Cut.YieldC": "as CookYield",
 	"Geometry.Rounding": "of its mass and its surface for rub", "Geometry.Spread": "of its surface for rub",
@@ -87,7 +88,8 @@ var unmoved = map[string]string{
 // unmovedParts are parts of a moment that say nothing beside its other parts, and why.
 var unmovedParts = map[string]string{
 	".Clock": "of a piece that stands on the clock: Anchor puts hours there", ".Of": "as Clock", ".By": "goes with Of",
-	".Both": "there is no second part", ".After": "the core says when", ".Share": "as Clock", ".Sign": "the core says when",
+	".Both": "there is no second part", ".After": "the core says when", ".Share": "as Clock",
+	".Sign": "the core says when",
 }
 
 // Every field of an input counts: another value in it is another key, and moves how the piece fares, but for

@@ -104,8 +104,9 @@ func pressOf(stage string) string {
 // and so on.
 var (
 	beforeFire = []string{"thaw", "bath", "lift", "salt", "out", "fire"}
-	afterFire  = []string{"rest", "vent", "travel", "reheat", "slice", "again", "again-off", "finish", "other", "clean", "keep", "oven"}
-	atTable    = []string{"slice", "again", "again-off", "finish"}
+	afterFire  = []string{"rest", "vent", "travel", "reheat", "slice", "again", "again-off", "finish", "other",
+		"clean", "keep", "oven"}
+	atTable = []string{"slice", "again", "again-off", "finish"}
 )
 
 // finishing is how long after its time something on the slices is still due.

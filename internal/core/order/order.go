@@ -216,7 +216,8 @@ func (o Order) Wrong() field.Errors {
 
 // Wrong are all mistakes of the piece.
 func (l Line) Wrong() field.Errors {
-	out := slices.Concat(l.Serving.Wrong, l.Meat.Wrong, l.Salting.Wrong, l.Answers.Wrong, l.Notes.Wrong, l.Guess.Wrong, l.Woods.Wrong)
+	out := slices.Concat(l.Serving.Wrong, l.Meat.Wrong, l.Salting.Wrong, l.Answers.Wrong, l.Notes.Wrong,
+		l.Guess.Wrong, l.Woods.Wrong)
 	for _, m := range l.Moves {
 		out = append(out, m.Wrong...)
 	}

@@ -61,7 +61,8 @@ func TestEachFieldByItself(t *testing.T) {
 		"/probe": {func(c *cook.Cook, s string) { c.Probe = s }, []string{"", "1.5 °C", "-1 °C", "34 °F"},
 			nil, []string{"off", "30 °C", "1.5"}},
 		"/weather": {func(c *cook.Cook, s string) { c.Weather = s },
-			[]string{"", "cold and windy until noon, then rain", "3 °C, 20 km/h wind"}, nil, []string{"lovely", "rain from Friday"}},
+			[]string{"", "cold and windy until noon, then rain", "3 °C, 20 km/h wind"}, nil, []string{"lovely",
+				"rain from Friday"}},
 		"/pieces/0/fire/wood": {func(c *cook.Cook, s string) {
 			c.Pieces[0].Fire.Wood, c.Pieces[0].Choices = s, map[string]string{"wood": "mixed"}
 		}, []string{"", "2 oak, 1 cherry", "oak"}, nil, []string{"plastic", "0 oak"}},

@@ -160,7 +160,8 @@ func wraps(r cooking.Result, done bool) []shop.Wrapped {
 		}
 		said, m := p.Line.Answers.Value, p.Line.Meat.Value
 		one := shop.Wrapped{
-			Wrap: said.Chose(decision.Wrap), Wood: said.Chose(decision.Wood), Woods: p.Line.Woods.Value, Count: m.Count, Mass: m.Green.Mid,
+			Wrap: said.Chose(decision.Wrap), Wood: said.Chose(decision.Wood), Woods: p.Line.Woods.Value, Count: m.Count,
+			Mass: m.Green.Mid,
 		}
 		if done && p.Lit {
 			one.Wrap = "none"

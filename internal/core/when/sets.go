@@ -58,7 +58,8 @@ func ParseSets(typed string) ([]Set, error) {
 			if err != nil {
 				return nil, err
 			}
-			if c := w.First; !w.Second.None() || c.CoreC != 0 || c.Sign != "" || c.Share != 0 || c.Of != "" && c.Of != "wrap" && c.Of != "on" {
+			if c := w.First; !w.Second.None() || c.CoreC != 0 || c.Sign != "" || c.Share != 0 || c.Of != "" &&
+				c.Of != "wrap" && c.Of != "on" {
 				return nil, field.Because("pit.sets-moment", "typed", clip(part))
 			}
 			s.At = w.First

@@ -1,5 +1,6 @@
 import { Fragment } from "react";
 import { ChoiceField, Field } from "../record/field";
+import { usePaused } from "../shared/typed-field";
 import { usePiece } from "./context";
 
 /** What the list of moves says instead of a decision, where the cook wrote it there. */
@@ -8,9 +9,10 @@ const instead: Record<string, string> = { "wrap-at": "when/wrap", spritz: "when/
 /** The decisions of a stage, each with its schools and what they do to the numbers. */
 export function Choices({ index, stage }: { index: number; stage: "piece" | "fire" | "rest" | "forecast" }) {
 	const { figures, at } = usePiece(index);
+	const decided = usePaused(figures?.decisions);
 	return (
 		<div className="decisions">
-			{(figures?.decisions ?? [])
+			{(decided ?? [])
 				.filter((c) => c.stage === stage)
 				.map((c) => (
 					<Fragment key={c.key}>

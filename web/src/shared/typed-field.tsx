@@ -72,7 +72,7 @@ export function TypedField(p: Props) {
 }
 
 /** How long somebody may be in the middle of typing before what is there counts as meant, ms. */
-const unhurried = 1200;
+const unhurried = 1500;
 
 /** In which field somebody is typing just now, by its id; empty in none. */
 const pace = (() => {
