@@ -99,6 +99,18 @@ func (r reader) own(p cook.Piece, l Line) []Part[Move] {
 	return out
 }
 
+// forSome is for how many of all pieces a move is; zero for all of them.
+func forSome(wrong *field.Errors, m cook.Move, at string, all int) int {
+	n := count(wrong, at+"/some", m.Some, 1, all)
+	switch kind := MoveKind(m.What); {
+	case n == all:
+		return 0
+	case n > 0 && (kind == Wrap || kind == move.Unwrap):
+		wrong.Add(at+"/some", "move.some-wrapped")
+	}
+	return n
+}
+
 func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bool) (out Part[Move]) {
 	kind := MoveKind(m.What)
 	out.Value = Move{Kind: kind, Key: m.Key, With: strings.TrimSpace(m.With)}
@@ -109,13 +121,8 @@ func (r reader) ownMove(m cook.Move, at string, p cook.Piece, l Line, wrapped bo
 		out.Wrong.Add(at+"/what", "choice.unknown", "choices", choices)
 		return out
 	}
-	if n := l.Meat.Value.Count; l.Meat.OK() && m.Some != "" {
-		if out.Value.Some = count(&out.Wrong, at+"/some", m.Some, 1, n); out.Value.Some == n {
-			out.Value.Some = 0 // all of them
-		}
-		if out.Value.Some > 0 && (kind == Wrap || kind == move.Unwrap) {
-			out.Wrong.Add(at+"/some", "move.some-wrapped")
-		}
+	if l.Meat.OK() && m.Some != "" {
+		out.Value.Some = forSome(&out.Wrong, m, at, l.Meat.Value.Count)
 	}
 	if kind == move.Again {
 		r.again(m, at, &out)
