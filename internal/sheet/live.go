@@ -4,12 +4,14 @@ import (
 	"cmp"
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 	"time"
 
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/heat"
 	"verjuice/internal/core/live"
+	"verjuice/internal/core/order"
 	"verjuice/internal/core/quantity"
 )
 
@@ -145,6 +147,18 @@ func WriteLive(r live.Result, as Reader) LiveSheet {
 	return out
 }
 
+// ordinals tell the pieces of a line apart, each of which may have a probe.
+var ordinals = []string{"first one", "second one", "third one", "fourth one", "fifth one", "sixth one"}
+
+// probed are the places that can be probed: those of the cut, and each piece where there are a few.
+func probed(m order.Meat) []string {
+	out := m.Cut.Places()
+	if m.Count > 1 && m.Count <= len(ordinals) {
+		out = slices.Concat(out, ordinals[:m.Count])
+	}
+	return out
+}
+
 // next are the jobs that come next.
 func (w writer) next(r live.Result, zone *time.Location) []LiveNext {
 	out := []LiveNext{}
@@ -179,7 +193,7 @@ func (w writer) livePiece(p live.Piece, now time.Time, due []live.Due) LivePiece
 		State:  string(p.State),
 		PitNo:  p.Pit,
 		Places: []BigFigure{},
-		Probed: p.Piece.Line.Meat.Value.Cut.Places(),
+		Probed: probed(p.Piece.Line.Meat.Value),
 		Curve:  []DrawnPoint{},
 		Read:   []ReadPoint{},
 		Catch:  []CatchLine{},

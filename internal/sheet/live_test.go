@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"verjuice/internal/anycook"
@@ -55,4 +56,28 @@ func BenchmarkLive(b *testing.B) {
 		require.NoError(b, err)
 		sheet.WriteLive(out, sheet.Reader{})
 	}
+}
+
+// Each of a few pieces of a line may have its own probe: the coldest of them is shown as its core, and each by name.
+func TestEachPieceOfALineMayHaveAProbe(t *testing.T) {
+	on := time.Date(2026, 11, 28, 9, 0, 0, 0, time.UTC)
+	p := anycook.Coated("pork-shoulder-bone-in", "3.6 kg")
+	p.Key, p.Count = "a", "2"
+	var r cooking.CookRequest
+	r.Cook = anycook.Supper(p)
+	r.Cook.Zone, r.Cook.ServeAt = "UTC", "2026-11-28T20:30"
+	r.Facts = facts.Facts{{ID: uuid.NewString(), Kind: facts.Done, Piece: "a", What: "fire", At: on.Format(time.RFC3339)}}
+	course := facts.Course{}
+	for m := range 120 {
+		at := on.Add(time.Duration(m) * time.Minute)
+		course.Add(facts.Reading{Probe: "core:a:first one", At: at, C: quantity.Celsius(5 + 0.2*float64(m))},
+			facts.Reading{Probe: "core:a:second one", At: at, C: quantity.Celsius(5 + 0.15*float64(m))})
+	}
+	out, err := app.Inputs{CookRequest: r, Now: on.Add(2 * time.Hour), Course: course}.Live(t.Context())
+	require.NoError(t, err)
+	piece := sheet.WriteLive(out, sheet.Reader{}).Pieces[0]
+	assert.Contains(t, piece.Probed, "second one")
+	assert.Contains(t, piece.Core.Text, "22.8", "the coldest")
+	require.Len(t, piece.Places, 2)
+	assert.Equal(t, "first one", piece.Places[0].Note)
 }

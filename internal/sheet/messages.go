@@ -117,7 +117,7 @@ var messages = map[string]string{
 	"pit.sets-rule":        "this pit has a list of its own: change it there, or clear that list",
 	"weather.unknown":      "“{word}” is no weather that is known here: write for example cold and windy until noon, then rain; or 3 °C, 20 km/h wind",
 	"weather.wind":         "More wind than a pit can be lit in: write it in km/h, mph or m/s, for example 20 km/h",
-	"wood.unknown":         "“{word}” is no wood that is known here. Known are oak, beech, alder, birch, maple, apple, cherry, pear, plum, peach, hickory, walnut, almond, pecan and mesquite: for example 2 oak, 1 cherry",
+	"wood.unknown":         "“{word}” is no wood that is known here. Known are {known}: write for example 2 oak, 1 cherry",
 	"wood.nothing":         "None of it has a share: write for example 2 oak, 1 cherry",
 	"move.some-wrapped":    "In a wrap they cook at another pace: give those a line of their own, with “Add a piece”",
 	"pit.sets-moment":      "“{typed}”: a pit goes by the clock, by hours, or once wrapped: 135 °C from 07:00, 135 °C after 8 h",

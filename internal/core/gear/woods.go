@@ -59,11 +59,11 @@ func ParseWoods(typed string) ([]Wood, error) {
 	for _, part := range parts {
 		m := woodNamed.FindStringSubmatchIndex(part)
 		if m == nil {
-			return nil, field.Because("wood.unknown", "word", part)
+			return nil, field.Because("wood.unknown", "word", part, "known", woodNames())
 		}
 		name, share := part[m[2]:m[3]], part[:m[0]]
 		if supplyOf[name] == "" {
-			return nil, field.Because("wood.unknown", "word", name)
+			return nil, field.Because("wood.unknown", "word", name, "known", woodNames())
 		}
 		chunks = chunks || counted.MatchString(part)
 		n, err := parseShare(counted.ReplaceAllString(share, ""))
@@ -113,8 +113,8 @@ func Chunked(all []Wood, most int) map[string]int {
 	return out
 }
 
-// WoodNames are the names of woods that are read.
-func WoodNames() []string {
+// woodNames are the names of woods that are read.
+func woodNames() []string {
 	var out []string
 	for name := range supplyOf {
 		out = append(out, name)

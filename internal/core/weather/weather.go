@@ -20,33 +20,34 @@ import (
 // Spell is weather that lasts until the next one begins.
 type Spell struct {
 	heat.Ambient
-	Kind string // what it is nearest to of mild, cold, windy and wet
-	Fuel float64
-	From string // time of day at which it begins, 15:04; empty is from the start
+	Kind string  // what it is nearest to of mild, cold, windy and wet
+	Fuel float64 // that a pit burns in it, against calm and mild
+	From string  // time of day at which it begins, 15:04; empty is from the start
 }
 
-// kind is a word for weather and what it does. Field judgement, in the middle of what people call so; the
-// factors for fuel are field experience against calm and mild.
+// kind is a word for weather and what it does. Field judgement, in the middle of what people call so.
 type kind struct {
-	airC, wind float64 // NaN says nothing of it
-	rain       bool
-	fuel       float64 // more than calm and mild, as a share
+	airC, wind, rain float64 // rain is 1, or 0 for dry; NaN says nothing of it
 }
 
-var says = math.NaN()
+var unsaid = math.NaN()
 
 var kinds = map[string]kind{
-	"mild": {heat.Mild, says, false, 0}, "warm": {22, says, false, 0}, "hot": {30, says, false, 0},
-	"cool": {8, says, false, 0.1}, "cold": {0, says, false, 0.25}, "freezing": {-8, says, false, 0.4},
-	"still": {says, 0, false, 0}, "sun": {says, says, false, 0}, "cloud": {says, says, false, 0},
-	"breeze": {says, 3, false, 0.1}, "wind": {says, 8, false, 0.5}, "storm": {says, 14, true, 0.9},
-	"rain": {8, 3, true, 0.4}, "snow": {-1, 3, true, 0.5},
+	"mild": {heat.Mild, unsaid, unsaid}, "warm": {22, unsaid, unsaid}, "hot": {30, unsaid, unsaid},
+	"cool": {8, unsaid, unsaid}, "cold": {0, unsaid, unsaid}, "freezing": {-8, unsaid, unsaid},
+	"still": {unsaid, 0, unsaid}, "sun": {unsaid, unsaid, 0}, "dry": {unsaid, unsaid, 0},
+	"cloud": {unsaid, unsaid, unsaid}, "breeze": {unsaid, 3, unsaid}, "wind": {unsaid, 8, unsaid},
+	"storm": {unsaid, 14, 1}, "rain": {8, 3, 1}, "snow": {-1, 3, 1},
 }
+
+// What weather takes of fuel more than calm and mild, as a share: for each degree under mild, each m/s of wind, and
+// rain. Field experience.
+const coldFuel, windFuel, rainFuel = 0.25 / 15, 0.5 / 8, 0.1
 
 // words are other words for a kind of weather.
 var words = map[string]string{
 	"chilly": "cool", "fresh": "cool", "frost": "freezing", "frosty": "freezing", "frozen": "freezing", "icy": "freezing",
-	"ice": "freezing", "calm": "still", "dry": "still", "clear": "sun", "sunny": "sun", "sunshine": "sun",
+	"ice": "freezing", "calm": "still", "clear": "sun", "sunny": "sun", "sunshine": "sun",
 	"fine": "sun", "fair": "sun", "cloudy": "cloud", "clouds": "cloud", "overcast": "cloud", "fog": "cloud",
 	"foggy": "cloud", "breezy": "breeze", "draughty": "breeze", "windy": "wind", "winds": "wind", "gusts": "wind",
 	"gusty": "wind", "blowing": "wind", "stormy": "storm", "gale": "storm", "gales": "storm", "thunderstorm": "storm",
@@ -167,7 +168,6 @@ func parseKinds(text string) (kind, error) {
 		if typed.wind = v * perS[text[m[4]:m[5]]]; typed.wind > 40 {
 			return out, field.Because("weather.wind")
 		}
-		typed.fuel = kinds["wind"].fuel * typed.wind / kinds["wind"].wind
 		text = text[:m[0]] + " " + text[m[1]:]
 	}
 	if m := degrees.FindStringIndex(text); m != nil {
@@ -179,7 +179,6 @@ func parseKinds(text string) (kind, error) {
 			return out, field.Because("temperature.range", "low", quantity.Celsius(-40), "high", quantity.Celsius(55))
 		}
 		typed.airC = float64(c)
-		typed.fuel += max(0, kinds["cold"].fuel*(heat.Mild-typed.airC)/heat.Mild)
 		text = text[:m[0]] + " " + text[m[1]:]
 	}
 	for _, w := range strings.Fields(strings.NewReplacer("/", " ", "+", " ", "&", " ", ".", " ").Replace(text)) {
@@ -197,11 +196,11 @@ func parseKinds(text string) (kind, error) {
 	return typed.over(out), nil
 }
 
-var nothing = kind{airC: says, wind: says}
+var nothing = kind{unsaid, unsaid, unsaid}
 
 // with is both kinds at once: the colder, the windier.
 func (k kind) with(o kind) kind {
-	return kind{pick(k.airC, o.airC, math.Min), pick(k.wind, o.wind, math.Max), k.rain || o.rain, k.fuel + o.fuel}
+	return kind{pick(k.airC, o.airC, math.Min), pick(k.wind, o.wind, math.Max), pick(k.rain, o.rain, math.Max)}
 }
 
 func pick(a, b float64, of func(a, b float64) float64) float64 {
@@ -217,14 +216,18 @@ func pick(a, b float64, of func(a, b float64) float64) float64 {
 // over is k, and what it does not say from o.
 func (k kind) over(o kind) kind {
 	first := func(a, _ float64) float64 { return a }
-	return kind{pick(k.airC, o.airC, first), pick(k.wind, o.wind, first), k.rain || o.rain, max(k.fuel, o.fuel)}
+	return kind{pick(k.airC, o.airC, first), pick(k.wind, o.wind, first), pick(k.rain, o.rain, first)}
 }
 
 // spell is k as the fire feels it; what it does not say is mild and still.
 func (k kind) spell(at string) Spell {
 	last := func(_, b float64) float64 { return b }
-	air := heat.Ambient{AirC: pick(heat.Mild, k.airC, last), Wind: pick(0, k.wind, last), Rain: k.rain}
-	out := Spell{Ambient: air, Kind: "mild", Fuel: 1 + k.fuel, From: at}
+	air := heat.Ambient{AirC: pick(heat.Mild, k.airC, last), Wind: pick(0, k.wind, last), Rain: k.rain == 1}
+	out := Spell{Ambient: air, Kind: "mild", From: at}
+	out.Fuel = 1 + coldFuel*max(0, heat.Mild-air.AirC) + windFuel*air.Wind
+	if air.Rain {
+		out.Fuel += rainFuel
+	}
 	switch {
 	case air.Rain:
 		out.Kind = "wet"

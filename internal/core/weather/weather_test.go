@@ -30,6 +30,8 @@ func TestWeatherAsCooksSayIt(t *testing.T) {
 		// What ends does not go on; what does not end does.
 		"cold and windy until noon, then rain": {at("", air(0, 8, false)), at("12:00", air(8, 3, true))},
 		"cold, rain from 14:00":                {at("", air(0, 0, false)), at("14:00", air(8, 3, true))},
+		"rain, sun and wind from noon":         {at("", air(8, 3, true)), at("12:00", air(8, 8, false))},
+		"cold until 10, then mild and dry":     {at("", air(0, 0, false)), at("10:00", air(15, 0, false))},
 		"windy from 6 pm until 22:00":          {mild, at("18:00", air(15, 8, false)), at("22:00", air(15, 0, false))},
 		"cold in the morning, sun from noon":   {mild, at("06:00", air(0, 0, false)), at("12:00", air(0, 0, false))},
 		"frost overnight then windy from 8":    {mild, at("22:00", air(-8, 0, false)), at("08:00", air(-8, 8, false))},
@@ -74,5 +76,6 @@ func TestWeatherInHours(t *testing.T) {
 	spells, err := Parse("cold from 18:00")
 	require.NoError(t, err)
 	assert.Zero(t, From(spells, on)[0].AirC)
+	assert.InDelta(t, 1.25, Worst(spells).Fuel, 0.001)
 	assert.Equal(t, "cold", Worst(spells).Kind)
 }
