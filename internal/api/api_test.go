@@ -256,7 +256,7 @@ func TestListIsPagedAndSearched(t *testing.T) {
 	call(t, app, "GET", "/api/cooks?page=2&per=10", nil).into(t, &page)
 	assert.Equal(t, int64(25), page.Total)
 	require.Len(t, page.Items, 10)
-	assert.Equal(t, "Cook 14 100%", page.Items[0].Name)
+	assert.Equal(t, "Cook 10 100%", page.Items[0].Name, "the next one is on the first page")
 	assert.Equal(t, []string{"2 × The big ones", "12 × Chicken leg, thigh on"}, page.Items[0].Pieces)
 	call(t, app, "GET", "/api/cooks?search=07+100%25", nil).into(t, &page)
 	assert.Equal(t, int64(1), page.Total, "a percent sign is a letter like any other")

@@ -1,10 +1,8 @@
 package api
 
 import (
-	"cmp"
 	"context"
 	"net/http"
-	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -36,7 +34,7 @@ const cooksAt = "/api/cooks"
 
 func (s *server) registerCooks(a huma.API) {
 	resource[cook.Cook]{path: cooksAt, noun: "Cook", what: "a cook", records: s.app.Typed().Cooks}.register(a)
-	huma.Register(a, op(http.MethodGet, "/api/cooks", "listCooks", "List cooks, latest serving first"), s.listCooks)
+	huma.Register(a, op(http.MethodGet, "/api/cooks", "listCooks", "List cooks: what is to come, the next one first, then what has no date, then what is over"), s.listCooks)
 	huma.Register(
 		a,
 		op(
@@ -109,7 +107,9 @@ func (s *server) listCooks(ctx context.Context, in *struct {
 	Paged
 	Per int `query:"per" minimum:"1" maximum:"100" default:"20"`
 }) (*body[ListPage[CookSummary]], error) {
-	records, total, err := s.Store.Cooks().List(ctx, in.query(in.Per))
+	q := in.query(in.Per)
+	q.From = s.Now().UTC().Format("2006-01-02T15:04")
+	records, total, err := s.Store.Cooks().List(ctx, q)
 	if err != nil {
 		return nil, problemOf(err)
 	}
@@ -122,21 +122,5 @@ func (s *server) listCooks(ctx context.Context, in *struct {
 			Serve:   line.Serve, Away: line.Away, Past: line.Past, Pieces: line.Pieces,
 		})
 	}
-	// What comes is read from the next one on, and what is over after that.
-	slices.SortStableFunc(page.Items, func(a, b CookSummary) int {
-		rank := func(c CookSummary) int {
-			switch {
-			case c.Past:
-				return 2
-			case c.ServeAt == "":
-				return 1
-			}
-			return 0
-		}
-		if r := rank(a); r != rank(b) || r > 0 {
-			return cmp.Compare(r, rank(b))
-		}
-		return cmp.Compare(a.ServeAt, b.ServeAt)
-	})
 	return answer(page), nil
 }

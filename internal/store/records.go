@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
 )
 
 // Record is something that a cook wrote, as it is saved.
@@ -53,6 +54,9 @@ type Query struct {
 	Offset int
 	Limit  int // 0 lists all
 	Gone   bool
+	// Of what is served: a local time (2006-01-02T15:04). What is served from then on comes first, the next one first,
+	// then what has no time, then what is over, the last one first. Empty is the order of the kind.
+	From string
 }
 
 type row struct {
@@ -153,7 +157,12 @@ func (r Records[T]) List(ctx context.Context, q Query) ([]Record[T], int64, erro
 	if q.Tag != "" {
 		db = db.Where("FIND_IN_SET(?, tags) > 0", q.Tag)
 	}
-	db = db.Order(r.first)
+	if q.From != "" {
+		db = db.Order(clause.OrderBy{Expression: clause.Expr{SQL: `CASE WHEN served_at >= ? THEN 0 WHEN served_at = '' THEN 1
+			ELSE 2 END, CASE WHEN served_at >= ? THEN served_at END, ` + r.first, Vars: []any{q.From, q.From}}})
+	} else {
+		db = db.Order(r.first)
+	}
 	if q.Limit == 0 {
 		out, err := r.find(db)
 		return out, int64(len(out)), err

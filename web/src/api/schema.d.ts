@@ -369,7 +369,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List cooks, latest serving first */
+        /** List cooks: what is to come, the next one first, then what has no date, then what is over */
         get: operations["listCooks"];
         put?: never;
         /** Create a cook */
