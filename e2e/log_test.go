@@ -48,6 +48,7 @@ func TestLookingBack(t *testing.T) {
 	b.press("superb")
 	b.until(`[...document.querySelectorAll("[aria-pressed=true]")].some((e) => e.innerText.includes("superb"))`)
 	b.write("What to change next time", "Start earlier")
+	b.until(`[...document.querySelectorAll("button")].find((e) => e.innerText.includes("Write it down"))?.disabled === false`)
 	b.press("Write it down")
 	b.see("Start earlier Ines")
 	b.accessible("how it went")
