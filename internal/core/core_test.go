@@ -60,7 +60,7 @@ var knows = map[string]string{
 	"facts":      "field move quantity",
 	"field":      "",
 	"firecalc":   "cut field gear heat quantity salt when",
-	"forecast":   "cut facts gear heat memo move quantity uncertain when",
+	"forecast":   "cut facts gear heat memo move quantity uncertain weather when",
 	"formula":    "cut field larder quantity",
 	"gear":       "field quantity table",
 	"guess":      "cook cooking cut dose field formula kitchen quantity trace",

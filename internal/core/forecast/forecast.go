@@ -21,6 +21,7 @@ import (
 	"verjuice/internal/core/memo"
 	"verjuice/internal/core/quantity"
 	"verjuice/internal/core/uncertain"
+	"verjuice/internal/core/weather"
 	"verjuice/internal/core/when"
 )
 
@@ -167,14 +168,6 @@ func (b FireInput) Wrap() string {
 	return gear.NoWrap
 }
 
-// weathers are the kinds of weather that a cook names: field judgement.
-var weathers = map[string]heat.Ambient{
-	"mild":  {AirC: heat.Mild},
-	"cold":  {AirC: 0, Wind: 3},
-	"windy": {AirC: 10, Wind: 8},
-	"wet":   {AirC: 8, Wind: 3, Rain: true},
-}
-
 // shines is what foil takes up of the heat by how it looks, against the usual: an emissivity of 0.2
 // when it is new, 0.4 when it is dull.
 var shines = map[string]float64{"shiny": 0.6, "dull": 1.2}
@@ -188,7 +181,7 @@ func heatInput(b FireInput) (heat.Cook, heat.Ask) {
 		Feel: b.Core == 0, Off: b.Off,
 		Programme: heat.Programme{
 			Pit: pit.Heat, Steps: append([]heat.SetPoint{{SetC: float64(b.PitC)}}, b.Steps...), Wraps: b.Wraps, Visits: b.Visits,
-			Ambient: weathers[cmp.Or(b.Weather, "mild")], OpenMin: float64(b.OpenMin), PitRead: b.PitRead,
+			Ambient: weather.Of(b.Weather).Ambient, OpenMin: float64(b.OpenMin), PitRead: b.PitRead,
 			Loose: cmp.Or(heat.Looseness[b.Tight], 1), Shine: shines[b.Shine],
 			StartC: float64(b.StartC), TemperH: b.Temper.Hours(), RoomC: float64(b.RoomC),
 			Sugar: b.Sugar,

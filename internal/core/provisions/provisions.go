@@ -64,7 +64,7 @@ func hard(r cooking.Result, pit int) float64 {
 	out := 1.0
 	for _, p := range r.Pieces {
 		if p.Line.Typed.Fire.On == pit {
-			out = max(out, shop.Weather[p.Line.Answers.Value.Chose(decision.Weather)])
+			out = max(out, weather.Of(p.Line.Answers.Value.Chose(decision.Weather)).Fuel)
 		}
 	}
 	return out

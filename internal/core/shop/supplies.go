@@ -41,9 +41,6 @@ func (s Supply) perML() float64 {
 // A sheet is an arm long; a chunk of the size of a fist is about so heavy. Kitchen measures.
 const sheetM, chunkG = 0.75, 90
 
-// Weather is what kinds of weather take of fuel, against calm and mild. Field experience.
-var Weather = map[string]float64{"cold": 1.25, "windy": 1.5, "wet": 1.4}
-
 // Wrapped is a line of pieces that is wrapped, and over which wood.
 type Wrapped struct {
 	Wrap  string      // none, or a wrap

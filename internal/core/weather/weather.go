@@ -40,9 +40,12 @@ var kinds = map[string]kind{
 	"storm": {unsaid, 14, 1}, "rain": {8, 3, 1}, "snow": {-1, 3, 1},
 }
 
+// Wind cools and cold is seldom still: what goes with the one where nothing is said of the other. Field judgement.
+const windyAirC, windyFrom, coldWind, coldUnder = 10, 5, 3, 5
+
 // What weather takes of fuel more than calm and mild, as a share: for each degree under mild, each m/s of wind, and
-// rain. Field experience.
-const coldFuel, windFuel, rainFuel = 0.25 / 15, 0.5 / 8, 0.1
+// rain. Field experience: a cold day takes a quarter more, a windy one half, a wet one two fifths.
+const coldFuel, windFuel, rainFuel = 1. / 210, 5. / 84, 79. / 420
 
 // words are other words for a kind of weather.
 var words = map[string]string{
@@ -221,8 +224,20 @@ func (k kind) over(o kind) kind {
 
 // spell is k as the fire feels it; what it does not say is mild and still.
 func (k kind) spell(at string) Spell {
-	last := func(_, b float64) float64 { return b }
-	air := heat.Ambient{AirC: pick(heat.Mild, k.airC, last), Wind: pick(0, k.wind, last), Rain: k.rain == 1}
+	said := func(usual, v float64) float64 {
+		if math.IsNaN(v) {
+			return usual
+		}
+		return v
+	}
+	usualC, usualWind := heat.Mild, 0.0
+	if k.wind >= windyFrom {
+		usualC = windyAirC
+	}
+	if k.airC < coldUnder {
+		usualWind = coldWind
+	}
+	air := heat.Ambient{AirC: said(usualC, k.airC), Wind: said(usualWind, k.wind), Rain: k.rain == 1}
 	out := Spell{Ambient: air, Kind: "mild", From: at}
 	out.Fuel = 1 + coldFuel*max(0, heat.Mild-air.AirC) + windFuel*air.Wind
 	if air.Rain {
@@ -231,12 +246,20 @@ func (k kind) spell(at string) Spell {
 	switch {
 	case air.Rain:
 		out.Kind = "wet"
-	case air.Wind >= 5:
+	case air.Wind >= windyFrom:
 		out.Kind = "windy"
-	case air.AirC < 5:
+	case air.AirC < coldUnder:
 		out.Kind = "cold"
 	}
 	return out
+}
+
+// Of is the weather of a choice, mild, cold, windy or wet, as the word is read; anything else is mild.
+func Of(choice string) Spell {
+	if all, err := Parse(choice); err == nil && len(all) == 1 {
+		return all[0]
+	}
+	return nothing.spell("")
 }
 
 // From is the weather in hours from when a piece goes on, in order. A time of day is the one that lies between

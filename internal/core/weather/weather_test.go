@@ -23,18 +23,20 @@ func TestWeatherAsCooksSayIt(t *testing.T) {
 		"snow and wind":    {at("", air(-1, 8, true))},
 		"3 °C, wind":       {at("", air(3, 8, false))},
 		"-5 C snow":        {at("", air(-5, 3, true))},
-		"20 km/h wind":     {at("", air(15, 20/3.6, false))},
+		"20 km/h wind":     {at("", air(10, 20/3.6, false))},
+		"warm and windy":   {at("", air(22, 8, false))},
+		"cold and still":   {at("", air(0, 0, false))},
 		"68 °F":            {at("", air(20, 0, false))},
 		"snow from 14:00":  {mild, at("14:00", air(-1, 3, true))},
 		"Rain after 2 pm.": {mild, at("14:00", air(8, 3, true))},
 		// What ends does not go on; what does not end does.
 		"cold and windy until noon, then rain": {at("", air(0, 8, false)), at("12:00", air(8, 3, true))},
-		"cold, rain from 14:00":                {at("", air(0, 0, false)), at("14:00", air(8, 3, true))},
+		"cold, rain from 14:00":                {at("", air(0, 3, false)), at("14:00", air(8, 3, true))},
 		"rain, sun and wind from noon":         {at("", air(8, 3, true)), at("12:00", air(8, 8, false))},
-		"cold until 10, then mild and dry":     {at("", air(0, 0, false)), at("10:00", air(15, 0, false))},
-		"windy from 6 pm until 22:00":          {mild, at("18:00", air(15, 8, false)), at("22:00", air(15, 0, false))},
-		"cold in the morning, sun from noon":   {mild, at("06:00", air(0, 0, false)), at("12:00", air(0, 0, false))},
-		"frost overnight then windy from 8":    {mild, at("22:00", air(-8, 0, false)), at("08:00", air(-8, 8, false))},
+		"cold until 10, then mild and dry":     {at("", air(0, 3, false)), at("10:00", air(15, 0, false))},
+		"windy from 6 pm until 22:00":          {mild, at("18:00", air(10, 8, false)), at("22:00", air(15, 0, false))},
+		"cold in the morning, sun from noon":   {mild, at("06:00", air(0, 3, false)), at("12:00", air(0, 3, false))},
+		"frost overnight then windy from 8":    {mild, at("22:00", air(-8, 3, false)), at("08:00", air(-8, 8, false))},
 	} {
 		got, err := Parse(typed)
 		require.NoError(t, err, typed)
@@ -78,4 +80,20 @@ func TestWeatherInHours(t *testing.T) {
 	assert.Zero(t, From(spells, on)[0].AirC)
 	assert.InDelta(t, 1.25, Worst(spells).Fuel, 0.001)
 	assert.Equal(t, "cold", Worst(spells).Kind)
+}
+
+// A choice is what its word says, and takes as much fuel as it always did.
+func TestChoicesAreWords(t *testing.T) {
+	for choice, want := range map[string]Spell{
+		"":      {Ambient: heat.Ambient{AirC: heat.Mild}, Kind: "mild", Fuel: 1},
+		"mild":  {Ambient: heat.Ambient{AirC: heat.Mild}, Kind: "mild", Fuel: 1},
+		"cold":  {Ambient: heat.Ambient{AirC: 0, Wind: 3}, Kind: "cold", Fuel: 1.25},
+		"windy": {Ambient: heat.Ambient{AirC: 10, Wind: 8}, Kind: "windy", Fuel: 1.5},
+		"wet":   {Ambient: heat.Ambient{AirC: 8, Wind: 3, Rain: true}, Kind: "wet", Fuel: 1.4},
+	} {
+		got := Of(choice)
+		assert.InDelta(t, want.Fuel, got.Fuel, 1e-9, choice)
+		got.Fuel = want.Fuel
+		assert.Equal(t, want, got, choice)
+	}
 }
