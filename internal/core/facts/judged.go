@@ -140,42 +140,76 @@ func (m Minute) within() Minute {
 type judge struct {
 	core   bool
 	said   []span
-	at     time.Time // of the last one that counts
-	c      float64
-	has    bool
-	differ []int // those that jump, one like another, since then
+	last   *point // that counts by itself
+	stands *point // that counts because somebody said so
+	differ []int  // those that jump, one like another, since then
+}
+
+// point is a reading of the probe that is judged.
+type point struct {
+	at time.Time
+	c  float64
 }
 
 // points says of the first and the last reading of each minute what keeps it from counting.
 func (j *judge) points(minutes []Minute) []string {
-	out := make([]string, 0, 2*len(minutes))
-	ats, cs := make([]time.Time, 0, 2*len(minutes)), make([]float64, 0, 2*len(minutes))
+	all := make([]point, 0, 2*len(minutes))
 	for _, m := range minutes {
-		ats, cs = append(ats, m.FirstAt, m.LastAt), append(cs, float64(m.First), float64(m.Last))
+		all = append(all, point{m.FirstAt, float64(m.First)}, point{m.LastAt, float64(m.Last)})
 	}
-	for i, at := range ats {
-		if i%2 == 1 && at.Equal(ats[i-1]) && cs[i] == cs[i-1] { // one reading
+	told := j.told(all)
+	out := make([]string, 0, len(all))
+	for i, p := range all {
+		if i%2 == 1 && p.at.Equal(all[i-1].at) && p.c == all[i-1].c { // one reading
 			out = append(out, out[i-1])
 			continue
 		}
-		why := j.why(at, cs[i])
-		if out = append(out, why); why != Jump {
-			if n := len(j.differ); why == "" && n >= movedReadings && near(ats[j.differ[n-1]], cs[j.differ[n-1]], at, cs[i], 3) {
+		why := j.why(p, told[i])
+		out = append(out, why)
+		differs := len(j.differ) > 0 && !all[j.differ[len(j.differ)-1]].near(p, 3)
+		switch {
+		case told[i] != nil && why == "":
+			j.stands = &p // what is beside it may go on from it, or from what was before
+		case why == Jump:
+			if differs {
+				j.differ = nil
+			}
+			j.differ = append(j.differ, i)
+			if len(j.differ) < movedReadings || p.at.Sub(all[j.differ[0]].at) < movedAfter {
+				continue
+			}
+			j.believe(out)
+			j.last = &p
+		case why == "":
+			if len(j.differ) >= movedReadings && !differs {
 				j.believe(out) // it goes on from there, so it was moved
 			}
-			j.differ = nil
-			if why == "" {
-				j.at, j.c, j.has = at, cs[i], true
-			}
-			continue
+			j.last = &p
 		}
-		if n := len(j.differ); n > 0 && !near(ats[j.differ[n-1]], cs[j.differ[n-1]], at, cs[i], 3) {
-			j.differ = nil
+		j.differ = nil
+	}
+	return out
+}
+
+// told is what somebody said last of each reading, in the order of time; nil of one of which nobody said anything.
+func (j *judge) told(all []point) []*span {
+	out := make([]*span, len(all))
+	next := make([]int, len(all)+1) // from each on, the first of which nothing is said
+	for i := range next {
+		next[i] = i
+	}
+	free := func(i int) int {
+		for next[i] != i {
+			next[i] = next[next[i]]
+			i = next[i]
 		}
-		j.differ = append(j.differ, i)
-		if len(j.differ) >= movedReadings && at.Sub(ats[j.differ[0]]) >= movedAfter {
-			j.believe(out)
-			j.differ, j.at, j.c = nil, at, cs[i]
+		return i
+	}
+	for n := len(j.said) - 1; n >= 0; n-- {
+		s := &j.said[n]
+		from, _ := slices.BinarySearchFunc(all, s.from, func(p point, t time.Time) int { return p.at.Compare(t) })
+		for i := free(from); i < len(all) && !all[i].at.After(s.to); i = free(i) {
+			out[i], next[i] = s, i+1
 		}
 	}
 	return out
@@ -191,26 +225,22 @@ func (j *judge) believe(whys []string) {
 }
 
 // near reports whether meat can show both, with so much between two places of it, °C.
-func near(a time.Time, ac float64, b time.Time, bc, between float64) bool {
-	return math.Abs(bc-ac) <= between+steepest*b.Sub(a).Minutes()
+func (p point) near(q point, between float64) bool {
+	return math.Abs(q.c-p.c) <= between+steepest*q.at.Sub(p.at).Minutes()
 }
 
-// why is what keeps a reading from counting; empty for one that does.
-func (j *judge) why(at time.Time, c float64) string {
-	for _, s := range slices.Backward(j.said) {
-		if !at.Before(s.from) && !at.After(s.to) {
-			if s.counts {
-				return ""
-			}
-			return TookBack
-		}
-	}
+// why is what keeps a reading from counting, with what somebody said of it; empty for one that does.
+func (j *judge) why(p point, told *span) string {
 	switch {
-	case j.core && c > hottestCore, !j.core && c > hottestPit:
+	case told != nil && told.counts:
+		return ""
+	case told != nil:
+		return TookBack
+	case j.core && p.c > hottestCore, !j.core && p.c > hottestPit:
 		return TooHot
-	case j.core && c < coldestCore:
+	case j.core && p.c < coldestCore:
 		return TooCold
-	case j.core && j.has && !near(j.at, j.c, at, c, apart):
+	case j.core && j.last != nil && !j.last.near(p, apart) && (j.stands == nil || !j.stands.near(p, apart)):
 		return Jump
 	}
 	return ""

@@ -59,9 +59,15 @@ func TestReadingsAreJudged(t *testing.T) {
 	again := facts.Fact{ID: uuid.NewString(), Kind: facts.Withdrawn, What: back.ID, At: "2026-11-28T12:01"}
 	out, _ = course.Judged(facts.Facts{back, again})
 	assert.Len(t, out["core:b"], 2, "and that is taken back as well")
-	out, _ = course.Judged(facts.Facts{said(facts.Counted, "core:a", 100.5, 100.5)})
+	out, aside = course.Judged(facts.Facts{said(facts.Counted, "core:a", 100.5, 100.5)})
 	last, _ := out.Until("core:a", at(100.6))
 	assert.EqualValues(t, 75, last.C)
+	assert.Zero(t, whys(aside)["core:a jump"], "what goes on as before still counts")
+	wide, narrow := said(facts.Uncounted, "core:a", 0, 119), said(facts.Counted, "core:a", 10, 12)
+	out, _ = course.Judged(facts.Facts{wide, narrow})
+	assert.Len(t, out["core:a"], 3, "what was said last counts")
+	_, aside = course.Judged(facts.Facts{narrow, wide})
+	assert.Equal(t, 123, whys(aside)["core:a took-back"])
 	out, _ = course.Judged(facts.Facts{said(facts.Uncounted, "core:a", 50, 70)})
 	assert.Len(t, out["core:a"], 99, "twenty minutes of a probe, both ends included")
 
