@@ -159,6 +159,7 @@ type MoveChoice struct {
 	Usual  map[string]AgainUsual `json:"usual" nullable:"false" doc:"Of each way to go on the fire again: how long, and at what"`
 	Brings bool                  `json:"brings" doc:"It can bring something"`
 	Amount string                `json:"amount" doc:"Of what a new one brings; empty where it brings nothing"`
+	Some   bool                  `json:"some" doc:"It can be of some pieces of a line alone"`
 }
 
 // AgainUsual is what is usual of a way to go on the fire again.
@@ -177,7 +178,7 @@ func MoveChoices(units quantity.System) []MoveChoice {
 		}
 		one := MoveChoice{
 			What: string(m.Kind), Label: m.Name, With: m.With, Withs: []string{}, Usual: map[string]AgainUsual{},
-			Brings: m.Layer != "", Amount: m.Amount,
+			Brings: m.Layer != "", Amount: m.Amount, Some: m.ForSome(),
 			When: inBraces.ReplaceAllStringFunc(m.When, func(c string) string {
 				core, _ := strconv.ParseFloat(strings.Trim(c, "{}"), 64)
 				return at(core)

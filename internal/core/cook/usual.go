@@ -25,6 +25,7 @@ const (
 	UsualSyringe    = "60 mL"
 	UsualBore       = "2 mm"
 	UsualQuiet      = "23:00-06:00"
+	UsualWoods      = "2 oak, 1 cherry"
 )
 
 // UsualWait is the wait of each style.
@@ -60,6 +61,7 @@ type Usual struct {
 	Syringe      string            `json:"syringe"`
 	Bore         string            `json:"bore"`
 	Quiet        string            `json:"quiet"`
+	Woods        string            `json:"woods" doc:"In parts, where that is chosen and not said"`
 	Appetites    []string          `json:"appetites" nullable:"false"`
 	TrimStyles   []string          `json:"trim_styles" nullable:"false"`
 	Bands        []string          `json:"bands" nullable:"false" doc:"That a cook may choose"`
@@ -76,6 +78,7 @@ var UsualValues = Usual{
 	Style: UsualStyle, Wait: UsualWait, BathKind: "equilibrium", BathStrength: UsualStrength,
 	BathTarget: UsualBathTarget, BathTime: UsualBathTime,
 	BathHot: UsualHot, Pump: UsualPump, Spacing: UsualSpacing, Syringe: UsualSyringe, Bore: UsualBore, Quiet: UsualQuiet,
+	Woods:     UsualWoods,
 	Appetites: Appetites, TrimStyles: TrimStyles, Bands: salt.BandNames, Layers: dose.Kinds, FormulaKinds: formula.Kinds,
 	Avoid: dose.Avoidable, Hands: 4,
 }

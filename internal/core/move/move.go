@@ -55,6 +55,10 @@ type Move struct {
 	Press  string        // as it is pressed, once it was done
 }
 
+// ForSome reports whether the move can be of some pieces of a line alone: what is in a wrap cooks at another pace than
+// the rest, and needs a line of its own.
+func (m Move) ForSome() bool { return m.Kind != Wrap && m.Kind != Unwrap }
+
 // Ways are how a piece goes on the fire once more.
 var Ways = []string{Whole, "cubes in a pan", "slices in a pan", "cubes on the grate", "slices on the grate"}
 

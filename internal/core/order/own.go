@@ -102,10 +102,11 @@ func (r reader) own(p cook.Piece, l Line) []Part[Move] {
 // forSome is for how many of all pieces a move is; zero for all of them.
 func forSome(wrong *field.Errors, m cook.Move, at string, all int) int {
 	n := count(wrong, at+"/some", m.Some, 1, all)
-	switch kind := MoveKind(m.What); {
+	known, _ := move.Find(MoveKind(m.What))
+	switch {
 	case n == all:
 		return 0
-	case n > 0 && (kind == Wrap || kind == move.Unwrap):
+	case n > 0 && !known.ForSome():
 		wrong.Add(at+"/some", "move.some-wrapped")
 	}
 	return n

@@ -296,9 +296,6 @@ func parseSets(c cook.Cook) (out Part[[][]when.Set]) {
 // severalWoods is the answer on wood with which they are told in parts.
 const severalWoods = "mixed"
 
-// usualWoods are burnt together when that is not said.
-const usualWoods = "2 oak, 1 cherry"
-
 // parseWeather reads the weather over the day. What has a mistake is none, so that the plan stays while it is typed.
 func parseWeather(c cook.Cook) (out Part[[]weather.Spell]) {
 	var err error
@@ -387,7 +384,7 @@ func (r reader) line(p cook.Piece) Line {
 	l.Salting = r.salting(p, mix, len(wrong) == 0)
 	if p.Choices[decision.Wood.String()] == severalWoods {
 		var err error
-		l.Woods.Value, err = gear.ParseWoods(or(p.Fire.Wood, usualWoods))
+		l.Woods.Value, err = gear.ParseWoods(or(p.Fire.Wood, cook.UsualWoods))
 		l.Woods.Wrong.Take(r.at+"/fire/wood", err)
 	}
 	if guess := strings.TrimSpace(p.Fire.Guess); guess != "" {

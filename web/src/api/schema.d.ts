@@ -4456,6 +4456,8 @@ export interface components {
             /** @description It can bring something */
             brings: boolean;
             label: string;
+            /** @description It can be of some pieces of a line alone */
+            some: boolean;
             /** @description Of each way to go on the fire again: how long, and at what */
             usual: {
                 [key: string]: components["schemas"]["AgainUsual"];
@@ -5923,6 +5925,8 @@ export interface components {
             wait: {
                 [key: string]: string;
             };
+            /** @description In parts, where that is chosen and not said */
+            woods: string;
         };
         Wait: {
             /**

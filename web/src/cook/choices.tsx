@@ -8,7 +8,7 @@ const instead: Record<string, string> = { "wrap-at": "when/wrap", spritz: "when/
 
 /** The decisions of a stage, each with its schools and what they do to the numbers. */
 export function Choices({ index, stage }: { index: number; stage: "piece" | "fire" | "rest" | "forecast" }) {
-	const { figures, at } = usePiece(index);
+	const { figures, at, catalogue } = usePiece(index);
 	const decided = usePaused(figures?.decisions);
 	return (
 		<div className="decisions">
@@ -25,7 +25,7 @@ export function Choices({ index, stage }: { index: number; stage: "piece" | "fir
 							instead={instead[c.key] && at(instead[c.key] ?? "")}
 						/>
 						{c.key === "wood" && c.value === "mixed" && (
-							<Field label="Woods in parts" at={at("fire/wood")} usual="2 oak, 1 cherry" />
+							<Field label="Woods in parts" at={at("fire/wood")} usual={catalogue.usual.woods} />
 						)}
 					</Fragment>
 				))}

@@ -31,7 +31,7 @@ import { useCook } from "./use-cook";
 import type { NewFact } from "./use-facts";
 import { WaitStage } from "./wait-stage";
 import { WeighStage } from "./weigh-stage";
-import { pointerTo } from "./where";
+import { pieceStages, pointerTo } from "./where";
 import "./cook-page.css";
 
 const stages = {
@@ -51,26 +51,8 @@ const titles: Record<string, string> = {
 	plan: "Plan",
 	shopping: "Shopping",
 	add: "Add a piece",
-	piece: "Piece and trim",
-	brine: "Brine and inject",
-	season: "Salt and season",
 	weigh: "Weigh it out",
-	wait: "Wait",
-	fire: "Fire and rest",
-	moves: "The moves",
-	forecast: "Forecast",
-	clock: "Clock",
-};
-
-/** What comes after a stage that has no button of its own for it. */
-const onwards: Record<string, string> = {
-	piece: "brine",
-	brine: "season",
-	season: "wait",
-	wait: "fire",
-	fire: "moves",
-	moves: "forecast",
-	forecast: "clock",
+	...Object.fromEntries(pieceStages.map((s) => [s.key, s.label])),
 };
 
 /** One cook, read in working order. */
@@ -140,6 +122,7 @@ export default function CookPage() {
 	const open = empty ? "add" : stage;
 	const Stage = open in stages ? stages[open as keyof typeof stages] : undefined;
 	const name = cook?.name;
+	const onward = pieceStages[pieceStages.findIndex((s) => s.key === open) + 1];
 	const of = Stage ? `${sheet?.pieces[index]?.title ?? ""}` : "";
 	useEffect(() => {
 		document.title = [titles[open], of, name, "Verjuice"].filter(Boolean).join(" · ");
@@ -212,13 +195,13 @@ export default function CookPage() {
 								{Stage && (
 									<>
 										<Stage key={index} index={index} />
-										{onwards[open] && (
+										{open !== "weigh" && onward && (
 											<Button
 												size="large"
 												className="stage-on"
-												onClick={() => navigate(`/cooks/${id}/${onwards[open]}/${index + 1}`)}
+												onClick={() => navigate(`/cooks/${id}/${onward.key}/${index + 1}`)}
 											>
-												On to: {titles[onwards[open] ?? ""]} <ArrowRightOutlined />
+												On to: {onward.label} <ArrowRightOutlined />
 											</Button>
 										)}
 										<Cautions piece={index} stage={stage} />

@@ -263,7 +263,7 @@ function OwnMove({ index, own }: { index: number; own: number }) {
 					<Field label="Pit at" at={at(`moves/${own}/pit`)} usual={kind.usual[wrap.text]?.pit} />
 				</>
 			)}
-			{count > 1 && kind.what !== "wrap" && kind.what !== "unwrap" && (
+			{count > 1 && kind.some && (
 				<Field
 					label="For how many of them"
 					inputMode="numeric"

@@ -4,7 +4,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import type { Mistake } from "../api/client";
 import { useKeys } from "../shared/use-keys";
 import { useInHand } from "./context";
-import { placeOf } from "./where";
+import { pieceStages, placeOf } from "./where";
 import "./rail.css";
 
 /** The working order: each stage folded to its one line. */
@@ -25,14 +25,7 @@ export function Rail({ stage, piece, mistakes }: { stage: string; piece: number;
 	}
 	if (p) {
 		steps.push(
-			{ key: "piece", label: "Piece and trim", line: own?.piece, to: `piece${at}` },
-			{ key: "brine", label: "Brine and inject", line: own?.brine, to: `brine${at}` },
-			{ key: "season", label: "Salt and season", line: own?.season, to: `season${at}` },
-			{ key: "wait", label: "Wait", line: own?.wait, to: `wait${at}` },
-			{ key: "fire", label: "Fire and rest", line: own?.fire, to: `fire${at}` },
-			{ key: "moves", label: "The moves", line: own?.moves, to: `moves${at}` },
-			{ key: "forecast", label: "Forecast", line: own?.ahead, to: `forecast${at}` },
-			{ key: "clock", label: "Clock", line: own?.clock, to: `clock${at}` },
+			...pieceStages.map((s) => ({ key: s.key, label: s.label, line: own?.[s.line], to: `${s.key}${at}` })),
 		);
 	}
 	const wrong = new Set(

@@ -14,6 +14,18 @@ export function pointerTo(sheet: Sheet, part: object): string | undefined {
 	return look(sheet, "");
 }
 
+/** The stages of a piece in working order, each with its name and the line of the sheet that says how far it is. */
+export const pieceStages = [
+	{ key: "piece", label: "Piece and trim", line: "piece" },
+	{ key: "brine", label: "Brine and inject", line: "brine" },
+	{ key: "season", label: "Salt and season", line: "season" },
+	{ key: "wait", label: "Wait", line: "wait" },
+	{ key: "fire", label: "Fire and rest", line: "fire" },
+	{ key: "moves", label: "The moves", line: "moves" },
+	{ key: "forecast", label: "Forecast", line: "ahead" },
+	{ key: "clock", label: "Clock", line: "clock" },
+] as const;
+
 /** The page that shows a field: its stage, and its piece if it is one's. */
 export interface Place {
 	stage: string;
