@@ -283,7 +283,7 @@ func (s *server) table(
 	if err != nil {
 		return out, nil, problemOf(err)
 	}
-	out.Preview.look(read, *sent.As, how.Zone, happened, s.Now(), as)
+	out.Preview.look(read, *sent.As, facts.DoubtsOf(read, happened, how.Zone, s.Now()), as, how.Zone)
 	for _, g := range gaps[:min(10, len(gaps))] {
 		out.Preview.Gaps = append(out.Preview.Gaps, clock(g.From)+" to "+g.To.In(how.Zone).Format("15:04"))
 	}
@@ -296,12 +296,9 @@ func (s *server) table(
 	return out, read, nil
 }
 
-// farOff is how far from its cook a file is that is asked about.
-const farOff = 3 * 24 * time.Hour
-
-// look says what looks wrong in readings of a file: their day, and what cannot be.
+// look says what looks wrong in readings of a file, and from when to when each probe is read.
 func (p *TablePreview) look(
-	read []facts.Reading, how TableAs, zone *time.Location, happened facts.Facts, now time.Time, as sheet.Reader,
+	read []facts.Reading, how TableAs, doubts []facts.Doubt, as sheet.Reader, zone *time.Location,
 ) {
 	course := facts.Course{}
 	course.Add(read...)
@@ -310,45 +307,20 @@ func (p *TablePreview) look(
 		p.Spans = append(p.Spans, TableSpan{probe, minutes[0].FirstAt.UTC().Format(time.RFC3339Nano),
 			minutes[len(minutes)-1].LastAt.UTC().Format(time.RFC3339Nano)})
 	}
-	var lit time.Time // the first piece went on
-	for _, f := range happened.Standing() {
-		if at, err := f.Time(zone); err == nil && f.Kind == facts.Done && f.What == "fire" && (lit.IsZero() ||
-			at.Before(lit)) {
-			lit = at
+	for _, d := range doubts {
+		note := TableNote{Text: sheet.WriteDoubt(d, len(read), zone, as)}
+		other := how
+		switch {
+		case d.Fahrenheit && !how.Fahrenheit:
+			other.Fahrenheit = true
+		case !d.Lit.IsZero():
+			other.Start = d.Lit.Format("2006-01-02T15:04")
 		}
-	}
-	first, last := read[0].At, read[len(read)-1].At
-	note := TableNote{}
-	switch {
-	case last.After(now.Add(facts.ClockSkew)):
-		note.Text = "It is dated ahead of today, as by a thermometer whose clock was wrong."
-	case !lit.IsZero() && first.Sub(lit).Abs() > farOff:
-		note.Text = "It is of another day than this cook-out, which began on " + lit.Format("Mon 2 Jan 2006") + "."
-	}
-	if note.Text != "" {
-		if !lit.IsZero() {
-			moved := how
-			moved.Start = lit.Format("2006-01-02T15:04")
-			note.Offer, note.As = "Let it begin when the first piece went on, "+lit.Format("Mon 2 Jan 2006, 15:04"), &moved
+		if other.Fahrenheit != how.Fahrenheit || other.Start != how.Start {
+			note.Offer, note.As = sheet.WriteDoubtOffer(d), &other
 		}
 		p.Notes = append(p.Notes, note)
 	}
-	_, aside := course.Judged(nil)
-	n := 0
-	for _, a := range aside {
-		n += a.Count
-	}
-	if n == 0 {
-		return
-	}
-	note = TableNote{Text: fmt.Sprintf("%d of %d readings cannot be, the first %s at %s: they are kept, and set aside.",
-		n, len(read), sheet.Warm(float64(aside[0].C), as), aside[0].From.In(zone).Format("15:04"))}
-	if 3*n > len(read) && !how.Fahrenheit {
-		other := how
-		other.Fahrenheit = true
-		note.Offer, note.As = "They are in °F", &other
-	}
-	p.Notes = append(p.Notes, note)
 }
 
 // read is a as the table takes it. The error is a field.Errors.

@@ -40,6 +40,26 @@ var asideWhys = map[string]string{
 	facts.Jump:    "Meat does not change that fast: is the probe out, or in another piece?",
 }
 
+// WriteDoubt says what looks wrong in so many readings from elsewhere.
+func WriteDoubt(d facts.Doubt, of int, zone *time.Location, as Reader) string {
+	switch d.ID {
+	case facts.AheadOfNow:
+		return "It is dated ahead of today, as by a thermometer whose clock was wrong."
+	case facts.AnotherDay:
+		return "It is of another day than this cook-out, which began on " + d.Lit.Format("Mon 2 Jan 2006") + "."
+	}
+	return fmt.Sprintf("%d of %d readings cannot be, the first %s at %s: they are kept, and set aside.",
+		d.Count, of, Warm(float64(d.C), as), d.At.In(zone).Format("15:04"))
+}
+
+// WriteDoubtOffer says what else readings that look wrong may be, for a button.
+func WriteDoubtOffer(d facts.Doubt) string {
+	if d.Fahrenheit {
+		return "They are in °F"
+	}
+	return "Let it begin when the first piece went on, " + d.Lit.Format("Mon 2 Jan 2006, 15:04")
+}
+
 // aside are the readings that were set aside and that nobody took back, the last first.
 func (w writer) aside(r live.Result) []LiveAside {
 	out := []LiveAside{}

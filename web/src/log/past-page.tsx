@@ -5,6 +5,7 @@ import { useNavigate } from "react-router";
 import { ApiError, api, need } from "../api/client";
 import { type AtOnce, AtOnceFields, keptOf, nothingYet } from "../pit/at-once";
 import { hereZone } from "../shared/clock";
+import { Missing } from "../shared/missing";
 import { TimeField } from "../shared/time-field";
 import { Labelled, TypedField } from "../shared/typed-field";
 import { Understood, useTold } from "./told";
@@ -96,19 +97,7 @@ export default function PastPage() {
 				>
 					Put it in the logbook
 				</Button>
-				{(!typed.cut || !typed.weight.trim() || !typed.told.trim()) && (
-					<p className="says">
-						Still missing:{" "}
-						{[
-							!typed.cut && "the cut",
-							!typed.weight.trim() && "the weight",
-							!typed.told.trim() && "how it went",
-						]
-							.filter(Boolean)
-							.join(", ")}
-						.
-					</p>
-				)}
+				<Missing typed={{ "the cut": typed.cut, "the weight": typed.weight, "how it went": typed.told }} />
 				{wrong("/told") && (understood?.asks.length ?? 0) > 0 && (
 					<Button size="large" onClick={() => write.mutate(true)}>
 						Keep what is not clear as remarks

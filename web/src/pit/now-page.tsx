@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import { ApiError, api, need } from "../api/client";
 import { hereZone } from "../shared/clock";
+import { Missing } from "../shared/missing";
 import { TimeField } from "../shared/time-field";
 import { type AtOnce, AtOnceFields, keptOf, nothingYet } from "./at-once";
 
@@ -73,12 +74,7 @@ export default function NowPage() {
 			>
 				Go to the pit side
 			</Button>
-			{(!typed.cut || !typed.weight.trim()) && (
-				<p className="says">
-					Still missing:{" "}
-					{[!typed.cut && "the cut", !typed.weight.trim() && "the weight"].filter(Boolean).join(", ")}.
-				</p>
-			)}
+			<Missing typed={{ "the cut": typed.cut, "the weight": typed.weight }} />
 		</form>
 	);
 }
