@@ -38,6 +38,9 @@ type MoveLine struct {
 
 func (w writer) ownLabel(m order.Move, piece string) string {
 	known, _ := move.Find(m.Kind)
+	if m.Some > 0 && piece == "it" {
+		piece = "them"
+	}
 	out := fmt.Sprintf(known.Verb, piece)
 	if m.Some > 0 {
 		out = fmt.Sprintf("%d of them: %s", m.Some, out)
