@@ -1,10 +1,11 @@
 import { CloseOutlined, PlusOutlined } from "@ant-design/icons";
 import { Button, Input } from "antd";
-import { memo, type ReactNode, useCallback, useLayoutEffect, useMemo, useRef } from "react";
+import { memo, type ReactNode, useCallback, useId, useLayoutEffect, useMemo, useRef } from "react";
 import type { Catalogue, Row, Season } from "../api/client";
 import { useField } from "../record/use-field";
 import { Ask } from "../shared/ask";
 import { type Findable, FindSelect, noIngredient } from "../shared/find-select";
+import { pace, useHushed, usePaused } from "../shared/pace";
 import { layerFills } from "../theme";
 import "./rows-editor.css";
 
@@ -87,6 +88,8 @@ export function RowsEditor(p: Props) {
 		onRemoved(`The ${name}`, onChange(rows.filter((_, n) => n !== i)));
 	}, []);
 	const rounded = (p.rounded?.length ?? 0) > 0;
+	const wrong = usePaused(p.wrong(""));
+	const byWeight = usePaused(p.figures?.length === p.rows.length && p.figures.every((f) => f.as_parts));
 	return (
 		<>
 			<ul className="rows" aria-label="Ingredients">
@@ -121,8 +124,8 @@ export function RowsEditor(p: Props) {
 					/>
 				))}
 			</ul>
-			{p.wrong("") && <p className="typed-error">{p.wrong("")}</p>}
-			{p.figures?.length === p.rows.length && p.figures.every((f) => f.as_parts) && (
+			{wrong && <p className="typed-error">{wrong}</p>}
+			{byWeight && (
 				<p className="says">
 					% counts by weight here.{" "}
 					<Button
@@ -130,7 +133,7 @@ export function RowsEditor(p: Props) {
 							p.onChange(p.rows.map((r, i) => ({ ...r, parts: p.figures?.[i]?.as_parts ?? r.parts })))
 						}
 					>
-						Count by volume instead, {p.figures.map((f) => f.as_parts).join(" : ")}
+						Count by volume instead, {p.figures?.map((f) => f.as_parts).join(" : ")}
 					</Button>
 				</p>
 			)}
@@ -173,7 +176,8 @@ interface RowProps {
 /** One row. It is drawn again only when something of it has changed. */
 const OneRow = memo(function OneRow(p: RowProps) {
 	const { row, figure, name, index, put } = p;
-	const bad = p.wrongParts ?? p.wrong;
+	const id = useId();
+	const { shown: bad, hushed } = useHushed(id, p.wrongParts ?? p.wrong);
 	const salt = p.fill === "salt";
 	const chosen = choiceOf(row);
 	// One that no longer exists keeps its name.
@@ -196,11 +200,12 @@ const OneRow = memo(function OneRow(p: RowProps) {
 				aria-hidden
 			/>
 			{p.at ? (
-				<TypedParts at={`${p.at}/parts`} name={name} bad={Boolean(bad)} typed={p.typed} />
+				<TypedParts id={id} at={`${p.at}/parts`} name={name} bad={Boolean(bad) && !hushed} typed={p.typed} />
 			) : (
 				<Parts
+					id={id}
 					name={name}
-					bad={Boolean(bad)}
+					bad={Boolean(bad) && !hushed}
 					value={row.parts}
 					onType={(parts) => put(index, { ...row, parts })}
 				/>
@@ -217,29 +222,30 @@ const OneRow = memo(function OneRow(p: RowProps) {
 				options={options}
 				onChange={(v: string) => put(index, rowOf(v, row.parts))}
 			/>
-			<span className="row-spoons">
+			<span className="row-spoons" hidden={Boolean(bad)}>
 				{p.rounded ?? figure?.spoons.text}
 				{p.rounded === undefined && figure?.spoons.note && <small>{figure.spoons.note}</small>}
 			</span>
-			<span className="row-grams">
+			<span className="row-grams" hidden={Boolean(bad)}>
 				{figure && <Ask size="large" name={`${figure.name}, ${figure.form}`} figure={figure.mass} />}
 			</span>
+			{bad && (
+				<p className={`typed-error row-error${hushed ? " row-hushed" : ""}`} role="alert">
+					{bad}
+				</p>
+			)}
 			<Button
 				type="text"
 				icon={<CloseOutlined />}
 				aria-label={`Leave out ${name}`}
 				onClick={() => p.leaveOut(index, name)}
 			/>
-			{bad && (
-				<p className="typed-error row-error" role="alert">
-					{bad}
-				</p>
-			)}
 		</li>
 	);
 });
 
 interface PartsProps {
+	id: string;
 	name: string;
 	bad: boolean;
 	value: string;
@@ -247,9 +253,10 @@ interface PartsProps {
 	at?: string;
 }
 
-function Parts({ name, bad, value, onType, at }: PartsProps) {
+function Parts({ id, name, bad, value, onType, at }: PartsProps) {
 	return (
 		<Input
+			id={id}
 			variant="underlined"
 			className="row-parts"
 			value={value}
@@ -258,17 +265,25 @@ function Parts({ name, bad, value, onType, at }: PartsProps) {
 			aria-label={`Parts of ${name}`}
 			data-at={at}
 			maxLength={40}
-			onChange={(e) => onType(e.target.value)}
+			onChange={(e) => {
+				pace.type(id);
+				onType(e.target.value);
+			}}
+			onBlur={pace.rest}
 		/>
 	);
 }
 
 /** The amount of a row, in the record. */
-function TypedParts({ at, name, bad, typed }: { at: string; name: string; bad: boolean; typed: () => void }) {
+function TypedParts({
+	at,
+	typed,
+	...rest
+}: Omit<PartsProps, "value" | "onType"> & { at: string; typed: () => void }) {
 	const { text, set } = useField(at);
 	const type = (parts: string) => {
 		set(parts);
 		typed();
 	};
-	return <Parts at={at} name={name} bad={bad} value={text} onType={type} />;
+	return <Parts {...rest} at={at} value={text} onType={type} />;
 }

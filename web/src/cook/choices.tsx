@@ -1,6 +1,6 @@
 import { Fragment } from "react";
 import { ChoiceField, Field } from "../record/field";
-import { usePaused } from "../shared/typed-field";
+import { usePaused } from "../shared/pace";
 import { usePiece } from "./context";
 
 /** What the list of moves says instead of a decision, where the cook wrote it there. */

@@ -11,6 +11,7 @@ import { useField } from "../record/use-field";
 import { Ask } from "../shared/ask";
 import { FindSelect } from "../shared/find-select";
 import { useMessage } from "../shared/messages";
+import { usePaused } from "../shared/pace";
 import { usePiece } from "./context";
 import { FreeSource } from "./free-source";
 import { FromJar } from "./from-jar";
@@ -25,6 +26,9 @@ export function SeasonStage({ index }: { index: number }) {
 	const weighed = useField(at("weighed"));
 	const formula = season.formula;
 	const out = figures?.season;
+	// What comes and goes above the rows waits for a pause in typing.
+	const habit = usePaused(out?.habit);
+	const tooThick = usePaused(out?.too_thick ? `${out.coat.text} ${out.coat.unit}` : "");
 	const mode = season.mode || out?.usual_mode || "coat";
 	const house = catalogue.formulas.find((f) => f.id === formula.id);
 	const mine = useOwnFormulas(true).filter((f) => f.kind === "rub" || f.kind === "base");
@@ -211,10 +215,10 @@ export function SeasonStage({ index }: { index: number }) {
 				</div>
 			)}
 			{mode === "target" && <FreeSource index={index} />}
-			{out?.habit && <p className="says">{out.habit}</p>}
-			{out?.too_thick && (
+			{habit && <p className="says">{habit}</p>}
+			{tooThick && (
 				<p className="typed-error">
-					That is {out.coat.text} {out.coat.unit}: more than the surface holds.{" "}
+					That is {tooThick}: more than the surface holds.{" "}
 					{mode === "target" ? "Choose a saltier mix or a lower target." : "Use less of it."}
 				</p>
 			)}

@@ -1,7 +1,8 @@
 import { WarningFilled } from "@ant-design/icons";
 import { Button, Form, Input } from "antd";
-import { type ReactNode, useId, useState, useSyncExternalStore } from "react";
+import { type ReactNode, useId } from "react";
 import type { Offer } from "../api/client";
+import { pace, useHushed } from "./pace";
 import "./typed-field.css";
 
 interface Props {
@@ -26,25 +27,13 @@ interface Props {
 	onDone?: () => void;
 }
 
-/** A value as it was before somebody began to type, until typing has paused: for what comes and goes with it. */
-export function usePaused<T>(value: T): T {
-	const typing = useSyncExternalStore(pace.listen, pace.who);
-	const [kept, keep] = useState(value);
-	if (typing === "" && kept !== value) keep(value);
-	return kept;
-}
-
 /** A line to type an amount on, as people write it, with what is wrong beside it. */
 export function TypedField(p: Props) {
 	const id = useId();
-	// Who clears a number to type another is in the middle of it: what is wrong, here or in another field, is said once
-	// typing has paused or the field is left. So nothing jumps meanwhile.
-	const typing = useSyncExternalStore(pace.listen, pace.who);
-	const [shown, setShown] = useState(p.error);
-	if (typing === "" && shown !== p.error) setShown(p.error);
-	const error = typing === id && shown !== p.error ? undefined : shown;
+	const { shown, hushed } = useHushed(id, p.error);
+	const error = hushed ? undefined : shown;
 	return (
-		<Labelled {...p} id={id} error={shown} hushed={error === undefined && shown !== undefined}>
+		<Labelled {...p} id={id} error={shown} hushed={hushed}>
 			<Input
 				id={id}
 				variant="underlined"
@@ -70,32 +59,6 @@ export function TypedField(p: Props) {
 		</Labelled>
 	);
 }
-
-/** How long somebody may be in the middle of typing before what is there counts as meant, ms. */
-const unhurried = 1500;
-
-/** In which field somebody is typing just now, by its id; empty in none. */
-const pace = (() => {
-	let typing = "";
-	let timer: ReturnType<typeof setTimeout> | undefined;
-	const listeners = new Set<() => void>();
-	const set = (who: string) => {
-		clearTimeout(timer);
-		if (who !== "") timer = setTimeout(() => set(""), unhurried);
-		if (who === typing) return;
-		typing = who;
-		for (const tell of listeners) tell();
-	};
-	return {
-		type: set,
-		rest: () => set(""),
-		who: () => typing,
-		listen: (tell: () => void) => {
-			listeners.add(tell);
-			return () => void listeners.delete(tell);
-		},
-	};
-})();
 
 interface LabelledProps {
 	id: string;
