@@ -349,7 +349,7 @@ func (a TableAs) read(cookZone string) (exchange.As, error) {
 	}
 	if a.Start != "" {
 		if out.Start, err = (facts.Fact{At: a.Start}).Time(out.Zone); err != nil {
-			wrong.Add("/as/start", "time.unreadable")
+			wrong.Add("/as/start", "time.form", "typed", a.Start)
 		}
 	}
 	return out, wrong.Err()

@@ -79,6 +79,9 @@ func (w writer) clock(c *cooking.PieceClock) *ClockSheet {
 	}
 	if c.Timed {
 		out.Source = "the time you gave, −20 to +25 %"
+		if c.TimedBy > 0 {
+			out.Source = "the time you gave"
+		}
 	}
 	if c.Known {
 		out.Steps = w.steps(c, out)

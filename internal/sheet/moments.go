@@ -3,6 +3,7 @@ package sheet
 import (
 	"math"
 	"strings"
+	"time"
 
 	"verjuice/internal/core/cooking"
 	"verjuice/internal/core/quantity"
@@ -27,6 +28,8 @@ var ofWords = map[string]string{
 
 func (w writer) condition(c when.Cond) string {
 	switch {
+	case c.CoreC != 0 && c.OffC != 0:
+		return "at " + w.value(c.CoreC-c.OffC, "") + "–" + w.value(c.CoreC+c.OffC, "")
 	case c.CoreC != 0:
 		return "at " + w.value(c.CoreC, "")
 	case c.Sign != "":
@@ -40,13 +43,27 @@ func (w writer) condition(c when.Cond) string {
 	case c.Of != "" && c.By == 0:
 		return "right after " + ofWords[c.Of]
 	case c.Of != "" && c.By < 0:
-		return duration(-c.By) + " before " + ofWords[c.Of]
+		return span(-c.By, c.Off) + " before " + ofWords[c.Of]
 	case c.Of != "":
-		return duration(c.By) + " after " + ofWords[c.Of]
+		return span(c.By, c.Off) + " after " + ofWords[c.Of]
 	case c.After > 0:
-		return "after " + duration(c.After)
+		return "after " + span(c.After, c.Off)
 	}
 	return "from the start"
+}
+
+// span is a time span, with the range that was said for it.
+func span(mid, off time.Duration) string {
+	if off == 0 {
+		return duration(mid)
+	}
+	low, high := duration(mid-off), duration(mid+off)
+	if unit := high[strings.LastIndex(high, " ")+1:]; strings.Count(low, " ") == 1 && strings.HasSuffix(low, " "+unit) {
+		low = strings.TrimSuffix(low, " "+unit) // 4–5 h
+	} else if strings.Count(low, " ") == 2 {
+		low += " min" // 2 h 30 min–3 h
+	}
+	return low + "–" + high
 }
 
 // waited is what is waited for, in words.
@@ -71,7 +88,7 @@ func (w writer) every(e when.Every) string {
 	switch c := e.From.First; {
 	case !e.Begins():
 	case e.From.Second.None() && c.CoreC != 0:
-		out += " from " + w.value(c.CoreC, "") + " on"
+		out += " from " + strings.TrimPrefix(w.condition(c), "at ") + " on"
 	case e.From.Second.None() && c.Sign != "":
 		out += " once " + strings.TrimPrefix(signWords[c.Sign], "when ")
 	default:

@@ -18,6 +18,7 @@ func TestMomentsAreSaidAsTheyAreRead(t *testing.T) {
 	for _, typed := range []string{
 		"71 °C", "after 4 h", "71 °C or 8 h", "95 °C and soft", "bark set", "surface dry", "colour", "07:00",
 		"30 min before serving", "20 min after the wrap", "right after it is off", "15 min before it is off",
+		"after 4 to 5 h", "60–90 min after the wrap", "after 2.5 to 3 h", "70–75 °C", "20 to 30 min before serving",
 	} {
 		want, err := when.Parse(typed)
 		require.NoError(t, err)
@@ -26,7 +27,8 @@ func TestMomentsAreSaidAsTheyAreRead(t *testing.T) {
 			again, err := when.Parse(said)
 			require.NoError(t, err, said)
 			assert.InDelta(t, float64(want.Core()), float64(again.Core()), 0.5, said)
-			same := func(c when.Cond) when.Cond { c.CoreC = 0; return c }
+			assert.InDelta(t, float64(want.First.OffC), float64(again.First.OffC), 0.5, said)
+			same := func(c when.Cond) when.Cond { c.CoreC, c.OffC = 0, 0; return c }
 			assert.Equal(t, want.Each(same), again.Each(same), said)
 		}
 	}

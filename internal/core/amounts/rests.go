@@ -73,10 +73,18 @@ var places = []struct {
 	{regexp.MustCompile(`\bwrap(?:ped)?\b`), "wrapped"},
 }
 
-var (
-	thens    = regexp.MustCompile(`\s*(?:[,;]\s*(?:then\b|and\b)?|\bthen\b|\band\b)\s*`)
-	restTime = regexp.MustCompile(`^(?:for\s+)?((?:[0-9½¼¾.,:/]+\s*(?:h|hr|hrs|hours?|min|mins|minutes?|m)?\s*)+)(.*)$`)
-)
+var thens = regexp.MustCompile(`\s*(?:[,;]\s*(?:then\b|and\b)?|\bthen\b|\band\b)\s*`)
+
+// restTime is the time that a part of a rest begins with, and what is said after it.
+func restTime(part string) (d time.Duration, after string, ok bool) {
+	words := strings.Fields(strings.TrimPrefix(part, "for "))
+	for n := len(words); n > 0; n-- {
+		if d, err := quantity.ParseDuration(strings.Join(words[:n], " ")); err == nil {
+			return d, strings.Join(words[n:], " "), true
+		}
+	}
+	return 0, "", false
+}
 
 // ParseRests reads a rest: a time, or several one after another, each with its place: "10 min
 // vented, 3 h cooler, 40 min travel". The last place is where it is held. The error is a
@@ -92,17 +100,13 @@ func ParseRests(typed string) (Rests, error) {
 		return out, field.Because("list.too-long", "most", mostRests)
 	}
 	for i, part := range parts {
-		m := restTime.FindStringSubmatch(part)
-		if m == nil {
+		d, after, ok := restTime(part)
+		if !ok {
 			return out, simple
-		}
-		d, err := quantity.ParseDuration(m[1])
-		if err != nil {
-			return out, err
 		}
 		place := ""
 		for _, w := range slices.Backward(places) {
-			if w.words.MatchString(m[2]) {
+			if w.words.MatchString(after) {
 				place = w.place
 			}
 		}

@@ -19,7 +19,8 @@ type PieceClock struct {
 	Own     bool // it is eaten at a time of its own
 	Times   plan.Times
 	Fire    uncertain.Span
-	Timed   bool // the time on the fire was typed
+	Timed   bool          // the time on the fire was typed
+	TimedBy time.Duration // half of the range that was typed for it
 	Wait    time.Duration
 	Asked   time.Duration
 	Open    bool
@@ -49,7 +50,7 @@ type PieceClock struct {
 func (s *subject) clock(taken time.Duration) *PieceClock {
 	rest, wait, wrap, off := s.move(order.Rest), s.move(order.Wait), s.move(order.Wrap), s.move(order.Off)
 	out := &PieceClock{
-		Serve: s.serve, Own: s.own, Times: s.times, Fire: s.fire.Takes.Span, Timed: s.timed(), Wait: s.on.Wait,
+		Serve: s.serve, Own: s.own, Times: s.times, Fire: s.fire.Takes.Span, Timed: s.timed(), TimedBy: s.move(order.On).TimedOff, Wait: s.on.Wait,
 		Asked: s.asked,
 		Open:  wait.Open, Thaws: s.move(order.Thaw).Lasts, Longest: s.meat.Cut.Custom().Raw,
 		Temper: s.move(order.Temper).Lasts, Rest: rest.Lasts, Least: s.leastRest(),

@@ -25,7 +25,7 @@ func TestMistakesArePointedAt(t *testing.T) {
 	}{
 		"no name":   {func(c page) { c.Name = " " }, "/name", "cook.name"},
 		"past":      {func(c page) { c.ServeAt = "1850-06-01T18:30" }, "/serve_at", "time.year"},
-		"no date":   {func(c page) { c.ServeAt = "soon" }, "/serve_at", "time.unreadable"},
+		"no date":   {func(c page) { c.ServeAt = "soon" }, "/serve_at", "time.form"},
 		"no zone":   {func(c page) { c.Zone = "Atlantis/West" }, "/zone", "cook.zone"},
 		"guests":    {func(c page) { c.Guests = "-3" }, "/guests", "number.range"},
 		"children":  {func(c page) { c.Children = "-1" }, "/children", "number.range"},
@@ -38,7 +38,7 @@ func TestMistakesArePointedAt(t *testing.T) {
 			"quantity.area"},
 		"no such plan": {func(c page) { c.Plan = "never" }, "/plan", "choice.unknown"},
 		"wish at noon": {func(c page) { c.Wishes = []cook.Wish{{Stage: "fire", At: "noon"}} }, "/wishes/0/at",
-			"time.unreadable"},
+			"time.form"},
 		"wish to sleep": {func(c page) { c.Wishes = []cook.Wish{{Stage: "sleep", At: "2026-11-28T10:00"}} },
 			"/wishes/0/stage", "choice.unknown"},
 		"huge brisket": {func(c page) { c.Pieces[0].Cut, c.Pieces[0].Trimmed = "beef-brisket-packer", "900 kg" },

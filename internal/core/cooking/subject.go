@@ -13,6 +13,7 @@ import (
 	"verjuice/internal/core/field"
 	"verjuice/internal/core/forecast"
 	"verjuice/internal/core/gear"
+	"verjuice/internal/core/uncertain"
 	"verjuice/internal/core/weather"
 
 	"verjuice/internal/core/order"
@@ -153,7 +154,11 @@ func (s *subject) firesBy(
 	}
 	fire, err := forecast.Slowest(ctx, by, inputs)
 	if err == nil && s.timed() {
-		return fire.In(s.move(order.On).Timed, s.line.Key)
+		on := s.move(order.On)
+		if on.TimedOff > 0 {
+			return fire.In(uncertain.Between(on.Timed-on.TimedOff, on.Timed+on.TimedOff, s.line.Key))
+		}
+		return fire.In(uncertain.Typed(on.Timed, s.line.Key))
 	}
 	return fire
 }

@@ -166,7 +166,7 @@ func (f Fact) Check() field.Errors {
 		_, err := ParseProbe(f.What)
 		errs.Take("/what", err)
 		if _, _, ok := f.Span(); !ok {
-			errs.Add("/values/from", "time.unreadable")
+			errs.Add("/values/from", "time.form", "typed", f.Values["from"])
 		}
 	}
 	if f.Kind == Seen {
@@ -187,7 +187,7 @@ func (f Fact) Check() field.Errors {
 	}
 	switch at, err := f.Time(time.UTC); {
 	case err != nil:
-		errs.Add("/at", "time.unreadable")
+		errs.Add("/at", "time.form", "typed", f.At)
 	case !CanBe(at):
 		errs.Add("/at", "time.year", "first", FirstYear, "last", LastYear)
 	}

@@ -136,7 +136,7 @@ func (h HandIn) Read(zone *time.Location) ([]Reading, error) {
 		when, err := moment(r.At, zone)
 		switch {
 		case err != nil:
-			errs.Add(at+"/at", "time.unreadable")
+			errs.Add(at+"/at", "time.form", "typed", r.At)
 		case !CanBe(when):
 			errs.Add(at+"/at", "time.year", "first", FirstYear, "last", LastYear)
 		}

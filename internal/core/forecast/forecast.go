@@ -275,8 +275,8 @@ func Slowest(ctx context.Context, by Forecaster, inputs []FireInput) (FireResult
 }
 
 // In is the same in a time that the cook gave: what comes on the way keeps its share.
-func (f FireResult) In(typed time.Duration, key string) FireResult {
-	pace := float64(typed) / float64(max(f.Takes.Mid, time.Minute))
+func (f FireResult) In(typed uncertain.Duration) FireResult {
+	pace := float64(typed.Mid) / float64(max(f.Takes.Mid, time.Minute))
 	scaled := func(d time.Duration) time.Duration { return time.Duration(pace * float64(d)) }
 	spans := func(all ...uncertain.Span) []uncertain.Span {
 		out := make([]uncertain.Span, len(all))
@@ -286,7 +286,7 @@ func (f FireResult) In(typed time.Duration, key string) FireResult {
 		return out
 	}
 	return FireResult{
-		Takes:   uncertain.Typed(typed, key),
+		Takes:   typed,
 		Wraps:   spans(f.Wraps)[0],
 		Wrapped: spans(f.Wrapped...),
 		Visits:  spans(f.Visits...),

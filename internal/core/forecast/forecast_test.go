@@ -185,7 +185,7 @@ func TestSlowestAndTyped(t *testing.T) {
 	foiled := big
 	foiled.Wraps = wrapped("foil", 66)
 	was := settle(t, foiled)
-	typed := was.In(8*time.Hour, "k")
+	typed := was.In(uncertain.Typed(8*time.Hour, "k"))
 	assert.Equal(t, 8*time.Hour, typed.Takes.Mid)
 	assert.InDelta(t, was.Wraps.Mid.Hours()/was.Takes.Mid.Hours(), typed.Wraps.Mid.Hours()/8, 1e-6)
 	assert.InDelta(t, was.Warms.Hours()/was.Takes.Mid.Hours(), typed.Warms.Hours()/8, 1e-6)

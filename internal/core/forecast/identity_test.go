@@ -81,8 +81,9 @@ var unmoved = map[string]string{
 	"Geometry.Rounding": "of its mass and its surface for rub", "Geometry.Spread": "of its surface for rub",
 	"Geometry.Mass": "heat goes by its measures", "Learnt": "the pit was read, which says more",
 	"Cut.TenderH": "it is done by its core", "Bark.NotH": "it was seen set later",
-	"Wraps.0.NotBeforeH":   "its core comes later anyway",
-	"Visits.0.Every.Until": "the piece is in its wrap by then",
+	"Wraps.0.NotBeforeH":           "its core comes later anyway",
+	"Wraps.0.When.First.Range.Off": "of a moment by hours: this one is by its core",
+	"Visits.0.Every.Until":         "the piece is in its wrap by then",
 }
 
 // unmovedParts are parts of a moment that say nothing beside its other parts, and why.

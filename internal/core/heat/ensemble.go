@@ -24,6 +24,7 @@ const (
 	colour
 	doneAt // where it is taken off, of a range
 	setAt  // what the pit is set to, of a range
+	saidAt // when something is done, of a range
 	unknowns
 )
 
@@ -61,13 +62,18 @@ func draws(n int, seed, piece uint64) []draw {
 	return out
 }
 
+// within is where a draw lies in a range that was said: it is as likely to be here as there, −1 to 1.
+func (d draw) within(u int) float64 {
+	return min(math.Sqrt(3), max(-math.Sqrt(3), d[u])) / math.Sqrt(3)
+}
+
 // member is what a draw means, with these spreads about what is known of the pit.
 func (d draw) member(spread *[unknowns]float64, l Learnt) Member {
 	factor := func(u int) float64 { return math.Exp(spread[u] * min(3, max(-3, d[u]))) }
 	return Member{
 		Thick: factor(thickness),
 		PitC: l.PitC + spread[pitError]*min(3, max(-3, d[pitError])) +
-			spread[setAt]*min(math.Sqrt(3), max(-math.Sqrt(3), d[setAt])),
+			spread[setAt]*d.within(setAt),
 		Convect: math.Exp(l.HeatLn) * factor(convection),
 		Juice:   factor(juice),
 		Dry:     factor(dryness),

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 	"testing"
+	"time"
 
 	"gonum.org/v1/gonum/stat"
 
@@ -55,6 +56,9 @@ func TestARangeIsLessSure(t *testing.T) {
 	for _, wide := range []Band{
 		of(func(c *Cook) { c.DoneOff = 6 }),
 		of(func(c *Cook) { c.Programme.PitRead, c.PitOff = nil, 14 }),
+		of(func(c *Cook) {
+			c.Off = when.At(when.Cond{After: time.Duration(one.Mid * float64(time.Hour)), Range: when.Range{Off: 3 * time.Hour}})
+		}),
 	} {
 		assert.InDelta(t, one.Mid, wide.Mid, 0.06*one.Mid)
 		assert.Greater(t, (wide.High-wide.Low)/(one.High-one.Low), 1.02)

@@ -4,6 +4,7 @@ import (
 	"context"
 	"math"
 	"math/rand/v2"
+	"slices"
 
 	"verjuice/internal/core/cut"
 	"verjuice/internal/core/thermal"
@@ -159,8 +160,7 @@ func (c Cook) spreads(a Ask) [unknowns]float64 {
 	if c.Programme.OpenMin > 0 || a.KnowsLid {
 		spread[opening] = 0
 	}
-	// A range is as likely to end here as there.
-	spread[doneAt], spread[setAt] = c.DoneOff/math.Sqrt(3), c.PitOff/math.Sqrt(3)
+	spread[doneAt], spread[setAt], spread[saidAt] = c.DoneOff, c.PitOff, 1
 	if len(c.Programme.PitRead) > 0 {
 		spread[pitError], spread[setAt] = readC, 0
 	}
@@ -169,6 +169,13 @@ func (c Cook) spreads(a Ask) [unknowns]float64 {
 		spread[leak], spread[gapWidth] = tighter*spread[leak], 0.7*spread[gapWidth]
 	}
 	return spread
+}
+
+// ranged reports whether a range was said for when something is done.
+func (c Cook) ranged() bool {
+	return c.Off.Ranged() ||
+		slices.ContainsFunc(c.Programme.Wraps, func(w Wrap) bool { return w.When.Ranged() }) ||
+		slices.ContainsFunc(c.Programme.Visits, func(v Visit) bool { return v.From.Ranged() || v.Until.Ranged() })
 }
 
 // known is what counts of what was learnt: what was read of the pit today says where it is.
@@ -204,7 +211,10 @@ func (a Ask) seen() float64 {
 func (c Cook) follow(p *path, d draw, spread *[unknowns]float64, cores []float64, until float64, hold *held) {
 	m := d.member(spread, c.known())
 	if c.DoneC > 0 {
-		c.DoneC += spread[doneAt] * min(math.Sqrt(3), max(-math.Sqrt(3), d[doneAt]))
+		c.DoneC += spread[doneAt] * d.within(doneAt)
+	}
+	if at := spread[saidAt] * d.within(saidAt); c.ranged() {
+		c.Off, c.Programme = c.Off.Within(at), c.Programme.within(at)
 	}
 	k := thermal.Defaults
 	b := thermal.NewBody(c.Cut, c.Geometry, k)

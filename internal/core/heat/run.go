@@ -2,6 +2,7 @@ package heat
 
 import (
 	"math"
+	"slices"
 
 	"verjuice/internal/core/gear"
 	"verjuice/internal/core/thermal"
@@ -113,6 +114,19 @@ type fire struct {
 type visited struct {
 	began, ended float64 // h
 	next         float64 // s
+}
+
+// within is p with each moment somewhere in the range that was said for it, −1 to 1.
+func (p Programme) within(share float64) Programme {
+	p.Wraps, p.Visits = slices.Clone(p.Wraps), slices.Clone(p.Visits)
+	for i := range p.Wraps {
+		p.Wraps[i].When = p.Wraps[i].When.Within(share)
+	}
+	for i := range p.Visits {
+		v := &p.Visits[i].Every
+		v.From, v.Until = v.From.Within(share), v.Until.Within(share)
+	}
+	return p
 }
 
 func (p *Programme) light(k thermal.Constants, m Member) *fire {

@@ -268,7 +268,7 @@ func (m Meal) setting() (serve time.Time, zone *time.Location, ovenC float64, fi
 		if serve, err = time.ParseInLocation(TimeLayout, m.ServeAt, zone); err != nil || serve.Year() < 2000 ||
 			serve.Year() > 2100 {
 			serve = time.Time{}
-			wrong.Add("/serve_at", "time.unreadable")
+			wrong.Add("/serve_at", "time.form", "typed", m.ServeAt)
 		}
 	}
 	if m.Heater != "" && m.Heater != "oven" && m.Heater != "pit" {

@@ -288,7 +288,7 @@ func (r reader) layer(t cook.Layer, i int, solved bool, meat Part[Meat]) (out Pa
 	} else {
 		l.Said, err = r.amounts().Amount(or(t.Amount, notTold), amounts.Batch{Formula: t.Formula, Mix: mix}, true)
 		if quantity.Asks(err, "missing") || quantity.Asks(err, "unreadable") {
-			err = field.Because("layer.amount")
+			err = field.Because("layer.amount", "typed", strings.TrimSpace(t.Amount))
 		}
 	}
 	if !errs.Take(at+"/amount", err) && meat.OK() {

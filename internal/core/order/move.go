@@ -43,8 +43,10 @@ type Move struct {
 	Pit   int              // which pit, of an On
 	Set   quantity.Celsius // what the pit is set to, of an On or an Again
 	Timed time.Duration    // time on the fire as the cook gave it, of an On; zero when it is estimated
-	Open  bool             // uncovered, of a Wait
-	Style string           // the school of waiting, of a Wait: minutes, overnight or day
+	// Half of the range that was given for it.
+	TimedOff time.Duration
+	Open     bool   // uncovered, of a Wait
+	Style    string // the school of waiting, of a Wait: minutes, overnight or day
 }
 
 // AfterKnife reports whether an Again goes on once the piece is cut: what is cut into cubes or slices, unless it is

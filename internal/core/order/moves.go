@@ -131,6 +131,7 @@ func (r reader) fire(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line)
 	}
 	if strings.TrimSpace(f.Time) != "" {
 		on.Value.Timed = duration(&on.Wrong, at+"/time", f.Time, "", 48*time.Hour)
+		on.Value.TimedOff = quantity.DurationOff(f.Time)
 	}
 
 	off := Part[Move]{Value: Move{Kind: Off}}

@@ -217,14 +217,7 @@ func (r reader) ownDose(m cook.Move, at string, l Line, out *Part[Move]) {
 	}
 	layer := dose.Layer{At: dose.ID("move-" + or(out.Value.Key, "0")), Kind: kind, Formula: r.called(*m.Formula), Mix: mix}
 	var err error
-	if layer.Said, err = r.amounts().Amount(or(m.Amount, notTold), amounts.Batch{Formula: *m.Formula, Mix: mix},
-		false); quantity.Asks(
-		err,
-		"missing",
-	) ||
-		quantity.Asks(err, "unreadable") {
-		err = field.Because("layer.amount")
-	}
+	layer.Said, err = r.amounts().Amount(or(m.Amount, notTold), amounts.Batch{Formula: *m.Formula, Mix: mix}, false)
 	if !out.Wrong.Take(at+"/amount", err) && l.Meat.OK() {
 		out.Wrong.Put(at, layer.Check(l.Meat.Value.Target(r.base.Value.Fridge)))
 	}

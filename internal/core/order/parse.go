@@ -140,7 +140,7 @@ func parseOwnServing(p cook.Piece, rest Part[Serving], pointer string) (out Part
 	at, err := time.ParseInLocation(cook.TimeLayout, p.ServeAt, rest.Value.Zone)
 	switch {
 	case err != nil:
-		out.Wrong.Add(pointer, "time.unreadable")
+		out.Wrong.Add(pointer, "time.form", "typed", p.ServeAt)
 	case !facts.CanBe(at):
 		out.Wrong.Add(pointer, "time.year", "first", facts.FirstYear, "last", facts.LastYear)
 	case !rest.Value.At.IsZero() && at.Sub(rest.Value.At).Abs() > ownServingWithin:
@@ -164,7 +164,7 @@ func parseServing(c cook.Cook) (out Part[Serving]) {
 	}
 	if out.Value.At, err = time.ParseInLocation(cook.TimeLayout, c.ServeAt, zone); err != nil {
 		out.Value.At = time.Time{}
-		out.Wrong.Add("/serve_at", "time.unreadable")
+		out.Wrong.Add("/serve_at", "time.form", "typed", c.ServeAt)
 	} else if !facts.CanBe(out.Value.At) {
 		out.Value.At = time.Time{}
 		out.Wrong.Add("/serve_at", "time.year", "first", facts.FirstYear, "last", facts.LastYear)
@@ -332,7 +332,7 @@ func parseWishes(c cook.Cook, zone *time.Location) (out Part[[]plan.Mark]) {
 		when, err := time.ParseInLocation(cook.TimeLayout, w.At, zone)
 		switch {
 		case err != nil:
-			out.Wrong.Add(at+"/at", "time.unreadable")
+			out.Wrong.Add(at+"/at", "time.form", "typed", w.At)
 		case !facts.CanBe(when):
 			out.Wrong.Add(at+"/at", "time.year", "first", facts.FirstYear, "last", facts.LastYear)
 		}

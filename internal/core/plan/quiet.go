@@ -16,13 +16,14 @@ type QuietHours struct{ From, To int }
 
 // ParseQuiet reads quiet hours: "23:00-06:00", "22-5"; "none" is none.
 func ParseQuiet(s string) (QuietHours, error) {
+	typed := s
 	s = strings.ToLower(strings.TrimSpace(s))
 	if s == "none" || s == "no" {
 		return QuietHours{}, nil
 	}
 	from, to, ok := strings.Cut(strings.NewReplacer("–", "-", " to ", "-").Replace(s), "-")
 	if !ok {
-		return QuietHours{}, field.Because("quiet.unreadable")
+		return QuietHours{}, field.Because("quiet.unreadable", "typed", fmt.Sprintf("%.20s", typed))
 	}
 	q := QuietHours{}
 	var err error

@@ -126,10 +126,13 @@ func asks(id string, pairs ...any) error { return field.Because("quantity."+id, 
 // wanting adds to a question what would have been right.
 func wanting(err error, want dimension) error {
 	var why field.Wrong
-	if !errors.As(err, &why) || why.ID != "quantity.unreadable" {
+	if !errors.As(err, &why) || why.Values["wanted"] != nil {
 		return err
 	}
 	values := maps.Clone(why.Values)
+	if values == nil {
+		values = field.Values{}
+	}
 	values["wanted"] = want.name()
 	return field.Wrong{ID: why.ID, Values: values}
 }
@@ -236,32 +239,46 @@ func ParseLength(s string) (Length, error) {
 var clockTime = regexp.MustCompile(`^\s*([0-9]{1,2}):([0-5][0-9])\s*(?:h|hours?)?\s*$`)
 
 // ParseDuration reads a time span: "90 min", "1h30", "1:30", "1 h 30 min", "2 d",
-// "one hour".
+// "one hour". Of a range it is the middle.
 func ParseDuration(s string) (time.Duration, error) {
+	middle, _, err := parseDuration(s)
+	return middle, err
+}
+
+// DurationOff is half of the range that was typed for a time span; zero where one figure was, or none is read.
+func DurationOff(s string) time.Duration {
+	_, off, _ := parseDuration(s)
+	return off
+}
+
+// parseDuration is a time span, the middle of a range with half of it.
+func parseDuration(s string) (middle, off time.Duration, err error) {
 	s = clockTime.ReplaceAllString(s, "${1}h${2}")
 	terms, err := parseTerms(s, duration)
 	if err != nil {
-		return 0, err
+		return 0, 0, err
 	}
 	// "1h30": a bare number after hours is minutes.
 	if n := len(terms); n == 2 && terms[1].unit == "" && terms[0].unit_.factor == 3600 {
 		terms[1].unit, terms[1].unit_ = "min", units["min"]
 	}
-	total := 0.0
+	total, half := 0.0, 0.0
 	for _, t := range terms {
 		if t.unit == "" {
-			return 0, asks("no-unit", "number", Number(t.value), "wanted", duration.name())
+			return 0, 0, asks("no-unit", "number", Number(t.value), "wanted", duration.name())
 		}
 		if t.unit_.dim != duration {
-			return 0, asks("not-a", "unit", clip(t.unit), "wanted", duration.name())
+			return 0, 0, asks("not-a", "unit", clip(t.unit), "wanted", duration.name())
 		}
 		total += t.value * t.unit_.factor
+		half += (t.high - t.low) / 2 * t.unit_.factor
 	}
 	const tenYears = 10 * 366 * 86400
 	if total > tenYears {
-		return 0, asks("endless")
+		return 0, 0, asks("endless", "wanted", duration.name())
 	}
-	return time.Duration(total * float64(time.Second)).Round(time.Second), nil
+	seconds := func(s float64) time.Duration { return time.Duration(s * float64(time.Second)).Round(time.Second) }
+	return seconds(total), seconds(half), nil
 }
 
 // areas are the units of a grate, in dm².
@@ -336,7 +353,7 @@ func ParseTemperatureWithin(s string, low, high Celsius) (Celsius, error) {
 		if fahrenheit >= low && fahrenheit <= high {
 			offers = append(offers, number+" °F")
 		}
-		return 0, offering(asks("celsius-or-fahrenheit", "number", number), offers...)
+		return 0, offering(asks("celsius-or-fahrenheit", "number", number, "wanted", temperature.name()), offers...)
 	case t.unit_.dim != temperature:
 		return 0, asks("not-a", "unit", clip(t.unit), "wanted", temperature.name())
 	case t.unit_.factor != 1:

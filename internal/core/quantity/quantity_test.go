@@ -51,6 +51,14 @@ func TestParseOthers(t *testing.T) {
 
 	span := func(s string) time.Duration { v, err := ParseDuration(s); require.NoError(t, err, s); return v }
 	assert.Equal(t, 90*time.Minute, span("1h30"))
+	for typed, ends := range map[string][2]time.Duration{
+		"30–45 min": {30 * time.Minute, 45 * time.Minute}, "one to two hours": {time.Hour, 2 * time.Hour},
+		"45 min to 1 h 30": {45 * time.Minute, 90 * time.Minute}, "1 h 30 - 2 h": {90 * time.Minute, 2 * time.Hour},
+	} {
+		assert.Equal(t, (ends[0]+ends[1])/2, span(typed), typed)
+		assert.Equal(t, (ends[1]-ends[0])/2, DurationOff(typed), typed)
+	}
+	assert.Zero(t, DurationOff("45 min"))
 	assert.Equal(t, 90*time.Minute, span("90 min"))
 	assert.Equal(t, 36*time.Hour, span("1 d 12 h"))
 

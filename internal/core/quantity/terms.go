@@ -13,6 +13,11 @@ import (
 // parseTerms splits s into numbers with units. want helps to read short units. Of a
 // temperature whose scale is missing the term is returned with the question.
 func parseTerms(s string, want dimension) ([]term, error) {
+	out, err := readTerms(s, want)
+	return out, wanting(err, want)
+}
+
+func readTerms(s string, want dimension) ([]term, error) {
 	if !utf8.ValidString(s) {
 		return nil, asks("unreadable-text")
 	}
@@ -24,6 +29,47 @@ func parseTerms(s string, want dimension) ([]term, error) {
 		return nil, asks("missing", "wanted", want.name())
 	}
 	s = sameEnds(heard(s))
+	if t, ok := twoEnds(s, want); ok {
+		return []term{t}, nil
+	}
+	return termsOf(s, want)
+}
+
+// bothEnds are the ends of a range that have units of their own: 45 min to 1 h 30, 1 h 30 to 2 h.
+var bothEnds = regexp.MustCompile(`(?i)^(.*?(?:[a-z²]|\dh\s*\d\d|\d h(?:(?:ou)?rs?)? ?\d\d))\s*(?:–|—|-|\bto\b)\s*(.+)$`)
+
+// twoEnds reads a range whose ends have units of their own: in the unit that the upper one begins with.
+func twoEnds(s string, want dimension) (term, bool) {
+	ends := bothEnds.FindStringSubmatch(s)
+	if ends == nil || want == temperature {
+		return term{}, false
+	}
+	end := func(s string) (float64, []term, bool) {
+		terms, err := termsOf(s, want)
+		total := 0.0
+		for i, t := range terms {
+			if want == duration && i == 1 && t.unit == "" && terms[0].unit_.factor == 3600 {
+				t.unit_ = units["min"] // 1 h 30
+			} else if t.unit == "" || t.unit_.dim != terms[0].unit_.dim {
+				return 0, nil, false
+			}
+			total += t.value * t.unit_.factor
+		}
+		return total, terms, err == nil && total > 0
+	}
+	low, _, ok := end(ends[1])
+	high, terms, also := end(ends[2])
+	if !ok || !also || high <= low {
+		return term{}, false
+	}
+	out := terms[0]
+	f := out.unit_.factor
+	out.value, out.low, out.high = middle(low/f, high/f), low/f, high/f
+	return out, true
+}
+
+// termsOf reads terms one after another.
+func termsOf(s string, want dimension) ([]term, error) {
 	var terms []term
 	for rest := s; rest != ""; {
 		if len(terms) > 0 {
@@ -39,7 +85,7 @@ func parseTerms(s string, want dimension) ([]term, error) {
 			return nil, offering(asks("more-words", "typed", clip(rest), "words", rest, "kept", kept), kept)
 		}
 		if err != nil && !Asks(err, "which-scale") {
-			return nil, wanting(err, want)
+			return nil, err
 		}
 		// "an hour and a half": half of the hour.
 		if t.spelt && t.unit == "" && t.value < 1 && len(terms) > 0 {

@@ -52,6 +52,11 @@ func From(s Span, key string) Duration {
 	return Duration{s, members, sorted}
 }
 
+// Between is how long something lasts that the cook gave from low to high.
+func Between(low, high time.Duration, key string) Duration {
+	return From(Span{Low: low.Round(five), Mid: ((low + high) / 2).Round(five), High: high.Round(five)}, key)
+}
+
 // Typed is how long something lasts whose time the cook gave: −20 to +25 %.
 func Typed(mid time.Duration, key string) Duration {
 	return From(Span{

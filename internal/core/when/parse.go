@@ -260,11 +260,12 @@ func cond(text string) (Cond, error) {
 		}
 		return c, nil
 	}
-	if d, err := quantity.ParseDuration(hoursOn.ReplaceAllString(text, "")); err == nil {
+	span := hoursOn.ReplaceAllString(text, "")
+	if d, err := quantity.ParseDuration(span); err == nil {
 		if d < time.Minute || d > longest {
 			return Cond{}, field.Because("duration.range", "low", time.Minute, "high", longest)
 		}
-		return Cond{After: d}, nil
+		return Cond{After: d, Range: Range{Off: quantity.DurationOff(span)}}, nil
 	}
 	core, err := quantity.ParseTemperatureWithin(text, lowC, highC)
 	switch {
@@ -275,7 +276,7 @@ func cond(text string) (Cond, error) {
 	case core < lowC || core > highC:
 		return Cond{}, field.Because("temperature.range", "low", quantity.Celsius(lowC), "high", quantity.Celsius(highC))
 	}
-	return Cond{CoreC: core}, nil
+	return Cond{CoreC: core, Range: Range{OffC: quantity.TemperatureOff(text)}}, nil
 }
 
 // other reads a moment before or after another move: "30 min before serving", "after the wrap".
@@ -298,13 +299,14 @@ func other(text string) (Cond, bool, error) {
 		if err != nil {
 			return out, true, err
 		}
-		out.By = d
+		out.By, out.Off = d, quantity.DurationOff(spelt(by))
 	}
 	if out.By < 0 || out.By > longest {
 		return out, true, field.Because("duration.range", "low", time.Duration(0), "high", longest)
 	}
 	if m[2] == "before" {
 		out.By = -max(out.By, time.Minute)
+		out.Off = min(out.Off, -out.By)
 	}
 	return out, true, nil
 }

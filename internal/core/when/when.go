@@ -30,11 +30,31 @@ const (
 type Cond struct {
 	CoreC quantity.Celsius // the core reads so
 	After time.Duration    // so long on the fire
+	Range                  // half of what was said as a range
 	Sign  Sign
 	Clock string        // a time of day, 15:04
 	Of    string        // another move, by its kind: so long before or after it
 	By    time.Duration // with Of; negative is before
 	Share float64       // of its time on the fire, above 0 and below 1
+}
+
+// Range is half of a range that was said, whose middle is waited for: of CoreC, or of After and By.
+type Range struct {
+	OffC quantity.Celsius
+	Off  time.Duration
+}
+
+// Within is c somewhere in its range: at −1 it is the lower end, at 1 the upper.
+func (c Cond) Within(share float64) Cond {
+	c.CoreC += quantity.Celsius(share) * c.OffC
+	off := time.Duration(share * float64(c.Off))
+	if c.Of != "" {
+		c.By += off
+	} else {
+		c.After += off
+	}
+	c.Range = Range{}
+	return c
 }
 
 // None reports whether nothing is waited for.
@@ -68,6 +88,14 @@ func (w When) Each(do func(Cond) Cond) When {
 	}
 	return w
 }
+
+// Within is w somewhere in the ranges that were said: at −1 at their lower ends, at 1 at their upper.
+func (w When) Within(share float64) When {
+	return w.Each(func(c Cond) Cond { return c.Within(share) })
+}
+
+// Ranged reports whether a range was said for it.
+func (w When) Ranged() bool { return w.Some(func(c Cond) bool { return c.Range != Range{} }) }
 
 // Some reports whether a condition is so.
 func (w When) Some(is func(Cond) bool) bool { return is(w.First) || !w.Second.None() && is(w.Second) }
