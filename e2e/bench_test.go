@@ -124,7 +124,7 @@ func TestEveryRoadOfSalt(t *testing.T) {
 	b.accessible("an impossible target")
 	b.write("Salt in the meat", "1.2 %")
 	b.saved()
-	b.press("Clock")
+	b.press("Plan")
 	b.see("into the bath")
 
 	rec := b.cook("supper")

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -17,25 +18,65 @@ import (
 // the field's own keys, and the library names the buttons above the days its own way.
 func (b *browser) accessible(view string) {
 	b.t.Helper()
-	b.axe(view, "")
+	b.axe(view, "", "")
+}
+
+// opened opens what can be opened on a view, one of each kind after another, and fails on violations in what comes up:
+// pickers, days and hours, where a figure is from, the fields of a move, what is folded.
+func (b *browser) opened(view string) {
+	b.t.Helper()
+	kinds := js[[]string](b, `(() => {
+		const kinds = {
+			picker: ".ant-select", "where from": ".ask", time: ".pick-open", move: "[aria-label^='Change ']",
+			fold: "details:not([open]) > summary",
+		};
+		document.querySelectorAll("[data-opens]").forEach((e) => e.removeAttribute("data-opens"));
+		return Object.entries(kinds).flatMap(([kind, of]) => {
+			const e = [...document.querySelectorAll("#main :is(" + of + ")")].find((e) => e.getClientRects().length > 0);
+			if (e) e.dataset.opens = kind;
+			return e ? [kind] : [];
+		});
+	})()`)
+	for _, kind := range kinds {
+		at := fmt.Sprintf(`document.querySelector("[data-opens='%s']")`, kind)
+		if !js[bool](b, at+` !== null`) {
+			continue // what was opened before took its place
+		}
+		b.pressAt(js[[]float64](b, fmt.Sprintf(aimed, at), chromedp.EvalAwaitPromise))
+		up := map[string]string{
+			"picker": ".ant-select-dropdown", "where from": ".ask-answer", "time": ".pick-popup", "move": "#main", "fold": "#main",
+		}[kind]
+		b.until(`[...document.querySelectorAll(` + quote(up) + `)].some((e) => e.getClientRects().length > 0)`)
+		b.axe(view+" with its "+kind+" open", "", up)
+		if up != "#main" {
+			b.do(chromedp.KeyEvent(kb.Escape))
+			b.until(`[...document.querySelectorAll(` + quote(up) + `)].every((e) => e.getClientRects().length === 0 ||
+				getComputedStyle(e).pointerEvents === "none" || /leave|hidden/.test(e.className))`)
+		}
+	}
 }
 
 // contrasts fails where letters do not stand out from what is behind them: all that a theme changes.
 func (b *browser) contrasts(view string) {
 	b.t.Helper()
-	b.axe(view, `runOnly: ["color-contrast"], `)
+	b.axe(view, `runOnly: ["color-contrast"], `, "")
 }
 
-func (b *browser) axe(view, only string) {
+// axe runs these rules of it on a part of the view; all rules on all of it where none is named.
+func (b *browser) axe(view, only, part string) {
 	b.t.Helper()
 	if !js[bool](b, `"axe" in globalThis`) {
 		axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 		require.NoError(b.t, err)
 		b.do(chromedp.Evaluate[chromedp.Void](string(axe) + "; 0"))
 	}
+	include := ""
+	if part != "" {
+		include = "include: [" + quote(part) + "], "
+	}
 	found := js[[]string](
 		b,
-		`axe.run({ exclude: ["[role=listbox]", ".ant-picker-time-panel-column", ".ant-picker-header-view"] }, {`+only+`resultTypes: ["violations"]}).then(r => r.violations
+		`axe.run({ `+include+`exclude: ["[role=listbox]", ".ant-picker-time-panel-column", ".ant-picker-header-view"] }, {`+only+`resultTypes: ["violations"]}).then(r => r.violations
 		.filter(v => v.impact === "serious" || v.impact === "critical")
 		.map(v => v.id + ": " + v.help + " — " + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + " " + (n.any[0]?.message ?? "")).join(" | ")))`,
 		chromedp.EvalAwaitPromise,
@@ -74,6 +115,7 @@ func (b *browser) everyLook(views map[string]string) {
 					}
 					if n < 2 { // a laptop and a phone: the others show the same, wrapped
 						one.accessible(fmt.Sprint(path, " at ", size))
+						one.opened(fmt.Sprint(path, " at ", size))
 					}
 				}
 				one.press("More")

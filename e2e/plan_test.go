@@ -115,7 +115,7 @@ func TestMovingThePlan(t *testing.T) {
 	b.until(`document.querySelectorAll("[aria-label=fixed]").length === 1`)
 	b.press("let it move")
 	b.until(`document.querySelectorAll("[aria-label=fixed]").length === 0`)
-	b.press("Fix the time of: Venison haunch roast: on the fire")
+	b.press("Set the time of: Venison haunch roast: on the fire")
 	b.accessible("fixing a time")
 	b.do(chromedp.KeyEvent(kb.Escape + kb.Tab))
 

@@ -78,8 +78,8 @@ func TestAMistakeIsFound(t *testing.T) {
 	b.until(`document.querySelector("[data-standing]").dataset.standing === "mistakes"`)
 	b.see("in the meat when it comes out")
 	b.until(`document.querySelector(".rail-wrong")`)
-	b.press("Clock")
-	b.see("Clock")
+	b.press("Forecast")
+	b.see("Forecast")
 	b.until(`(() => { const a = document.querySelector(".standing a"); a?.click(); return a; })()`)
 	b.until(`location.pathname.endsWith("/occasion")`)
 	b.until(`document.activeElement === ` + field("Adults"))
@@ -214,4 +214,26 @@ func TestNothingJumpsWhileTyping(t *testing.T) {
 			}
 		}
 	}
+}
+
+// A new cook-out that was begun and never named is gone on with, says so, and can be put aside for another.
+func TestADraftIsGoneOnWith(t *testing.T) {
+	b := start(t, apptest.Nothing)
+	b.open("/cooks/new")
+	b.see("Who eats, and when?")
+	assert.False(t, js[bool](b, `document.body.innerText.includes("goes on with")`))
+	b.write("Adults", "12")
+	b.see("give it a name")
+	b.open("/")
+	b.see("What is the occasion?")
+	b.open("/cooks/new")
+	b.see("goes on with the cook-out that you began here")
+	adults := field("Adults") + "?.value"
+	assert.Equal(t, "12", js[string](b, adults))
+	b.accessible("a draft that is gone on with")
+	b.press("Begin a new one")
+	b.until(adults + ` !== "12"`)
+	b.press("Put it back")
+	b.until(adults + ` === "12"`)
+	b.see("goes on with the cook-out that you began here")
 }

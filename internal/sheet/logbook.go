@@ -90,6 +90,7 @@ type LogCompared struct {
 	Cooks  []LogComparedOf `json:"cooks" nullable:"false"`
 	Rows   []LogRow        `json:"rows" nullable:"false" doc:"Point by point; a row has as many texts as there are cooks"`
 	Missed []string        `json:"missed" nullable:"false" doc:"Cooks that cannot be compared, in words"`
+	Unlike string          `json:"unlike,omitempty" doc:"Why their times cannot be compared; empty where they are of one cut"`
 }
 
 // LogComparedOf is a cook among those that are compared.
@@ -137,6 +138,9 @@ func WriteCompared(all []logbook.Beside, as Reader) LogCompared {
 	}
 	out.Axis = w.axis(60, drawn...)
 	w.compared(&out, pieces)
+	if slices.ContainsFunc(pieces, func(p logbook.Piece) bool { return p.Cut != pieces[0].Cut }) {
+		out.Unlike = "These are different cuts: compare how they were made and how they tasted, not how long they took."
+	}
 	return out
 }
 

@@ -139,7 +139,7 @@ var stageLines = map[order.MoveKind]struct{ label, stage, task string }{
 		"fire",
 		"spritz",
 	}, order.Wrap: {"wrap", "fire", "wrap"}, order.Off: {"off the fire", "fire", "off"},
-	order.Rest: {"rest", "clock", ""}, order.Slice: {"slice", "clock", "slice"},
+	order.Rest: {"rest", "fire", ""}, order.Slice: {"slice", "fire", "slice"},
 }
 
 // moves are all that is done to a piece, in the order of the clock.
@@ -366,7 +366,7 @@ func (w writer) rests(p cooking.Piece, tasks map[string]plan.Task, add func(Move
 	}
 	parts, off := p.Clock.Rests.Parts(), tasks["off"]
 	for i, part := range parts {
-		l := MoveLine{ID: "rest-" + part.ID, What: "rest", Own: -1, Label: field.Capital(restLabel(p, part)), Stage: "clock"}
+		l := MoveLine{ID: "rest-" + part.ID, What: "rest", Own: -1, Label: field.Capital(restLabel(p, part)), Stage: "fire"}
 		lasts := part.Lasts
 		if i == len(parts)-1 && p.Clock.Known && p.Clock.Times.Reheat.IsZero() {
 			lasts = max(lasts, (p.Clock.Times.Hold - part.From - p.Clock.Rests.Travel).Round(5*time.Minute))
@@ -382,7 +382,7 @@ func (w writer) rests(p cooking.Piece, tasks map[string]plan.Task, add func(Move
 	}
 	if rests := p.Clock.Rests; rests.Travel > 0 {
 		add(
-			MoveLine{ID: "travel", What: "travel", Own: -1, Label: "Travel", Note: duration(rests.Travel), Stage: "clock"},
+			MoveLine{ID: "travel", What: "travel", Own: -1, Label: "Travel", Note: duration(rests.Travel), Stage: "fire"},
 			tasks["travel"],
 		)
 	}

@@ -117,7 +117,7 @@ func TestWhatIsAskedFor(t *testing.T) {
 		last := math.Inf(1)
 		for _, n := range ahead(t, c, "", Reader{}).Narrows {
 			out = append(out, n.What)
-			d, err := quantity.ParseDuration(strings.TrimSuffix(n.Less, " less guesswork"))
+			d, err := quantity.ParseDuration(strings.TrimPrefix(n.Less, "narrows it by "))
 			require.NoError(t, err, n.Less)
 			assert.LessOrEqual(t, d.Hours(), last)
 			last = d.Hours()

@@ -126,7 +126,7 @@ func (w writer) narrow(n heat.Narrowing, _ cooking.Piece) (NarrowLine, bool) {
 	if n.Hours < 1.0/12 || !ok {
 		return NarrowLine{}, false
 	}
-	return NarrowLine{n.What, text[0], hours(n.Hours) + " less guesswork", text[1]}, true
+	return NarrowLine{n.What, text[0], "narrows it by " + hours(n.Hours), text[1]}, true
 }
 
 // wayWords name the other ways.

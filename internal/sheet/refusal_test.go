@@ -70,8 +70,8 @@ func TestEveryRefusalShowsWhatIsTaken(t *testing.T) {
 }
 
 // pickers are the refusals of fields that are picked and not typed.
-var pickers = []string{"choice.unknown", "ingredient.unknown", "ingredient.form", "cut.unknown", "formula.basis", "formula.gone",
-	"piece.same-key", "decision.unknown", "pit.kind"}
+var pickers = []string{"choice.unknown", "ingredient.unknown", "ingredient.form", "cut.unknown", "formula.basis",
+	"formula.gone", "piece.same-key", "decision.unknown", "pit.kind"}
 
 var anyNumber = regexp.MustCompile(`\d+`)
 

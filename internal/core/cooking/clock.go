@@ -50,7 +50,8 @@ type PieceClock struct {
 func (s *subject) clock(taken time.Duration) *PieceClock {
 	rest, wait, wrap, off := s.move(order.Rest), s.move(order.Wait), s.move(order.Wrap), s.move(order.Off)
 	out := &PieceClock{
-		Serve: s.serve, Own: s.own, Times: s.times, Fire: s.fire.Takes.Span, Timed: s.timed(), TimedBy: s.move(order.On).TimedOff, Wait: s.on.Wait,
+		Serve: s.serve, Own: s.own, Times: s.times, Fire: s.fire.Takes.Span, Timed: s.timed(),
+		TimedBy: s.move(order.On).TimedOff, Wait: s.on.Wait,
 		Asked: s.asked,
 		Open:  wait.Open, Thaws: s.move(order.Thaw).Lasts, Longest: s.meat.Cut.Custom().Raw,
 		Temper: s.move(order.Temper).Lasts, Rest: rest.Lasts, Least: s.leastRest(),

@@ -17,6 +17,7 @@ import (
 	"verjuice/internal/core/plan"
 	"verjuice/internal/core/trace"
 	"verjuice/internal/core/uncertain"
+	"verjuice/internal/core/when"
 )
 
 // Plan is the days laid out.
@@ -237,7 +238,11 @@ func (s *subject) doings() []plan.Doing {
 			d.From, d.Never = at(s.fire.Visits, s.fire.Seldom.Visits, &visits)
 		}
 		if of, ok := anchors[m.At.From.First.Of]; ok {
-			d.Of, d.By = of, m.At.From.First.By
+			d.Of, d.By, d.Never = of, m.At.From.First.By, 0
+		}
+		if clock := m.At.From.First.Clock; clock != "" && (m.Kind == move.Other || m.Kind == move.Clean) && !s.serve.IsZero() {
+			// What is no part of the fire comes by the clock, whether the piece is on or off.
+			d.Of, d.By, d.Never = "serve", when.Next(s.serve.Add(-18*time.Hour), clock).Sub(s.serve), 0
 		}
 		if first := m.At.From.First; first.Of == string(order.Wrap) && first.By < 0 && len(s.fire.Wrapped) > 0 {
 			// Nothing on the fire knows of a wrap that is still ahead.

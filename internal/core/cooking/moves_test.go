@@ -39,6 +39,8 @@ func overnight(sets string) cook.Cook {
 	p.Moves = []cook.Move{
 		{Key: "turn", What: "turn", When: "after 3 h"},
 		{Key: "table", What: "other", With: "lay the table", When: "1 h before serving"},
+		{Key: "candles", What: "other", With: "light the candles", When: "17:40"},
+		{Key: "pit", What: "clean", When: "21:00"},
 	}
 	p.Fire.Rest = "10 min vented, 1 h cooler, 30 min travel"
 	c := anycook.Supper(p)
@@ -71,7 +73,13 @@ func TestAMethodInTheCooksWords(t *testing.T) {
 	assert.True(t, k["spritz"].At.After(on))
 	assert.InDelta(t, 0, k["spritz"].To.Sub(k["wrap"].At).Minutes(), 15, "until the wrap")
 	assert.InDelta(t, 3, k["turnturn"].At.Sub(on).Hours(), 0.2)
-	assert.Equal(t, time.Hour, r.Order.Serving.Value.At.Sub(k["othertable"].At))
+	serve := r.Order.Serving.Value.At
+	assert.Equal(t, time.Hour, serve.Sub(k["othertable"].At))
+	assert.Equal(t, serve.Format(time.DateOnly)+" 17:40", k["othercandles"].At.Format(time.DateOnly+" 15:04"))
+	assert.Equal(t, serve.Format(time.DateOnly)+" 21:00", k["cleanpit"].At.Format(time.DateOnly+" 15:04"), "afterwards")
+	for _, own := range []string{"othertable", "othercandles", "cleanpit"} {
+		assert.Zero(t, k[own].Never, "%s: it comes whenever the piece is off", own)
+	}
 	assert.Equal(t, 30*time.Minute, k["slice"].At.Sub(k["travel"].At))
 	assert.Equal(t, []string{"cooler"}, []string{p.Clock.RestIn})
 	// Hotter at five is done sooner than at seven; a second look in the morning wakes nobody.

@@ -4137,6 +4137,8 @@ export interface components {
             missed: string[];
             /** @description Point by point; a row has as many texts as there are cooks */
             rows: components["schemas"]["LogRow"][];
+            /** @description Why their times cannot be compared; empty where they are of one cut */
+            unlike?: string;
         };
         LogComparedOf: {
             id: string;

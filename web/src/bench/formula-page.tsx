@@ -42,7 +42,7 @@ function FormulaInHand({ id, catalogue }: { id: string; catalogue: Catalogue }) 
 		],
 		[mine, catalogue, id],
 	);
-	const { formula, sheet, change, wrong } = hand;
+	const { formula, sheet, change, wrong, offers } = hand;
 	const fill = useMutation({
 		mutationFn: async () => {
 			const batch = sheet?.batch;
@@ -65,10 +65,10 @@ function FormulaInHand({ id, catalogue }: { id: string; catalogue: Catalogue }) 
 				? {
 						typing: hand.typing as Written["typing"],
 						wrong: (at) => wrong(`/formula${at}`),
-						offers: () => undefined,
+						offers,
 					}
 				: null,
-		[hand.typing, wrong],
+		[hand.typing, wrong, offers],
 	);
 	const unknown = hand.failure || (!hand.own && id !== "new" && !hand.shipped);
 	if (unknown) return <Nothing title="There is no such formula" />;

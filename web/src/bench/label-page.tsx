@@ -69,51 +69,65 @@ export default function LabelPage() {
 			<div className="formula-head">
 				<h1>Read a label</h1>
 			</div>
-			<p className="says">
-				A shop-bought rub keeps its recipe to itself, but its label gives away the salt: sodium in a serving,
-				and how big a serving is.
-			</p>
-			<div className="label-fields">
-				{field("name", "What you call it", "the red jar")}
-				{field("sodium", "Sodium of a serving, mg", "260")}
-				{field("serving", "A serving is", "0.9 g, 1/4 tsp or 30 mL")}
-				{byVolume && field("weighs", "A teaspoon of it weighs", "2.5 g for a rub")}
-				{field("sugar", "Sugars of a serving, g", "0")}
-				{field("powder", "Powder in the mix", "1/3 cup")}
-				{field("liquid", "Liquid in the mix", "1 cup")}
-			</div>
-			{r ? (
-				<div aria-live="polite">
-					<div className="amounts label-amounts">
-						<Share name="Salt by weight" figure={r.salt} />
-						<Share name="Sugar by weight" figure={r.sugar} />
-						<Share name="Salt once mixed" figure={r.mixed} />
+			<div className="label-sheet">
+				<div>
+					<p className="says">
+						A shop-bought rub keeps its recipe to itself, but its label gives away the salt: sodium in a
+						serving, and how big a serving is.
+					</p>
+					<div className="label-fields">
+						{field("name", "What you call it", "the red jar")}
+						{field("sodium", "Sodium of a serving, mg", "260")}
+						{field("serving", "A serving is", "0.9 g, 1/4 tsp or 30 mL")}
+						{byVolume && field("weighs", "A teaspoon of it weighs", "2.5 g for a rub")}
+						{field("sugar", "Sugars of a serving, g", "0")}
+						{field("powder", "Powder in the mix", "1/3 cup")}
+						{field("liquid", "Liquid in the mix", "1 cup")}
 					</div>
-					<div className="label-band" role="img" aria-label={`Between ${r.salt.range || r.salt.text} salt`}>
-						<span
-							className="label-range"
-							style={{ left: `${r.salt.low}%`, width: `${Math.max(0.6, r.salt.high - r.salt.low)}%` }}
-						/>
-						<span className="label-mark" style={{ left: `${r.salt.value}%` }} />
-						<i>0 %</i>
-						<i>50 %</i>
-						<i>pure salt</i>
-					</div>
-					<p className="says">{r.message}</p>
-					<Button
-						className="label-keep"
-						size="large"
-						loading={keep.isPending}
-						disabled={!label.name.trim()}
-						onClick={() => keep.mutate()}
-					>
-						Keep it as an ingredient
-					</Button>
-					{!label.name.trim() && <p className="muted">Give it a name to keep it.</p>}
 				</div>
-			) : (
-				!started && <p className="muted">Type sodium and serving as the label prints them.</p>
-			)}
+				{r ? (
+					<div aria-live="polite">
+						<div className="amounts label-amounts">
+							<Share name="Salt by weight" figure={r.salt} />
+							<Share name="Sugar by weight" figure={r.sugar} />
+							<Share name="Salt once mixed" figure={r.mixed} />
+						</div>
+						<div className="label-band" role="img" aria-label={`Between ${r.salt.range || r.salt.text} salt`}>
+							<span
+								className="label-range"
+								style={{ left: `${r.salt.low}%`, width: `${Math.max(0.6, r.salt.high - r.salt.low)}%` }}
+							/>
+							<span className="label-mark" style={{ left: `${r.salt.value}%` }} />
+							<i>0 %</i>
+							<i>50 %</i>
+							<i>pure salt</i>
+						</div>
+						<p className="says">{r.message}</p>
+						<Button
+							className="label-keep"
+							size="large"
+							loading={keep.isPending}
+							disabled={!label.name.trim()}
+							onClick={() => keep.mutate()}
+						>
+							Keep it as an ingredient
+						</Button>
+						{!label.name.trim() && <p className="muted">Give it a name to keep it.</p>}
+					</div>
+				) : (
+					!started && (
+						<div className="label-empty">
+							<p className="muted">Type sodium and serving as the label prints them.</p>
+							<Button
+								size="large"
+								onClick={() => setLabel((old) => ({ ...old, sodium: "260", serving: "0.9 g" }))}
+							>
+								Try it: 260 mg in 0.9 g
+							</Button>
+						</div>
+					)
+				)}
+			</div>
 		</>
 	);
 }

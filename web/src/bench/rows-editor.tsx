@@ -231,7 +231,7 @@ const OneRow = memo(function OneRow(p: RowProps) {
 			</span>
 			{bad && (
 				<p className={`typed-error row-error${hushed ? " row-hushed" : ""}`} role="alert">
-					{bad}
+					{bad} {p.at && p.wrongParts && <RowOffers at={`${p.at}/parts`} />}
 				</p>
 			)}
 			<Button
@@ -286,4 +286,14 @@ function TypedParts({
 		typed();
 	};
 	return <Parts {...rest} at={at} value={text} onType={type} />;
+}
+
+/** What may have been meant by an amount, each a button. */
+function RowOffers({ at }: { at: string }) {
+	const { offers, take } = useField(at);
+	return offers?.map((o) => (
+		<Button key={o.text} size="small" className="row-offer" onClick={() => take(o)}>
+			{o.text}
+		</Button>
+	));
 }

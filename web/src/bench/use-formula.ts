@@ -81,5 +81,13 @@ export function useFormula(id: string, catalogue: Catalogue) {
 			reload();
 		},
 		wrong: (place: string) => preview.data?.errors.find((e) => e.pointer === place)?.message,
+		/** What may have been meant there, by where it stands in the formula. */
+		offers: (at: string) =>
+			preview.data?.errors
+				.find((e) => e.pointer === `/formula${at}`)
+				?.offers?.map((o) => ({
+					...o,
+					edits: o.edits.map((e) => ({ ...e, pointer: e.pointer.replace(/^\/formula/, "") })),
+				})),
 	};
 }

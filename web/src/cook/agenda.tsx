@@ -65,7 +65,8 @@ function Task({ task: t }: { task: TaskLine }) {
 			<b className="task-time">{t.time}</b>
 			<div>
 				<p>
-					{t.done && <CheckOutlined aria-label="done" />} {t.fixed && <PushpinFilled aria-label="fixed" />}{" "}
+					{t.done && <CheckOutlined aria-label="done" />}{" "}
+					{t.fixed && <PushpinFilled aria-label="its time is set" />}{" "}
 					{t.piece >= 0 ? (
 						<button type="button" onClick={() => goto(t.stage === "salt" ? "season" : "fire", t.piece)}>
 							{t.label}
@@ -125,8 +126,8 @@ function Task({ task: t }: { task: TaskLine }) {
 									<Button onClick={() => change((c) => unfix(c, t.key, t.stage))}>let it move</Button>
 								) : (
 									t.can_fix && (
-										<Button aria-label={`Fix the time of: ${t.label}`} onClick={() => setFixing(true)}>
-											fix
+										<Button aria-label={`Set the time of: ${t.label}`} onClick={() => setFixing(true)}>
+											set the time
 										</Button>
 									)
 								)}

@@ -12,7 +12,6 @@ import { useUndo } from "../shared/use-undo";
 import { AddPiece } from "./add-piece";
 import { BrineStage } from "./brine-stage";
 import { Cautions } from "./cautions";
-import { ClockStage } from "./clock-stage";
 import { Conflict } from "./conflict";
 import { CookContext, type InHand } from "./context";
 import { FireStage } from "./fire-stage";
@@ -43,7 +42,6 @@ const stages = {
 	fire: FireStage,
 	moves: MovesStage,
 	forecast: ForecastStage,
-	clock: ClockStage,
 } as const;
 
 const titles: Record<string, string> = {
@@ -61,7 +59,8 @@ export default function CookPage() {
 	const navigate = useNavigate();
 	const undo = useUndo();
 	const id = params.id ?? "new";
-	const stage = params.stage ?? (id === "new" ? "occasion" : "season");
+	// The clock of a piece is in the plan: its address was kept from before.
+	const stage = params.stage === "clock" ? "plan" : (params.stage ?? (id === "new" ? "occasion" : "season"));
 	const onMade = useCallback(
 		(made: string) =>
 			navigate(`/cooks/${made}/${stage}${params.piece ? `/${params.piece}` : ""}`, { replace: true }),
@@ -168,6 +167,19 @@ export default function CookPage() {
 						<Standing hand={hand} stale={stale} />
 					</header>
 					{hand.standing === "conflict" && <Conflict hand={hand} />}
+					{isNew && typing?.resumed && (
+						<p className="cook-resumed">
+							This goes on with the cook-out that you began here and did not name.{" "}
+							<Button
+								onClick={() => {
+									undo("A new cook-out begins.", typing.anew());
+									navigate("/cooks/new");
+								}}
+							>
+								Begin a new one
+							</Button>
+						</p>
+					)}
 					<Strip
 						selected={Stage ? index : -1}
 						stage={Stage ? stage : "piece"}
@@ -195,13 +207,15 @@ export default function CookPage() {
 								{Stage && (
 									<>
 										<Stage key={index} index={index} />
-										{open !== "weigh" && onward && (
+										{open !== "weigh" && (
 											<Button
 												size="large"
 												className="stage-on"
-												onClick={() => navigate(`/cooks/${id}/${onward.key}/${index + 1}`)}
+												onClick={() =>
+													navigate(onward ? `/cooks/${id}/${onward.key}/${index + 1}` : `/cooks/${id}/plan`)
+												}
 											>
-												On to: {onward.label} <ArrowRightOutlined />
+												On to: {onward?.label ?? "The plan"} <ArrowRightOutlined />
 											</Button>
 										)}
 										<Cautions piece={index} stage={stage} />

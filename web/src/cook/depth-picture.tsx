@@ -80,7 +80,7 @@ function Cut({ moment, depth, height, label }: CutProps) {
 			];
 	const reach = scaleLinear([0, depth.path_mm], [0, depth.one_bare ? width : width / 2])(moment.depth_mm);
 	const crust = moment.on_surface / 14;
-	return (
+	const drawn = (
 		<svg
 			viewBox={`-8 0 ${width + 16} ${height}`}
 			preserveAspectRatio="none"
@@ -107,11 +107,14 @@ function Cut({ moment, depth, height, label }: CutProps) {
 					{!depth.one_bare && <line x1={reach} x2={reach} y1={0} y2={height} className="front" />}
 				</>
 			)}
-			{label && (
-				<text x={width / 2} y={height / 2 + 6} textAnchor="middle" className="depth-across">
-					{depth.thickness} through
-				</text>
-			)}
 		</svg>
+	);
+	// The picture is stretched to its room, letters are not.
+	if (!label) return drawn;
+	return (
+		<div className="depth-labelled">
+			{drawn}
+			<span className="depth-across">{depth.thickness} through</span>
+		</div>
 	);
 }

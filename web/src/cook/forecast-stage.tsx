@@ -48,79 +48,79 @@ export function ForecastStage({ index }: { index: number }) {
 	return (
 		<div className={isPlaceholderData ? "forecast forecast-late" : "forecast"}>
 			<h2>Forecast: {data.title}</h2>
-			<div className="amounts forecast-heads">
-				{data.heads.map((h) => (
-					<div key={h.note}>
-						<p className="forecast-big">
-							{h.text}
-							{h.unit && <small> {h.unit}</small>}
-						</p>
-						<p>{h.note}</p>
-					</div>
-				))}
-			</div>
 			<div className="forecast-main">
-				<div>
+				<div className="amounts forecast-heads">
+					{data.heads.map((h) => (
+						<div key={h.note}>
+							<p className="forecast-big">
+								{h.text}
+								{h.unit && <small> {h.unit}</small>}
+							</p>
+							<p>{h.note}</p>
+						</div>
+					))}
+				</div>
+				<div className="forecast-graph">
 					<Fan outlook={data} zone={cook.zone} />
-					<div className="forecast-words">
-						<section>
-							<h3>What it says</h3>
-							<ul>
-								{data.says.map((s) => (
-									<li key={s}>{s}</li>
-								))}
-								<li>{data.rest_text}</li>
-							</ul>
-						</section>
-						<section>
-							<h3>Done when</h3>
-							<dl>
-								<dt>core</dt>
-								<dd>{data.doneness.core}</dd>
-								<dt>feel</dt>
-								<dd>{data.doneness.feel}</dd>
-								<dt>look</dt>
-								<dd>{data.doneness.look}</dd>
-							</dl>
-						</section>
-						<section>
-							<h3>When the core gets there</h3>
-							<table>
-								<thead>
-									<tr>
-										<th>core</th>
-										<th>after</th>
-										<th>likely</th>
-										<th>clock</th>
+				</div>
+				<div className="forecast-words">
+					<section>
+						<h3>What it says</h3>
+						<ul>
+							{data.says.map((s) => (
+								<li key={s}>{s}</li>
+							))}
+							<li>{data.rest_text}</li>
+						</ul>
+					</section>
+					<section>
+						<h3>Done when</h3>
+						<dl>
+							<dt>core</dt>
+							<dd>{data.doneness.core}</dd>
+							<dt>feel</dt>
+							<dd>{data.doneness.feel}</dd>
+							<dt>look</dt>
+							<dd>{data.doneness.look}</dd>
+						</dl>
+					</section>
+					<section>
+						<h3>When the core gets there</h3>
+						<table>
+							<thead>
+								<tr>
+									<th>core</th>
+									<th>after</th>
+									<th>likely</th>
+									<th>clock</th>
+								</tr>
+							</thead>
+							<tbody>
+								{data.reaches.map((r) => (
+									<tr key={r.core}>
+										<th scope="row">{r.core}</th>
+										<td>{r.after}</td>
+										<td>{r.range}</td>
+										<td>{r.clock}</td>
 									</tr>
-								</thead>
-								<tbody>
-									{data.reaches.map((r) => (
-										<tr key={r.core}>
-											<th scope="row">{r.core}</th>
-											<td>{r.after}</td>
-											<td>{r.range}</td>
-											<td>{r.clock}</td>
-										</tr>
-									))}
-								</tbody>
-							</table>
-						</section>
-						<section>
-							<h3>Your own rule</h3>
-							<Field label="You think it takes" at={at("fire/guess")} usual="8 h, or 1 h/lb" />
-							<ul className="forecast-rules">
-								{data.rules.map((r) => (
-									<li key={r.label}>
-										<b>
-											{r.label}: {r.says}
-										</b>
-										<span>{r.why}</span>
-									</li>
 								))}
-							</ul>
-						</section>
-					</div>
+							</tbody>
+						</table>
+					</section>
+					<section>
+						<h3>Your own rule</h3>
+						<Field label="You think it takes" at={at("fire/guess")} usual="8 h, or 1 h/lb" />
+						<ul className="forecast-rules">
+							{data.rules.map((r) => (
+								<li key={r.label}>
+									<b>
+										{r.label}: {r.says}
+									</b>
+									<span>{r.why}</span>
+								</li>
+							))}
+						</ul>
+					</section>
 				</div>
 				<aside>
 					<h3>What would narrow this</h3>

@@ -35,9 +35,7 @@ export function Occasion() {
 					onChange={(at) => change((c) => serveAt(c, at))}
 				/>
 				<Field label="Adults" size="large" inputMode="numeric" at="/guests" hint={sheet?.verdict} />
-			</div>
-			<div className="fields fields-four">
-				<Field label="Children" inputMode="numeric" at="/children" usual="none" />
+				<Field label="Children" size="large" inputMode="numeric" at="/children" usual="none" />
 				<Field label="Portions for later" inputMode="numeric" at="/leftovers" usual="none" />
 				<ChoiceField
 					label="Appetite"
@@ -45,8 +43,6 @@ export function Occasion() {
 					usual="usual"
 					options={catalogue.usual.appetites.map((a) => ({ value: a, label: a }))}
 				/>
-			</div>
-			<div className="fields">
 				<Field label="Cooked meat for one" at="/portion" usual={catalogue.usual.portion} />
 				<Field label="Your fridge is at" at="/fridge" usual={catalogue.usual.fridge} />
 				<Field label="The counter is at" at="/room" usual={catalogue.usual.room} />

@@ -16,6 +16,7 @@ import { Ask } from "../shared/ask";
 import { Agenda } from "./agenda";
 import { AllCautions } from "./all-cautions";
 import { useInHand } from "./context";
+import { CountedBack } from "./counted-back";
 import { serveAt } from "./marks";
 import { Pits } from "./pits";
 import { Rooms } from "./rooms";
@@ -150,6 +151,7 @@ function LaidOut({ plan }: { plan: Plan }) {
 				</ul>
 			)}
 			<Agenda plan={plan} />
+			<CountedBack />
 			{plan.refused.length > 0 && (
 				<>
 					<h3>Other plans</h3>

@@ -36,9 +36,16 @@ export function Rail({ stage, piece, mistakes }: { stage: string; piece: number;
 	);
 	const now = steps.findIndex((s) => s.key === (stage === "weigh" ? "season" : stage));
 	const navigate = useNavigate();
+	// Two quick presses are two stages, even before the first of them is drawn.
+	const going = useRef(now);
+	useEffect(() => {
+		going.current = now;
+	}, [now]);
 	const step = (by: number) => {
-		const to = steps[now + by];
-		if (to) navigate(`/cooks/${id}/${to.to}`);
+		const to = steps[going.current + by];
+		if (!to) return;
+		going.current += by;
+		navigate(`/cooks/${id}/${to.to}`);
 	};
 	useKeys({
 		"]": () => step(1),

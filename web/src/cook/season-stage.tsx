@@ -245,8 +245,7 @@ export function SeasonStage({ index }: { index: number }) {
 			>
 				{out && (
 					<p className="says">
-						{out.coat_name}, <Ask name="Coat" figure={out.coat} />. {out.spoons} in all, level.{" "}
-						{still && known?.note}{" "}
+						{out.spoons} in all, level: {out.coat_name}, <Ask name="Coat" figure={out.coat} />.{" "}
 						<Button type="link" loading={keep.isPending} onClick={() => keep.mutate()}>
 							Keep this mix on the bench
 						</Button>

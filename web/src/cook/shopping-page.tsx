@@ -66,12 +66,12 @@ function Lines({ title, lines }: { title: string; lines: ShopLine[] }) {
 				{lines.map((l) => (
 					<li key={l.tick + l.id}>
 						<Checkbox checked={l.ticked} onChange={() => tick(l)}>
+							<b>{l.buy}</b>
 							<span>
 								<b>{l.name}</b>
 								{l.frozen && " (frozen)"}
 								<small>{l.note}</small>
 							</span>
-							<b>{l.buy}</b>
 							<span className="muted">{l.cost}</span>
 						</Checkbox>
 					</li>

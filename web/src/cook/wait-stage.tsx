@@ -30,6 +30,7 @@ export function WaitStage({ index }: { index: number }) {
 					</div>
 				</div>
 			)}
+			{d && <DepthPicture depth={d} />}
 			<div className="wait-choices">
 				<Choice
 					label="How long"
@@ -61,7 +62,6 @@ export function WaitStage({ index }: { index: number }) {
 					<p className={d.bad_moment ? "typed-error" : "says"}>
 						{d.bad_moment && <WarningFilled aria-hidden />} {d.surface}
 					</p>
-					<DepthPicture depth={d} />
 					<p className="says">
 						{d.even_at} {d.advice}
 					</p>

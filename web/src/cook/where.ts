@@ -23,7 +23,6 @@ export const pieceStages = [
 	{ key: "fire", label: "Fire and rest", line: "fire" },
 	{ key: "moves", label: "The moves", line: "moves" },
 	{ key: "forecast", label: "Forecast", line: "ahead" },
-	{ key: "clock", label: "Clock", line: "clock" },
 ] as const;
 
 /** The page that shows a field: its stage, and its piece if it is one's. */

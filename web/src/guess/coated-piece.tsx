@@ -32,8 +32,9 @@ export function CoatedPiece({ question: q }: { question: GuessQuestion }) {
 			end: scatter(n(q.width_mm, q.thick_mm), q.width_mm, q.thick_mm, q.round * 104729),
 		};
 	}, [q]);
-	const wide = Math.max(560, q.length_mm + 40 + q.width_mm); // one scale for nearly every piece
-	const high = Math.max(q.width_mm, q.thick_mm) + 46;
+	// One scale for nearly every piece; the end stands under the piece, which has the width.
+	const wide = Math.max(430, q.length_mm);
+	const high = q.width_mm + 24 + q.thick_mm + 46;
 	return (
 		<svg
 			className="coated"
@@ -42,10 +43,10 @@ export function CoatedPiece({ question: q }: { question: GuessQuestion }) {
 			aria-label={`${q.cut}, ${q.size}, with a ${q.coat} coat`}
 		>
 			<Face width={q.length_mm} height={q.width_mm} grains={grains.top} />
-			<g transform={`translate(${q.length_mm + 40} ${Math.max(0, (q.width_mm - q.thick_mm) / 2)})`}>
+			<g transform={`translate(0 ${q.width_mm + 24})`}>
 				<Face width={q.width_mm} height={q.thick_mm} grains={grains.end} />
 			</g>
-			<g transform={`translate(0 ${Math.max(q.width_mm, q.thick_mm) + 20})`}>
+			<g transform={`translate(0 ${q.width_mm + 24 + q.thick_mm + 20})`}>
 				<path d="M0 -6 V6 M0 0 H100 M100 -6 V6 M50 -3 V3" className="ruler" />
 				<text x={110} y={6} className="coated-text">
 					{q.size}

@@ -103,6 +103,10 @@ function Went({ piece: p, write }: { piece: AfterPiece; write: Write }) {
 				<Figure figure={p.rub} />
 				<Figure figure={p.salt} />
 			</div>
+			<div className="after-write">
+				<Weights piece={p} write={write} />
+				<Scores piece={p} write={write} />
+			</div>
 			{p.read.length > 0 && (
 				<>
 					<Curves
@@ -138,10 +142,6 @@ function Went({ piece: p, write }: { piece: AfterPiece; write: Write }) {
 					</p>
 				</section>
 			)}
-			<div className="after-write">
-				<Weights piece={p} write={write} />
-				<Scores piece={p} write={write} />
-			</div>
 			<Notes notes={p.notes} piece={p.key} write={write} label={`What to change next time with ${p.title}`} />
 			<Leftovers piece={p} write={write} />
 			<Photos piece={p.key} title={p.title} />

@@ -1,3 +1,4 @@
+import { WarningFilled } from "@ant-design/icons";
 import { Link, useSearchParams } from "react-router";
 import { Nothing, Unread } from "../shared/nothing";
 import { Curves } from "./curves";
@@ -40,6 +41,11 @@ export default function ComparePage() {
 				<Link to="/log">Logbook</Link>
 			</p>
 			<h1>Compared</h1>
+			{data.unlike && (
+				<p className="log-unlike">
+					<WarningFilled aria-hidden /> {data.unlike}
+				</p>
+			)}
 			{data.missed.map((m) => (
 				<p key={m}>{m}</p>
 			))}

@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { useCatalogue } from "../api/use-catalogue";
 import { Nothing, Unread } from "../shared/nothing";
 import { ListHead, ListPages, useSearch } from "../shared/record-list";
+import { useMedia } from "../shared/use-media";
 import { Carry } from "./carry";
 import { Lessons } from "./lessons";
 import { TrendTable } from "./trend-table";
@@ -24,6 +25,8 @@ export default function LogPage() {
 	const search = useSearch(perPage);
 	const [filter, setFilter] = useState<Omit<Sought, "search">>({});
 	const [picked, setPicked] = useState<string[]>([]);
+	const narrow = useMedia("(max-width: 640px)");
+	const chosen = Object.values(filter).filter((v) => v !== undefined).length;
 	const navigate = useNavigate();
 	const { data: catalogue } = useCatalogue();
 	const book = useLogbook({ ...filter, search: search.search }, search.page);
@@ -71,14 +74,18 @@ export default function LogPage() {
 	return (
 		<>
 			<ListHead title="Logbook" search={search} find="Find" label="Find in the logbook">
-				<Button
-					type="primary"
-					size="large"
-					disabled={picked.length < 2}
-					onClick={() => navigate(`/log/compare?cooks=${picked.join(",")}`)}
-				>
-					{picked.length < 2 ? "Tick two to compare" : `Compare ${picked.length}`}
-				</Button>
+				{(!narrow || picked.length > 0) && (
+					<Button
+						type="primary"
+						size="large"
+						disabled={picked.length < 2}
+						onClick={() => navigate(`/log/compare?cooks=${picked.join(",")}`)}
+					>
+						{picked.length < 2
+							? `Tick ${picked.length === 0 ? "two" : "one more"} to compare`
+							: `Compare ${picked.length}`}
+					</Button>
+				)}
 				<Button size="large" onClick={() => navigate("/past")}>
 					Write down a past one
 				</Button>
@@ -86,26 +93,29 @@ export default function LogPage() {
 					Later meals
 				</Button>
 			</ListHead>
-			<div className="log-filters">
-				{pick("cut", "Cut", choices.cuts, cutName)}
-				{pick("finish", "Finish", choices.finishes)}
-				{pick("pit", "Pit", choices.pits)}
-				{pick("wrap", "Wrap", choices.wraps)}
-				{pick("formula", "Formula", choices.formulas)}
-				{pick("weather", "Weather", choices.weathers)}
-				<Select
-					aria-label="Score"
-					placeholder="Score"
-					variant="underlined"
-					allowClear
-					value={filter.score}
-					options={[3, 3.5, 4, 4.5].map((value) => ({ value, label: `${value} and better` }))}
-					onChange={(score) => {
-						setFilter((f) => ({ ...f, score }));
-						search.setPage(1);
-					}}
-				/>
-			</div>
+			<details className="log-fold" open={!narrow || undefined}>
+				<summary>{chosen > 0 ? `Filters, ${chosen} chosen` : "Filters"}</summary>
+				<div className="log-filters">
+					{pick("cut", "Cut", choices.cuts, cutName)}
+					{pick("finish", "Finish", choices.finishes)}
+					{pick("pit", "Pit", choices.pits)}
+					{pick("wrap", "Wrap", choices.wraps)}
+					{pick("formula", "Formula", choices.formulas)}
+					{pick("weather", "Weather", choices.weathers)}
+					<Select
+						aria-label="Score"
+						placeholder="Score"
+						variant="underlined"
+						allowClear
+						value={filter.score}
+						options={[3, 3.5, 4, 4.5].map((value) => ({ value, label: `${value} and better` }))}
+						onChange={(score) => {
+							setFilter((f) => ({ ...f, score }));
+							search.setPage(1);
+						}}
+					/>
+				</div>
+			</details>
 			<ul className="log-lines">
 				{items.map((c) => (
 					<li key={c.id}>

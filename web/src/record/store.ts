@@ -41,8 +41,12 @@ export class Typing<T> {
 	#listeners = new Set<() => void>();
 	#kept?: ReturnType<typeof setTimeout>;
 
+	/** It goes on with what was typed before, on this device. */
+	resumed: boolean;
+
 	constructor(kind: string, address: string, saved: Saved<T>, draft?: Draft<T>) {
 		this.#kind = kind;
+		this.resumed = draft !== undefined;
 		this.address = address;
 		this.key = draft?.key ?? uuid();
 		this.sent = draft?.key !== undefined;
@@ -90,6 +94,17 @@ export class Typing<T> {
 		const after = produce(before, change as (doc: unknown) => void) as T;
 		this.#set({ doc: after, edits: this.now.edits + 1 });
 		return () => this.#set({ doc: takeBack(before, after, this.now.doc), edits: this.now.edits + 1 });
+	};
+
+	/** Begins anew, and returns what puts back what was typed. */
+	anew = (): (() => void) => {
+		const before = this.now.doc;
+		const put = (doc: T, resumed: boolean) => {
+			this.resumed = resumed;
+			this.#set({ doc, edits: this.now.edits + 1 });
+		};
+		put(this.now.base, false);
+		return () => put(before, true);
 	};
 
 	/** Notes that a new one is being sent, and returns whether it was before. */

@@ -169,7 +169,7 @@ export function PickTime(p: PickProps) {
 									shut();
 								}}
 							>
-								{p.day ? "No day yet" : "No time yet"}
+								{p.day ? "Clear the day" : "Clear the time"}
 							</Button>
 							<Button type="text" onClick={shut}>
 								Close
