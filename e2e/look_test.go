@@ -27,8 +27,8 @@ func (b *browser) opened(view string) {
 	b.t.Helper()
 	kinds := js[[]string](b, `(() => {
 		const kinds = {
-			picker: ".ant-select", "where from": ".ask", time: ".pick-open", move: "[aria-label^='Change ']",
-			fold: "details:not([open]) > summary",
+			picker: ".ant-select", "where from": ".ask", time: ".pick-open",
+			move: "[aria-label^='Change ']", fold: "details:not([open]) > summary",
 		};
 		document.querySelectorAll("[data-opens]").forEach((e) => e.removeAttribute("data-opens"));
 		return Object.entries(kinds).flatMap(([kind, of]) => {
@@ -44,7 +44,8 @@ func (b *browser) opened(view string) {
 		}
 		b.pressAt(js[[]float64](b, fmt.Sprintf(aimed, at), chromedp.EvalAwaitPromise))
 		up := map[string]string{
-			"picker": ".ant-select-dropdown", "where from": ".ask-answer", "time": ".pick-popup", "move": "#main", "fold": "#main",
+			"picker": ".ant-select-dropdown", "where from": ".ask-answer", "time": ".pick-popup",
+			"move": "#main", "fold": "#main",
 		}[kind]
 		b.until(`[...document.querySelectorAll(` + quote(up) + `)].some((e) => e.getClientRects().length > 0)`)
 		b.axe(view+" with its "+kind+" open", "", up)

@@ -240,7 +240,8 @@ func (s *subject) doings() []plan.Doing {
 		if of, ok := anchors[m.At.From.First.Of]; ok {
 			d.Of, d.By, d.Never = of, m.At.From.First.By, 0
 		}
-		if clock := m.At.From.First.Clock; clock != "" && (m.Kind == move.Other || m.Kind == move.Clean) && !s.serve.IsZero() {
+		apart := m.Kind == move.Other || m.Kind == move.Clean
+		if clock := m.At.From.First.Clock; clock != "" && apart && !s.serve.IsZero() {
 			// What is no part of the fire comes by the clock, whether the piece is on or off.
 			d.Of, d.By, d.Never = "serve", when.Next(s.serve.Add(-18*time.Hour), clock).Sub(s.serve), 0
 		}
