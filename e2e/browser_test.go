@@ -297,18 +297,24 @@ func named(name string) string {
 // between the press and the release, of which a browser makes no click.
 func (b *browser) press(name string) {
 	b.t.Helper()
+	b.pressOn(named(name))
+}
+
+// pressOn presses the control that an expression finds; undefined is none yet.
+func (b *browser) pressOn(control string) {
+	b.t.Helper()
 	for range 20 {
-		b.until(named(name) + ` !== undefined`)
-		b.pressAt(js[[]float64](b, fmt.Sprintf(aimed, named(name)), chromedp.EvalAwaitPromise))
+		b.until(control + ` !== undefined`)
+		b.pressAt(js[[]float64](b, fmt.Sprintf(aimed, control), chromedp.EvalAwaitPromise))
 		again := `globalThis.aim?.missed === true`
 		if !b.touch {
-			again += ` || globalThis.aim?.clicked === false && ` + named(name) + ` !== undefined`
+			again += ` || globalThis.aim?.clicked === false && ` + control + ` !== undefined`
 		}
 		if missed, _ := chromedp.Run(b.ctx, chromedp.Evaluate[bool](again)); !missed {
 			return
 		}
 	}
-	b.fail(fmt.Errorf("%s does not stand still", name))
+	b.fail(fmt.Errorf("%s does not stand still", control))
 }
 
 // aimed is where a control is once it has stopped moving. A press that then falls on something

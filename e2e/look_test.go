@@ -27,8 +27,8 @@ func (b *browser) opened(view string) {
 	b.t.Helper()
 	kinds := js[[]string](b, `(() => {
 		const kinds = {
-			picker: ".ant-select", "where from": ".ask", time: ".pick-open",
-			move: "[aria-label^='Change ']", fold: "details:not([open]) > summary",
+			picker: ".ant-select:not(.formula-tags)", "where from": ".ask", time: ".pick-open",
+			move: "[aria-label^='Change '][aria-expanded=false]", fold: "details:not([open]) > summary",
 		};
 		document.querySelectorAll("[data-opens]").forEach((e) => e.removeAttribute("data-opens"));
 		return Object.entries(kinds).flatMap(([kind, of]) => {
@@ -38,11 +38,11 @@ func (b *browser) opened(view string) {
 		});
 	})()`)
 	for _, kind := range kinds {
-		at := fmt.Sprintf(`document.querySelector("[data-opens='%s']")`, kind)
-		if !js[bool](b, at+` !== null`) {
+		at := fmt.Sprintf(`(document.querySelector("[data-opens='%s']") ?? undefined)`, kind)
+		if !js[bool](b, at+` !== undefined`) {
 			continue // what was opened before took its place
 		}
-		b.pressAt(js[[]float64](b, fmt.Sprintf(aimed, at), chromedp.EvalAwaitPromise))
+		b.pressOn(at)
 		up := map[string]string{
 			"picker": ".ant-select-dropdown", "where from": ".ask-answer", "time": ".pick-popup",
 			"move": "#main", "fold": "#main",

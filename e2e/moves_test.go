@@ -64,7 +64,7 @@ func TestAMethodForTheNight(t *testing.T) {
 	b.press("71 °C")
 	b.write("When", "71 °C or colour")
 	b.see("at 71 °C or when the colour is right, whichever is first")
-	b.press("Change Wrap in foil")
+	b.press("Done with Wrap in foil")
 	b.pick("Add a move", "Spritz")
 	b.see("every 45 min once the bark is set, until the wrap")
 	b.press("Add what goes on with it")

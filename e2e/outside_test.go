@@ -46,6 +46,6 @@ func TestABookIsTakenInFromThePage(t *testing.T) {
 	b.upload(".carry input[type=file]", broken)
 	b.see("Nothing was taken in.")
 	b.upload(".carry input[type=file]", at)
-	b.see("lines that are new")
+	b.see("were here already")
 	b.see("Lamb for the committee")
 }

@@ -63,7 +63,7 @@ func TestPlanningFromNothing(t *testing.T) {
 		b.until(fmt.Sprintf(`document.querySelectorAll(".pits li").length === %d`, i+1))
 	}
 	b.write("Quiet hours", "from late")
-	b.see("give two times of day")
+	b.see("are no quiet hours")
 	b.accessible("quiet hours that cannot be read")
 	b.write("Quiet hours", "22:30-06:30")
 	b.see("What to do when")
@@ -112,9 +112,9 @@ func TestMovingThePlan(t *testing.T) {
 	b.saved()
 
 	b.drag(".lane:nth-child(3) .bar-wait", -30)
-	b.until(`document.querySelectorAll("[aria-label=fixed]").length === 1`)
+	b.until(`document.querySelectorAll("[aria-label='its time is set']").length === 1`)
 	b.press("let it move")
-	b.until(`document.querySelectorAll("[aria-label=fixed]").length === 0`)
+	b.until(`document.querySelectorAll("[aria-label='its time is set']").length === 0`)
 	b.press("Set the time of: Venison haunch roast: on the fire")
 	b.accessible("fixing a time")
 	b.do(chromedp.KeyEvent(kb.Escape + kb.Tab))
@@ -132,7 +132,7 @@ func TestMovingThePlan(t *testing.T) {
 	b.see("reminders here", "Reminders are on")
 
 	b.open("/cooks/{supper}/fire/1")
-	b.write("Temper (counter)", "3 h")
+	b.write("On the counter first", "3 h")
 	b.saved()
 	b.open("/cooks/{supper}/plan")
 	b.press("I understand the risk")

@@ -105,6 +105,7 @@ func register(r chi.Router, cfg Config) huma.API {
 	c.Info.Description = "Rubs, dry brines and clocks for barbecue cooks."
 	c.OpenAPIPath, c.DocsPath, c.SchemasPath = "/api/openapi", "", ""
 	c.CreateHooks = nil
+	c.Transformers = append(c.Transformers, inUnits)
 	c.Formats = map[string]huma.Format{
 		"application/json": {Marshal: huma.DefaultJSONFormat.Marshal, Unmarshal: unmarshal},
 		"json":             {Marshal: huma.DefaultJSONFormat.Marshal, Unmarshal: unmarshal},

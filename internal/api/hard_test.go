@@ -342,3 +342,20 @@ func TestFormulasInsideFormulas(t *testing.T) {
 		assert.Equal(t, http.StatusOK, call(t, app, "GET", "/api/formulas", nil).StatusCode)
 	})
 }
+
+// What is wrong with something that is sent is said in the units of who sent it.
+func TestRefusalsInTheUnitsOfTheReader(t *testing.T) {
+	app := apptest.Start(t, apptest.Nothing)
+	cold := supper()
+	cold.Fridge = "90 °C"
+	said := func(headers ...string) string {
+		r := call(t, app, "POST", "/api/cooks", cold, headers...)
+		require.Equal(t, http.StatusUnprocessableEntity, r.StatusCode)
+		var p api.Problem
+		r.into(t, &p)
+		require.Len(t, p.Errors, 1)
+		return p.Errors[0].Message
+	}
+	assert.Regexp(t, `^between .* and .* °C`, said())
+	assert.Regexp(t, `^between .* and .* °F`, said("Prefer", "units=us"))
+}

@@ -15,6 +15,7 @@ import (
 
 	"verjuice/internal/core/facts"
 	"verjuice/internal/core/field"
+	"verjuice/internal/core/quantity"
 	"verjuice/internal/sheet"
 	"verjuice/internal/store"
 )
@@ -37,6 +38,24 @@ type Problem struct {
 	Status int             `json:"status"`
 	Detail string          `json:"detail" doc:"What happened and what to do"`
 	Errors []sheet.Mistake `json:"errors,omitempty" nullable:"false" doc:"Each value that is wrong"`
+
+	wrong field.Errors // what Errors says, for a reader of other units
+}
+
+// inUnits says what is wrong in the units that a request prefers, by its query or by its header
+//
+//	Prefer: units=us
+//
+// as in RFC 7240; in metric ones where it says nothing.
+func inUnits(ctx huma.Context, _ string, v any) (any, error) {
+	p, ok := v.(*Problem)
+	if us := string(quantity.US); ok && len(p.wrong) > 0 && (ctx.Query("units") == us ||
+		strings.Contains(ctx.Header("Prefer"), "units="+us)) {
+		said := *p
+		said.Errors = append(sheet.Mistakes(p.wrong, sheet.Reader{Units: quantity.US}), p.Errors[len(p.wrong):]...)
+		return &said, nil
+	}
+	return v, nil
 }
 
 // Error implements error.
@@ -56,6 +75,9 @@ func newProblem(status int, msg string, errs ...error) huma.StatusError {
 		var detail *huma.ErrorDetail
 		switch {
 		case errors.As(err, &list):
+			if len(p.Errors) == 0 {
+				p.wrong = list
+			}
 			p.Errors = append(p.Errors, sheet.Mistakes(list, sheet.Reader{})...)
 		case errors.As(err, &detail):
 			at, what := pointer(detail.Location), detail.Message

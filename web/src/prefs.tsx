@@ -1,4 +1,5 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
+import { reader } from "./api/client";
 import { type Mode, paint } from "./theme";
 
 /** What the cook thinks in: kept on this screen, not with the cook. */
@@ -29,6 +30,7 @@ export const usePrefs = () => useContext(Context);
 
 export function PrefsProvider({ children }: { children: ReactNode }) {
 	const [prefs, setPrefs] = useState(load);
+	reader.units = prefs.units;
 	useEffect(() => {
 		paint(prefs.mode);
 		localStorage.setItem(key, JSON.stringify(prefs));

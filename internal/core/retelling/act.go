@@ -74,13 +74,25 @@ func (t *teller) resolve(i int) {
 	}
 	if d.what == "wrap" && d.kind == "" && d.clause.wrap == "" && d.clause.rest != "" { // in towels, in the cooler
 		d.what = "rest"
+		if len(d.at) == 1 && d.at[0].plain && d.length == nil { // three hours in the cooler, wrapped in towels
+			d.length, d.at = &d.at[0].hours, nil
+		}
+	}
+	if part, named := t.part(d); part {
+		var offers []Offer
+		if whole := map[string]string{"off": "took it off", "wrap": "covered it with"}[d.what]; named {
+			offers = append(offers, Offer{field.Because("tale.whole"), t.edit(d, d.found.at, d.found.end, whole)})
+		}
+		note := "note to self: " + strings.TrimSpace(t.edit(d, d.from, d.from, ""))
+		t.ask(d, "tale.part", append(offers, Offer{field.Because("tale.only-part"), note})...)
+		return
 	}
 	if d.what == "unwrap" && len(d.at) == 1 && d.at[0].plain && !t.was("wrap") { // unwrapped all the way, ten hours
 		t.ask(d, "tale.when")
 		return
 	}
 	if oneOf(d.what, "wrap", "unwrap", "on") && len(d.at) == 1 && d.at[0].plain &&
-		d.bare { // wrapped two hours: at or for?
+		(d.bare || t.before(d)) { // wrapped two hours: at or for?
 		from, to := t.timeOf(d)
 		said := number2(d.at[0].hours.mid())
 		t.ask(d, "tale.when", Offer{field.Because("tale.from-start", "hours", hours(d.at[0].hours.mid())), t.edit(d, from, to, "at "+said+" h")})
@@ -134,6 +146,34 @@ func (t *teller) resolve(i int) {
 			}
 		}
 	}
+}
+
+// before reports whether the time of a draft stands right before its act: two hours wrapped.
+func (t *teller) before(d *draft) bool {
+	from, n := t.timeOf(d)
+	return t.reader.text(from) != "between" && d.clause.timed < d.found.at && n == d.found.at && len(d.clause.times) > 0
+}
+
+// part reports whether only a part of the piece was taken off, covered or put somewhere: a brisket's flat, a bird's
+// breast, half of it; and whether the words of the act name it.
+func (t *teller) part(d *draft) (part, named bool) {
+	if d.clause.which != "" || !oneOf(d.what, "off", "wrap", "unwrap", "rest", "on", "fire", "slice") {
+		return false, false
+	}
+	for i := d.from; i < d.found.at; i++ {
+		if oneOf(t.reader.text(i), "half", "some", "part", "most", "several") && oneOf(t.reader.text(i+1), "of", "the") {
+			return true, false
+		}
+	}
+	of := map[string]map[string]bool{
+		"off": words("flat point"), "wrap": words("flat point breast breasts leg legs wing wings tips thigh thighs drumsticks end"),
+	}[d.what]
+	for i := d.found.at; i < d.found.end && t.scene.Cut.ID != ""; i++ {
+		if w := t.reader.text(i); of[w] && !strings.Contains(t.scene.Cut.ID, strings.TrimSuffix(w, "s")) {
+			return true, true
+		}
+	}
+	return false, false
 }
 
 // began asks where it is told to have gone on at another time than is known.
@@ -340,6 +380,10 @@ func (t *teller) when(d *draft, m moment, i int, last time.Time) (time.Time, boo
 	passed := t.was("off")
 	switch m.relation {
 	case later:
+		if t.asked(i - 1) { // after what is not known
+			t.ask(d, "tale.when")
+			return time.Time{}, false
+		}
 		return last.Add(hours(m.hours.mid())), true
 	case lasts:
 		return last.Add(hours(m.hours.mid())), true
@@ -640,10 +684,11 @@ func (t *teller) scaled(d *draft, scale string) string {
 // falls is by how much a core does not fall for no reason, °C.
 const falls = 20
 
-// again reports whether an act was told twice in a breath: into a towel, and into the cooler.
+// again reports whether an act was told twice in a breath: into a towel, and into the cooler; flipped and rotated.
 func (t *teller) again(a Act) bool {
-	return a.What == "rest" && slices.ContainsFunc(t.told.Acts, func(o Act) bool {
-		return o.What == a.What && o.Kind == a.Kind && o.At.Equal(a.At) && o.Until.Equal(a.Until)
+	return slices.ContainsFunc(t.told.Acts, func(o Act) bool {
+		o.From, a.From = [2]int{}, [2]int{}
+		return o == a
 	})
 }
 

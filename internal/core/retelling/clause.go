@@ -84,10 +84,26 @@ func (t *teller) clauses(from, to int) {
 			c = clause{from: i}
 			continue
 		}
+		if n := t.reason(i, to); n > i {
+			end(i)
+			t.note(i, n)
+			i = n
+			c = clause{from: i}
+			continue
+		}
 		w := t.reader.text(i)
+		if w == "without" && len(c.verbs) > 0 { // wrapped at five without a spritz: the wrap was done
+			end(i)
+			c = clause{from: i, denied: true}
+			i++
+			continue
+		}
 		switch {
 		case w == "but":
 			c.unknown = append(c.unknown, i)
+		case t.unplaced(i):
+			c.unknown = append(c.unknown, i)
+			c.content = true
 		case t.all[i].kind != word:
 			if !oneOf(w, "'", "\"", "~", "°", "“", "”", ":") {
 				c.unknown = append(c.unknown, i)
@@ -121,6 +137,39 @@ func (t *teller) clauses(from, to int) {
 	t.draft(all)
 }
 
+// reason is where a reason ends that begins at token i, why something was done or how it was meant: a remark. It is i
+// where none begins.
+func (t *teller) reason(i, to int) int {
+	switch w := t.reader.text(i); {
+	case oneOf(w, "because", "although", "though", "despite", "unless", "whereas", "hoping", "thinking"):
+	case oneOf(w, "since", "as") && t.tells(i+1):
+	default:
+		return i
+	}
+	for i < to && t.reader.text(i) != "," {
+		i++
+	}
+	return i
+}
+
+// tells reports whether somebody or something does or is something from token i on: it was windy, the pit had dropped.
+func (t *teller) tells(i int) bool {
+	if oneOf(t.reader.text(i), "the", "my", "our") {
+		i++
+	}
+	for i++; oneOf(t.reader.text(i), "just", "already", "still", "then"); i++ {
+	}
+	return oneOf(t.reader.text(i-1), "i", "we", "it", "they", "pit", "fire", "smoker", "wind", "bark", "weather", "guests") &&
+		oneOf(t.reader.text(i), "was", "were", "had", "has", "is", "looked", "ran", "wanted", "felt", "needed", "thought")
+}
+
+// unplaced reports whether a length of time begins at token i that is told in words alone and is no time of an act: an
+// hour before they left.
+func (t *teller) unplaced(i int) bool {
+	_, n, ok := t.lasting(i)
+	return ok && n > i && t.at(i).kind == word
+}
+
 // item reads what begins at token i of a clause.
 //
 // It has many branches because each way to say it is one of them, and none nests in another.
@@ -132,6 +181,13 @@ func (t *teller) item(c *clause, i, to int) (next int, ok bool) {
 			c.slack = v.mid()
 			return n, true
 		}
+	}
+	if m, n, ok := t.between(i); ok && n <= to {
+		if len(c.times) == 0 {
+			c.timed = i
+		}
+		c.times = append(c.times, m)
+		return n, true
 	}
 	// A time may begin with a word that also parts clauses: after four hours, until the wrap.
 	if times, n, ok := t.time(i); ok && n <= to {
@@ -161,7 +217,9 @@ func (t *teller) item(c *clause, i, to int) (next int, ok bool) {
 			c.content = true
 			return n, true
 		}
-		c.temps = append(c.temps, h)
+		if c.temps = append(c.temps, h); t.reader.text(i-1) == "from" && h.low < h.high { // from 60 to 70 is no range
+			c.temps = append(c.temps, heatOf{span{h.high, h.high}, h.scale})
+		}
 		for oneOf(t.reader.text(n), "internal", "core") {
 			c.cores = true
 			n++
@@ -212,7 +270,9 @@ func (t *teller) item(c *clause, i, to int) (next int, ok bool) {
 	}
 	if w := t.reader.text(i + 1); t.at(i).kind == number && t.at(i).value < 20 && (meats()[w] || woods[w] || fuels[w] ||
 		words(`layer layers sheet sheets times handful handfuls cups cup sprays`)[w]) { // three racks
-		c.content = true
+		if c.content = true; w == "times" {
+			c.count = int(t.at(i).value)
+		}
 		return i + 2, true
 	}
 	if id := wrapWords()[w]; id != "" {
@@ -472,6 +532,16 @@ func (d *draft) take(c clause) {
 			if d.length == nil {
 				d.length = &m.hours
 			}
+		case m.to != nil && (d.repeat != nil || slices.ContainsFunc(c.times, func(o moment) bool { return o.relation == every })):
+			d.start, d.until = &m, m.to
+		case m.to != nil && m.relation == fromStart && m.to.relation == fromStart:
+			m.hours = span{m.hours.low, m.to.hours.high}
+			d.at = append(d.at, m)
+		case m.to != nil:
+			d.twice = true
+		case m.until && d.what == "off" && len(d.at) == 0: // the other took until noon
+			m.until = false
+			d.at = append(d.at, m)
 		case m.until:
 			d.until = &m
 		case m.from && d.repeat != nil:
@@ -522,6 +592,16 @@ func (t *teller) loose(c clause, first int, pending *[]clause, more bool) {
 		d := draft{found: t.drafts[n-1].found, from: c.from, to: c.to, clause: c, shares: -1}
 		d.take(c)
 		if len(c.unknown) > 0 {
+			t.cannot(&d, c)
+		}
+		t.drafts = append(t.drafts, d)
+	case n > first && t.drafts[n-1].what == "set" && t.drafts[n-1].temp != nil && len(c.temps) == 1 && len(c.times) > 0 &&
+		!c.cores && c.place == "": // 225 overnight, and 275 from seven
+		d := draft{found: found{verb{what: "set"}, c.from, c.from}, from: c.from, to: c.to, clause: c, shares: -1}
+		for i := range c.times {
+			c.times[i].from = false
+		}
+		if d.take(c); len(c.unknown) > 0 {
 			t.cannot(&d, c)
 		}
 		t.drafts = append(t.drafts, d)
@@ -597,7 +677,7 @@ func (t *teller) share(first int) {
 		if d.timed() || d.what == "rest" || follows {
 			continue
 		}
-		joined := i+1 < len(t.drafts) && t.and(d.to)
+		joined := i+1 < len(t.drafts) && t.and(d.to) && (d.what != "set" || t.drafts[i+1].what != "set")
 		if joined && t.drafts[i+1].timed() {
 			d.shares = i + 1
 			continue
@@ -608,7 +688,8 @@ func (t *teller) share(first int) {
 		}
 		// "spritzed, wrapped and turned at four hours"
 		for j := i + 1; j < len(t.drafts); j++ {
-			if t.drafts[j].timed() && t.drafts[j].what != "rest" && t.drafts[j].what != "slice" {
+			other := d.what == "set" && t.drafts[j].what == "set" // each has its own
+			if t.drafts[j].timed() && t.drafts[j].what != "rest" && t.drafts[j].what != "slice" && !other {
 				d.shares = j
 				break
 			}

@@ -1,6 +1,10 @@
 package retelling
 
-import "math"
+import (
+	"math"
+	"strconv"
+	"strings"
+)
 
 // span of hours or of degrees that was told; both ends alike where it was one figure.
 type span struct{ low, high float64 }
@@ -251,10 +255,11 @@ type moment struct {
 	weekday  int     // 1 is Sunday; 0 is not told
 	of       string  // the act that it is told by
 	before   bool
-	plain    bool // a bare length: two hours
-	listed   bool // one of a list of times
-	from     bool // it begins a rhythm
-	until    bool // it ends one, or is the end of a length
+	plain    bool    // a bare length: two hours
+	listed   bool    // one of a list of times
+	from     bool    // it begins a rhythm
+	until    bool    // it ends one, or is the end of a length
+	to       *moment // the end of a span that it begins: between hour two and hour five
 }
 
 // dayTime is a time of day.
@@ -271,6 +276,8 @@ func (r reader) dayTime(i int) (m moment, next int, ok bool) {
 			return m, i, false
 		}
 		m.minutes, next, ok = t.value, i+1, true
+	case t.kind == number && oneOf(r.text(i+1), "am", "pm") && pointed(t) >= 0: // 1.30 pm
+		m.minutes, next, ok = pointed(t), i+1, true
 	case t.text == "noon" || t.text == "midday":
 		return moment{relation: byClock, half: "pm"}, i + 1, true
 	case t.text == "midnight":
@@ -336,6 +343,23 @@ func (r reader) dayTime(i int) (m moment, next int, ok bool) {
 	return m, next, true
 }
 
+// pointed are the minutes of a time with a point, 1.30; −1 for another number.
+func pointed(t token) float64 {
+	hour, minutes, ok := strings.Cut(t.text, ".")
+	if h, m := number60(hour), number60(minutes); ok && len(minutes) == 2 && h >= 1 && h <= 12 && m >= 0 {
+		return 60*h + m
+	}
+	return -1
+}
+
+// number60 is a number below 60 of digits; −1 for another text.
+func number60(digits string) float64 {
+	if n, err := strconv.Atoi(digits); err == nil && n >= 0 && n < 60 {
+		return float64(n)
+	}
+	return -1
+}
+
 // partOfDay reads in the morning, at night.
 func (r reader) partOfDay(m moment, i int) (moment, int) {
 	for _, p := range []struct {
@@ -363,7 +387,8 @@ var ofAct = map[string]string{
 	"unwrapping": "unwrap",
 	"spritz":     "spritz", "spritzing": "spritz", "glaze": "glaze", "glazing": "glaze", "start": "start",
 	"serving": "slice", "ate": "slice", "eating": "slice", "dinner": "slice", "supper": "slice", "lunch": "slice",
-	"slicing": "slice", "resting": "rest", "rest": "rest", "lighting": "light",
+	"slicing": "slice", "resting": "rest", "rest": "rest", "lighting": "light", "end": "off", "finish": "off",
+	"finished": "off", "done": "off", "saucing": "glaze", "sauce": "glaze",
 }
 
 // elapsed is a time since it went on that is told like a clock: 3:20 in, 2:45 into the cook, the 5:30 mark.
@@ -452,6 +477,9 @@ func (r reader) time(i int) (out []moment, next int, ok bool) {
 		v, k, _ := r.amount(j + 1)
 		if unitOf(r.text(k)) == 0 {
 			m.hours = v
+			if list, n, ok := r.list(j + 1); ok && r.text(j) == "hours" {
+				return list, n, true
+			}
 			return []moment{m}, k, true
 		}
 	}
@@ -511,7 +539,7 @@ func (r reader) time(i int) (out []moment, next int, ok bool) {
 			m.relation, m.minutes, m.half = byClock, math.Mod(p.minutes, 720), p.half
 			k = n
 		}
-		return []moment{m}, k, true
+		return r.alsoAt(m, k)
 	default:
 		return nil, i, false
 	}
@@ -537,6 +565,45 @@ func (r reader) time(i int) (out []moment, next int, ok bool) {
 		out[0].plain = false
 	}
 	return out, next, ok
+}
+
+// between reads between hour two and hour five, between 10:00 and noon.
+func (r reader) between(i int) (moment, int, bool) {
+	if r.text(i) != "between" {
+		return moment{}, i, false
+	}
+	one, k, ok := r.time(i + 1)
+	if ok && len(one) == 2 && one[1].listed { // between hours two and five
+		one[0].to = &one[1]
+		return one[0], k, true
+	}
+	if !ok || len(one) != 1 || !oneOf(r.text(k), "and", "to") {
+		return moment{}, i, false
+	}
+	two, n, ok := r.time(k + 1)
+	if !ok || len(two) != 1 || one[0].relation != two[0].relation {
+		return moment{}, i, false
+	}
+	one[0].to = &two[0]
+	return one[0], n, true
+}
+
+// alsoAt reads the rest of a list of bare hours: at 11 and 12.
+func (r reader) alsoAt(m moment, k int) ([]moment, int, bool) {
+	out := []moment{m}
+	for m.relation == bareHour && !m.until && !m.from {
+		n := k
+		for oneOf(r.text(n), ",", "and", "&") {
+			n++
+		}
+		v := r.at(n)
+		ended := n+1 >= len(r.all) || r.at(n+1).kind == mark && !r.degree(n+1) || oneOf(r.text(n+1), "and", "&")
+		if n == k || v.kind != number || v.value != math.Trunc(v.value) || v.value < 1 || v.value > 24 || !ended {
+			break
+		}
+		out, k = append(out, moment{relation: bareHour, hours: span{v.value, v.value}, listed: true}), n+1
+	}
+	return out, k, true
 }
 
 // onDay is a time of a day that was told before it: Saturday 06:15, Sunday morning at 6, Saturday at noon.
@@ -637,6 +704,9 @@ func (r reader) beside(m moment, k int) ([]moment, int, bool) {
 	case "after", "before", "from", "past":
 		j := k + 1
 		m.before = w == "before"
+		if w == "from" && oneOf(r.text(j), "the") && oneOf(r.text(j+1), "end", "finish") { // an hour from the end
+			m.before = true
+		}
 		for n := 0; n < 6 && skipped[r.text(j)]; n++ {
 			j++
 		}
@@ -692,7 +762,10 @@ func (r reader) list(i int) (out []moment, next int, ok bool) {
 		}
 		j = n
 	}
-	unit := unitOf(r.text(j))
+	unit, first := unitOf(r.text(j)), r.text(i-1) == "hours" // hours 3, 4 and 5
+	if first && unit == 0 {
+		unit, j = 1, j-1
+	}
 	if len(at) < 2 || unit == 0 {
 		return nil, i, false
 	}

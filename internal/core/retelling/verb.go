@@ -258,12 +258,22 @@ func (r reader) put(i int) (v verb, next int, ok bool) {
 		return verb{what: "fire"}, r.onPit(j + 1), true
 	case p == "over" && (r.pitSoon(j + 1)):
 		return verb{what: "move"}, j + 1, true
+	case w == "moved" && r.tool(i+1):
 	case w == "moved":
 		return verb{what: "move"}, j, true
 	case w == "went" && p == "out" && i > 0 && (oneOf(r.text(i-1), "fire", "flame", "it")):
 		return verb{what: "out"}, j + 1, true
 	}
 	return v, i, false
+}
+
+// tool reports whether what is moved is none of the meat: the probe, a rack of the pit, the water.
+func (r reader) tool(i int) bool {
+	for oneOf(r.text(i), "the", "my", "a", "its", "one", "other", "second") {
+		i++
+	}
+	return oneOf(r.text(i), "probe", "probes", "thermometer", "lid", "grate", "grates", "water", "coals", "coal", "fire",
+		"vents", "vent", "sensor", "needle")
 }
 
 // worded reads what one word begins: opened the foil, added charcoal, let it rest, probed like butter.
@@ -374,6 +384,9 @@ func (r reader) worded(i int) (v verb, next int, ok bool) {
 			j++
 		}
 		if wrap || r.wrapSoon(j) {
+			if w == "tented" { // loose foil, off the fire
+				return verb{what: "rest"}, j, true
+			}
 			return verb{what: "wrap"}, j, true
 		}
 	case "let":

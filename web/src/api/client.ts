@@ -8,13 +8,18 @@ const patience = 15_000;
 /** The typed client of the program's own API. */
 export const api = createClient<paths>({
 	baseUrl: "/",
-	fetch: (asked) =>
-		asked.method === "PUT"
+	fetch: (asked) => {
+		asked.headers.set("Prefer", `units=${reader.units}`);
+		return asked.method === "PUT"
 			? fetch(asked, { signal: AbortSignal.any([asked.signal, AbortSignal.timeout(patience)]) })
 			: asked.method === "POST"
 				? once(asked)
-				: fetch(asked),
+				: fetch(asked);
+	},
 });
+
+/** Who reads what is wrong with something that is sent: in these units. */
+export const reader = { units: "metric" };
 
 /** Keys of what is being made, or was within these ms: a second press, and a retry without an answer, have the same. */
 const settles = 2_000;

@@ -184,7 +184,7 @@ function Row({
 				)}
 				<Button
 					aria-expanded={l.field ? open : undefined}
-					aria-label={`Change ${l.label}`}
+					aria-label={`${open ? "Done with" : "Change"} ${l.label}`}
 					onClick={() => (l.field ? toggle() : goto(l.stage, l.stage === "plan" ? undefined : index))}
 				>
 					{open ? "done" : "change"}

@@ -70,7 +70,7 @@ export function Carry() {
 			)}
 			{last?.data && (
 				<p role="status">
-					Taken in: {last.data.added} lines that are new; {last.data.here} were here already.
+					Added {last.data.added} entries; {last.data.here} were here already.
 				</p>
 			)}
 			{last?.error && (
