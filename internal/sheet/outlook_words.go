@@ -145,7 +145,7 @@ var wayWords = map[string][2]string{
 		"a low pit overnight",
 		"it cooks while you sleep",
 	}, "holder": {"hold it in a warm holder", "it may be done hours early"},
-	"temper": {"an hour on the counter first", "a warmer start"},
+	"temper": {"leave it out of the fridge for an hour", "a warmer start"},
 	"fan": {
 		"if the pit had a fan",
 		"as a pellet cabinet has",

@@ -159,7 +159,7 @@ func (t *teller) tells(i int) bool {
 	}
 	for i++; oneOf(t.reader.text(i), "just", "already", "still", "then"); i++ {
 	}
-	return oneOf(t.reader.text(i-1), "i", "we", "it", "they", "pit", "fire", "smoker", "wind", "bark", "weather", "guests") &&
+	return words(`i we it they pit fire smoker wind bark weather guests`)[t.reader.text(i-1)] &&
 		oneOf(t.reader.text(i), "was", "were", "had", "has", "is", "looked", "ran", "wanted", "felt", "needed", "thought")
 }
 
@@ -510,6 +510,9 @@ func (t *teller) cannot(d *draft, c clause) {
 	}
 }
 
+// again reports whether a time is a rhythm.
+func again(m moment) bool { return m.relation == every }
+
 // take puts what a clause tells into a draft, where nothing stands yet.
 //
 // It has many branches because each way to say it is one of them, and none nests in another.
@@ -532,7 +535,7 @@ func (d *draft) take(c clause) {
 			if d.length == nil {
 				d.length = &m.hours
 			}
-		case m.to != nil && (d.repeat != nil || slices.ContainsFunc(c.times, func(o moment) bool { return o.relation == every })):
+		case m.to != nil && (d.repeat != nil || slices.ContainsFunc(c.times, again)):
 			d.start, d.until = &m, m.to
 		case m.to != nil && m.relation == fromStart && m.to.relation == fromStart:
 			m.hours = span{m.hours.low, m.to.hours.high}
