@@ -98,43 +98,49 @@ func (t *teller) clauses(from, to int) {
 			i++
 			continue
 		}
-		switch {
-		case w == "but":
-			c.unknown = append(c.unknown, i)
-		case t.unplaced(i):
-			c.unknown = append(c.unknown, i)
-			c.content = true
-		case t.all[i].kind != word:
-			if !oneOf(w, "'", "\"", "~", "°", "“", "”", ":") {
-				c.unknown = append(c.unknown, i)
-			}
-		case denial[w]:
-			c.denied = true
-		case fillers[w]:
-			c.spoken = c.spoken || oneOf(w, "was", "were", "kept", "ran", "stayed")
-			c.moved = c.moved || oneOf(w, "went", "started", "began", "starting", "up", "down")
-		case meats()[w], verbWords()[w] && plain[w].what == "":
-			c.moved = c.moved || verbWords()[w] && !meats()[w]
-			if c.content = true; placed[w] && !oneOf(w, "ham", "shoulder", "loin", "core") {
-				c.maybe = w
-			}
-		case around[w]:
-			c.content = true
-		case larderWords()[w], woods[w], fuels[w]:
-			c.content, c.liquid = true, true
-			if fuels[w] {
-				c.burns = "fuel"
-			} else if oneOf(w, "wood", "chunk", "log", "logs", "split", "splits") {
-				c.burns = "wood"
-			}
-		default:
-			c.unknown = append(c.unknown, i)
-			c.content = true
-		}
+		t.word(&c, i)
 		i++
 	}
 	end(to)
 	t.draft(all)
+}
+
+// word takes one word of a clause that begins nothing longer.
+func (t *teller) word(c *clause, i int) {
+	w := t.reader.text(i)
+	switch {
+	case w == "but":
+		c.unknown = append(c.unknown, i)
+	case t.unplaced(i):
+		c.unknown = append(c.unknown, i)
+		c.content = true
+	case t.all[i].kind != word:
+		if !oneOf(w, "'", "\"", "~", "°", "“", "”", ":") {
+			c.unknown = append(c.unknown, i)
+		}
+	case denial[w]:
+		c.denied = true
+	case fillers[w]:
+		c.spoken = c.spoken || oneOf(w, "was", "were", "kept", "ran", "stayed")
+		c.moved = c.moved || oneOf(w, "went", "started", "began", "starting", "up", "down")
+	case meats()[w], verbWords()[w] && plain[w].what == "":
+		c.moved = c.moved || verbWords()[w] && !meats()[w]
+		if c.content = true; placed[w] && !oneOf(w, "ham", "shoulder", "loin", "core") {
+			c.maybe = w
+		}
+	case around[w]:
+		c.content = true
+	case larderWords()[w], woods[w], fuels[w]:
+		c.content, c.liquid = true, true
+		if fuels[w] {
+			c.burns = "fuel"
+		} else if oneOf(w, "wood", "chunk", "log", "logs", "split", "splits") {
+			c.burns = "wood"
+		}
+	default:
+		c.unknown = append(c.unknown, i)
+		c.content = true
+	}
 }
 
 // reason is where a reason ends that begins at token i, why something was done or how it was meant: a remark. It is i
