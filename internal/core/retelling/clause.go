@@ -282,7 +282,7 @@ func (t *teller) item(c *clause, i, to int) (next int, ok bool) {
 		return i + 2, true
 	}
 	if id := wrapWords()[w]; id != "" {
-		if p := t.reader.text(i - 1); id == "pan" && oneOf(p, "water", "drip", "dripping") { // no wrap
+		if id == "pan" && t.watered(i) {
 			c.content = true
 			return i + 1, true
 		}

@@ -622,7 +622,18 @@ func (r reader) near(i int, is func(w string) bool) bool {
 }
 
 func (r reader) wrapSoon(i int) bool {
-	return r.near(i, func(w string) bool { return wrapWords()[w] != "" })
+	return r.near(i, func(w string) bool { return wrapWords()[w] != "" }) && !r.watered(i)
+}
+
+// watered reports whether it is a pan of water, or one for drippings, that is spoken of around token i: that wraps
+// nothing.
+func (r reader) watered(i int) bool {
+	pan, water := false, false
+	for n := i - 4; n <= i+4; n++ {
+		pan = pan || oneOf(r.text(n), "pan", "tray", "tin")
+		water = water || oneOf(r.text(n), "water", "drip", "dripping")
+	}
+	return pan && water
 }
 func (r reader) pitSoon(i int) bool { return r.near(i, func(w string) bool { return pits[w] }) }
 
