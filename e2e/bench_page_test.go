@@ -44,7 +44,7 @@ func TestBenchPage(t *testing.T) {
 		b.mu.Lock()
 		defer b.mu.Unlock()
 		fmt.Printf("%-22s %3d requests, %6.1f kB\n", what, len(requests), bytes/1000)
-		if len(requests) > 12 {
+		if len(requests) > 5 {
 			for _, r := range requests {
 				fmt.Println("   ", r)
 			}
@@ -52,7 +52,20 @@ func TestBenchPage(t *testing.T) {
 	}
 	b.do(command(network.SetCacheDisabled, network.SetCacheDisabledParams{CacheDisabled: true}))
 	counted("first page", func() { b.open("/"); b.see("Autumn regatta supper") })
+	counted("a cook from there", func() {
+		b.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll(".cook-open")].find((a) => a.innerText.includes("regatta")).click()`))
+		b.see("on the meat; mix")
+	})
 	counted("a cook", func() { b.open("/cooks/{supper}/season/1"); b.see("on the meat; mix") })
+	b.do(command(emulation.SetCPUThrottlingRate, emulation.SetCPUThrottlingRateParams{Rate: 4}))
+	b.do(chromedp.Navigate(b.app.URL + "/"))
+	b.see("Autumn regatta supper")
+	fmt.Printf("first list              seen after %.0f ms, everything fetched anew\n", js[float64](b,
+		`performance.getEntriesByType("paint").find((e) => e.name === "first-contentful-paint").startTime`))
+	fmt.Printf("                        the last paint of a large part after %.0f ms\n", js[float64](b, `new Promise((done) =>
+		new PerformanceObserver((l) => done(l.getEntries().at(-1).startTime)).observe({ type: "largest-contentful-paint", buffered: true }))`,
+		chromedp.EvalAwaitPromise))
+	b.do(command(emulation.SetCPUThrottlingRate, emulation.SetCPUThrottlingRateParams{Rate: 1}))
 	b.do(command(network.SetCacheDisabled, network.SetCacheDisabledParams{}))
 	for _, place := range []struct{ what, path, field, text string }{
 		{"a rub", "/cooks/{supper}/season/1", "Parts of black pepper", "1 1/2 and 2.5 parts "},

@@ -8,7 +8,7 @@ const later = new RegExp(
 	[
 		"node_modules/@ant-design/icons(-svg)?/es/(icons|asn)/(?!CheckCircleFilled|CloseCircleFilled|CloseOutlined|CopyOutlined|DeleteOutlined|EditOutlined|ExclamationCircleFilled|InfoCircleFilled|LoadingOutlined|PlusOutlined|SearchOutlined|QuestionCircle|Eye)",
 		"node_modules/(dayjs|immer|d3-[a-z]+|internmap|@dnd-kit/[a-z]+)/",
-		"node_modules/antd/es/(index|input/(index|OTP|Password|Search|TextArea)|(alert|app|calendar|checkbox|date-picker|form|grid|modal|pagination|popconfirm|popover|radio|select|skeleton|slider|switch|table|time-picker|tooltip|dropdown|menu|tree|spin|upload|progress|breadcrumb|layout)/(?!locale|context|hooks/useVariants|UniqueProvider|style|validateMessagesContext))",
+		"node_modules/antd/es/(index|input/(index|OTP|Password|Search|TextArea)|(alert|app|calendar|checkbox|date-picker|form|grid|modal|pagination|popconfirm|popover|radio|select|skeleton|slider|switch|table|time-picker|tooltip|dropdown|menu|tree|spin|upload|progress|breadcrumb|layout)/(?!locale|context|hooks/useVariants|UniqueProvider|validateMessagesContext))",
 		"node_modules/@rc-component/(checkbox|context|dialog|dropdown|menu|overflow|pagination|picker|progress|select|slider|switch|table|tooltip|tree|upload|virtual-list|mini-decimal)/(?!es/locale)",
 	].join("|"),
 );
@@ -43,13 +43,15 @@ export default defineConfig({
 		cssCodeSplit: false,
 		rolldownOptions: {
 			output: {
-				// A few files, so that opening a cook asks for little; and those of the
-				// libraries stay the same while only our own pages change.
+				// Two files, so that opening a cook asks for little: what the first page needs, and
+				// all the others with their part of the libraries.
 				codeSplitting: {
 					includeDependenciesRecursively: false,
 					groups: [
-						{ name: "libraries-later", test: later, priority: 3 },
-						{ name: "libraries", test: /node_modules|rolldown.runtime/, priority: 2 },
+						{
+							name: "libraries",
+							test: (id) => /node_modules|rolldown.runtime/.test(id) && !later.test(id),
+						},
 					],
 				},
 			},

@@ -22,3 +22,4 @@ export { default as PastPage } from "./log/past-page";
 export { default as TermsPage } from "./log/terms-page";
 export { default as NowPage } from "./pit/now-page";
 export { default as PitPage } from "./pit/pit-page";
+export { default as Pages } from "./shared/pages";

@@ -3,7 +3,7 @@ import Button from "antd/es/button";
 import Input from "antd/es/input/Input";
 import { lazy, type ReactNode, Suspense, useDeferredValue, useState } from "react";
 
-const Pages = lazy(() => import("./pages"));
+const Pages = lazy(async () => ({ default: (await import("../pages")).Pages }));
 
 /** A list that is searched and read page by page. */
 export function useSearch(perPage: number) {
