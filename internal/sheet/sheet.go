@@ -62,7 +62,8 @@ type PieceSheet struct {
 	Moves     []MoveLine      `json:"moves" nullable:"false" doc:"All that is done to it, in order"`
 	GrainNote string          `json:"grain_note" doc:"Which way to slice; empty when the grain is not marked"`
 	UsualCore string          `json:"usual_core" doc:"Core temperature at which it is usually taken off"`
-	UsualPit  string          `json:"usual_pit" doc:"Usual pit temperature of the cut"`
+	UsualPit  string          `json:"usual_pit" doc:"Usual pit temperature of the cut, or the one that suits all on its pit"`
+	PitNote   string          `json:"pit_note,omitempty" doc:"Why that is not the usual one of the cut"`
 	UsualRest string          `json:"usual_rest" doc:"Usual rest of the cut"`
 	Cautions  []Caution       `json:"cautions" nullable:"false"`
 	Stages    PieceStages     `json:"stages" doc:"One line for each stage of the piece"`
@@ -224,7 +225,10 @@ func (w writer) piece(p cooking.Piece, f facts.Facts) PieceSheet {
 	}
 	if p.Meat != nil {
 		out.Meat = w.meat(p)
-		out.UsualPit = w.value(quantity.Celsius(meat.Cut.PitC), "")
+		out.UsualPit = w.value(p.Line.UsualPit(), "")
+		if p.Line.Shared > 0 {
+			out.PitNote = fmt.Sprintf("one for all on this pit; %s alone", w.value(quantity.Celsius(meat.Cut.PitC), ""))
+		}
 		out.UsualCore = w.value(quantity.Celsius(meat.Cut.DoneC()), "")
 		out.UsualRest = duration(time.Duration(meat.Cut.RestMin * float64(time.Minute)))
 	}

@@ -119,7 +119,7 @@ func (r reader) fire(p cook.Piece, c cut.Cut, answers decision.Answers, l *Line)
 	temper.Value.Lasts = duration(&temper.Wrong, at+"/temper", f.Temper, "0 min", 24*time.Hour)
 
 	on := Part[Move]{Value: Move{Kind: On, Pit: f.On}}
-	on.Value.Set = temperature(&on.Wrong, at+"/pit", f.Pit, quantity.Celsius(c.PitC), when.LowPit, when.HighPit)
+	on.Value.Set = temperature(&on.Wrong, at+"/pit", f.Pit, l.UsualPit(), when.LowPit, when.HighPit)
 	if f.On < 0 || f.On >= len(r.sets) {
 		on.Wrong.Add(at+"/on", "pit.unknown")
 		on.Value.Pit = 0

@@ -101,7 +101,8 @@ type Line struct {
 	Whens   map[string]when.Every // of moves of the stages, where the cook said more than a choice
 	Own     []Move                // those of the cook's own that have no mistake
 	Rests   amounts.Rests
-	learnt  []heat.Learnt // of each pit of the page, by earlier cooks
+	Shared  quantity.Celsius // what its pit is set to for all that share it, where nothing is typed; zero for its own
+	learnt  []heat.Learnt    // of each pit of the page, by earlier cooks
 }
 
 // Meat is what is known of a piece before anything goes on it.

@@ -43,18 +43,19 @@ func ParseAfter(before Order, c cook.Cook, k kitchen.Kitchen) Order {
 		o.Extra.Add("/pieces", "list.too-long", "most", MaxPieces)
 		return o
 	}
-	keys := map[string]bool{}
+	keys, shared := map[string]bool{}, together(c)
 	for i, p := range c.Pieces {
 		at := "/pieces/" + strconv.Itoa(i)
 		if keys[p.Key] {
 			o.Extra.Add(at+"/key", "piece.same-key")
 		}
 		keys[p.Key] = true
-		if o.keeps(before, i) {
+		if o.keeps(before, i) && before.Lines[i].Shared == shared[i] {
 			o.Lines = append(o.Lines, before.Lines[i])
 			continue
 		}
-		o.Lines = append(o.Lines, reader{kitchen: k, spoons: c.Spoons, base: o.Base, sets: o.Sets.Value, at: at}.line(p))
+		o.Lines = append(o.Lines, reader{kitchen: k, spoons: c.Spoons, base: o.Base, sets: o.Sets.Value, at: at,
+			shared: shared[i]}.line(p))
 		o.Lines[i].Draws = or(typed[i].Key, p.Cut)
 	}
 	for i, p := range c.Pieces {
@@ -348,6 +349,7 @@ type reader struct {
 	base    Part[Base]
 	sets    [][]when.Set // of each pit
 	at      string       // pointer of the line
+	shared  quantity.Celsius
 }
 
 // said reads amounts in the kitchen and the spoons of the page.
@@ -379,7 +381,7 @@ func clip(s string) string {
 }
 
 func (r reader) line(p cook.Piece) Line {
-	l := Line{Key: p.Key, Typed: p, Meat: r.meat(p), Notes: r.notes(p)}
+	l := Line{Key: p.Key, Typed: p, Shared: r.shared, Meat: r.meat(p), Notes: r.notes(p)}
 	mix, wrong := r.rubMix(p.Season.Formula)
 	l.Salting = r.salting(p, mix, len(wrong) == 0)
 	if p.Choices[decision.Wood.String()] == severalWoods {

@@ -295,7 +295,7 @@ func (a Ask) awake(end time.Time, takes time.Duration, earliest, last time.Time)
 	return end
 }
 
-// share moves salting and bathing earlier until someone is free for each.
+// share moves salting and bathing earlier until someone is free for each, or else later.
 func (a Ask) share(p *Plan) {
 	for _, i := range a.order(func(i int) int64 { return -p.Pieces[i].Salt.Unix() }) {
 		j, t := a.Jobs[i], &p.Pieces[i]
@@ -304,25 +304,40 @@ func (a Ask) share(p *Plan) {
 			if j.Bath > 0 && !a.Now.IsZero() { // what is lifted drains first
 				earliest = later(earliest, a.Now.Add(j.Drain))
 			}
-			a.shift(p, i, j.Prep, t.Prep, earliest, func(start time.Time) {
+			a.shift(p, i, j.Prep, t.Prep, earliest, t.Fire.Add(-j.WaitMin-j.Prep), func(start time.Time) {
 				a.setSalt(j, t, start.Add(j.Prep))
 				a.placeBath(j, t)
 			})
 		}
 		if j.Bath > 0 && !a.fixed(j, "bath") {
-			a.shift(p, i, bathHands, t.Bath, t.Lift.Add(-j.BathMax), func(start time.Time) { t.Bath = start })
+			a.shift(p, i, bathHands, t.Bath, t.Lift.Add(-j.BathMax), t.Lift.Add(-j.BathMin), func(start time.Time) { t.Bath = start })
 		}
 	}
 }
 
-// shift moves a task of job i earlier by fives until there are hands for it, not
-// before earliest, nor into quiet hours, nor the past. Else it stays.
-func (a Ask) shift(p *Plan, i int, lasts time.Duration, start, earliest time.Time, put func(time.Time)) {
+// shift moves a task of job i by fives until there are hands for it: earlier, not before earliest, nor into quiet hours,
+// nor the past; or else later, not after latest, nor into quiet hours. Else it stays.
+func (a Ask) shift(
+	p *Plan,
+	i int,
+	lasts time.Duration,
+	start, earliest, latest time.Time,
+	put func(time.Time),
+) {
 	for at := start; !at.Before(earliest) && start.Sub(at) <= 4*time.Hour; at = at.Add(-five) {
 		if !a.Now.IsZero() && at.Before(a.Now) {
 			break
 		}
 		if _, _, quiet := a.Quiet.Within(at); quiet && !at.Equal(start) {
+			break
+		}
+		put(at)
+		if a.meeting(p, i, at, lasts) < a.Hands {
+			return
+		}
+	}
+	for at := start.Add(five); !at.After(latest) && at.Sub(start) <= 4*time.Hour; at = at.Add(five) {
+		if _, _, quiet := a.Quiet.Within(at.Add(lasts)); quiet {
 			break
 		}
 		put(at)
@@ -345,6 +360,9 @@ func (a Ask) meeting(p *Plan, self int, at time.Time, lasts time.Duration) int {
 			}
 		}
 		meets(t.Fire, five)
+		if first := a.Use(*p, j.Pit).First; first.Equal(t.Fire) {
+			meets(a.lit(j.Pit, first), lighting)
+		}
 		if k == self {
 			continue
 		}

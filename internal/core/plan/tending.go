@@ -31,6 +31,12 @@ func (a Ask) Use(p Plan, n int) (out when.Use) {
 	return out
 }
 
+// lighting is how long hands are needed to light a pit.
+const lighting = 10 * time.Minute
+
+// lit is when pit n is lit for what goes on it first.
+func (a Ask) lit(n int, first time.Time) time.Time { return floor(first.Add(-a.Pits[n].Preheat)) }
+
 // tending is what is done to the pits: each is lit, set as its list says, and fed.
 func (a Ask) tending(p Plan) []Task {
 	var out []Task
@@ -46,7 +52,7 @@ func (a Ask) tending(p Plan) []Task {
 				last = later(last, p.Pieces[i].lastFire())
 			}
 		}
-		light := Task{Pit: n, Stage: "light", At: floor(use.First.Add(-pit.Preheat)), Lasts: 10 * time.Minute, Done: lit}
+		light := Task{Pit: n, Stage: "light", At: a.lit(n, use.First), Lasts: lighting, Done: lit}
 		if len(pit.Sets) > 0 {
 			light.SetC, light.Turn = pit.Sets[0].C, 1
 		}

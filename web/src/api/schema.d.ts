@@ -4899,6 +4899,8 @@ export interface components {
             /** @description The cook wants no rub on it */
             no_rub?: boolean;
             noun: string;
+            /** @description Why that is not the usual one of the cut */
+            pit_note?: string;
             /** @description False while there is a mistake in the piece; figures that depend on it are absent */
             ready: boolean;
             /** @description What goes into its bath and its injection, a line each, for the pit card */
@@ -4909,7 +4911,7 @@ export interface components {
             title: string;
             /** @description Core temperature at which it is usually taken off */
             usual_core: string;
-            /** @description Usual pit temperature of the cut */
+            /** @description Usual pit temperature of the cut, or the one that suits all on its pit */
             usual_pit: string;
             /** @description Usual rest of the cut */
             usual_rest: string;

@@ -57,7 +57,12 @@ export function FireStage({ index }: { index: number }) {
 				/>
 			)}
 			<div className="fields fields-five">
-				<Field label="Pit at" at={at("fire/pit")} usual={figures?.usual_pit} />
+				<Field
+					label="Pit at"
+					at={at("fire/pit")}
+					usual={figures?.usual_pit}
+					hint={piece.fire.pit ? undefined : figures?.pit_note}
+				/>
 				<Field
 					label="Take off at (core)"
 					at={at("fire/done")}
