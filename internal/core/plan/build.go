@@ -310,7 +310,8 @@ func (a Ask) share(p *Plan) {
 			})
 		}
 		if j.Bath > 0 && !a.fixed(j, "bath") {
-			a.shift(p, i, bathHands, t.Bath, t.Lift.Add(-j.BathMax), t.Lift.Add(-j.BathMin), func(start time.Time) { t.Bath = start })
+			earliest, latest := t.Lift.Add(-j.BathMax), t.Lift.Add(-j.BathMin)
+			a.shift(p, i, bathHands, t.Bath, earliest, latest, func(start time.Time) { t.Bath = start })
 		}
 	}
 }
