@@ -316,8 +316,8 @@ func (a Ask) share(p *Plan) {
 	}
 }
 
-// shift moves a task of job i by fives until there are hands for it: earlier, not before earliest, nor into quiet hours,
-// nor the past; or else later, not after latest, nor into quiet hours. Else it stays.
+// shift moves a task of job i by fives until there are hands for it: earlier, not before
+// earliest, nor into the past, or else later, not after latest; never into quiet hours. Else it stays.
 func (a Ask) shift(
 	p *Plan,
 	i int,
