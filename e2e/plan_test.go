@@ -132,7 +132,7 @@ func TestMovingThePlan(t *testing.T) {
 	b.see("reminders here", "Reminders are on")
 
 	b.open("/cooks/{supper}/fire/1")
-	b.write("Out of the fridge before", "3 h")
+	b.write("Out of the fridge", "3 h")
 	b.saved()
 	b.open("/cooks/{supper}/plan")
 	b.press("I understand the risk")

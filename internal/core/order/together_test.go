@@ -28,8 +28,8 @@ func TestOnePitHasOneTemperature(t *testing.T) {
 	}
 	both := func(one, other quantity.Celsius) []quantity.Celsius { return []quantity.Celsius{one, other} }
 	assert.Equal(t, both(125, 125), set(func(*cook.Cook) {}))
-	assert.Equal(t, both(125, 120), set(func(c *cook.Cook) { c.Pieces[1].Fire.Pit = "125 °C" }), "one follows what is typed")
-	assert.Equal(t, both(135, 120), set(func(c *cook.Cook) { c.Pieces[1].Fire.Pit = "105 °C" }), "that does not suit a bird")
+	assert.Equal(t, both(125, 120), set(func(c *cook.Cook) { c.Pieces[1].Fire.Pit = "125 °C" }), "it follows")
+	assert.Equal(t, both(135, 120), set(func(c *cook.Cook) { c.Pieces[1].Fire.Pit = "105 °C" }), "too cool for a bird")
 	assert.Equal(t, both(135, 120), set(func(c *cook.Cook) { c.Pieces[0].Fire.On = 1 }), "on two pits")
 	assert.Equal(t, both(135, 120), set(func(c *cook.Cook) { c.Pieces[0].ServeAt = "2026-01-01T12:00" }), "at two meals")
 	assert.Equal(t, both(135, 120), set(func(c *cook.Cook) { c.Pits = []cook.Pit{{Sets: "120 °C, 135 °C after 2 h"}} }))

@@ -71,7 +71,7 @@ export function FireStage({ index }: { index: number }) {
 				/>
 				<Field label="Time, if known" at={at("fire/time")} usual={c?.fire} />
 				<Field label="Rest" at={at("fire/rest")} usual={figures?.usual_rest} />
-				<Field label="Out of the fridge before" at={at("fire/temper")} usual="none" />
+				<Field label="Out of the fridge" at={at("fire/temper")} usual="none" />
 			</div>
 			<Choices index={index} stage="fire" />
 			<Choices index={index} stage="rest" />
