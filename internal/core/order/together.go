@@ -15,10 +15,10 @@ import (
 // nothing in common, °C: field judgement. Most cuts are cooked at 107 to 135 °C, poultry at 120 to 150.
 const suits, alike = 15.0, 8.0
 
-// together is what the pit of each piece is set to for all that share it: one temperature that suits them all, where
+// together is what the pit of each piece is set to for all that share it: one temperature that suits them, where
 // their usual ones are too far apart for one pit, or the one that is typed for another of them. It is zero for a piece
-// that keeps its own: its temperature is typed, its pit has a list, it is eaten at another time, it shares with none, or
-// no temperature suits all of them.
+// that keeps its own: its temperature is typed, its pit has a list, it is eaten at another time, it shares with
+// none, or no temperature suits all of them.
 func together(c cook.Cook) []quantity.Celsius {
 	out := make([]quantity.Celsius, len(c.Pieces))
 	usual := func(p cook.Piece) float64 {

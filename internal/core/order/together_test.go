@@ -10,7 +10,8 @@ import (
 	"verjuice/internal/core/quantity"
 )
 
-// What shares a pit at one meal and says nothing of its temperature has one that suits all of it; a bird and ribs 125 °C.
+// What shares a pit at one meal and says nothing of its temperature has one that suits all of it: a bird and ribs
+// 125 °C.
 func TestOnePitHasOneTemperature(t *testing.T) {
 	set := func(change func(c *cook.Cook)) []quantity.Celsius {
 		bird, ribs := anycook.Coated("chicken-whole", "2 kg"), anycook.Coated("pork-spare-ribs", "1.5 kg")
