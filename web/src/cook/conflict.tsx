@@ -4,10 +4,13 @@ import type { CookInHand } from "./use-cook";
 
 /** Two screens have changed one cook: what keeping this one would take from the other, and the choice. */
 export function Conflict({ hand }: { hand: CookInHand }) {
-	const { theirs, look } = hand;
+	const { theirs, look, cook } = hand;
+	// Looked at anew when more is typed: both values are those of now.
+	// biome-ignore lint/correctness/useExhaustiveDependencies: what is typed changes what both have changed
 	useEffect(() => {
-		look().catch(() => {});
-	}, [look]);
+		const timer = setTimeout(() => look().catch(() => {}), 300);
+		return () => clearTimeout(timer);
+	}, [look, cook]);
 	return (
 		<Alert
 			className="conflict"
@@ -20,7 +23,7 @@ export function Conflict({ hand }: { hand: CookInHand }) {
 					<p>What you typed is still on this screen, but not saved.</p>
 					{theirs && theirs.list.length > 0 && (
 						<>
-							<p>If you keep yours, you overwrite this from the other screen:</p>
+							<p>Both screens changed this. All else of both is kept.</p>
 							<ul>
 								{theirs.list.map((o) => (
 									<li key={o.what + o.theirs}>
@@ -30,15 +33,14 @@ export function Conflict({ hand }: { hand: CookInHand }) {
 							</ul>
 						</>
 					)}
-					{theirs && theirs.list.length === 0 && (
-						<p>Keeping yours overwrites nothing that was typed there.</p>
-					)}
 				</>
 			}
 			action={
 				<>
-					<Button onClick={hand.reload}>Take theirs</Button>
-					<Button type="primary" disabled={!theirs} onClick={hand.keepMine}>
+					<Button disabled={!theirs} onClick={() => hand.choose("theirs")}>
+						Take theirs
+					</Button>
+					<Button type="primary" disabled={!theirs} onClick={() => hand.choose("mine")}>
 						Keep mine
 					</Button>
 				</>

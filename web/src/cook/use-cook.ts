@@ -1,8 +1,17 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useDeferredValue, useMemo, useState } from "react";
-import { api, type Cook, type Mistake, need, type OpenedCook, type Overwritten } from "../api/client";
+import {
+	api,
+	type Cook,
+	type CookRecord,
+	type Mistake,
+	need,
+	type OpenedCook,
+	type Overwritten,
+} from "../api/client";
 import { usePrefs } from "../prefs";
 import { same } from "../record/pointer";
+import type { Saved } from "../record/store";
 import { useRecord } from "../record/use-record";
 import { useSaving } from "../record/use-saving";
 import { cookKind } from "./cook-kind";
@@ -22,7 +31,7 @@ export function useCook(id: string, pictures: boolean, onMade: (id: string) => v
 	);
 	const kind = useMemo(() => cookKind(prefs, opened), [prefs, opened]);
 	const record = useRecord<Cook>(kind, id);
-	const { typing, typed, outdated, reload } = record;
+	const { typing, typed, outdated } = record;
 	// What is typed is in its field at once; the rest of the page follows when there is time.
 	const late = useDeferredValue(typed);
 	const cook = late?.edits === typed?.edits ? late?.doc : typed?.doc;
@@ -56,16 +65,16 @@ export function useCook(id: string, pictures: boolean, onMade: (id: string) => v
 		list: "cooks",
 	});
 
-	/** What saving this page over the one on record would take away, and the version to save over. */
-	const [theirs, setTheirs] = useState<{ version: number; list: Overwritten[] }>();
+	/** What both screens have changed, each its own way, and what is on record now. */
+	const [theirs, setTheirs] = useState<{ saved: Saved<Cook>; list: Overwritten[] }>();
 	const look = useCallback(async () => {
 		if (!typing) return;
-		const { id, doc, base } = typing.now;
+		const { id, base } = typing.now;
 		const path = { id };
-		const now = need(await api.GET("/api/cooks/{id}", { params: { path } }));
-		const body = { mine: doc, base };
+		const now = need(await api.GET("/api/cooks/{id}", { params: { path } })) as CookRecord;
+		const body = { mine: typing.beside(now.doc), base };
 		const list = need(await api.POST("/api/cooks/{id}/overwritten", { params: { path }, body }));
-		setTheirs({ version: now.version, list: list ?? [] });
+		setTheirs({ saved: { id: now.id, version: now.version, doc: now.doc }, list: list ?? [] });
 	}, [typing]);
 
 	const error = useCallback(
@@ -90,16 +99,13 @@ export function useCook(id: string, pictures: boolean, onMade: (id: string) => v
 		offers,
 		standing,
 		mistakes,
-		reload: () => {
-			setTheirs(undefined);
-			saving.settled();
-			reload();
-		},
 		theirs,
 		look,
-		keepMine: async () => {
-			if (theirs) await saving.save(theirs.version);
+		/** Where both screens changed a place, what stands there is theirs, or mine; elsewhere what each changed. */
+		choose: (whose: "theirs" | "mine") => {
+			if (theirs) typing?.catchUp(theirs.saved, whose);
 			setTheirs(undefined);
+			saving.settled();
 		},
 		where: useWhere(asked),
 		failure: record.failure,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { applied, at, holds, type Operation, patch, put, same, takeBack } from "./pointer";
+import { applied, at, merge, type Operation, patch, put, same, takeBack } from "./pointer";
 
 /** Random numbers from a written seed (mulberry32), so that a failure can be repeated. */
 function seeded(seed: number) {
@@ -123,20 +123,54 @@ describe("an edit that is taken back", () => {
 	});
 });
 
-describe("three versions", () => {
-	const base = { guests: "34", note: "", pieces: [{ key: "a", coat: "light" }] };
+describe("two screens", () => {
+	const base = { guests: "34", note: "", pieces: [{ key: "a", coat: "light", kg: "2" }] };
+	type Doc = typeof base;
+	const clashes: unknown[][] = [];
+	const both = (theirs: Doc, mine: Doc): Doc => {
+		clashes.length = 0;
+		return merge(base, theirs, mine, (...two) => {
+			clashes.push(two);
+			return two[1];
+		});
+	};
 
-	it("agree when all that the other changed stands in mine, too", () => {
-		const theirs = put(base, "/guests", "40");
-		expect(holds(base, theirs, put(theirs, "/pieces/0/coat", "heavy"))).toBe(true);
-		expect(holds(base, { ...base, note: "" }, base)).toBe(true);
+	it("keep what each has changed elsewhere", () => {
+		const longer = { ...base, pieces: [{ key: "b", coat: "", kg: "" }, ...base.pieces] };
+		for (const theirs of [put(base, "/guests", "40"), put(base, "/pieces/0/kg", "3"), longer]) {
+			const one = both(theirs, put(base, "/pieces/0/coat", "heavy"));
+			expect(clashes).toEqual([]);
+			expect(one).toEqual(put(theirs, `/pieces/${theirs.pieces.length - 1}/coat`, "heavy"));
+			expect(both(one, theirs)).toEqual(one);
+		}
+		expect(both({ ...base, pieces: [] }, put(base, "/guests", "40"))).toEqual({
+			...base,
+			guests: "40",
+			pieces: [],
+		});
+		expect(both({ ...base, note: "" }, base)).toBe(base);
 	});
 
-	it("do not when mine would overwrite any of it", () => {
-		expect(holds(base, put(base, "/guests", "40"), put(base, "/guests", "41"))).toBe(false);
-		expect(holds(base, put(base, "/pieces/0/coat", "heavy"), base)).toBe(false);
-		const longer = { ...base, pieces: [...base.pieces, { key: "b", coat: "" }] };
-		expect(holds(base, longer, put(base, "/guests", "40"))).toBe(false);
+	it("are asked where both changed one place", () => {
+		expect(both(put(base, "/guests", "40"), put(base, "/guests", "41")).guests).toBe("41");
+		expect(clashes).toEqual([["40", "41"]]);
+		both({ ...base, pieces: [] }, put(base, "/pieces/0/kg", "3"));
+		expect(clashes).toEqual([[undefined, { key: "a", coat: "light", kg: "3" }]]);
+	});
+
+	it("lose nothing, whatever each has done", () => {
+		const random = seeded(14);
+		for (let n = 0; n < 1000; n++) {
+			const [was, theirs, mine] = [any(random), any(random), any(random)];
+			expect(merge(was, theirs, was, () => "clash")).toEqual(same(was, theirs) ? was : theirs);
+			expect(merge(was, was, mine, () => "clash")).toBe(mine);
+			expect(
+				same(
+					merge(was, mine, mine, () => "clash"),
+					mine,
+				),
+			).toBe(true);
+		}
 	});
 });
 

@@ -128,13 +128,49 @@ export function takeBack<T>(before: T, after: T, now: T): T {
 	return same(after, now) ? before : now;
 }
 
-/** Whether all that was changed from before to theirs stands in mine, too. */
-export function holds(before: unknown, theirs: unknown, mine: unknown): boolean {
-	if (same(before, theirs) || same(theirs, mine)) return true;
-	const parts = [before, theirs, mine];
-	if (!parts.every(isTree) || new Set(parts.map((v) => (Array.isArray(v) ? v.length : -1))).size > 1)
-		return false;
-	return Object.keys({ ...(before as Tree), ...(theirs as Tree) }).every((key) =>
-		holds((before as Tree)[key], (theirs as Tree)[key], (mine as Tree)[key]),
-	);
+/**
+ * What two screens made of one document, each in its own places. Where both have changed one place, each its own way,
+ * pick is asked which of the two stands there.
+ */
+export function merge<T>(base: T, theirs: T, mine: T, pick: (theirs: unknown, mine: unknown) => unknown): T {
+	if (same(base, theirs) || same(theirs, mine)) return mine;
+	if (same(base, mine)) return theirs;
+	const all = [base, theirs, mine];
+	if (all.every(Array.isArray)) {
+		const [b, t, m] = all as unknown as [unknown[], unknown[], unknown[]];
+		if (b.length === t.length && t.length === m.length)
+			return m.map((v, i) => merge(b[i], t[i], v, pick)) as T;
+		return (keyed(b) && keyed(t) && keyed(m) ? mergeLists(b, t, m, pick) : pick(theirs, mine)) as T;
+	}
+	if (all.every((v) => isTree(v) && !Array.isArray(v))) {
+		const out: Tree = {};
+		for (const key of new Set(all.flatMap((v) => Object.keys(v as Tree)))) {
+			const [b, t, m] = all.map((v) => (v as Tree)[key]);
+			const v = merge(b, t, m, pick);
+			if (v !== undefined) out[key] = v;
+		}
+		return out as T;
+	}
+	return pick(theirs, mine) as T;
+}
+
+/** Whether each element of a list has a key of its own. */
+const keyed = (list: unknown[]) =>
+	list.every((v) => isTree(v) && Boolean(v.key ?? v.id)) && new Set(list.map(known)).size === list.length;
+
+/** Lists of elements with keys: what one screen added or took away stays so. */
+function mergeLists(
+	base: unknown[],
+	theirs: unknown[],
+	mine: unknown[],
+	pick: (theirs: unknown, mine: unknown) => unknown,
+): unknown[] {
+	const of = (list: unknown[]) => new Map(list.map((v) => [known(v), v]));
+	const [b, t, m] = [of(base), of(theirs), of(mine)];
+	const kept = (key: string) => merge(b.get(key), t.get(key), m.get(key), pick);
+	const out = [...m.keys()].map(kept);
+	theirs.forEach((v, i) => {
+		if (!m.has(known(v))) out.splice(Math.min(i, out.length), 0, kept(known(v)));
+	});
+	return out.filter((v) => v !== undefined);
 }

@@ -1,6 +1,6 @@
 import { produce } from "immer";
 import { uuid } from "../shared/uuid";
-import { holds, put, same, takeBack } from "./pointer";
+import { merge, put, same, takeBack } from "./pointer";
 import { type Draft, dropDraft, keepDraft } from "./tab";
 
 /** A record as it is saved. */
@@ -124,14 +124,26 @@ export class Typing<T> {
 	}
 
 	/**
-	 * Takes what is on record now as what this was typed over, if nothing of it would be
-	 * overwritten: a save of this page itself, of which no answer came.
+	 * Takes what another screen has put on record meanwhile as what this was typed over, with what it changed. Where both
+	 * changed one place it does so only when it is said whose stands there.
 	 */
-	catchUp({ doc, version }: Saved<T>): boolean {
-		if (!holds(this.now.base, doc, this.now.doc)) return false;
-		this.#set({ base: doc, version });
+	catchUp({ doc, version }: Saved<T>, keep?: "theirs" | "mine"): boolean {
+		let clash = false;
+		const both = merge(this.now.base, doc, this.now.doc, (theirs, mine) => {
+			clash = true;
+			return keep === "theirs" ? theirs : mine;
+		});
+		if (clash && !keep) return false;
+		this.now = { ...this.now, base: doc, version };
+		this.#set({ doc: both, edits: this.now.edits + 1 });
+		for (const tell of this.#listeners) tell();
 		this.keep();
 		return true;
+	}
+
+	/** What stands here with what another screen changed elsewhere: where both changed a place, what is typed here. */
+	beside(doc: T): T {
+		return merge(this.now.base, doc, this.now.doc, (_, mine) => mine);
 	}
 
 	/** Gives up what is typed. */
