@@ -2,10 +2,12 @@ package e2e
 
 import (
 	"fmt"
+	"slices"
 	"testing"
 	"time"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -291,6 +293,16 @@ func TestAReadingIsTakenBack(t *testing.T) {
 	b.app.Clock.Store(int64(3 * time.Hour))
 	b.open("/cooks/" + id + "/pit")
 	b.see("15:00 serving")
+	// It went on a little before it was pressed: said by a press, and typed.
+	b.press("Say when: On the fire")
+	b.write("Time of: On the fire", "11:45")
+	b.do(chromedp.KeyEvent(kb.Enter))
+	b.until(`document.querySelector(".pit-log li b").innerText === "11:45"`)
+	require.Eventually(t, func() bool {
+		all, err := b.app.Store.Facts(t.Context(), id)
+		require.NoError(t, err)
+		return slices.ContainsFunc(all, func(f facts.Fact) bool { return f.Kind == facts.Corrected })
+	}, 10*time.Second, 20*time.Millisecond)
 	read := func(typed string) {
 		b.write("Read by eye, °C", typed)
 		b.press("Core")

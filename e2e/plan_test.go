@@ -111,6 +111,17 @@ func TestMovingThePlan(t *testing.T) {
 	b.do(chromedp.KeyEvent(kb.ArrowRight))
 	b.saved()
 
+	// A time alone keeps the day, and Enter takes it as it is shown.
+	b.open("/cooks/{supper}/occasion")
+	b.see("You need")
+	b.write("Serving at (Europe/Dublin time)", "19:00")
+	b.do(chromedp.KeyEvent(kb.Enter))
+	b.until(field("Serving at (Europe/Dublin time)") + `.value === "Sat 28 Nov 2026, 19:00"`)
+	require.Eventually(t, func() bool { return b.cook("supper").Doc.ServeAt == "2026-11-28T19:00" },
+		10*time.Second, 20*time.Millisecond)
+	b.open("/cooks/{supper}/plan")
+	b.see("What to do when")
+
 	b.drag(".lane:nth-child(3) .bar-wait", -30)
 	b.until(`document.querySelectorAll("[aria-label='its time is set']").length === 1`)
 	b.press("let it move")
