@@ -300,7 +300,12 @@ func (t *teller) times(d *draft, i int) (out []time.Time, slack time.Duration, o
 		return []time.Time{at}, slackOf(*d.repeat), ok
 	}
 	if len(d.at) == 0 {
+		n := len(t.told.Acts)
 		switch {
+		case d.what == "set" && d.until != nil && !t.was("set"): // for the first three hours
+			return []time.Time{t.scene.On}, 0, true
+		case d.what == "set" && n > 0 && t.told.Acts[n-1].What == "set" && t.told.Acts[n-1].Until.After(t.told.Acts[n-1].At):
+			return []time.Time{t.told.Acts[n-1].Until}, 0, true // then
 		case d.what == "rest" && len(t.told.Acts) > 0 && !t.asked(i-1), d.what == "slice" && t.was("rest"),
 			d.length != nil && (d.what == "on" || d.kind == "vented") && len(t.told.Acts) > 0 && !t.asked(i-1):
 			return []time.Time{t.last}, 0, true
@@ -580,7 +585,8 @@ func (t *teller) bare(d *draft, m moment, last time.Time) (time.Time, bool) {
 	var offers []Offer
 	from, to := t.timeOf(d)
 	h := m.hours.mid()
-	if at := t.scene.On.Add(hours(h)); t.fits(d, at, last) && !t.was("off") {
+	meal := oneOf(t.reader.text(d.found.at), "ate", "served", "dinner", "lunch", "supper") // by the clock
+	if at := t.scene.On.Add(hours(h)); t.fits(d, at, last) && !t.was("off") && !meal {
 		fit = append(fit, at)
 		offers = append(offers, Offer{field.Because("tale.from-start", "hours", hours(h)), t.edit(d, from, to,
 			"at "+number2(h)+" h")})

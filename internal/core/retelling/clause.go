@@ -31,6 +31,7 @@ type clause struct {
 	timed    int     // token of its first time
 	moved    bool    // it has a verb that names no act: went, dropped
 	cores    bool    // it says that a temperature is the core's
+	around   bool    // it is about the weather, or those around
 }
 
 type found struct {
@@ -111,6 +112,9 @@ func (t *teller) word(c *clause, i int) {
 	switch {
 	case w == "but":
 		c.unknown = append(c.unknown, i)
+	case w == "opened" && !c.denied: // the pit, or the wrap?
+		c.unknown = append(c.unknown, i)
+		c.content = true
 	case t.unplaced(i):
 		c.unknown = append(c.unknown, i)
 		c.content = true
@@ -129,7 +133,7 @@ func (t *teller) word(c *clause, i int) {
 			c.maybe = w
 		}
 	case around[w]:
-		c.content = true
+		c.content, c.around = true, true
 	case larderWords()[w], woods[w], fuels[w]:
 		c.content, c.liquid = true, true
 		if fuels[w] {
@@ -149,14 +153,23 @@ func (t *teller) reason(i, to int) int {
 	switch w := t.reader.text(i); {
 	case oneOf(w, "because", "although", "though", "despite", "unless", "whereas", "hoping", "thinking"):
 	case oneOf(w, "since", "as") && t.tells(i+1):
+	case w == "to" && purposes[t.reader.text(i+1)]: // to firm up the bark
 	default:
 		return i
 	}
+	why := t.reader.text(i) != "to"
 	for i < to && t.reader.text(i) != "," {
+		if _, n, ok := t.time(i); ok && !why && n <= to {
+			break // kicked it up to finish at eight hours
+		}
 		i++
 	}
 	return i
 }
+
+// purposes are what something is done for.
+var purposes = words(`firm set crisp crispen look check dry colour color render tighten melt soften help keep make see test
+	finish let stop avoid save give`)
 
 // tells reports whether somebody or something does or is something from token i on: it was windy, the pit had dropped.
 func (t *teller) tells(i int) bool {
@@ -251,6 +264,11 @@ func (t *teller) item(c *clause, i, to int) (next int, ok bool) {
 			c.place = p
 			return n, true
 		}
+	}
+	if i == c.from && t.at(i).text == "one" && verbWords()[t.reader.text(i+1)] || i == c.from && t.at(i).text == "one" &&
+		oneOf(t.reader.text(i+1), "was", "came") {
+		c.which = "first" // one came off at nine, the other at ten
+		return i + 1, true
 	}
 	if which := whichWords[w]; which != "" {
 		n := i + 1
@@ -543,6 +561,10 @@ func (d *draft) take(c clause) {
 			}
 		case m.to != nil && (d.repeat != nil || slices.ContainsFunc(c.times, again)):
 			d.start, d.until = &m, m.to
+		case m.to != nil && d.what == "rest":
+			d.until = m.to
+			m.to = nil
+			d.at = append(d.at, m)
 		case m.to != nil && m.relation == fromStart && m.to.relation == fromStart:
 			m.hours = span{m.hours.low, m.to.hours.high}
 			d.at = append(d.at, m)
@@ -604,8 +626,8 @@ func (t *teller) loose(c clause, first int, pending *[]clause, more bool) {
 			t.cannot(&d, c)
 		}
 		t.drafts = append(t.drafts, d)
-	case n > first && t.drafts[n-1].what == "set" && t.drafts[n-1].temp != nil && len(c.temps) == 1 && len(c.times) > 0 &&
-		!c.cores && c.place == "": // 225 overnight, and 275 from seven
+	case n > first && t.drafts[n-1].what == "set" && t.drafts[n-1].temp != nil && len(c.temps) == 1 &&
+		(len(c.times) > 0 || t.drafts[n-1].until != nil) && !c.cores && c.place == "": // 225 overnight, and 275 from seven
 		d := draft{found: found{verb{what: "set"}, c.from, c.from}, from: c.from, to: c.to, clause: c, shares: -1}
 		for i := range c.times {
 			c.times[i].from = false
@@ -645,6 +667,8 @@ func (t *teller) loose(c clause, first int, pending *[]clause, more bool) {
 func (t *teller) alone(c clause) {
 	n := len(t.drafts)
 	switch {
+	case c.around && len(c.temps) == 0: // rained from three to five
+		t.note(c.from, c.to)
 	case len(c.temps) > 0 && !c.cores && c.temps[0].scale == "" && (c.moved || len(c.times) == 0 && c.place == "" && c.maybe == ""):
 		// "started at 120", "overnight at 107": of the pit, or of the core?
 		d := draft{found: found{verb{what: "read"}, c.from, c.from}, from: c.from, to: c.to, clause: c, shares: -1}
@@ -686,13 +710,20 @@ func (t *teller) share(first int) {
 		if d.timed() || d.what == "rest" || follows {
 			continue
 		}
-		joined := i+1 < len(t.drafts) && t.and(d.to) && (d.what != "set" || t.drafts[i+1].what != "set")
+		// One core is not another's time.
+		differ := func(o draft) bool { return d.temp != nil && o.temp != nil && *d.temp != *o.temp && d.what != "read" }
+		joined := i+1 < len(t.drafts) && t.and(d.to) && !differ(t.drafts[i+1])
+		if joined && d.what == "set" && t.drafts[i+1].what == "set" { // each has its own
+			joined = false
+		}
 		if joined && t.drafts[i+1].timed() {
 			d.shares = i + 1
 			continue
 		}
 		if i > first {
-			d.shares = i - 1
+			if !differ(t.drafts[i-1]) {
+				d.shares = i - 1
+			}
 			continue
 		}
 		// "spritzed, wrapped and turned at four hours"

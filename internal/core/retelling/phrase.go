@@ -569,6 +569,9 @@ func (r reader) time(i int) (out []moment, next int, ok bool) {
 
 // between reads between hour two and hour five, between 10:00 and noon.
 func (r reader) between(i int) (moment, int, bool) {
+	if r.text(i) == "from" {
+		return r.fromTo(i)
+	}
 	if r.text(i) != "between" {
 		return moment{}, i, false
 	}
@@ -586,6 +589,31 @@ func (r reader) between(i int) (moment, int, bool) {
 	}
 	one[0].to = &two[0]
 	return one[0], n, true
+}
+
+// fromTo reads from 7 h to 10 h, from four until seven.
+func (r reader) fromTo(i int) (moment, int, bool) {
+	one := func(i int) (moment, int, bool) {
+		if v := r.at(i); v.kind == number && v.value >= 1 && v.value <= 24 && v.value == math.Trunc(v.value) &&
+			(r.at(i+1).kind == mark || i+1 >= len(r.all) || oneOf(r.text(i+1), "to", "until", "till")) && !r.degree(i+1) {
+			return moment{relation: bareHour, hours: span{v.value, v.value}}, i + 1, true
+		}
+		list, k, ok := r.time(i)
+		if !ok || len(list) != 1 || list[0].relation == every || list[0].relation == lasts {
+			return moment{}, i, false
+		}
+		return list[0], k, true
+	}
+	from, k, ok := one(i + 1)
+	if !ok || !oneOf(r.text(k), "to", "until", "till") {
+		return moment{}, i, false
+	}
+	to, n, ok := one(k + 1)
+	if !ok || to.relation != from.relation {
+		return moment{}, i, false
+	}
+	from.to = &to
+	return from, n, true
 }
 
 // alsoAt reads the rest of a list of bare hours: at 11 and 12.

@@ -464,6 +464,11 @@ func (r reader) worded(i int) (v verb, next int, ok bool) {
 			return verb{what: "felt", kind: "nearly", weak: true}, i + 1, true
 		}
 		return verb{what: "felt", kind: "soft", weak: true}, i + 1, true
+	case "tough", "firm", "stiff":
+		begins := i == 0 || r.at(i-1).kind == mark || oneOf(r.text(i-1), "still", "and", "too", "very")
+		if _, _, timed := r.time(i + 1); timed && begins {
+			return verb{what: "felt", kind: feels(w), weak: true}, i + 1, true
+		}
 	case "bent", "bends", "bend", "cracked":
 		if _, _, pit, lid := r.things(i + 1); w == "cracked" && (lid || pit) {
 			return verb{what: "look"}, i + 1, true

@@ -37,7 +37,7 @@ var (
 		fresh clean open seen double doubled layer layers sheet sheets heavy duty lid door pencil
 		nothing else thing things stuff
 		am pm o'clock morning afternoon evening night noon midday midnight day today overnight
-		least everywhere finish fork forks claws hands splash dash drizzle squeeze knob probe probes thermometer inch inches cm mm mark part minute minutes min mins hour hours h hr hrs`)
+		least everywhere new chimney anyway yet ever finish fork forks claws hands splash dash drizzle squeeze knob probe probes thermometer inch inches cm mm mark part minute minutes min mins hour hours h hr hrs`)
 
 	// what is cooked, as cooks call it.
 	meats = sync.OnceValue(func() map[string]bool {
