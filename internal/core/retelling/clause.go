@@ -664,6 +664,10 @@ func (t *teller) loose(c clause, first int, pending *[]clause, more bool) {
 }
 
 // alone is a clause without an act in a sentence without one.
+//
+// It has many branches because each way to say it is one of them, and none nests in another.
+//
+//gocyclo:ignore
 func (t *teller) alone(c clause) {
 	n := len(t.drafts)
 	switch {
