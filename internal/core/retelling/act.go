@@ -60,6 +60,10 @@ func (t *teller) resolve(i int) {
 		t.ask(d, "tale.twice")
 		return
 	}
+	if d.repeat != nil && oneOf(d.what, "off", "pull", "on", "fire", "slice", "unwrap", "wrap", "light", "out") {
+		t.ask(d, "tale.words") // done once: the rhythm is of something else
+		return
+	}
 	if d.what == "pull" && !t.pulled(d, i) {
 		return
 	}
@@ -88,6 +92,10 @@ func (t *teller) resolve(i int) {
 		return
 	}
 	if d.what == "unwrap" && len(d.at) == 1 && d.at[0].plain && !t.was("wrap") { // unwrapped all the way, ten hours
+		t.ask(d, "tale.when")
+		return
+	}
+	if d.what == "wrap" && d.found.at == d.found.end && len(d.at) > 1 && d.at[0].plain { // four hours smoke, three foil
 		t.ask(d, "tale.when")
 		return
 	}
@@ -151,6 +159,9 @@ func (t *teller) resolve(i int) {
 // before reports whether the time of a draft stands right before its act: two hours wrapped.
 func (t *teller) before(d *draft) bool {
 	from, n := t.timeOf(d)
+	if d.found.at == d.found.end { // three hours foil
+		return true
+	}
 	return t.reader.text(from) != "between" && d.clause.timed < d.found.at && n == d.found.at && len(d.clause.times) > 0
 }
 

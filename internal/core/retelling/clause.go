@@ -640,6 +640,8 @@ func (t *teller) loose(c clause, first int, pending *[]clause, more bool) {
 		if c.content || len(c.unknown) > 0 {
 			t.note(c.from, c.to)
 		}
+	case n > first && len(c.temps) > 0 && len(c.times) == 0 && more && t.reader.text(c.to) == "when": // 66 when I cut it
+		*pending = append(*pending, c)
 	case n > first && (len(c.times) == 0 || !t.drafts[n-1].timed() || !more || c.times[0].relation == lasts ||
 		c.times[0].until):
 		d := &t.drafts[n-1]
@@ -758,6 +760,10 @@ func (t *teller) weigh(c clause, w weighed) {
 	of := ""
 	for i := c.from; i < c.to; i++ {
 		switch t.reader.text(i) {
+		case "fat", "trimmings", "water", "salt": // none of what is kept
+			text, at := t.piece(c.from, c.to)
+			t.told.Asks = append(t.told.Asks, Ask{Why: field.Because("tale.weight", "said", text), From: at})
+			return
 		case "bones":
 			of = "bones"
 		case "rub":

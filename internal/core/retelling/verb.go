@@ -220,7 +220,10 @@ func (r reader) switched(i int) (v verb, next int, ok bool) {
 //gocyclo:ignore
 func (r reader) put(i int) (v verb, next int, ok bool) {
 	w := r.text(i)
-	j, _, _ := r.objects(i + 1)
+	j, _, _, lid := r.things(i + 1)
+	if lid {
+		return v, i, false
+	}
 	for oneOf(r.text(j), "straight", "right", "then") {
 		j++
 	}
@@ -292,7 +295,8 @@ func (r reader) worded(i int) (v verb, next int, ok bool) {
 			return verb{what: "rest"}, i + 1, true
 		}
 	case "back":
-		if oneOf(r.text(i+1), "on", "onto") || oneOf(r.text(i+1), "in", "into") && r.pitSoon(i+2) {
+		_, _, timed := r.time(i + 2)
+		if oneOf(r.text(i+1), "on", "onto") || oneOf(r.text(i+1), "in", "into") && (r.pitSoon(i+2) || timed) {
 			return verb{what: "on"}, r.onPit(i + 2), true
 		}
 	case "on":
@@ -373,6 +377,9 @@ func (r reader) worded(i int) (v verb, next int, ok bool) {
 	case "added", "add", "fed", "topped", "refilled", "chucked", "more", "loaded", "stoked":
 		if what := r.addedSoon(i + 1); what != "" {
 			return verb{what: what}, i + 1, true
+		}
+		if oneOf(w, "fed", "stoked") && oneOf(r.text(i-1), "fire", "pit", "smoker", "firebox") {
+			return verb{what: "fuel"}, i + 1, true
 		}
 		if w == "added" && (oneOf(r.text(i+1), "more", "some")) && r.text(i+2) == "rub" || w == "more" &&
 			r.text(i+1) == "rub" {
