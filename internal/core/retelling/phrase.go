@@ -441,6 +441,19 @@ func (r reader) time(i int) (out []moment, next int, ok bool) {
 		}
 		j++
 	}
+	if v, k, ok := r.lasting(j + 1); ok && r.text(j) == "last" && pre["the"] { // for the last half hour
+		return []moment{{relation: beside, of: "off", before: true, hours: v}}, k, true
+	}
+	if u := unitOf(r.text(j + 1)); u > 0 && pre["the"] { // for the last hour, for the first hour
+		switch r.text(j) {
+		case "last":
+			return []moment{{relation: beside, of: "off", before: true, hours: span{u, u}}}, j + 2, true
+		case "first":
+			if pre["for"] {
+				return []moment{{hours: span{u, u}, until: true}}, j + 2, true
+			}
+		}
+	}
 	m := moment{from: pre["from"], until: pre["until"] || pre["till"]}
 	for _, now := range [][]string{
 		{"right", "away"}, {"straight", "away"}, {"immediately"}, {"right", "after", "that"}, {"right", "after"},

@@ -128,6 +128,10 @@ func (r reader) taken(i int) (v verb, next int, ok bool) {
 	switch p := r.text(j); {
 	case p == "back" && (oneOf(r.text(j+1), "on", "onto")):
 		return verb{what: "on"}, r.onPit(j + 2), true
+	case oneOf(p, "off", "out") && j == i+1 && oneOf(w, "came", "come") && oneOf(r.text(i-1), "lid", "door"):
+		return verb{what: "look"}, j + 1, true
+	case oneOf(p, "off", "out") && j == i+1 && oneOf(w, "came", "come") && wrapWords()[r.text(i-1)] != "":
+		return verb{what: "unwrap"}, j + 1, true // the foil came off
 	case oneOf(p, "off", "out") || p == "of" && r.text(j-1) == "out":
 		k, more, _ := r.objects(j + 1)
 		if p == "out" && r.text(j+1) == "of" {
