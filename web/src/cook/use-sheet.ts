@@ -69,6 +69,8 @@ export function useSheet(asked: Asked | undefined): Figures {
 	/** What the program was asked last, its answer, and under which name it knows both. */
 	const base = useRef<{ name: string; page: unknown; sheet: Sheet; how: string } | undefined>(undefined);
 	const shown = useRef<Sheet | undefined>(undefined);
+	/** What was asked last: a page that is just opened, or looked at otherwise, has its forecasts at once. */
+	const last = useRef<unknown>(undefined);
 
 	useEffect(() => {
 		if (!asked) return;
@@ -106,9 +108,12 @@ export function useSheet(asked: Asked | undefined): Figures {
 			}
 		};
 		const keepAsking = async () => {
+			// Only what is typed has to be quick: no figure of a page changes by itself.
+			const still = !last.current || last.current === page;
+			last.current = page;
 			while (!stop.signal.aborted) {
 				try {
-					return await ask(false);
+					return await ask(false, still);
 				} catch (e) {
 					if (stop.signal.aborted) return;
 					const trouble = (e as Error).message;
