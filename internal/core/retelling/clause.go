@@ -707,6 +707,12 @@ func (t *teller) alone(c clause) {
 	}
 }
 
+// differs reports whether two acts have no time in common: the core at one is not that at the other.
+func (d *draft) differs(o draft) bool {
+	cores := !oneOf(d.what, "read", "set") && o.what != "set"
+	return cores && d.temp != nil && o.temp != nil && *d.temp != *o.temp
+}
+
 // share lets acts without a time have that of another in their sentence: the next one's, where "and" stands between,
 // else the last one's.
 func (t *teller) share(first int) {
@@ -716,9 +722,7 @@ func (t *teller) share(first int) {
 		if d.timed() || d.what == "rest" || follows {
 			continue
 		}
-		// One core is not another's time.
-		differ := func(o draft) bool { return d.temp != nil && o.temp != nil && *d.temp != *o.temp && d.what != "read" }
-		joined := i+1 < len(t.drafts) && t.and(d.to) && !differ(t.drafts[i+1])
+		joined := i+1 < len(t.drafts) && t.and(d.to) && !d.differs(t.drafts[i+1])
 		if joined && d.what == "set" && t.drafts[i+1].what == "set" { // each has its own
 			joined = false
 		}
@@ -727,7 +731,7 @@ func (t *teller) share(first int) {
 			continue
 		}
 		if i > first {
-			if !differ(t.drafts[i-1]) {
+			if !d.differs(t.drafts[i-1]) {
 				d.shares = i - 1
 			}
 			continue

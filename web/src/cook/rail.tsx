@@ -36,15 +36,14 @@ export function Rail({ stage, piece, mistakes }: { stage: string; piece: number;
 	);
 	const now = steps.findIndex((s) => s.key === (stage === "weigh" ? "season" : stage));
 	const navigate = useNavigate();
-	// Two quick presses are two stages, even before the first of them is drawn.
-	const going = useRef(now);
-	useEffect(() => {
-		going.current = now;
-	}, [now]);
+	// Quick presses are as many stages, even before the first of them is drawn.
+	const pressed = useRef({ at: Number.NEGATIVE_INFINITY, on: 0 });
 	const step = (by: number) => {
-		const to = steps[going.current + by];
+		const { at: last, on: going } = pressed.current;
+		const on = (performance.now() - last < 1000 ? going : now) + by;
+		const to = steps[on];
 		if (!to) return;
-		going.current += by;
+		pressed.current = { at: performance.now(), on };
 		navigate(`/cooks/${id}/${to.to}`);
 	};
 	useKeys({
