@@ -362,7 +362,7 @@ func (a Ask) meeting(p *Plan, self int, at time.Time, lasts time.Duration) int {
 		}
 		meets(t.Fire, five)
 		if first := a.Use(*p, j.Pit).First; first.Equal(t.Fire) {
-			meets(a.lit(j.Pit, first), lighting)
+			meets(a.pit(j).lit(first), lighting)
 		}
 		if k == self {
 			continue

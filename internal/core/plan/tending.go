@@ -34,8 +34,8 @@ func (a Ask) Use(p Plan, n int) (out when.Use) {
 // lighting is how long hands are needed to light a pit.
 const lighting = 10 * time.Minute
 
-// lit is when pit n is lit for what goes on it first.
-func (a Ask) lit(n int, first time.Time) time.Time { return floor(first.Add(-a.Pits[n].Preheat)) }
+// lit is when a pit is lit for what goes on it first.
+func (p Pit) lit(first time.Time) time.Time { return floor(first.Add(-p.Preheat)) }
 
 // tending is what is done to the pits: each is lit, set as its list says, and fed.
 func (a Ask) tending(p Plan) []Task {
@@ -52,7 +52,7 @@ func (a Ask) tending(p Plan) []Task {
 				last = later(last, p.Pieces[i].lastFire())
 			}
 		}
-		light := Task{Pit: n, Stage: "light", At: a.lit(n, use.First), Lasts: lighting, Done: lit}
+		light := Task{Pit: n, Stage: "light", At: pit.lit(use.First), Lasts: lighting, Done: lit}
 		if len(pit.Sets) > 0 {
 			light.SetC, light.Turn = pit.Sets[0].C, 1
 		}
