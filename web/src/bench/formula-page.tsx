@@ -188,7 +188,7 @@ function FormulaInHand({ id, catalogue }: { id: string; catalogue: Catalogue }) 
 									</div>
 								)}
 							</div>
-							<Button loading={fill.isPending} onClick={() => fill.mutate()}>
+							<Button className="formula-jar" loading={fill.isPending} onClick={() => fill.mutate()}>
 								Put this batch in a jar
 							</Button>
 							<dl>
