@@ -29,7 +29,7 @@ var ofWords = map[string]string{
 func (w writer) condition(c when.Cond) string {
 	switch {
 	case c.CoreC != 0 && c.OffC != 0:
-		return "at " + w.value(c.CoreC-c.OffC, "") + "–" + w.value(c.CoreC+c.OffC, "")
+		return "at " + ends(w.value(c.CoreC-c.OffC, ""), w.value(c.CoreC+c.OffC, ""))
 	case c.CoreC != 0:
 		return "at " + w.value(c.CoreC, "")
 	case c.Sign != "":
@@ -57,11 +57,17 @@ func span(mid, off time.Duration) string {
 	if off == 0 {
 		return duration(mid)
 	}
-	low, high := duration(mid-off), duration(mid+off)
-	if unit := high[strings.LastIndex(high, " ")+1:]; strings.Count(low, " ") == 1 && strings.HasSuffix(low, " "+unit) {
-		low = strings.TrimSuffix(low, " "+unit) // 4–5 h
-	} else if strings.Count(low, " ") == 2 {
-		low += " min" // 2 h 30 min–3 h
+	return ends(duration(mid-off), duration(mid+off))
+}
+
+// ends is a range by its ends, with its unit once where both have the same: 4–5 h, 74–77 °C, 2 h 30 min–3 h.
+func ends(low, high string) string {
+	unit := high[strings.LastIndex(high, " ")+1:]
+	switch {
+	case strings.Count(low, " ") == 1 && strings.HasSuffix(low, " "+unit):
+		low = strings.TrimSuffix(low, " "+unit)
+	case strings.Count(low, " ") == 2:
+		low += " min"
 	}
 	return low + "–" + high
 }
