@@ -5,8 +5,9 @@
 //	told := retelling.Read("wrapped about four hours in, 165, foil; off at nine hours, 203", retelling.Scene{On: on, Cut: c})
 //	told.Acts[0]   // a wrap in foil four hours after it went on, at a core of 74 °C
 //
-// Text becomes tokens (token.go), tokens become times, temperatures and acts (phrase.go, verb.go), those become
-// clauses (clause.go), and clauses acts in time (act.go).
+// Text becomes tokens (token.go); tokens become amounts (phrase.go), moments (moment.go), acts (verb.go) and signs
+// (sign.go); those become clauses (clause.go), clauses drafts of acts (draft.go), and drafts acts in time (act.go,
+// when.go), whose order is checked (check.go).
 package retelling
 
 import (
