@@ -154,6 +154,15 @@ func TestARegularOnTheDemo(t *testing.T) {
 		"/cooks/{supper}/season/1": "on the meat; mix", "/cooks/{supper}/wait/1": ": at the fire",
 	})
 
+	for view, want := range map[string][]string{
+		"piece/1": {"picker", "where from", "time"}, "moves/1": {"picker", "move"}, "plan": {"where from", "fold"},
+	} {
+		one := visit(t, b.app)
+		one.open("/cooks/{supper}/" + view)
+		one.see("at its thickest", "Off the fire", "Counted back from serving")
+		assert.Subset(t, one.opened(view), want, view)
+	}
+
 	b.open("/cooks/{supper}/season/1")
 	b.see("on the meat; mix")
 	b.press("Units:")

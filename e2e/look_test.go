@@ -22,8 +22,8 @@ func (b *browser) accessible(view string) {
 }
 
 // opened opens what can be opened on a view, one of each kind after another, and fails on violations in what comes up:
-// pickers, days and hours, where a figure is from, the fields of a move, what is folded.
-func (b *browser) opened(view string) {
+// pickers, days and hours, where a figure is from, the fields of a move, what is folded. It returns which were there.
+func (b *browser) opened(view string) []string {
 	b.t.Helper()
 	kinds := js[[]string](b, `(() => {
 		const kinds = {
@@ -55,6 +55,7 @@ func (b *browser) opened(view string) {
 				getComputedStyle(e).pointerEvents === "none" || /leave|hidden/.test(e.className))`)
 		}
 	}
+	return kinds
 }
 
 // contrasts fails where letters do not stand out from what is behind them: all that a theme changes.

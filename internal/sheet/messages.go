@@ -22,7 +22,7 @@ var messages = map[string]string{
 	"quantity.unreadable":             "I can't read “{typed}” as an amount: write it like {wanted:dimension}",
 	"quantity.fraction":               "a fraction is missing a number: write it like {wanted:dimension}",
 	"quantity.over-zero":              "a fraction cannot be over zero: write it like {wanted:dimension}",
-	"quantity.several-ways":           "“{typed}” can be read in several ways: without thousands marks it is clear: write it like {wanted:dimension}",
+	"quantity.several-ways":           "“{typed}” can be read in several ways: leave out the thousands marks, for example {wanted:dimension}",
 	"quantity.thousand-or-decimal":    "“{typed}” could be {decimal} or {thousand}: write it without the comma, for example {wanted:dimension}",
 	"quantity.more-words":             "I can read “{kept}”, but not “{words}”: write it like {wanted:dimension}",
 	"quantity.range":                  "which of the two? write one amount, for example {wanted:dimension}",

@@ -41,13 +41,13 @@ func TestEveryRefusalShowsWhatIsTaken(t *testing.T) {
 		out := told(cooking.CookRequest{Cook: c}, noon, Reader{}).Errors
 		return slices.DeleteFunc(out, func(m Mistake) bool { return m.Pointer != at })
 	}
-	asked := map[string]bool{}
+	asked, fields := map[string]bool{}, map[string]bool{}
 	for _, at := range typedPlaces(page, "") {
 		of := anyNumber.ReplaceAllString(at, "")
-		if asked[of] {
+		if fields[of] {
 			continue // another piece has the same fields
 		}
-		asked[of] = true
+		fields[of] = true
 		require.Empty(t, refusals(at, textAt(page, at)), "%s: %q", at, textAt(page, at))
 		for _, bad := range []string{"garble", "12 blorps", "900", "-3", "1/0", "1,234", "4 to 2 kg", "900 °"} {
 			for _, m := range refusals(at, bad) {
